@@ -1,0 +1,43 @@
+// Headless Chromium, as Debian ships it.
+import { Builder } from 'selenium-webdriver';
+import chrome from 'selenium-webdriver/chrome.js';
+
+const CHROMIUM = process.env.CORVEL_CHROMIUM ?? '/usr/bin/chromium';
+const DRIVER = process.env.CORVEL_CHROMEDRIVER ?? '/usr/bin/chromedriver';
+
+/** A new browser window of about 1280×800. */
+export async function openBrowser({ width = 1280, height = 800 } = {}) {
+  const options = new chrome.Options()
+    .setChromeBinaryPath(CHROMIUM)
+    .addArguments(
+      '--headless=new',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-dev-shm-usage',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--hide-scrollbars',
+      '--force-device-scale-factor=1',
+      `--window-size=${width},${height}`
+    );
+  const browser = await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(new chrome.ServiceBuilder(DRIVER))
+    .build();
+  await setViewport(browser, width, height);
+  return browser;
+}
+
+/** Sets the size of the page itself, whatever the window's frame takes. */
+export async function setViewport(browser, width, height) {
+  await browser.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false
+  });
+}

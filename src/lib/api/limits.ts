@@ -1,0 +1,15 @@
+/** Bounds on what crosses a boundary. */
+
+/** Bytes of a chart text in UTF-8. */
+export const MAX_CHART_BYTES = 64 * 1024;
+/** Bytes of a request body: a chart, its plan and some air for JSON escapes. */
+export const MAX_BODY_BYTES = 512 * 1024;
+
+export function byteLength(text: string): number {
+  return new TextEncoder().encode(text).length;
+}
+
+export function tooLargeMessage(text: string): string {
+  const size = Math.ceil(byteLength(text) / 1024);
+  return `This chart is ${size} KiB long; Corvel takes charts up to ${MAX_CHART_BYTES / 1024} KiB. Split it into two charts.`;
+}

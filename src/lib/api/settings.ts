@@ -1,0 +1,18 @@
+/** The player's settings, as stored and sent. */
+import { z } from 'zod';
+
+export const settingsSchema = z.object({
+  theme: z.enum(['day', 'stage']).default('day'),
+  /** What stands inside a note. */
+  labels: z.enum(['degree', 'name', 'finger']).default('degree'),
+  leftHanded: z.boolean().default(false),
+  /** Shows C♭, F♭, B♯, E♯ and doubled accidentals by their plain neighbour. */
+  simpleSpelling: z.boolean().default(false),
+  /** Single letters and digits act without a modifier key. */
+  singleKeys: z.boolean().default(true)
+});
+
+export type Settings = z.infer<typeof settingsSchema>;
+export type Labels = Settings['labels'];
+
+export const DEFAULT_SETTINGS: Settings = settingsSchema.parse({});

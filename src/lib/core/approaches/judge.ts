@@ -1,0 +1,105 @@
+/**
+ * Judging a collection on a chord: what it covers, lacks, adds and clashes with. Source: the section of that name
+ * in the music rules.
+ */
+import { DEGREES, degreeOf, type Degree } from '../theory/degree';
+import { chordFamily, type Chord } from '../theory/chord';
+import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
+
+export interface Judgement {
+  /** The degree of each pitch class of the collection, in the order given. */
+  readonly degrees: readonly Degree[];
+  readonly covers: readonly Degree[];
+  readonly lacks: readonly Degree[];
+  readonly tensions: readonly Degree[];
+  readonly avoid: readonly Degree[];
+  readonly contradicts: readonly Degree[];
+  /** Passing colours of the blues: b3 over a major third, b5. */
+  readonly blue: readonly ('b3' | 'b5')[];
+}
+
+/** How a tone that is not a tone of the chord sounds on it. */
+export type OutsideRole = 'tension' | 'avoid' | 'contradicts' | 'blue';
+
+export interface JudgeContext {
+  /** The chord is a dominant that goes to a minor chord. */
+  readonly minorGoal?: boolean;
+  /** Pitch classes that the collection itself counts as passing blue notes. */
+  readonly blueNotes?: readonly PitchClass[];
+}
+
+/** Symbols that say an altered tone allow these as well, even where the tone itself is not written. */
+const ALLOWED_BY: Readonly<Partial<Record<Degree, readonly Degree[]>>> = {
+  b9: ['b9', '#9'],
+  '#9': ['b9', '#9'],
+  '#11': ['#11', 'b5'],
+  b13: ['b13', '#5']
+};
+
+/** Whether a symbol, or a minor goal, allows an altered tension on a dominant chord. */
+function allowsAltered(chord: Chord, degree: Degree, minorGoal: boolean): boolean {
+  const siblings = ALLOWED_BY[degree];
+  if (!siblings || chordFamily(chord) !== 'dominant') return false;
+  return minorGoal || siblings.some((sibling) => chord.tones.includes(sibling));
+}
+
+/** A tone denies what the symbol says. */
+function denies(chord: Chord, semitones: number): boolean {
+  const has = (...tones: Degree[]) => tones.some((tone) => chord.tones.includes(tone));
+  switch (semitones) {
+    case 4:
+      return has('b3');
+    case 11:
+      return has('b7');
+    case 10:
+      return has('7');
+    case 7:
+      return !has('5') && has('b5', '#5');
+    case 2:
+      return !has('9') && has('b9', '#9');
+    case 9:
+      return !has('13', '6', 'bb7') && (has('b13') || (has('b9', '#9') && has('b5') && has('#5')));
+    default:
+      return false;
+  }
+}
+
+/** The role of a tone outside the chord, by semitones (0–11) above the root. */
+export function outsideRole(chord: Chord, semitones: number, context: JudgeContext = {}): OutsideRole {
+  if (denies(chord, semitones)) return 'contradicts';
+  const degree = degreeOf(semitones, chord.tones);
+  const minorGoal = context.minorGoal ?? false;
+  if (allowsAltered(chord, degree, minorGoal)) return 'tension';
+  const pc = (pitchClass(chord.root) + semitones) % 12;
+  if (context.blueNotes?.includes(pc) && (semitones === 3 || semitones === 6)) return 'blue';
+  if (semitones === 3 && chord.tones.includes('3')) return 'blue';
+  const aboveChordTone = chord.tones.some((tone) => (DEGREES[tone].semitones + 1) % 12 === semitones);
+  return aboveChordTone ? 'avoid' : 'tension';
+}
+
+/** Judges a collection of pitch classes on a chord. */
+export function judge(
+  chord: Chord,
+  collection: readonly PitchClass[],
+  context: JudgeContext = {}
+): Judgement {
+  const root = pitchClass(chord.root);
+  const heights = collection.map((pc) => semitonesUp(root, pc));
+  const byRole: Record<OutsideRole, Degree[]> = { tension: [], avoid: [], contradicts: [], blue: [] };
+  const degrees = heights.map((semitones) => {
+    const degree = degreeOf(semitones, chord.tones);
+    if (!chord.tones.includes(degree)) byRole[outsideRole(chord, semitones, context)].push(degree);
+    return degree;
+  });
+  const held = new Set(heights);
+  const isHeld = (tone: Degree) => held.has(DEGREES[tone].semitones);
+  return {
+    degrees,
+    covers: chord.tones.filter(isHeld),
+    lacks: chord.tones.filter((tone) => !isHeld(tone)),
+    tensions: byRole.tension,
+    avoid: byRole.avoid,
+    contradicts: byRole.contradicts,
+    blue: byRole.blue.map((degree) => (DEGREES[degree].semitones === 3 ? 'b3' : 'b5'))
+  };
+}

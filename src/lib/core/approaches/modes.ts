@@ -1,0 +1,106 @@
+/** The `modes` approach: a seven-note mode (or a symmetric scale) by the function of the chord. */
+import type { Degree } from '../theory/degree';
+import { DEGREES } from '../theory/degree';
+import { scaleOf } from '../theory/scale';
+import { choiceOf, type ScaleChoice } from './choice';
+import type { ChangeContext } from './context';
+
+interface Rule {
+  readonly when: (context: ChangeContext) => boolean;
+  /** Scale names, first choice first. */
+  readonly scales: readonly string[];
+}
+
+const family =
+  (...names: ChangeContext['family'][]) =>
+  (c: ChangeContext) =>
+    names.includes(c.family);
+const degreeIs = (pattern: RegExp) => (c: ChangeContext) => pattern.test(c.change.roman ?? '');
+const has =
+  (...tones: Degree[]) =>
+  (c: ChangeContext) =>
+    tones.some((tone) => c.change.chord.tones.includes(tone));
+const functionIs = (name: string) => (c: ChangeContext) => c.change.function === name;
+const inMinor = (c: ChangeContext) => c.change.key.mode === 'minor';
+const both =
+  (...tests: ((c: ChangeContext) => boolean)[]) =>
+  (c: ChangeContext) =>
+    tests.every((test) => test(c));
+const always = () => true;
+
+/** The first rule that holds decides. Source: the `modes` row of the approaches table. */
+const RULES: readonly Rule[] = [
+  { when: family('diminished'), scales: ['whole-half diminished'] },
+  { when: both(family('augmented'), has('7')), scales: ['lydian augmented', 'whole tone'] },
+  { when: family('augmented'), scales: ['whole tone', 'lydian augmented'] },
+  { when: both(family('half-diminished'), degreeIs(/^viiø/)), scales: ['locrian', 'locrian natural 2'] },
+  { when: family('half-diminished'), scales: ['locrian natural 2', 'locrian'] },
+
+  {
+    when: both(family('minor'), (c) => c.isStatic),
+    scales: ['dorian', 'aeolian', 'phrygian', 'melodic minor']
+  },
+  {
+    when: both(family('minor'), inMinor, functionIs('tonic'), degreeIs(/^i(?![iv])/)),
+    scales: ['melodic minor', 'dorian', 'aeolian', 'harmonic minor']
+  },
+  { when: both(family('minor'), has('7')), scales: ['melodic minor', 'harmonic minor'] },
+  { when: both(family('minor'), degreeIs(/^iii/)), scales: ['phrygian', 'dorian'] },
+  { when: both(family('minor'), degreeIs(/^vi(?!i)/)), scales: ['aeolian', 'dorian'] },
+  { when: both(family('minor'), degreeIs(/^v(?!i)/), inMinor), scales: ['phrygian', 'dorian'] },
+  {
+    when: both(family('minor'), functionIs('borrowed'), degreeIs(/^iv/)),
+    scales: ['melodic minor', 'dorian']
+  },
+  { when: family('minor'), scales: ['dorian', 'aeolian'] },
+
+  { when: both(family('dominant'), has('b5'), has('#5')), scales: ['altered'] },
+  {
+    when: both(family('dominant'), (c) => c.minorGoal),
+    scales: ['altered', 'phrygian dominant', 'half-whole diminished', 'mixolydian b6', 'mixolydian']
+  },
+  {
+    when: both(family('dominant'), has('b9', '#9')),
+    scales: ['half-whole diminished', 'phrygian dominant', 'altered', 'mixolydian b2']
+  },
+  {
+    when: both(family('dominant'), has('#5', 'b13')),
+    scales: ['whole tone', 'altered', 'mixolydian b6', 'phrygian dominant']
+  },
+  { when: both(family('dominant'), functionIs('blues IV')), scales: ['mixolydian', 'lydian dominant'] },
+  { when: both(family('dominant'), functionIs('blues I')), scales: ['mixolydian', 'lydian dominant'] },
+  {
+    when: both(family('dominant'), degreeIs(/^(subV|bVII|bVI|IV)/)),
+    scales: ['lydian dominant', 'mixolydian']
+  },
+  {
+    when: family('dominant'),
+    scales: ['mixolydian', 'lydian dominant', 'half-whole diminished', 'whole tone']
+  },
+
+  { when: both(family('major'), degreeIs(/^V(?!I)/)), scales: ['mixolydian', 'major'] },
+  { when: both(family('major'), degreeIs(/^I(?![IV])/)), scales: ['major', 'lydian'] },
+  { when: both(family('major'), inMinor, degreeIs(/^bIII/)), scales: ['major', 'lydian'] },
+  { when: both(family('major'), inMinor, degreeIs(/^bVII/)), scales: ['mixolydian', 'major'] },
+  { when: family('major'), scales: ['lydian', 'major'] },
+
+  { when: family('suspended'), scales: ['mixolydian', 'dorian'] },
+  { when: always, scales: ['mixolydian', 'aeolian', 'dorian'] }
+];
+
+/** Tones that a symbol writes out on purpose, and the 3 and 7: a scale without them misses the point. */
+function missesThePoint(choice: ScaleChoice): boolean {
+  return choice.lacks.some(
+    (tone) => ['3', '7', 'tension'].includes(DEGREES[tone].slot) || ['b5', '#5'].includes(tone)
+  );
+}
+
+/** The modes that suit a change, first choice first; none of them contradicts the symbol. */
+export function modes(context: ChangeContext): ScaleChoice[] {
+  const { chord } = context.change;
+  const rule = RULES.find(({ when }) => when(context))!;
+  const choices = rule.scales
+    .map((name) => choiceOf('modes', scaleOf(chord.root, name)!, context))
+    .filter((choice) => choice.contradicts.length === 0);
+  return [...choices.filter((c) => !missesThePoint(c)), ...choices.filter(missesThePoint)];
+}

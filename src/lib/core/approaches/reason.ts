@@ -1,0 +1,32 @@
+/** One plain sentence of reasons, built from the facts of a judgement. */
+import { prettyDegree, type Degree } from '../theory/degree';
+import type { Chord } from '../theory/chord';
+import type { Judgement } from './judge';
+
+function list(degrees: readonly string[]): string {
+  const names = degrees.map(prettyDegree);
+  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
+}
+
+/** "Holds all of the chord, adds 9, 11 and 13." */
+export function reason(judgement: Judgement & { softAvoid?: Degree }, chord: Chord): string {
+  const { lacks, covers, tensions, avoid, blue, softAvoid } = judgement;
+  const parts = [
+    lacks.length === 0
+      ? 'Holds every tone of the chord'
+      : covers.length === 0
+        ? 'Holds no tone of the chord'
+        : `Holds ${list(covers)} but not the ${list(lacks)}`
+  ];
+  if (tensions.length) parts.push(`adds ${list(tensions)} as colour`);
+  if (avoid.length) parts.push(`keep the ${list(avoid)} passing`);
+  if (softAvoid) parts.push(`go easy on the ${prettyDegree(softAvoid)}, the third of the V to come`);
+  if (blue.length) {
+    parts.push(
+      blue.includes('b3') && chord.tones.includes('3')
+        ? 'the ♭3 is a blue note and wants to rise to the 3'
+        : `the ${list(blue)} is a blue note to pass through`
+    );
+  }
+  return `${parts.join('; ')}.`;
+}

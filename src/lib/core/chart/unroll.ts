@@ -1,0 +1,292 @@
+/** The form unrolled: repeats and endings played out into changes in time. */
+import { readChord, type Chord, type ChordProblem } from '../theory/chord';
+import { DEFAULT_METER, type Cell, type Chart, type ChartProblem, type Meter, type Place } from './model';
+import { readMeter, type CellPlaces } from './read';
+
+/** One chord occurrence in time. */
+export interface Change {
+  readonly index: number;
+  readonly section: string;
+  /** Bar of the unrolled form, counted from 1. */
+  readonly bar: number;
+  /** Beat in that bar, counted from 1. */
+  readonly beat: number;
+  /** Length in beats. */
+  readonly beats: number;
+  /** Beats from the start of the form. */
+  readonly start: number;
+  readonly symbol: string;
+  /** Null where no chord sounds (N.C.) or the symbol was not understood. */
+  readonly chord: Chord | null;
+  readonly problem?: ChordProblem;
+  /** Where the symbol stands in the text. */
+  readonly place?: Place;
+}
+
+/** A bar of the unrolled form. */
+export interface PlayedBar {
+  /** Counted from 1. */
+  readonly number: number;
+  readonly section: string;
+  readonly start: number;
+  readonly meter: Meter;
+  /** Index of the written bar it comes from. */
+  readonly written: number;
+}
+
+export interface Form {
+  readonly changes: readonly Change[];
+  readonly bars: readonly PlayedBar[];
+  /** Length in beats. */
+  readonly beats: number;
+  readonly problems: readonly ChartProblem[];
+  /** The chart has more changes than the limit; the form stops there. */
+  readonly tooLong: boolean;
+}
+
+export const MAX_CHANGES = 2000;
+/** A form of nothing but held bars has few changes; this bounds it all the same. */
+const MAX_BARS = 4 * MAX_CHANGES;
+const MAX_ROUNDS = 9;
+
+interface WrittenBar {
+  readonly section: string;
+  readonly meter: Meter;
+  readonly cells: readonly (Cell & { place?: Place })[];
+  readonly place: Place;
+  repeatStart: boolean;
+  repeatEnd: boolean;
+  ending: readonly number[];
+}
+
+/** Unrolls a chart. Form problems (an unclosed repeat, a `%` with nothing before it) are told, never thrown. */
+export function unroll(chart: Chart, places?: CellPlaces): Form {
+  const problems: ChartProblem[] = [];
+  const written = writtenBars(chart, places, problems);
+  const order = playOrder(written, problems);
+  const laidOut = layOut(written, order.bars, problems);
+  return { ...laidOut, problems, tooLong: laidOut.tooLong || order.tooLong };
+}
+
+/** All bars as written, with `%` and `%%` filled in and meters and sections known. */
+function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: ChartProblem[]): WrittenBar[] {
+  const bars: WrittenBar[] = [];
+  let section = '';
+  let meter = DEFAULT_METER;
+  let pendingStart = false;
+  let pendingEnding: readonly number[] = [];
+  /** After `%%` an empty bar belongs to the sign, which stands over two bars. */
+  let skipEmpty = false;
+  chart.lines.forEach((line, index) => {
+    if (line.kind === 'directive' && line.name.toLowerCase() === 'time')
+      meter = readMeter(line.value) ?? meter;
+    if (line.kind === 'grid-start') section = line.label;
+    if (line.kind !== 'bars') return;
+    line.barLines.forEach((barLine, i) => {
+      const last = bars.at(-1);
+      if (barLine.repeatEnd && last) last.repeatEnd = true;
+      if (barLine.repeatStart) pendingStart = true;
+      if (barLine.ending.length) pendingEnding = barLine.ending;
+      const bar = line.bars[i];
+      if (!bar) return;
+      const spots = places?.get(index)?.[i];
+      const place = spots?.[0] ?? { line: index + 1, column: 1, length: 1 };
+      if (bar.cells.length === 0 && skipEmpty) {
+        skipEmpty = false;
+        return;
+      }
+      const repeat = bar.cells.find((cell) => cell.kind === 'repeat-bars');
+      skipEmpty = repeat?.count === 2;
+      const cells = bar.cells.map((cell, c) => ({ ...cell, ...(spots?.[c] ? { place: spots[c] } : {}) }));
+      const contents = repeat ? repeatedBars(bars, repeat.count, place, problems) : [cells];
+      for (const [n, content] of contents.entries()) {
+        bars.push({
+          section,
+          meter,
+          place,
+          cells: content,
+          repeatStart: n === 0 && pendingStart,
+          repeatEnd: false,
+          ending: n === 0 ? pendingEnding : []
+        });
+      }
+      pendingStart = false;
+      pendingEnding = [];
+    });
+  });
+  return bars;
+}
+
+function repeatedBars(
+  bars: readonly WrittenBar[],
+  count: 1 | 2,
+  place: Place,
+  problems: ChartProblem[]
+): WrittenBar['cells'][] {
+  if (bars.length < count) {
+    problems.push({
+      code: 'nothing-to-repeat',
+      message:
+        count === 1
+          ? 'There is no bar before this % to repeat.'
+          : 'There are no two bars before this %% to repeat.',
+      place
+    });
+    return Array.from({ length: count }, () => []);
+  }
+  // A repeated bar is marked where its sign stands, not where the chord was typed first.
+  return bars.slice(-count).map((bar) => bar.cells.map((cell) => ({ ...cell, place })));
+}
+
+/** The indexes of the written bars in the order in which they are played. */
+function playOrder(
+  bars: readonly WrittenBar[],
+  problems: ChartProblem[]
+): { bars: number[]; tooLong: boolean } {
+  const order: number[] = [];
+  let at = 0;
+  while (at < bars.length) {
+    const group = repeatGroup(bars, at, problems);
+    for (let round = 1; round <= group.rounds; round++) {
+      for (let i = group.from; i < group.to; i++) {
+        const ending = group.endingOf(i);
+        if (ending.length === 0 || ending.includes(round)) order.push(i);
+        if (order.length > MAX_BARS) return { bars: order, tooLong: true };
+      }
+    }
+    at = group.to;
+  }
+  return { bars: order, tooLong: false };
+}
+
+/**
+ * The stretch that belongs together from a bar on: a repeat with all its endings, or the plain bars before the
+ * next repeat starts.
+ */
+function repeatGroup(
+  bars: readonly WrittenBar[],
+  from: number,
+  problems: ChartProblem[]
+): { from: number; to: number; rounds: number; endingOf: (bar: number) => readonly number[] } {
+  const opened = bars[from]!.repeatStart;
+  let to = from;
+  let ends = 0;
+  let current: readonly number[] = [];
+  const endings = new Map<number, readonly number[]>();
+  let highest = 0;
+  for (; to < bars.length; to++) {
+    const bar = bars[to]!;
+    if (bar.repeatStart && to > from) break;
+    if (bar.ending.length) current = bar.ending;
+    // After a repeat's end only a further ending still belongs to it.
+    if (to > from && bars[to - 1]!.repeatEnd && !bar.ending.length) break;
+    // The last ending reaches to a double bar at most: the next section is not part of it.
+    if (ends > 0 && to > from && bars[to - 1]!.section !== bar.section && !bar.ending.length) break;
+    if (current.length) endings.set(to, current);
+    highest = Math.max(highest, ...current);
+    if (bar.repeatEnd) ends++;
+  }
+  if (opened && ends === 0) {
+    problems.push({
+      code: 'repeat-not-closed',
+      message: 'This repeat |: is never closed; add :| where it ends. Until then it is played once.',
+      place: bars[from]!.place
+    });
+  }
+  if (ends === 0 && highest > 0) {
+    problems.push({
+      code: 'ending-without-repeat',
+      message: 'This ending belongs to no repeat; add :| at the end of the first ending.',
+      place: bars[[...endings.keys()][0]!]!.place
+    });
+    return { from, to, rounds: 1, endingOf: () => [] };
+  }
+  const rounds = Math.min(MAX_ROUNDS, ends === 0 ? 1 : Math.max(2, highest));
+  return { from, to, rounds, endingOf: (bar) => endings.get(bar) ?? [] };
+}
+
+function layOut(
+  written: readonly WrittenBar[],
+  order: readonly number[],
+  problems: ChartProblem[]
+): { changes: Change[]; bars: PlayedBar[]; beats: number; tooLong: boolean } {
+  const changes: Change[] = [];
+  const bars: PlayedBar[] = [];
+  const told = new Set<number>();
+  let start = 0;
+  for (const [n, index] of order.entries()) {
+    const bar = written[index]!;
+    const { beats } = bar.meter;
+    bars.push({ number: n + 1, section: bar.section, start, meter: bar.meter, written: index });
+    const offsets = cellOffsets(bar, told.has(index) ? [] : problems);
+    told.add(index);
+    bar.cells.forEach((cell, c) => {
+      if (cell.kind !== 'chord') return;
+      endLast(changes, start + offsets[c]!);
+      changes.push(changeOf(cell, changes.length, bar.section, n + 1, offsets[c]!, start));
+    });
+    if (n === 0 && bar.cells[0]?.kind !== 'chord') {
+      // Nothing sounds before the first chord.
+      const first = changes[0];
+      if (first) changes.unshift(rest(bar.section, first.start));
+      else changes.push(rest(bar.section, beats));
+    }
+    start += beats;
+    if (changes.length > MAX_CHANGES) break;
+  }
+  endLast(changes, start);
+  return {
+    changes: changes.map((change, index) => ({ ...change, index })),
+    bars,
+    beats: start,
+    tooLong: changes.length > MAX_CHANGES
+  };
+}
+
+/** Where each cell starts, in beats from the bar line. Cells split the bar evenly; a `/` is one beat. */
+function cellOffsets(bar: WrittenBar, problems: ChartProblem[]): number[] {
+  const { beats } = bar.meter;
+  const count = bar.cells.length;
+  const counted = bar.cells.some((cell) => cell.kind === 'hold' && cell.mark === '/');
+  if (counted && count > beats) {
+    problems.push({
+      code: 'too-many-beats',
+      message: `This bar counts ${count} beats where the meter has ${beats}; its chords are spread evenly.`,
+      place: bar.place
+    });
+  }
+  const step = counted && count <= beats ? 1 : beats / count;
+  return bar.cells.map((_, i) => i * step);
+}
+
+function endLast(changes: Change[], end: number): void {
+  const last = changes.at(-1);
+  if (last) changes[changes.length - 1] = { ...last, beats: end - last.start };
+}
+
+function changeOf(
+  cell: { symbol: string; place?: Place },
+  index: number,
+  section: string,
+  bar: number,
+  offset: number,
+  barStart: number
+): Change {
+  const reading = readChord(cell.symbol);
+  return {
+    index,
+    section,
+    bar,
+    beat: offset + 1,
+    beats: 0,
+    start: barStart + offset,
+    symbol: cell.symbol,
+    chord: reading.kind === 'chord' ? reading.chord : null,
+    ...(reading.kind === 'problem' ? { problem: reading.problem } : {}),
+    ...(cell.place ? { place: cell.place } : {})
+  };
+}
+
+function rest(section: string, beats: number): Change {
+  return { index: 0, section, bar: 1, beat: 1, beats, start: 0, symbol: 'N.C.', chord: null };
+}

@@ -1,0 +1,58 @@
+/** The chart-text writer: the model as tidy text that reads back to the same model. */
+import type { BarLine, Cell, Chart, ChartLine, GridRow } from './model';
+
+/** Writes a chart, one line of text for each of its lines, ending with a line break. */
+export function writeChart(chart: Chart): string {
+  const widths = columnWidths(chart);
+  return chart.lines.map((line) => writeLine(line, widths)).join('\n') + '\n';
+}
+
+function writeLine(line: ChartLine, widths: readonly number[]): string {
+  switch (line.kind) {
+    case 'directive':
+      return line.value ? `{${line.name}: ${line.value}}` : `{${line.name}}`;
+    case 'grid-start':
+      return line.label ? `{start_of_grid label="${line.label}"}` : '{start_of_grid}';
+    case 'grid-end':
+      return '{end_of_grid}';
+    case 'text':
+      return line.text;
+    case 'bars':
+      return writeRow(line, widths);
+  }
+}
+
+function writeRow(row: GridRow, widths: readonly number[]): string {
+  const parts = row.barLines.flatMap((barLine, i) => {
+    const bar = row.bars[i];
+    const cells = bar?.cells.map(writeCell).join(' ') ?? '';
+    return bar ? [writeBarLine(barLine), cells.padEnd(widths[i] ?? 0)] : [writeBarLine(barLine)];
+  });
+  return [row.left, ...parts, row.right]
+    .filter((part, i) => part !== '' || (i > 0 && i < parts.length))
+    .join(' ')
+    .trimEnd();
+}
+
+/** The widest bar of each column over all rows, so that bars stand under each other. */
+function columnWidths(chart: Chart): number[] {
+  const widths: number[] = [];
+  for (const line of chart.lines) {
+    if (line.kind !== 'bars') continue;
+    line.bars.forEach((bar, i) => {
+      widths[i] = Math.max(widths[i] ?? 0, bar.cells.map(writeCell).join(' ').length);
+    });
+  }
+  return widths;
+}
+
+function writeBarLine({ style, repeatEnd, repeatStart, ending }: BarLine): string {
+  const strokes = style === 'double' ? '||' : '|';
+  const close = repeatStart ? ':' : style === 'final' ? '.' : '';
+  return (repeatEnd ? ':' : '') + strokes + close + ending.join(',');
+}
+
+function writeCell(cell: Cell): string {
+  if (cell.kind === 'chord') return cell.symbol;
+  return cell.kind === 'hold' ? cell.mark : '%'.repeat(cell.count);
+}

@@ -1,0 +1,109 @@
+/** The analysis of a chart: its key, and for every change its local key, numeral and function. */
+import { chordFamily } from '../theory/chord';
+import { pitchClass } from '../theory/note';
+import type { Change, Form } from '../chart/unroll';
+import { findCadences, harmonicSteps, type Cadence } from './cadence';
+import { findKey, inKey, isTonicChord, sameKey, type Key, type Step } from './key';
+import { isBluesKey, numeralOf, type HarmonicFunction } from './numeral';
+
+export interface AnalysedChange extends Change {
+  /** The key of the moment: the home key, or the key a cadence has opened. */
+  readonly key: Key;
+  /** Null where no chord sounds or the symbol was not understood. */
+  readonly roman: string | null;
+  readonly function: HarmonicFunction | null;
+  /** All tones belong to the key of the moment. */
+  readonly inKey: boolean;
+}
+
+export interface Analysis {
+  readonly key: Key & { readonly runnerUp?: Key };
+  /** The key was declared, not found. */
+  readonly declared: boolean;
+  readonly changes: readonly AnalysedChange[];
+  readonly cadences: readonly Cadence[];
+}
+
+const NO_KEY: Key = { tonic: 'C', mode: 'major' };
+
+/** Analyses a form. A declared key wins over the one found. */
+export function analyse(form: Form, declared: Key | null = null): Analysis {
+  const steps = harmonicSteps(form.changes);
+  const found = findKey(steps);
+  const home = declared ?? found?.key ?? NO_KEY;
+  const cadences = findCadences(form, steps, home);
+  const blues = isBluesKey(steps, home);
+  const keys = localKeys(steps, cadences, home, blues);
+  const byChange = new Map<number, AnalysedChange>();
+  steps.forEach((step, i) => {
+    const key = keys[i]!;
+    const numeral = numeralOf(step, {
+      key,
+      blues: blues && sameKey(key, home),
+      previous: steps[i - 1],
+      // A form is played round and round: its last chord leads to its first.
+      next: steps[i + 1] ?? (steps.length > 1 ? steps[0] : undefined)
+    });
+    for (let index = step.from; index <= step.to; index++) {
+      const change = form.changes[index]!;
+      byChange.set(index, { ...change, key, ...numeral, inKey: inKey(change.chord!, key) });
+    }
+  });
+  const changes = form.changes.map(
+    (change): AnalysedChange =>
+      byChange.get(change.index) ?? { ...change, key: home, roman: null, function: null, inKey: false }
+  );
+  const runnerUp = found && (sameKey(found.key, home) ? found.runnerUp : found.key);
+  return {
+    key: runnerUp ? { ...home, runnerUp } : home,
+    declared: declared !== null,
+    changes,
+    cadences
+  };
+}
+
+/** Whether a key's goal chord is one the home key has anyway, so that reaching it is no change of key. */
+function isAtHome(goal: Step, home: Key): boolean {
+  return isTonicChord(goal.chord, home) || inKey(goal.chord, home);
+}
+
+/**
+ * The key of the moment for every step. A cadence to a goal that does not belong to the home key opens a region,
+ * from its first chord until a chord no longer belongs to it. Where the chords share no key at all and nothing
+ * resolves, every major chord is its own centre.
+ */
+function localKeys(
+  steps: readonly Step[],
+  cadences: readonly Cadence[],
+  home: Key,
+  blues: boolean
+): readonly Key[] {
+  const keys: Key[] = steps.map(() => home);
+  if (isLoopOfCentres(steps, cadences, home)) {
+    return steps.map((step) => ({ tonic: step.chord.root, mode: 'major' }));
+  }
+  for (const cadence of cadences) {
+    if (!['ii-V-I', 'ii-V-i', 'V-I', 'V-i', 'iv-bVII7-I'].includes(cadence.type)) continue;
+    const from = steps.findIndex((s) => s.to >= cadence.from);
+    const to = steps.findIndex((s) => s.to >= cadence.to);
+    const goal = steps[to]!;
+    if (sameKey(cadence.key, home) || isAtHome(goal, home) || blues) continue;
+    for (let i = from; i <= to; i++) keys[i] = cadence.key;
+    // A V–I may be led into by chords of its key; what follows the goal stays while it belongs.
+    for (let i = to + 1; i < steps.length; i++) {
+      const step = steps[i]!;
+      const leadsAway = cadences.some((c) => c.from === step.from && c.type.startsWith('ii-V'));
+      if (leadsAway || !inKey(step.chord, cadence.key) || isTonicChord(step.chord, home)) break;
+      keys[i] = cadence.key;
+    }
+  }
+  return keys;
+}
+
+/** At least two major chords and nothing else, of which the best key holds no more than half. */
+function isLoopOfCentres(steps: readonly Step[], cadences: readonly Cadence[], home: Key): boolean {
+  const allMajor = steps.every((step) => chordFamily(step.chord) === 'major');
+  const roots = new Set(steps.map((step) => pitchClass(step.chord.root)));
+  const held = new Set(steps.filter((step) => inKey(step.chord, home)).map((step) => step.root));
+  return allMajor && roots.size > 1 && held.size * 2 <= roots.size && cadences.length === 0;
+}

@@ -1,0 +1,150 @@
+/** Keys: reading, finding and what belongs to them. */
+import { DEGREES } from '../theory/degree';
+import { chordFamily, chordPitchClasses, type Chord } from '../theory/chord';
+import {
+  noteAbove,
+  pitchClass,
+  plainName,
+  readNote,
+  semitonesUp,
+  type NoteName,
+  type PitchClass
+} from '../theory/note';
+
+export type Mode = 'major' | 'minor';
+
+export interface Key {
+  readonly tonic: NoteName;
+  readonly mode: Mode;
+}
+
+/** A run of changes on one harmony, for reading cadences: V7sus4–V7 is one step, so are repeated bars. */
+export interface Step {
+  readonly from: number;
+  readonly to: number;
+  readonly chord: Chord;
+  readonly beats: number;
+  /** Pitch class of the root. */
+  readonly root: PitchClass;
+}
+
+const MINOR_MODES = ['minor', 'dorian', 'phrygian', 'aeolian', 'locrian', 'moll'];
+const MAJOR_MODES = ['major', 'ionian', 'lydian', 'mixolydian', 'dur', 'maj'];
+
+/** Reads a key as players write it: "Gm", "Eb", "F# minor", "F dorian"; null where it is none. */
+export function readKey(text: string): Key | null {
+  const match = /^\s*([A-Ga-g](?:b|#|♭|♯)?)\s*(.*?)\s*$/.exec(text);
+  const tonic = match && readNote(match[1]!);
+  if (!tonic) return null;
+  const word = match[2]!;
+  if (word === '' || word === 'M' || MAJOR_MODES.includes(word.toLowerCase()))
+    return { tonic, mode: 'major' };
+  if (/^(m|mi|min|-)$/.test(word) || MINOR_MODES.includes(word.toLowerCase()))
+    return { tonic, mode: 'minor' };
+  return null;
+}
+
+const MAJOR_SET = [0, 2, 4, 5, 7, 9, 11];
+const MINOR_SET = [0, 2, 3, 5, 7, 8, 10];
+/** Chords of a minor key that take the raised leading tone: V and the diminished chord on it. */
+const RAISED_LEADING_TONE = [0, 2, 3, 5, 7, 8, 11];
+/** The minor tonic may carry its melodic sixth and seventh. */
+const MELODIC_TONIC = [0, 2, 3, 5, 7, 9, 10, 11];
+
+/** The tones a key lends to a chord on this root, as semitones above the tonic. */
+function keySetFor(chord: Chord, key: Key, rootDistance: number): readonly number[] {
+  if (key.mode === 'major') return MAJOR_SET;
+  const family = chordFamily(chord);
+  const leads =
+    (rootDistance === 7 && (family === 'dominant' || family === 'major' || family === 'augmented')) ||
+    (rootDistance === 11 && family === 'diminished');
+  if (leads) return RAISED_LEADING_TONE;
+  return rootDistance === 0 && family === 'minor' ? MELODIC_TONIC : MINOR_SET;
+}
+
+/** Whether every tone of a chord belongs to a key; a minor key's V with raised leading tone does. */
+export function inKey(chord: Chord, key: Key): boolean {
+  const tonic = pitchClass(key.tonic);
+  const set = keySetFor(chord, key, semitonesUp(tonic, pitchClass(chord.root)));
+  return chordPitchClasses(chord).every((pc) => set.includes(semitonesUp(tonic, pc)));
+}
+
+export function isTonicChord(chord: Chord, key: Key): boolean {
+  if (pitchClass(chord.root) !== pitchClass(key.tonic)) return false;
+  const family = chordFamily(chord);
+  return key.mode === 'minor' ? family === 'minor' : family === 'major' || family === 'dominant';
+}
+
+/** How much a tone that fits says for a key: the third and seventh say most. */
+const SLOT_WEIGHT: Readonly<Record<string, number>> = { '1': 1, '3': 1.2, '5': 0.5, '7': 0.8, tension: 0.2 };
+
+/** The share (0–1) of a chord that a key holds, its telling tones counting more. */
+function fit(chord: Chord, key: Key): number {
+  const tonic = pitchClass(key.tonic);
+  const root = pitchClass(chord.root);
+  const set = keySetFor(chord, key, semitonesUp(tonic, root));
+  let held = 0;
+  let all = 0;
+  for (const tone of chord.tones) {
+    const weight = SLOT_WEIGHT[DEGREES[tone].slot]!;
+    all += weight;
+    if (set.includes((semitonesUp(tonic, root) + DEGREES[tone].semitones) % 12)) held += weight;
+  }
+  return held / all;
+}
+
+/** Shares of the whole length that a key gains by where its tonic stands. Chosen on the demo charts. */
+const BONUS = { first: 0.12, last: 0.2, lastLeadsHome: 0.06, resolution: 0.08, cadence: 0.14 };
+
+function score(steps: readonly Step[], key: Key): number {
+  const total = steps.reduce((sum, step) => sum + step.beats, 0);
+  const tonic = pitchClass(key.tonic);
+  let points = 0;
+  steps.forEach((step, i) => {
+    points += step.beats * fit(step.chord, key);
+    const next = steps[i + 1];
+    const before = steps[i - 1];
+    const isDominant = chordFamily(step.chord) === 'dominant' && semitonesUp(tonic, step.root) === 7;
+    if (next && isDominant && isTonicChord(next.chord, key)) {
+      points += BONUS.resolution * total;
+      if (before && semitonesUp(tonic, before.root) === 2) points += BONUS.cadence * total;
+    }
+  });
+  const first = steps[0]!;
+  const last = steps.at(-1)!;
+  if (isTonicChord(first.chord, key)) points += BONUS.first * total;
+  if (isTonicChord(last.chord, key)) points += BONUS.last * total;
+  else if (chordFamily(last.chord) === 'dominant' && semitonesUp(tonic, last.root) === 7) {
+    points += BONUS.lastLeadsHome * total;
+  }
+  return points / total;
+}
+
+/** The name of a tonic: as the chart spells that root, else the plain one. */
+function tonicName(pc: PitchClass, mode: Mode, steps: readonly Step[]): NoteName {
+  const spelled = steps.find((step) => step.root === pc);
+  if (spelled) return spelled.chord.root;
+  const minorNames: Readonly<Record<number, NoteName>> = { 1: 'C#', 6: 'F#', 8: 'G#' };
+  return (mode === 'minor' ? minorNames[pc] : undefined) ?? plainName(pc);
+}
+
+/** The key that fits best and the runner-up; null where no chord sounds. */
+export function findKey(steps: readonly Step[]): { key: Key; runnerUp: Key } | null {
+  if (steps.length === 0) return null;
+  const ranked = (['major', 'minor'] as const)
+    .flatMap((mode) =>
+      Array.from({ length: 12 }, (_, pc): Key => ({ tonic: tonicName(pc, mode, steps), mode }))
+    )
+    .map((key) => ({ key, score: score(steps, key) }))
+    .sort((a, b) => b.score - a.score);
+  return { key: ranked[0]!.key, runnerUp: ranked[1]!.key };
+}
+
+export function sameKey(a: Key, b: Key): boolean {
+  return a.mode === b.mode && pitchClass(a.tonic) === pitchClass(b.tonic);
+}
+
+/** The tonic a fifth below the root of its dominant. */
+export function goalOf(dominantRoot: NoteName): NoteName {
+  return noteAbove(dominantRoot, '4P');
+}

@@ -1,0 +1,76 @@
+/**
+ * Position fill: a collection laid out where the hand is. Position n puts the first finger at fret n and reaches
+ * frets n to n+3, with a stretch of one fret each way. Source: The neck, in the music rules.
+ */
+import type { PitchClass } from '../theory/note';
+import { spots, type Instrument, type Spot } from './tuning';
+
+export interface PositionCell extends Spot {
+  /** 1–4; 0 for an open string. */
+  readonly finger: number;
+  /** Reached by a stretch of the first or the little finger. */
+  readonly stretch: boolean;
+}
+
+/** Frets the hand covers without stretching. */
+export const HAND_SPAN = 4;
+
+/** The highest position a neck has: the first finger at its last fret. */
+export function lastPosition(neck: Instrument): number {
+  return neck.frets;
+}
+
+/** A finger for a fret in a position: fret − position + 1, stretches by fingers 1 and 4; open strings take none. */
+export function fingerAt(fret: number, position: number, capo = 0): number {
+  if (fret === capo) return 0;
+  return Math.min(4, Math.max(1, fret - position + 1));
+}
+
+/**
+ * All cells of a collection in a position: those in the window, then those a stretch away whose pitch has no cell
+ * yet (one that could be reached both ways takes the lower fret). One pitch has one cell; where a tuning offers a
+ * pitch twice in the window, the lower fret is taken. The window's cells come first, then the stretches, each from
+ * the lowest pitch up.
+ */
+export function positionFill(
+  neck: Instrument,
+  collection: Iterable<PitchClass>,
+  position: number
+): PositionCell[] {
+  const wanted = new Set(collection);
+  const taken = new Map<number, PositionCell>();
+  const fill = (from: number, to: number, stretch: boolean) => {
+    const found = spots(neck, from, to).filter((spot) => wanted.has(spot.midi % 12));
+    for (const spot of found.sort((a, b) => a.fret - b.fret || a.string - b.string)) {
+      if (taken.has(spot.midi)) continue;
+      const finger = fingerAt(spot.fret, position, neck.capo);
+      taken.set(spot.midi, { ...spot, finger, stretch: stretch && finger !== 0 });
+    }
+  };
+  const last = position + HAND_SPAN - 1;
+  fill(position, last, false);
+  // Open strings belong to the positions next to the nut (or capo) only, which the frets see to by themselves.
+  fill(position - 1, position - 1, true);
+  fill(last + 1, last + 1, true);
+  return [...taken.values()].sort((a, b) => Number(a.stretch) - Number(b.stretch) || a.midi - b.midi);
+}
+
+/**
+ * A caution where one string asks the hand for over four frets below fret 5, or over five anywhere; undefined where
+ * the shape lies easily.
+ */
+export function stretchCaution(cells: readonly PositionCell[]): string | undefined {
+  const byString = new Map<number, number[]>();
+  for (const { string, fret, finger } of cells) {
+    if (finger !== 0) byString.set(string, [...(byString.get(string) ?? []), fret]);
+  }
+  const isWide = (frets: readonly number[]) => {
+    const low = Math.min(...frets);
+    const span = Math.max(...frets) - low + 1;
+    return span > 5 || (span > 4 && low < 5);
+  };
+  const wide = [...byString].filter(([, frets]) => isWide(frets)).map(([string]) => string);
+  if (wide.length === 0) return undefined;
+  const strings = wide.sort((a, b) => a - b).join(', ');
+  return `A wide stretch on string ${strings}: move the hand rather than force it, and stop if it hurts.`;
+}

@@ -1,0 +1,91 @@
+/** Shapes: a chord or scale laid out in a position, every cell named and counted against the chord. */
+import { chordFamily, chordNotes, chordPitchClasses, type Chord } from '../theory/chord';
+import { DEGREES, degreeOf, type Degree } from '../theory/degree';
+import { pitchClass, prettyNote, semitonesUp, spell, type NoteName, type PitchClass } from '../theory/note';
+import { homeChordTones, type Scale } from '../theory/scale';
+import { positionFill, stretchCaution, type PositionCell } from './position';
+import type { Instrument } from './tuning';
+
+/** A cell with its name and its degree against the chord of the moment. */
+export interface NamedCell extends PositionCell {
+  readonly note: NoteName;
+  readonly degree: Degree;
+}
+
+export interface Shape {
+  readonly name: string;
+  readonly position: number;
+  readonly cells: readonly NamedCell[];
+  readonly stretches: readonly NamedCell[];
+  /** Degrees of the collection that the hand cannot reach in this position. */
+  readonly lacksInReach: readonly Degree[];
+  readonly caution?: string;
+}
+
+/** What degrees and spellings are counted from: the chord, or the chord a scale builds on its own root. */
+export interface Naming {
+  readonly root: NoteName;
+  readonly tones: readonly Degree[];
+  /** Spelled names by pitch class, where the collection has its own spelling. */
+  readonly names: ReadonlyMap<PitchClass, NoteName>;
+}
+
+/** The naming of a chord, of a scale on a chord, or of a scale alone. Chord tones keep the chord's spelling. */
+export function namingOf(chord: Chord | null, scale: Scale | null): Naming {
+  const names = new Map<PitchClass, NoteName>();
+  for (const note of scale?.notes ?? []) names.set(pitchClass(note), note);
+  for (const note of chord ? chordNotes(chord) : []) names.set(pitchClass(note), note);
+  return {
+    root: chord?.root ?? scale!.root,
+    tones: chord?.tones ?? homeChordTones(scale!),
+    names
+  };
+}
+
+/** The name and degree of a pitch class. */
+export function nameOf(pc: PitchClass, naming: Naming): { note: NoteName; degree: Degree } {
+  const degree = degreeOf(semitonesUp(pitchClass(naming.root), pc), naming.tones);
+  return { degree, note: naming.names.get(pc) ?? spell(naming.root, degree) };
+}
+
+/** Lays a chord's arpeggio, a scale, or a scale counted against a chord, out in a position. */
+export function shapeOf(neck: Instrument, chord: Chord | null, scale: Scale | null, position: number): Shape {
+  const naming = namingOf(chord, scale);
+  const collection = scale ? scale.notes.map(pitchClass) : chordPitchClasses(chord!);
+  const cells = positionFill(neck, collection, position).map((cell): NamedCell => ({
+    ...cell,
+    ...nameOf(cell.midi % 12, naming)
+  }));
+  const reached = new Set(cells.map((cell) => cell.midi % 12));
+  const lacksInReach = collection.filter((pc) => !reached.has(pc)).map((pc) => nameOf(pc, naming).degree);
+  const caution = stretchCaution(cells);
+  return {
+    name: scale ? `${scale.root} ${scale.name}` : chordName(chord!),
+    position,
+    cells,
+    stretches: cells.filter((cell) => cell.stretch),
+    lacksInReach: lacksInReach.sort((a, b) => DEGREES[a].semitones - DEGREES[b].semitones),
+    ...(caution ? { caution } : {})
+  };
+}
+
+const TRIAD_NAMES: Readonly<Record<string, string>> = {
+  '1 3 5': 'major triad',
+  '1 b3 5': 'minor triad',
+  '1 b3 b5': 'diminished triad',
+  '1 3 #5': 'augmented triad'
+};
+
+/** "G minor triad", "Am7b5 arpeggio". */
+export function chordName(chord: Chord): string {
+  const triad = TRIAD_NAMES[chord.tones.join(' ')];
+  if (triad) return `${chord.root} ${triad}`;
+  if (chordFamily(chord) === 'power') return `${chord.root} root and fifth`;
+  return `${chord.root}${chord.suffix} arpeggio`;
+}
+
+/** "string 3, fret 5, A♭, ♭3": a cell as a screen reader says it. */
+export function sayCell(cell: { string: number; fret: number; note: NoteName; degree: string }): string {
+  const place = cell.fret === 0 ? 'open' : `fret ${cell.fret}`;
+  return `string ${cell.string}, ${place}, ${prettyNote(cell.note)}, ${cell.degree}`;
+}

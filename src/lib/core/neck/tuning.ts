@@ -1,0 +1,90 @@
+/** Tunings and cells. Strings are numbered from 1 (highest) to n (lowest). */
+import { midiOf } from '../theory/note';
+
+export interface Instrument {
+  /** MIDI number of each open string; index 0 is string 1, the highest. */
+  readonly strings: readonly number[];
+  /** The last fret. */
+  readonly frets: number;
+  /** The fret the capo sits at, 0 for none; frets are counted from the nut all the same. */
+  readonly capo: number;
+}
+
+/** A place on the neck. */
+export interface Spot {
+  readonly string: number;
+  readonly fret: number;
+  readonly midi: number;
+}
+
+/** Named tunings, written as players do: lowest string first. */
+export const TUNINGS: Readonly<Record<string, string>> = {
+  standard: 'E2 A2 D3 G3 B3 E4',
+  'drop D': 'D2 A2 D3 G3 B3 E4',
+  'half-step down': 'Eb2 Ab2 Db3 Gb3 Bb3 Eb4',
+  'whole-step down': 'D2 G2 C3 F3 A3 D4',
+  DADGAD: 'D2 A2 D3 G3 A3 D4',
+  'open G': 'D2 G2 D3 G3 B3 D4',
+  'all fourths': 'E2 A2 D3 G3 C4 F4',
+  'seven-string': 'B1 E2 A2 D3 G3 B3 E4',
+  bass: 'E1 A1 D2 G2'
+};
+
+export const DEFAULT_FRETS = 22;
+export const MIN_FRETS = 12;
+export const MAX_FRETS = 24;
+const MIN_STRINGS = 3;
+const MAX_STRINGS = 10;
+/** Below and above these no string of a guitar or bass sounds. */
+const LOWEST_STRING = 21;
+const HIGHEST_STRING = 88;
+
+export const STANDARD: Instrument = instrument(readTuning('standard')!, DEFAULT_FRETS);
+
+function instrument(strings: readonly number[], frets: number, capo = 0): Instrument {
+  return { strings, frets, capo };
+}
+
+/**
+ * Reads a tuning: a name of the table in any case, or notes with octaves, lowest string first ("D2 A2 D3 G3 B3 E4").
+ * Null where it is neither, or names impossible strings.
+ */
+export function readTuning(text: string): number[] | null {
+  const wanted = text.trim().toLowerCase();
+  const named = Object.keys(TUNINGS).find((name) => name.toLowerCase() === wanted);
+  const notes = (named ? TUNINGS[named]! : text.trim()).split(/[\s,]+/);
+  if (notes.length < MIN_STRINGS || notes.length > MAX_STRINGS) return null;
+  const strings = notes.map((note) => midiOf(note.replace('♭', 'b').replace('♯', '#'))).reverse();
+  const possible = strings.every((midi) => midi !== null && midi >= LOWEST_STRING && midi <= HIGHEST_STRING);
+  return possible ? (strings as number[]) : null;
+}
+
+/** An instrument from loose parts; null where the tuning cannot be read or the numbers are out of range. */
+export function readInstrument(parts: {
+  tuning?: string | undefined;
+  frets?: number | undefined;
+  capo?: number | undefined;
+}): Instrument | null {
+  const strings = readTuning(parts.tuning ?? 'standard');
+  const frets = parts.frets ?? DEFAULT_FRETS;
+  const capo = parts.capo ?? 0;
+  if (!strings || frets < MIN_FRETS || frets > MAX_FRETS || capo < 0 || capo > frets - 5) return null;
+  return instrument(strings, frets, capo);
+}
+
+/** The pitch of a string at a fret. */
+export function soundAt({ strings }: Instrument, string: number, fret: number): number {
+  return strings[string - 1]! + fret;
+}
+
+/** Every place of the neck in the frets `from`…`to` (both in), string 1 first, low fret first. */
+export function spots(neck: Instrument, from: number, to: number): Spot[] {
+  const first = Math.max(from, neck.capo);
+  const last = Math.min(to, neck.frets);
+  return neck.strings.flatMap((_, index) =>
+    Array.from({ length: Math.max(0, last - first + 1) }, (_, i): Spot => {
+      const fret = first + i;
+      return { string: index + 1, fret, midi: soundAt(neck, index + 1, fret) };
+    })
+  );
+}

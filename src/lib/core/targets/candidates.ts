@@ -1,0 +1,124 @@
+/** Where each targeted change can be landed on. */
+import { chordPitchClasses, type Chord } from '../theory/chord';
+import { DEGREES, type Degree, type Slot } from '../theory/degree';
+import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
+import type { AnalysedChange, Analysis } from '../harmony/analysis';
+import { positionFill } from '../neck/position';
+import { nameOf, namingOf } from '../neck/shape';
+import { soundAt, spots, type Spot } from '../neck/tuning';
+import type { DegreeWish, TargetOptions } from './options';
+
+export interface Candidate extends Spot {
+  readonly degree: Degree;
+  readonly note: NoteName;
+  readonly slot: Slot;
+}
+
+/** A targeted change and its candidates. */
+export interface Stage {
+  readonly change: AnalysedChange & { readonly chord: Chord };
+  readonly candidates: readonly Candidate[];
+  readonly isFixed: boolean;
+}
+
+const SLOTS = ['1', '3', '5', '7'] as const;
+
+/** The wishes in force: a column and an alternation have their own. */
+export function wishes(options: TargetOptions): readonly DegreeWish[] {
+  if (options.column) return [options.column];
+  return options.alternate ? ['3', '7'] : options.degrees;
+}
+
+/** The degrees of a chord that the wishes allow; tensions are named outright and stand on any chord. */
+export function allowedDegrees(chord: Chord, wanted: readonly DegreeWish[], standIn: boolean): Degree[] {
+  const own = (slots: readonly DegreeWish[]) =>
+    chord.tones.filter((tone) => (slots as readonly string[]).includes(DEGREES[tone].slot));
+  const slots = wanted.filter((wish) => (SLOTS as readonly string[]).includes(wish));
+  const named = wanted.filter((wish) => !slots.includes(wish)) as Degree[];
+  const degrees = [...new Set([...own(slots), ...named])];
+  return degrees.length === 0 && standIn ? own(['1', '5']) : degrees;
+}
+
+/** The changes that get a target. Repeats of the same chord inside a bar count like any other change. */
+export function targetedChanges(analysis: Analysis, { which, fixed }: TargetOptions): Stage['change'][] {
+  const pinned = new Set(fixed.map((f) => f.change));
+  const inCadence = new Set(analysis.cadences.flatMap(({ from, to }) => range(from, to)));
+  const barsSeen = new Set<number>();
+  const isWanted = (change: AnalysedChange): boolean => {
+    if (which === 'all') return true;
+    if (which === 'cadences') return inCadence.has(change.index);
+    if (which === 'first-of-bar') {
+      if (barsSeen.has(change.bar)) return false;
+      barsSeen.add(change.bar);
+      return true;
+    }
+    return change.beats > which.longerThan;
+  };
+  return analysis.changes.filter(
+    (change): change is Stage['change'] =>
+      change.chord !== null && (isWanted(change) || pinned.has(change.index))
+  );
+}
+
+function range(from: number, to: number): number[] {
+  return Array.from({ length: to - from + 1 }, (_, i) => from + i);
+}
+
+/** The places inside the player's limits that sound one of the pitch classes. */
+function reachable(options: TargetOptions, wanted: ReadonlySet<PitchClass>): Spot[] {
+  const { neck, position, window, strings, range: register } = options;
+  const found: Spot[] =
+    position !== null
+      ? positionFill(neck, wanted, position)
+      : spots(neck, window?.from ?? 0, window?.to ?? neck.frets).filter((spot) => wanted.has(spot.midi % 12));
+  return found.filter(
+    (spot) =>
+      (!window || (spot.fret >= window.from && spot.fret <= window.to)) &&
+      (!strings || strings.includes(spot.string)) &&
+      (!register || (spot.midi >= register.low && spot.midi <= register.high))
+  );
+}
+
+/** The stages of a path: each targeted change with every place it can be landed on, lowest pitch first. */
+export function stagesOf(analysis: Analysis, options: TargetOptions): Stage[] {
+  const fixed = new Map(options.fixed.map((f) => [f.change, f]));
+  const byChord = new Map<string, Candidate[]>();
+  const candidatesOf = (chord: Chord): Candidate[] => {
+    const known = byChord.get(chord.symbol);
+    if (known) return known;
+    const root = pitchClass(chord.root);
+    const degrees = allowedDegrees(chord, wishes(options), options.standIn);
+    const byPitch = new Map(degrees.map((degree) => [(root + DEGREES[degree].semitones) % 12, degree]));
+    const naming = namingOf(chord, null);
+    const candidates = reachable(options, new Set(byPitch.keys()))
+      .map((spot): Candidate => {
+        const degree = byPitch.get(spot.midi % 12)!;
+        const { note } = nameOf(spot.midi % 12, naming);
+        return {
+          string: spot.string,
+          fret: spot.fret,
+          midi: spot.midi,
+          degree,
+          note,
+          slot: DEGREES[degree].slot
+        };
+      })
+      .sort((a, b) => a.midi - b.midi || a.string - b.string);
+    byChord.set(chord.symbol, candidates);
+    return candidates;
+  };
+  return targetedChanges(analysis, options).map((change): Stage => {
+    const pin = fixed.get(change.index);
+    return pin
+      ? { change, candidates: [pinned(change.chord, pin.string, pin.fret, options)], isFixed: true }
+      : { change, candidates: candidatesOf(change.chord), isFixed: false };
+  });
+}
+
+/** A fixed target is honoured wherever it lies, even outside the limits or the chord. */
+function pinned(chord: Chord, string: number, fret: number, { neck }: TargetOptions): Candidate {
+  const midi = soundAt(neck, string, fret);
+  const { degree, note } = nameOf(midi % 12, namingOf(chord, null));
+  const isChordTone = chordPitchClasses(chord).includes(midi % 12);
+  return { string, fret, midi, degree, note, slot: isChordTone ? DEGREES[degree].slot : 'tension' };
+}

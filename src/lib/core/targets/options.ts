@@ -1,0 +1,64 @@
+/** The player's rules for a target path, and the weights of its cost. */
+import type { Degree } from '../theory/degree';
+import type { Instrument } from '../neck/tuning';
+
+/** A degree wish: a chord degree whatever its quality, or a tension by name. */
+export type DegreeWish = '1' | '3' | '5' | '7' | Degree;
+
+export interface Weights {
+  readonly degree: Readonly<Record<'1' | '3' | '5' | '7' | 'tension', number>>;
+  /** Per semitone. */
+  readonly pitch: number;
+  /** Per fret beyond three. */
+  readonly hand: number;
+  /** Per string crossed. */
+  readonly string: number;
+  /** Once where a pitch is repeated. */
+  readonly repeat: number;
+}
+
+/** Source: Targets and the path, in the music rules. */
+export const DEFAULT_WEIGHTS: Weights = {
+  degree: { '3': 0, '7': 0.5, '1': 1, '5': 1.5, tension: 2 },
+  pitch: 1,
+  hand: 2,
+  string: 0.25,
+  repeat: 0
+};
+
+/** Frets between two targets that the hand covers without a charge. */
+export const FREE_FRETS = 3;
+
+export type Direction = 'rising' | 'falling' | 'free';
+
+/** Which changes get a target. */
+export type Which = 'all' | 'first-of-bar' | 'cadences' | { readonly longerThan: number };
+
+export interface FixedTarget {
+  readonly change: number;
+  readonly string: number;
+  readonly fret: number;
+}
+
+export interface TargetOptions {
+  readonly neck: Instrument;
+  readonly degrees: readonly DegreeWish[];
+  /** Where a chord has none of the wished degrees, its root and fifth may stand in. */
+  readonly standIn: boolean;
+  /** One degree throughout; wins over `degrees`. */
+  readonly column: DegreeWish | null;
+  /** Thirds and sevenths in turn; wins over `degrees`. */
+  readonly alternate: boolean;
+  readonly direction: Direction;
+  readonly fixed: readonly FixedTarget[];
+  readonly which: Which;
+  /** The step from the last target back to the first counts. */
+  readonly loop: boolean;
+  readonly weights: Weights;
+  readonly position: number | null;
+  readonly window: { readonly from: number; readonly to: number } | null;
+  readonly strings: readonly number[] | null;
+  readonly range: { readonly low: number; readonly high: number } | null;
+  /** Number of paths wanted. */
+  readonly alternatives: number;
+}

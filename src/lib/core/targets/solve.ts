@@ -1,0 +1,184 @@
+/**
+ * The exact path solver: the k cheapest ways through a sequence of stages, each a choice of one candidate, where the
+ * cost is the sum of candidate costs and step costs. It knows nothing of music.
+ *
+ * Forward dynamic programming that keeps the k best partial paths into every candidate. A closed loop is solved for
+ * each first candidate in turn, in the order of a lower bound (the cheapest open path from it), and stops when no
+ * other start can do better; partial paths that cannot beat the k-th best are dropped. Both cuts keep it exact.
+ */
+
+export interface PathProblem {
+  /** Cost of each candidate: `nodes[stage][candidate]`. All finite and at least 0. */
+  readonly nodes: readonly (readonly number[])[];
+  /** Cost of the step from candidate `a` of `stage` to candidate `b` of the next; Infinity where not allowed. */
+  readonly step: (stage: number, a: number, b: number) => number;
+  /** Cost of the step from the last stage back to the first; null for an open path. */
+  readonly close: ((a: number, b: number) => number) | null;
+  readonly k: number;
+}
+
+export interface SolvedPath {
+  readonly cost: number;
+  /** The candidate taken in each stage. */
+  readonly choice: readonly number[];
+}
+
+export interface Solution {
+  /** At most k paths, cheapest first, all different. */
+  readonly paths: readonly SolvedPath[];
+  /** The first stage that cannot be reached, where there is no path. */
+  readonly stuckAt?: number;
+}
+
+/** Steps of a stage as one row-major table. */
+type StepTable = Float64Array;
+
+/** Solves a path problem exactly. */
+export function solvePaths(problem: PathProblem): Solution {
+  const { nodes, k } = problem;
+  if (nodes.length === 0) return { paths: [] };
+  const steps = stepTables(problem);
+  const stuckAt = firstStuck(nodes, steps);
+  if (stuckAt !== null) return { paths: [], stuckAt };
+  const toGo = cheapestToGo(nodes, steps);
+  if (!problem.close) {
+    return { paths: sweep(nodes, steps, toGo, k, null, () => 0, Infinity) };
+  }
+  const close = problem.close;
+  const starts = nodes[0]!
+    .map((cost, start) => ({ start, bound: cost + toGo[0]![start]! }))
+    .sort((a, b) => a.bound - b.bound);
+  let paths: SolvedPath[] = [];
+  for (const { start, bound } of starts) {
+    const limit = paths.length === k ? paths.at(-1)!.cost : Infinity;
+    if (bound >= limit) break;
+    const found = sweep(nodes, steps, toGo, k, start, (last) => close(last, start), limit);
+    paths = [...paths, ...found].sort((a, b) => a.cost - b.cost).slice(0, k);
+  }
+  return { paths };
+}
+
+function stepTables({ nodes, step }: PathProblem): StepTable[] {
+  return nodes.slice(1).map((next, stage) => {
+    const from = nodes[stage]!.length;
+    const table = new Float64Array(from * next.length);
+    for (let a = 0; a < from; a++) {
+      for (let b = 0; b < next.length; b++) table[a * next.length + b] = step(stage, a, b);
+    }
+    return table;
+  });
+}
+
+/** The first stage without a candidate that any allowed step reaches; null where there is a way through. */
+function firstStuck(nodes: PathProblem['nodes'], steps: readonly StepTable[]): number | null {
+  let open = nodes[0]!.map(() => true);
+  if (open.length === 0) return 0;
+  for (let stage = 1; stage < nodes.length; stage++) {
+    const size = nodes[stage]!.length;
+    const table = steps[stage - 1]!;
+    const reached = nodes[stage]!.map((_, b) => open.some((ok, a) => ok && table[a * size + b]! < Infinity));
+    if (!reached.some(Boolean)) return stage;
+    open = reached;
+  }
+  return null;
+}
+
+/** For every candidate the cheapest cost of the rest of an open path after it. */
+function cheapestToGo(nodes: PathProblem['nodes'], steps: readonly StepTable[]): Float64Array[] {
+  const toGo = nodes.map((stage) => new Float64Array(stage.length));
+  for (let stage = nodes.length - 2; stage >= 0; stage--) {
+    const next = nodes[stage + 1]!;
+    const after = toGo[stage + 1]!;
+    const table = steps[stage]!;
+    for (let a = 0; a < nodes[stage]!.length; a++) {
+      let best = Infinity;
+      for (let b = 0; b < next.length; b++) {
+        const cost = table[a * next.length + b]! + next[b]! + after[b]!;
+        if (cost < best) best = cost;
+      }
+      toGo[stage]![a] = best;
+    }
+  }
+  return toGo;
+}
+
+/** Costs that differ by less than this are rounding. */
+const EPSILON = 1e-9;
+
+/** One forward pass, from all candidates of the first stage or from one; paths dearer than `limit` are dropped. */
+function sweep(
+  nodes: PathProblem['nodes'],
+  steps: readonly StepTable[],
+  toGo: readonly Float64Array[],
+  k: number,
+  start: number | null,
+  closing: (last: number) => number,
+  limit: number
+): SolvedPath[] {
+  /** The k best costs into each candidate, ascending, padded with Infinity; and where each came from. */
+  let costs = new Float64Array(nodes[0]!.length * k).fill(Infinity);
+  nodes[0]!.forEach((cost, i) => {
+    if (start === null || start === i) costs[i * k] = cost;
+  });
+  const origins: Int32Array[] = [];
+  for (let stage = 1; stage < nodes.length; stage++) {
+    const before = nodes[stage - 1]!.length;
+    const own = nodes[stage]!;
+    const table = steps[stage - 1]!;
+    const after = toGo[stage]!;
+    const next = new Float64Array(own.length * k).fill(Infinity);
+    const origin = new Int32Array(own.length * k).fill(-1);
+    for (let b = 0; b < own.length; b++) {
+      const slot = b * k;
+      const ceiling = limit - after[b]! + EPSILON;
+      for (let a = 0; a < before; a++) {
+        const stepCost = table[a * own.length + b]! + own[b]!;
+        for (let rank = 0; rank < k; rank++) {
+          const cost = costs[a * k + rank]! + stepCost;
+          if (cost >= next[slot + k - 1]! || cost > ceiling) break;
+          insert(next, origin, slot, k, cost, a * k + rank);
+        }
+      }
+    }
+    costs = next;
+    origins.push(origin);
+  }
+  const ends: { cost: number; at: number }[] = [];
+  costs.forEach((cost, at) => {
+    const total = cost === Infinity ? Infinity : cost + closing(Math.floor(at / k));
+    if (total < Infinity) ends.push({ cost: total, at });
+  });
+  return ends
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, k)
+    .map(({ cost, at }) => ({ cost, choice: traceBack(origins, at, k) }));
+}
+
+/** Puts a cost into an ascending run of k, dropping the dearest. */
+function insert(
+  costs: Float64Array,
+  origin: Int32Array,
+  slot: number,
+  k: number,
+  cost: number,
+  from: number
+): void {
+  let at = slot + k - 1;
+  while (at > slot && costs[at - 1]! > cost) {
+    costs[at] = costs[at - 1]!;
+    origin[at] = origin[at - 1]!;
+    at--;
+  }
+  costs[at] = cost;
+  origin[at] = from;
+}
+
+function traceBack(origins: readonly Int32Array[], end: number, k: number): number[] {
+  const choice = [Math.floor(end / k)];
+  let at = end;
+  for (let stage = origins.length - 1; stage >= 0; stage--) {
+    at = origins[stage]![at]!;
+    choice.unshift(Math.floor(at / k));
+  }
+  return choice;
+}

@@ -1,0 +1,65 @@
+/** Note names and pitch classes. Names are ASCII ("Bb", "F##"); pitch classes 0 (C) to 11 (B). */
+import { Note } from 'tonal';
+import { DEGREES, type Degree } from './degree';
+
+export type NoteName = string;
+export type PitchClass = number;
+
+/** The plainest name of each pitch class, flats and sharps as most keys of this music spell them. */
+const PLAIN_NAMES: readonly NoteName[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+
+export function pitchClass(name: NoteName): PitchClass {
+  return Note.get(name).chroma;
+}
+
+export function plainName(pc: PitchClass): NoteName {
+  return PLAIN_NAMES[pc]!;
+}
+
+/** The note an interval ("3m", "7d") above a root, spelled from the root as typed. */
+export function noteAbove(root: NoteName, interval: string): NoteName {
+  return Note.transpose(root, interval);
+}
+
+/** The note of a degree above a root: one letter per degree (the b7 of Db is Cb). */
+export function spell(root: NoteName, degree: Degree): NoteName {
+  return noteAbove(root, DEGREES[degree].interval);
+}
+
+/** The plain neighbour of a note (Cb → B, B# → C, F## → G); other names are left as they are. */
+export function simpleSpelling(name: NoteName): NoteName {
+  const awkward = /##|bb|^(?:Cb|Fb|B#|E#)$/.test(name);
+  return awkward ? plainName(pitchClass(name)) : name;
+}
+
+/** A note name as a player reads it: true accidentals. */
+export function prettyNote(name: NoteName): string {
+  return name
+    .replaceAll('##', '𝄪')
+    .replaceAll('bb', '𝄫')
+    .replaceAll(/(?<=^[A-G])b/g, '♭')
+    .replaceAll('#', '♯');
+}
+
+/** Reads a note name as players write it ("Bb", "b♭", "F♯", "Abb"); null where it is none. */
+export function readNote(text: string): NoteName | null {
+  const match = /^([A-Ga-g])(##|bb|♯♯|♭♭|𝄪|𝄫|x|#|b|♯|♭)?$/u.exec(text);
+  if (!match) return null;
+  const accidental = (match[2] ?? '')
+    .replaceAll('♯', '#')
+    .replaceAll('♭', 'b')
+    .replace('𝄪', '##')
+    .replace('x', '##')
+    .replace('𝄫', 'bb');
+  return match[1]!.toUpperCase() + accidental;
+}
+
+/** The MIDI number of a name with octave ("E2" is 40); null where it is none. */
+export function midiOf(name: string): number | null {
+  return Note.midi(name);
+}
+
+/** Semitones from one pitch class up to another, 0–11. */
+export function semitonesUp(from: PitchClass, to: PitchClass): number {
+  return (to - from + 12) % 12;
+}

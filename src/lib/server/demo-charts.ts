@@ -1,0 +1,140 @@
+/**
+ * The demo songbook: original tunes of the Saltmarsh Four, a made-up quartet that rehearses for a season on a
+ * night ferry. Chosen so that every rule of the harmony has a tune of its own.
+ */
+export interface DemoChart {
+  readonly text: string;
+  /** First-finger fret of the plan's hand position. */
+  readonly position: number;
+  /** Days before the songbook is made that the chart was last practised. */
+  readonly practisedDaysAgo: number;
+}
+
+export const DEMO_CHARTS: readonly DemoChart[] = [
+  {
+    position: 6,
+    practisedDaysAgo: 1,
+    text: `{title: Bilge Pump Blues}
+{key: Eb}
+{time: 4/4}
+{tempo: 132}
+{meta: feel shuffle}
+{start_of_grid label="Chorus"}
+| Eb7 | Ab7 | Eb7 | %      |
+| Ab7 | %   | Eb7 | C7b9   |
+| Fm7 | Bb7 | Eb7 C7 | Fm7 Bb7 |.
+{end_of_grid}
+`
+  },
+  {
+    position: 3,
+    practisedDaysAgo: 2,
+    text: `{title: Cabin Without a Window}
+{key: Gm}
+{time: 4/4}
+{tempo: 112}
+{meta: feel swing}
+{start_of_grid label="A"}
+| Gm6   | %    | Am7b5 | D7b9  |
+| Gm6   | %    | Dm7b5 | G7b13 |
+| Cm7   | F7   | Bbmaj7 | Ebmaj7 |
+| Am7b5 | D7alt | Gm6  | Am7b5 D7b9 |.
+{end_of_grid}
+`
+  },
+  {
+    position: 5,
+    practisedDaysAgo: 4,
+    text: `{title: Three Harbours}
+{key: F}
+{time: 4/4}
+{tempo: 144}
+{meta: feel swing}
+{start_of_grid label="A"}
+| Fmaj7 | Dm7 | Gm7 | C7 |
+| Fmaj7 | Bbmaj7 | Am7b5 | D7b9 |
+| Gm7 | C7 | Am7 | D7 |
+| Gm7 | C7 | Fmaj7 | % |
+{end_of_grid}
+{start_of_grid label="B"}
+| Bm7 | E7 | Amaj7 | % |
+| Am7 | D7 | Gmaj7 | Gmaj7 C7 |
+{end_of_grid}
+{start_of_grid label="C"}
+| Fmaj7 | Dm7 | Gm7 | C7 |
+| Am7 D7b9 | Gm7 C7 | F6 | Gm7 C7 |.
+{end_of_grid}
+`
+  },
+  {
+    position: 5,
+    practisedDaysAgo: 6,
+    text: `{title: Lantern on the Stern}
+{key: Bb}
+{time: 4/4}
+{tempo: 96}
+{meta: feel straight}
+{start_of_grid label="Loop"}
+|: Bb | Gm | Eb | F :|
+{end_of_grid}
+`
+  },
+  {
+    position: 7,
+    practisedDaysAgo: 9,
+    text: `{title: Four Foghorns}
+{time: 4/4}
+{tempo: 84}
+{meta: feel straight}
+{start_of_grid label="Loop"}
+|: Emaj7 | Gmaj7 | Bbmaj7 | Dbmaj7 :|
+{end_of_grid}
+`
+  },
+  {
+    position: 8,
+    practisedDaysAgo: 3,
+    text: `{title: Engine Room at Four}
+{key: F dorian}
+{time: 4/4}
+{tempo: 104}
+{meta: feel straight}
+{start_of_grid label="Vamp"}
+|: Fm7 | % | % | % :|
+{end_of_grid}
+`
+  },
+  {
+    position: 4,
+    practisedDaysAgo: 12,
+    text: `{title: Gangway Steps}
+{key: C}
+{time: 4/4}
+{tempo: 120}
+{meta: feel swing}
+{start_of_grid label="A"}
+| Cmaj7 C#dim7 | Dm7 D#dim7 | Em7 A7 | Dm7 Db7 |
+| Cmaj7 | Fmaj7 Fm6 | Em7 Ebdim7 | Dm7 G7 |
+{end_of_grid}
+{start_of_grid label="B"}
+| Fmaj7 | Fm7 Bb7 | Em7 | A7 |
+| Dm7 | Db7 | C6 | Dm7 G7 |.
+{end_of_grid}
+`
+  },
+  {
+    position: 5,
+    practisedDaysAgo: 20,
+    text: `{title: Waltz for the Night Steward}
+{key: Ab}
+{time: 3/4}
+{tempo: 138}
+{meta: feel waltz}
+{start_of_grid label="A"}
+|: Abmaj7 | Fm7 | Bbm7 | Eb7 |
+|  Cm7    | F7b9 | Bbm7 | Eb7 |
+|  Dbmaj7 | Gb7#11 |1 Abmaj7 | Eb7sus4 :|2 Ab6 | % |.
+{end_of_grid}
+`
+  }
+];

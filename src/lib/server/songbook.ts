@@ -1,0 +1,265 @@
+/** The songbook: charts with their plans, every save kept. */
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'kysely';
+import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
+import { DEFAULT_PLAN, planSchema, type Plan } from '../api/plan';
+import type { z } from 'zod';
+import type { ChartList, ChartSummary, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
+import { readSheet } from '../core/harmony/sheet';
+import { withDirective } from '../core/chart/read';
+import { fail } from './answer';
+import type { Database, Tables } from './database';
+
+const UNTITLED = 'Untitled chart';
+
+type Summary = Pick<ChartSummary, 'key' | 'meter' | 'tempo' | 'feel' | 'bars' | 'opening'>;
+
+/** What the songbook shows of a chart, read from its text. */
+function summarise(source: string): { title: string; summary: Summary } {
+  const { head, form, analysis } = readSheet(source);
+  const { tonic, mode } = analysis.key;
+  const symbols = form.changes.map((change) => change.symbol);
+  return {
+    title: head.title ?? UNTITLED,
+    summary: {
+      key: symbols.length ? `${tonic}${mode === 'minor' ? 'm' : ''}` : '',
+      meter: `${head.meter.beats}/${head.meter.unit}`,
+      tempo: head.tempo,
+      feel: head.feel,
+      bars: form.bars.length,
+      opening: symbols.filter((symbol, i) => symbol !== symbols[i - 1]).slice(0, 8)
+    }
+  };
+}
+
+function checkSize(source: string): void {
+  if (byteLength(source) > MAX_CHART_BYTES) {
+    fail(413, { code: 'chart-too-large', message: tooLargeMessage(source), path: 'source' });
+  }
+}
+
+/** Null where the stored plan cannot be read. */
+function readPlan(data: string): Plan | null {
+  try {
+    return planSchema.parse(JSON.parse(data));
+  } catch {
+    return null;
+  }
+}
+
+export async function listSongbook(db: Database, query: z.infer<typeof listCharts>): Promise<ChartList> {
+  let rows = db.selectFrom('chart').where('deleted_at', 'is', null);
+  for (const word of query.search.split(/\s+/).filter(Boolean)) {
+    const pattern = `%${word.replaceAll(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+    rows = rows.where((eb) => eb.or([eb('title', 'like', pattern), eb('summary', 'like', pattern)]));
+  }
+  const { total } = await rows.select((eb) => eb.fn.countAll<number>().as('total')).executeTakeFirstOrThrow();
+  const found = await rows
+    .leftJoin('plan', 'plan.chart_id', 'chart.id')
+    .select(['chart.id', 'title', 'summary', 'updated_at', 'practised_at', 'plan.data'])
+    .orderBy(
+      query.sort === 'title' ? 'title' : query.sort === 'changed' ? 'updated_at' : 'practised_at',
+      query.sort === 'title' ? 'asc' : 'desc'
+    )
+    .orderBy('title')
+    .limit(query.limit)
+    .offset(query.offset)
+    .execute();
+  return {
+    total,
+    charts: found.map((row) => ({
+      id: row.id,
+      title: row.title,
+      ...(JSON.parse(row.summary) as Summary),
+      updatedAt: row.updated_at,
+      practisedAt: row.practised_at,
+      damaged: row.data !== null && readPlan(row.data) === null
+    }))
+  };
+}
+
+export async function openChart(db: Database, id: string): Promise<StoredChart> {
+  const row = await db
+    .selectFrom('chart')
+    .leftJoin('plan', 'plan.chart_id', 'chart.id')
+    .select(['chart.id', 'source', 'version', 'plan.data'])
+    .where('chart.id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  if (!row) return noChart();
+  const plan = row.data === null ? DEFAULT_PLAN : readPlan(row.data);
+  const { source, version } = row;
+  return { id, source, version, plan: plan ?? DEFAULT_PLAN, damaged: plan === null };
+}
+
+function noChart(): never {
+  return fail(404, {
+    code: 'no-chart',
+    message: 'This chart is not in the songbook; it may have been deleted.'
+  });
+}
+
+export interface NewChart {
+  readonly source: string;
+  readonly plan?: Plan | undefined;
+  readonly practisedAt?: number | null;
+}
+
+export async function createChart(db: Database, chart: NewChart): Promise<StoredChart> {
+  checkSize(chart.source);
+  const id = randomUUID();
+  const plan = chart.plan ?? DEFAULT_PLAN;
+  const { title, summary } = summarise(chart.source);
+  const now = Date.now();
+  await db.transaction().execute(async (trx) => {
+    await trx
+      .insertInto('chart')
+      .values({
+        id,
+        source: chart.source,
+        version: 1,
+        title,
+        summary: JSON.stringify(summary),
+        created_at: now,
+        updated_at: now,
+        practised_at: chart.practisedAt ?? null,
+        deleted_at: null
+      })
+      .execute();
+    await trx
+      .insertInto('plan')
+      .values({ chart_id: id, data: JSON.stringify(plan) })
+      .execute();
+    await keepRevision(trx, id, 1, chart.source, JSON.stringify(plan), now);
+  });
+  return { id, source: chart.source, plan, version: 1, damaged: false };
+}
+
+async function keepRevision(
+  trx: Transaction<Tables>,
+  id: string,
+  version: number,
+  source: string,
+  plan: string,
+  now: number
+): Promise<void> {
+  await trx
+    .insertInto('chart_revision')
+    .values({ chart_id: id, version, source, plan, saved_at: now })
+    .execute();
+}
+
+/**
+ * Saves a chart and its plan on top of the version the edit was based on. A stale edit is refused with 409 and both
+ * versions; nothing is overwritten.
+ */
+export async function saveChart(
+  db: Database,
+  id: string,
+  edit: { base: number; source: string; plan: Plan }
+): Promise<{ version: number }> {
+  checkSize(edit.source);
+  const { title, summary } = summarise(edit.source);
+  const now = Date.now();
+  return db.transaction().execute(async (trx) => {
+    const stored = await trx
+      .selectFrom('chart')
+      .leftJoin('plan', 'plan.chart_id', 'chart.id')
+      .select(['version', 'source', 'plan.data'])
+      .where('chart.id', '=', id)
+      .where('deleted_at', 'is', null)
+      .executeTakeFirst();
+    if (!stored) return noChart();
+    const storedPlan = stored.data === null ? DEFAULT_PLAN : readPlan(stored.data);
+    if (stored.version !== edit.base) {
+      fail(
+        409,
+        {
+          code: 'stale',
+          message: 'This chart was changed in another window since you opened it. Nothing was overwritten.'
+        },
+        {
+          stored: { version: stored.version, source: stored.source, plan: storedPlan ?? DEFAULT_PLAN },
+          yours: { version: edit.base, source: edit.source, plan: edit.plan }
+        }
+      );
+    }
+    // A plan that cannot be read goes to the revisions as it is before it is written over.
+    if (storedPlan === null) await keepRevision(trx, id, stored.version, stored.source, stored.data!, now);
+    const version = edit.base + 1;
+    const data = JSON.stringify(edit.plan);
+    await trx
+      .updateTable('chart')
+      .set({ source: edit.source, version, title, summary: JSON.stringify(summary), updated_at: now })
+      .where('id', '=', id)
+      .execute();
+    await trx
+      .insertInto('plan')
+      .values({ chart_id: id, data })
+      .onConflict((conflict) => conflict.column('chart_id').doUpdateSet({ data }))
+      .execute();
+    await keepRevision(trx, id, version, edit.source, data, now);
+    return { version };
+  });
+}
+
+export async function renameChart(db: Database, id: string, title: string): Promise<{ version: number }> {
+  const { source, plan, version } = await openChart(db, id);
+  return saveChart(db, id, { base: version, source: withDirective(source, 'title', title), plan });
+}
+
+export async function duplicateChart(db: Database, id: string): Promise<StoredChart> {
+  const { source, plan } = await openChart(db, id);
+  const title = readSheet(source).head.title ?? UNTITLED;
+  return createChart(db, { source: withDirective(source, 'title', `${title} (copy)`), plan });
+}
+
+/** Soft: the chart leaves the songbook and can be brought back. */
+export async function deleteChart(db: Database, id: string): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable('chart')
+    .set({ deleted_at: Date.now() })
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) noChart();
+}
+
+export async function bringBackChart(db: Database, id: string): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable('chart')
+    .set({ deleted_at: null })
+    .where('id', '=', id)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) noChart();
+}
+
+/** The saves of a chart, newest first. */
+export async function listRevisions(db: Database, id: string): Promise<RevisionSummary[]> {
+  const rows = await db
+    .selectFrom('chart_revision')
+    .select(['version', 'saved_at', 'source'])
+    .where('chart_id', '=', id)
+    .orderBy('id', 'desc')
+    .limit(200)
+    .execute();
+  return rows.map((row) => ({
+    version: row.version,
+    savedAt: row.saved_at,
+    title: readSheet(row.source).head.title ?? UNTITLED
+  }));
+}
+
+/** One earlier save, to be restored as a new edit. */
+export async function openRevision(db: Database, id: string, version: number): Promise<StoredChart> {
+  const row = await db
+    .selectFrom('chart_revision')
+    .select(['source', 'plan'])
+    .where('chart_id', '=', id)
+    .where('version', '=', version)
+    .orderBy('id', 'desc')
+    .executeTakeFirst();
+  if (!row) return fail(404, { code: 'no-revision', message: 'There is no such earlier version.' });
+  const plan = readPlan(row.plan);
+  return { id, source: row.source, plan: plan ?? DEFAULT_PLAN, version, damaged: plan === null };
+}

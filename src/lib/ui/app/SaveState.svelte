@@ -1,0 +1,31 @@
+<!-- How the chart stands on disk, always in sight. -->
+<script lang="ts">
+  import Check from '@lucide/svelte/icons/check';
+  import CloudOff from '@lucide/svelte/icons/cloud-off';
+  import LoaderCircle from '@lucide/svelte/icons/loader-circle';
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
+  import type { SaveStatus } from '$lib/state/autosave.svelte';
+
+  let { status }: { status: SaveStatus } = $props();
+  const WORDS = {
+    saved: 'Saved',
+    pending: 'Edited',
+    saving: 'Saving',
+    offline: 'Not saved, trying again',
+    refused: 'Not saved',
+    stale: 'Changed elsewhere'
+  } as const;
+  const isTrouble = $derived(['offline', 'refused', 'stale'].includes(status.kind));
+</script>
+
+<span
+  class="inline-flex items-center gap-1.5 text-[13px] {isTrouble ? 'font-bold text-warn' : 'text-soft'}"
+  role="status"
+  data-save-state={status.kind}
+>
+  {#if status.kind === 'saved'}<Check size={15} />
+  {:else if status.kind === 'offline'}<CloudOff size={15} />
+  {:else if isTrouble}<TriangleAlert size={15} />
+  {:else}<LoaderCircle size={15} />{/if}
+  {WORDS[status.kind]}
+</span>

@@ -1,0 +1,186 @@
+<!-- One chart, one plan: everything about the moment of change on one screen. -->
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
+  import History from '@lucide/svelte/icons/history';
+  import Library from '@lucide/svelte/icons/library';
+  import Moon from '@lucide/svelte/icons/moon';
+  import PencilLine from '@lucide/svelte/icons/pencil-line';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Search from '@lucide/svelte/icons/search';
+  import Sun from '@lucide/svelte/icons/sun';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { beforeNavigate } from '$app/navigation';
+  import type { StoredChart } from '$lib/api/songbook';
+  import { settings } from '$lib/state/settings.svelte';
+  import { Workspace } from '$lib/state/workspace.svelte';
+  import ChangePanel from '../change/ChangePanel.svelte';
+  import PathPanel from '../change/PathPanel.svelte';
+  import ChartEditor from '../chart/ChartEditor.svelte';
+  import Hands from '../hands/Hands.svelte';
+  import Neck from '../neck/Neck.svelte';
+  import Threads from '../threads/Threads.svelte';
+  import Help from './Help.svelte';
+  import Palette from './Palette.svelte';
+  import Revisions from './Revisions.svelte';
+  import SaveState from './SaveState.svelte';
+  import { isTyping, workspaceShortcuts } from './shortcuts';
+
+  let { chart }: { chart: StoredChart } = $props();
+  // The workspace lives as long as the page shows this chart; a new one comes with a new key.
+  const workspace = untrack(() => new Workspace(chart));
+  const isDamaged = untrack(() => chart.damaged);
+
+  /** A chart without chords opens with its editor. */
+  let isEditing = $state(untrack(() => workspace.changes.length === 0));
+  let isHelping = $state(false);
+  let isFinding = $state(false);
+  let isLookingBack = $state(false);
+
+  const head = $derived(workspace.sheet.head);
+  const key = $derived(workspace.sheet.analysis.key);
+  const status = $derived(workspace.autosave.status);
+  const shortcuts = workspaceShortcuts({
+    workspace,
+    toggleEditor: () => (isEditing = !isEditing),
+    openHelp: () => (isHelping = true),
+    openPalette: () => (isFinding = true)
+  });
+
+  function press(event: KeyboardEvent) {
+    if (event.defaultPrevented) return;
+    const found = shortcuts.find((shortcut) => shortcut.matches(event));
+    if (!found || (found.single && (!settings.now.singleKeys || isTyping(event)))) return;
+    event.preventDefault();
+    found.run(event);
+  }
+
+  beforeNavigate(() => void workspace.autosave.flush());
+
+  const labels = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
+</script>
+
+<svelte:head><title>{head.title ?? 'Untitled chart'} · Corvel</title></svelte:head>
+<svelte:window
+  onkeydown={press}
+  onpagehide={() => void workspace.autosave.flush()}
+  onbeforeunload={(event) => {
+    if (status.kind !== 'saved') event.preventDefault();
+  }}
+/>
+
+<div class="mx-auto flex min-h-screen max-w-[1800px] flex-col gap-2 p-2.5">
+  <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
+    <a href="/" class="btn btn-icon" aria-label="Songbook" title="Songbook"><Library size={18} /></a>
+    <h1 class="min-w-0 truncate font-display text-[24px] leading-8">{head.title ?? 'Untitled chart'}</h1>
+    <p class="text-[13.5px] text-soft">
+      {settings.note(key.tonic)}
+      {key.mode}{workspace.sheet.analysis.declared ? '' : ' (found)'} · {head.meter.beats}/{head.meter
+        .unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel ? ` · ${head.feel}` : ''}
+    </p>
+    <div class="ml-auto flex flex-wrap items-center gap-1.5">
+      <SaveState {status} />
+      <button
+        class="btn btn-icon"
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+        disabled={!workspace.canUndo}
+        onclick={() => workspace.undo()}><Undo2 size={17} /></button
+      >
+      <button
+        class="btn btn-icon"
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+        disabled={!workspace.canRedo}
+        onclick={() => workspace.redo()}><Redo2 size={17} /></button
+      >
+      <button
+        class="btn btn-icon"
+        aria-label="Earlier versions"
+        title="Earlier versions"
+        onclick={() => (isLookingBack = true)}><History size={17} /></button
+      >
+      <button
+        class="btn"
+        aria-pressed={isEditing}
+        title="Chart text (E)"
+        onclick={() => (isEditing = !isEditing)}><PencilLine size={16} /> Chart</button
+      >
+      <button class="btn" title="What stands inside the notes (L)" onclick={() => settings.cycleLabels()}
+        >{labels[settings.now.labels]}</button
+      >
+      <button
+        class="btn btn-icon"
+        aria-label="Find a chart or a command"
+        title="Find (Ctrl K)"
+        onclick={() => (isFinding = true)}><Search size={17} /></button
+      >
+      <button
+        class="btn btn-icon"
+        aria-label={settings.now.theme === 'day' ? 'Stage theme' : 'Day theme'}
+        title="Day or Stage (T)"
+        onclick={() => settings.toggleTheme()}
+      >
+        {#if settings.now.theme === 'day'}<Moon size={17} />{:else}<Sun size={17} />{/if}
+      </button>
+      <button
+        class="btn btn-icon"
+        aria-label="Keys and signs"
+        title="Keys and signs (?)"
+        onclick={() => (isHelping = true)}><CircleQuestionMark size={17} /></button
+      >
+    </div>
+  </header>
+
+  {#if isDamaged}
+    <p class="card px-3 py-2 text-warn" role="alert">
+      The plan stored with this chart could not be read, so a fresh one is shown. The old one is kept among
+      the earlier versions.
+    </p>
+  {/if}
+  {#if status.kind === 'refused'}
+    <p class="card px-3 py-2 text-warn" role="alert">{status.message} The text stays here as it is.</p>
+  {:else if status.kind === 'stale'}
+    {@const stored = status.stored}
+    <div class="flex flex-wrap items-center gap-2 card px-3 py-2" role="alert">
+      <p class="min-w-0 flex-1 text-warn">
+        This chart was changed in another window since you opened it. Nothing was overwritten; which version
+        shall go on?
+      </p>
+      <button class="btn" onclick={() => workspace.load(stored)}>Take the other one</button>
+      <button
+        class="btn"
+        onclick={() => {
+          const mine = { source: workspace.source, plan: workspace.plan };
+          workspace.autosave.rebase(stored.version);
+          workspace.adopt(mine);
+        }}>Keep mine</button
+      >
+    </div>
+  {/if}
+
+  <div class="grid min-w-0 flex-1 gap-2.5 lg:grid-cols-[minmax(0,1fr)_286px]">
+    <main class="flex min-w-0 flex-col gap-2.5">
+      {#if isEditing}<ChartEditor {workspace} onclose={() => (isEditing = false)} />{/if}
+      {#if workspace.changes.length > 0}
+        <Threads {workspace} />
+        <Neck {workspace} />
+        <Hands {workspace} />
+      {:else if !isEditing}
+        <div class="flex flex-col items-center gap-3 card p-10">
+          <p>This chart has no chords yet.</p>
+          <button class="btn btn-strong" onclick={() => (isEditing = true)}>Write them</button>
+        </div>
+      {/if}
+    </main>
+    <aside class="flex min-w-0 flex-col gap-2.5" aria-label="The change and the path">
+      <ChangePanel {workspace} />
+      {#if workspace.changes.length > 0}<PathPanel {workspace} />{/if}
+    </aside>
+  </div>
+  <p class="sr-only" aria-live="polite">{workspace.announcement}</p>
+</div>
+
+<Help bind:open={isHelping} {shortcuts} />
+<Palette bind:open={isFinding} commands={shortcuts} />
+<Revisions bind:open={isLookingBack} {workspace} />

@@ -1,0 +1,151 @@
+<!-- The change under the hand: its chord spelled, what moves into the next one, and what to play on it. -->
+<script lang="ts">
+  import Pin from '@lucide/svelte/icons/pin';
+  import PinOff from '@lucide/svelte/icons/pin-off';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import { DEGREES, prettyDegree } from '$lib/core/theory/degree';
+  import { spell } from '$lib/core/theory/note';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import { stepWords } from '../threads/layout';
+
+  let { workspace }: { workspace: Workspace } = $props();
+
+  const change = $derived(workspace.change);
+  const chord = $derived(change?.chord ?? null);
+  const target = $derived(workspace.targets.get(workspace.selected));
+  const next = $derived(workspace.nextIndex === null ? undefined : workspace.changes[workspace.nextIndex]);
+  const nextTarget = $derived(
+    workspace.nextIndex === null ? undefined : workspace.targets.get(workspace.nextIndex)
+  );
+  const choice = $derived(workspace.moment?.choice ?? null);
+  const ordinal = (n: number) =>
+    ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'][n - 1] ?? `${n}th`;
+  const beats = (n: number) => `${Number(n.toFixed(2))} ${n === 1 ? 'beat' : 'beats'}`;
+  const roman = (text: string) => prettyDegree(text);
+</script>
+
+<section class="flex flex-col gap-2.5 card p-3" aria-label="This change">
+  {#if !change}
+    <p class="text-soft">Write a chord or two in the chart, and they appear here.</p>
+  {:else}
+    <header class="flex items-baseline justify-between gap-2">
+      <h2 class="text-[30px] leading-9"><ChordSymbol symbol={change.symbol} /></h2>
+      <span class="text-right text-[12.5px] leading-4 text-soft">
+        bar {change.bar}, {beats(change.beats)}<br />
+        {#if change.roman}{roman(change.roman)} in {settings.note(change.key.tonic)} {change.key.mode}{/if}
+      </span>
+    </header>
+
+    {#if change.problem}
+      <p class="text-warn">{change.problem.message}</p>
+    {:else if !chord}
+      <p class="text-soft">No chord sounds here.</p>
+    {:else}
+      <div>
+        <p class="mb-1 text-[12.5px] text-soft">
+          {change.function}{change.inKey ? '' : ', outside the key'} · aim at
+        </p>
+        <div class="flex flex-wrap gap-1.5">
+          {#each chord.tones as tone (tone)}
+            {@const { slot } = DEGREES[tone]}
+            {@const isAim = target?.cell.degree === tone}
+            <button
+              class="btn flex-col gap-0 px-2 py-1 {isAim ? 'border-target! bg-target! text-on-target!' : ''}"
+              aria-pressed={isAim ? 'true' : undefined}
+              aria-label="Aim at the {tone}, {spell(chord.root, tone)}"
+              onclick={() => workspace.aim(slot === 'tension' ? tone.replace(/\D/g, '') : slot)}
+            >
+              <b class="text-[13px] leading-4">{prettyDegree(tone)}</b>
+              <span class="text-[12px] leading-4">{settings.note(spell(chord.root, tone))}</span>
+            </button>
+          {/each}
+        </div>
+      </div>
+
+      {#if target}
+        <div class="flex items-center justify-between gap-2 border-t border-line pt-2">
+          <p>
+            <b class="text-target">{prettyDegree(target.cell.degree)} {settings.note(target.cell.note)}</b>
+            on string {target.cell.string}, {target.cell.fret === 0 ? 'open' : `fret ${target.cell.fret}`}
+            {#if nextTarget?.step && next}
+              <br /><span class="text-[13px] text-soft"
+                >then {stepWords(nextTarget.step.semitones)}
+                {nextTarget.step.semitones === 0 ? 'as' : 'to'} the {prettyDegree(nextTarget.cell.degree)} of
+                <ChordSymbol symbol={next.symbol} /></span
+              >
+            {/if}
+          </p>
+          {#if workspace.isFixed(workspace.selected)}
+            <button
+              class="btn btn-icon shrink-0"
+              aria-label="Release this target"
+              title="Release this target (0)"
+              onclick={() => workspace.release(workspace.selected)}
+            >
+              <PinOff size={17} />
+            </button>
+          {:else}
+            <button
+              class="btn btn-icon shrink-0"
+              aria-label="Keep this target"
+              title="Keep this target"
+              onclick={() => workspace.fix(workspace.selected, target.cell)}
+            >
+              <Pin size={17} />
+            </button>
+          {/if}
+        </div>
+      {/if}
+
+      {#if choice}
+        <div class="border-t border-line pt-2">
+          <p class="text-[12.5px] text-soft">First choice of scale</p>
+          <h3 class="font-display text-[19px] leading-6">
+            {settings.note(choice.root)}
+            <span class="capitalize">{choice.name.slice(choice.root.length + 1)}</span>
+          </h3>
+          <p class="mt-0.5 text-[13.5px]">
+            {#each choice.degrees as degree, i (i)}
+              {@const isTone = choice.covers.includes(degree)}
+              {@const isAvoid = choice.avoid.includes(degree)}
+              <span
+                class="mr-1 inline-block {isTone
+                  ? 'font-bold text-tone'
+                  : isAvoid
+                    ? 'border-b border-dashed border-soft text-soft'
+                    : ''}"
+                title="{settings.note(choice.notes[i]!)}{isAvoid ? ', avoid' : ''}"
+                >{prettyDegree(degree)}</span
+              >
+            {/each}
+          </p>
+          <p class="mt-1 text-[13px] leading-[1.35] text-soft">
+            {choice.why}
+            {#if choice.parent}
+              Same notes as {settings.note(choice.parent.tonic)}
+              {choice.parent.scale}, its {ordinal(choice.parent.degree)} mode.
+            {/if}
+          </p>
+        </div>
+      {/if}
+
+      {#if workspace.moves.length && next}
+        <div class="border-t border-line pt-2">
+          <p class="mb-1 text-[12.5px] text-soft">What moves into <ChordSymbol symbol={next.symbol} /></p>
+          <ul class="grid grid-cols-2 gap-x-3 text-[13.5px]">
+            {#each [...new Map(workspace.moves.map( (move) => [move.from.note, move] )).values()].sort((a, b) => DEGREES[a.from.degree].semitones - DEGREES[b.from.degree].semitones) as move (move.from.note)}
+              <li class="flex justify-between">
+                <span>{prettyDegree(move.from.degree)} → {prettyDegree(move.to.degree)}</span>
+                <b class="text-next">{stepWords(move.semitones)}</b>
+              </li>
+            {/each}
+          </ul>
+        </div>
+      {/if}
+      {#if workspace.moment?.caution}
+        <p class="border-t border-line pt-2 text-[12.5px] text-soft">{workspace.moment.caution}</p>
+      {/if}
+    {/if}
+  {/if}
+</section>

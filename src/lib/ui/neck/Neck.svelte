@@ -1,0 +1,370 @@
+<!--
+  The whole fretboard: the hand's window lit, this change's notes by role, the next change's target as a ghost, and a
+  stroke from each chord tone to where it moves. The window drags along the neck.
+-->
+<script lang="ts">
+  import { HIGHEST_POSITION, type Workspace } from '$lib/state/workspace.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import { tonesElsewhere } from '$lib/core/moment/moment';
+  import { sayCell } from '$lib/core/neck/shape';
+  import { HAND_SPAN } from '$lib/core/neck/position';
+  import { prettyDegree } from '$lib/core/theory/degree';
+  import { stepWords } from '../threads/layout';
+  import { DOUBLE_INLAYS, INLAYS, neckGeometry } from './geometry';
+  import NoteMark from './NoteMark.svelte';
+
+  let { workspace }: { workspace: Workspace } = $props();
+
+  let width = $state(940);
+  let dragging: { from: number; grip: number } | null = $state(null);
+
+  const GAP = 31;
+  /** Of the card around the drawing, left and right. */
+  const PADDING = 8;
+  const neck = $derived(workspace.neck);
+  const position = $derived(workspace.plan.position);
+  const geometry = $derived(
+    neckGeometry({
+      width: width - 2 * PADDING,
+      strings: neck.strings.length,
+      from: 0,
+      to: neck.frets,
+      stringGap: GAP,
+      top: 22,
+      bottom: 44,
+      open: 34,
+      leftHanded: settings.now.leftHanded
+    })
+  );
+  const bottom = $derived(geometry.string(neck.strings.length));
+  const frets = $derived(Array.from({ length: neck.frets }, (_, i) => i + 1));
+
+  const marks = $derived(workspace.moment?.marks ?? []);
+  const target = $derived(workspace.targets.get(workspace.selected));
+  const nextTarget = $derived(
+    workspace.nextIndex === null ? undefined : workspace.targets.get(workspace.nextIndex)
+  );
+  const far = $derived(
+    workspace.change?.chord
+      ? tonesElsewhere(workspace.change.chord, neck, position - 1, position + HAND_SPAN)
+      : []
+  );
+  const isTarget = (cell: { string: number; fret: number }) =>
+    target?.cell.string === cell.string && target.cell.fret === cell.fret;
+  const targetIsMarked = $derived(marks.some(isTarget));
+  const ghostCovered = $derived(
+    marks.some(
+      (mark) =>
+        mark.string === nextTarget?.cell.string && mark.fret === nextTarget.cell.fret && mark.role !== 'other'
+    )
+  );
+
+  /** From one cell to another, leaving out the discs at both ends. */
+  function stroke(
+    from: { string: number; fret: number },
+    to: { string: number; fret: number },
+    startGap: number,
+    endGap: number
+  ) {
+    const [x1, y1] = [geometry.finger(from.fret), geometry.string(from.string)];
+    const [x2, y2] = [geometry.finger(to.fret), geometry.string(to.string)];
+    const length = Math.hypot(x2 - x1, y2 - y1);
+    if (length <= startGap + endGap) return null;
+    const [ux, uy] = [(x2 - x1) / length, (y2 - y1) / length];
+    return {
+      x1: x1 + ux * startGap,
+      y1: y1 + uy * startGap,
+      x2: x2 - ux * endGap,
+      y2: y2 - uy * endGap,
+      ux,
+      uy
+    };
+  }
+
+  /** The target's tail: broad where it starts, pointed where it goes. */
+  const tail = $derived.by(() => {
+    if (!target || !nextTarget || nextTarget.cell.midi === target.cell.midi) return null;
+    const line = stroke(target.cell, nextTarget.cell, 8, 15);
+    if (!line) return null;
+    const [nx, ny] = [-line.uy * 6.5, line.ux * 6.5];
+    return `M${line.x1 + nx} ${line.y1 + ny}L${line.x2} ${line.y2}L${line.x1 - nx} ${line.y1 - ny}Z`;
+  });
+
+  function startDrag(event: PointerEvent) {
+    const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    dragging = { from: position, grip: geometry.fretAt(event.clientX - box.left) };
+  }
+
+  function drag(event: PointerEvent) {
+    if (!dragging) return;
+    const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
+    workspace.moveTo(dragging.from + geometry.fretAt(event.clientX - box.left) - dragging.grip);
+  }
+
+  function slide(event: KeyboardEvent) {
+    const step = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 4, PageDown: -4 }[
+      event.key
+    ];
+    if (!step) return;
+    event.preventDefault();
+    event.stopPropagation();
+    workspace.moveTo(position + step);
+  }
+
+  const windowFrom = $derived(position === 0 ? 0 : position - 1);
+  const handle = $derived.by(() => {
+    const [a, b] = [
+      position === 0 ? geometry.finger(0) : geometry.wire(windowFrom),
+      geometry.wire(Math.min(position + HAND_SPAN - 1, neck.frets))
+    ];
+    return { x: Math.min(a, b), width: Math.abs(b - a) };
+  });
+  const stretches = $derived(
+    [position - 1, position + HAND_SPAN]
+      .filter((fret) => fret >= 1 && fret <= neck.frets)
+      .map((fret) => {
+        const [a, b] = [geometry.wire(fret - 1), geometry.wire(fret)];
+        return { fret, x: Math.min(a, b), width: Math.abs(b - a) };
+      })
+  );
+
+  const spoken = $derived(
+    neck.strings.map((_, i) => ({
+      string: i + 1,
+      notes: marks
+        .filter((mark) => mark.string === i + 1)
+        .map(
+          (mark) =>
+            `${sayCell(mark)}${isTarget(mark) ? ', target' : mark.role === 'chord' ? '' : `, ${mark.role}`}`
+        )
+    }))
+  );
+</script>
+
+<section class="min-w-0 card px-2 pt-1" aria-label="Neck" bind:clientWidth={width}>
+  <svg
+    width={geometry.width}
+    height={geometry.height}
+    class="block select-none"
+    role="img"
+    aria-label="Neck in position {position}"
+  >
+    <!-- Wood, hand window and stretches -->
+    <rect
+      x={Math.min(geometry.wire(0), geometry.wire(neck.frets))}
+      y={geometry.string(1) - 10}
+      width={Math.abs(geometry.wire(neck.frets) - geometry.wire(0))}
+      height={bottom - geometry.string(1) + 20}
+      fill="var(--wood)"
+      rx="3"
+    />
+    {#each stretches as stretch (stretch.fret)}
+      <rect
+        x={stretch.x}
+        y={geometry.string(1) - 10}
+        width={stretch.width}
+        height={bottom - geometry.string(1) + 20}
+        class="fill-lit"
+        opacity="0.45"
+      />
+    {/each}
+    <rect
+      x={handle.x}
+      y={geometry.string(1) - 14}
+      width={handle.width}
+      height={bottom - geometry.string(1) + 28}
+      rx="6"
+      class="fill-lit stroke-ink"
+      stroke-width="1.5"
+    />
+
+    <!-- Frets, inlays, strings -->
+    {#each frets as fret (fret)}
+      <line
+        x1={geometry.wire(fret)}
+        x2={geometry.wire(fret)}
+        y1={geometry.string(1) - 10}
+        y2={bottom + 10}
+        stroke="var(--string)"
+        opacity="0.55"
+      />
+      {#if INLAYS.includes(fret)}
+        {#each DOUBLE_INLAYS.includes(fret) ? [1.5, 3.5] : [2.5] as at (at)}
+          <circle
+            cx={geometry.finger(fret)}
+            cy={geometry.string(1) + at * GAP}
+            r="4"
+            fill="var(--string)"
+            opacity="0.28"
+          />
+        {/each}
+        <text x={geometry.finger(fret)} y={bottom + 40} text-anchor="middle" font-size="11" class="fill-soft"
+          >{fret}</text
+        >
+      {/if}
+    {/each}
+    <line
+      x1={geometry.wire(0)}
+      x2={geometry.wire(0)}
+      y1={geometry.string(1) - 10}
+      y2={bottom + 10}
+      class="stroke-ink"
+      stroke-width="4"
+    />
+    {#each neck.strings as _, i (i)}
+      <line
+        x1={geometry.wire(0)}
+        x2={geometry.wire(neck.frets)}
+        y1={geometry.string(i + 1)}
+        y2={geometry.string(i + 1)}
+        stroke="var(--string)"
+        stroke-width={0.8 + i * 0.28}
+      />
+    {/each}
+
+    <!-- Chord tones elsewhere, only hinted -->
+    {#each far as tone (`${tone.string}-${tone.fret}`)}
+      <circle
+        cx={geometry.finger(tone.fret)}
+        cy={geometry.string(tone.string)}
+        r={tone.degree.endsWith('3') ? 5 : 3.5}
+        class="fill-tone"
+        opacity="0.3"
+        data-far="{tone.string}:{tone.fret}"
+      />
+    {/each}
+
+    <!-- Where the other chord tones go -->
+    {#each workspace.moves as move (move.from.midi)}
+      {#if !isTarget(move.from)}
+        {@const line = move.semitones === 0 ? null : stroke(move.from, move.to, 10, 4)}
+        {#if line}
+          <line
+            x1={line.x1}
+            y1={line.y1}
+            x2={line.x2}
+            y2={line.y2}
+            class="stroke-next"
+            stroke-width="2"
+            stroke-linecap="round"
+            opacity="0.75"
+            data-move={stepWords(move.semitones)}
+          />
+        {:else if move.semitones === 0}
+          <line
+            x1={geometry.finger(move.from.fret) - 7}
+            x2={geometry.finger(move.from.fret) + 7}
+            y1={geometry.string(move.from.string) + 14}
+            y2={geometry.string(move.from.string) + 14}
+            class="stroke-next"
+            stroke-width="2"
+            opacity="0.75"
+            data-move="stays"
+          />
+        {/if}
+      {/if}
+    {/each}
+
+    {#if tail}<path d={tail} class="fill-target" data-tail />{/if}
+
+    <!-- The next target, a ghost -->
+    {#if nextTarget}
+      <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}">
+        <circle
+          cx={geometry.finger(nextTarget.cell.fret)}
+          cy={geometry.string(nextTarget.cell.string)}
+          r={ghostCovered || nextTarget.cell.midi === target?.cell.midi ? 17.5 : 13}
+          fill="none"
+          class="stroke-next"
+          stroke-width="2"
+        />
+        {#if !ghostCovered}
+          <text
+            x={geometry.finger(nextTarget.cell.fret)}
+            y={geometry.string(nextTarget.cell.string) - 3}
+            text-anchor="middle"
+            font-size="10"
+            class="fill-next font-bold"
+          >
+            {prettyDegree(nextTarget.cell.degree)}
+          </text>
+        {/if}
+      </g>
+    {/if}
+
+    {#each marks as mark (mark.midi)}
+      <g
+        data-cell="{mark.string}:{mark.fret}"
+        data-note={mark.note}
+        data-degree={mark.degree}
+        data-role={isTarget(mark) ? 'target' : mark.role}
+        data-finger={mark.finger}
+      >
+        <NoteMark
+          x={geometry.finger(mark.fret)}
+          y={geometry.string(mark.string)}
+          role={isTarget(mark) ? 'target' : mark.role}
+          label={settings.label(mark)}
+        />
+      </g>
+    {/each}
+    {#if target && !targetIsMarked}
+      <NoteMark
+        x={geometry.finger(target.cell.fret)}
+        y={geometry.string(target.cell.string)}
+        role="target"
+        label={settings.label(target.cell)}
+      />
+    {/if}
+    {#if target && nextTarget && target.cell.midi === nextTarget.cell.midi}
+      <line
+        x1={geometry.finger(target.cell.fret) - 11}
+        x2={geometry.finger(target.cell.fret) + 11}
+        y1={geometry.string(target.cell.string) + 20}
+        y2={geometry.string(target.cell.string) + 20}
+        class="stroke-target"
+        stroke-width="4"
+        stroke-linecap="round"
+        data-stays
+      />
+    {/if}
+
+    <!-- The handle that moves the window -->
+    <g
+      role="slider"
+      tabindex="0"
+      aria-label="Position of the hand"
+      aria-valuemin="0"
+      aria-valuemax={HIGHEST_POSITION}
+      aria-valuenow={position}
+      aria-valuetext="Position {position}, frets {position} to {position + HAND_SPAN - 1}"
+      class="cursor-grab touch-none"
+      onpointerdown={startDrag}
+      onpointermove={drag}
+      onpointerup={() => (dragging = null)}
+      onpointercancel={() => (dragging = null)}
+      onkeydown={slide}
+    >
+      <rect x={handle.x - 4} y={bottom + 15} width={handle.width + 8} height="27" fill="transparent" />
+      <rect x={handle.x} y={bottom + 18} width={handle.width} height="18" rx="9" class="fill-ink" />
+      <text
+        x={handle.x + handle.width / 2}
+        y={bottom + 31}
+        text-anchor="middle"
+        font-size="11.5"
+        class="fill-paper font-bold"
+      >
+        ‹ position {position} ›
+      </text>
+    </g>
+  </svg>
+  <div class="sr-only">
+    <h3>Notes on the neck by string</h3>
+    <ul>
+      {#each spoken as { string, notes } (string)}
+        <li>String {string}: {notes.length ? notes.join('; ') : 'no note'}</li>
+      {/each}
+    </ul>
+  </div>
+</section>

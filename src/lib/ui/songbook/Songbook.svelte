@@ -1,0 +1,281 @@
+<!-- All charts: find, sort, open, duplicate, rename, delete with undo; a new one from pasted text. -->
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import Copy from '@lucide/svelte/icons/copy';
+  import Moon from '@lucide/svelte/icons/moon';
+  import Pencil from '@lucide/svelte/icons/pencil';
+  import Plus from '@lucide/svelte/icons/plus';
+  import Search from '@lucide/svelte/icons/search';
+  import Sun from '@lucide/svelte/icons/sun';
+  import Trash2 from '@lucide/svelte/icons/trash-2';
+  import { toast } from 'svelte-sonner';
+  import { goto } from '$app/navigation';
+  import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
+  import type { ChartList, ChartSummary } from '$lib/api/songbook';
+  import { readSheet } from '$lib/core/harmony/sheet';
+  import { prettyNote } from '$lib/core/theory/note';
+  import { settings } from '$lib/state/settings.svelte';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import {
+    bringBackChart,
+    createChart,
+    deleteChart,
+    duplicateChart,
+    listCharts,
+    renameChart
+  } from './client';
+
+  let { list }: { list: ChartList } = $props();
+
+  let shown = $state.raw(untrack(() => list));
+  let search = $state('');
+  let sort: 'practised' | 'title' | 'changed' = $state('practised');
+  let draft = $state('');
+  let renaming: string | null = $state(null);
+  let newTitle = $state('');
+  let latest = 0;
+
+  const isTooLarge = $derived(byteLength(draft) > MAX_CHART_BYTES);
+  const sheet = $derived(draft.trim() && !isTooLarge ? readSheet(draft) : null);
+  const verdict = $derived.by(() => {
+    if (isTooLarge) return tooLargeMessage(draft);
+    if (!sheet) return '';
+    const { form, problems, analysis } = sheet;
+    if (form.changes.length === 0) return problems[0]?.message ?? '';
+    const { tonic, mode } = analysis.key;
+    const key = `${form.bars.length} bars in ${prettyNote(tonic)} ${mode}`;
+    return problems.length ? `${key}; ${problems[0]!.message}` : `${key}. Everything is understood.`;
+  });
+
+  function tell(error: unknown) {
+    toast.error(error instanceof Error ? error.message : String(error));
+  }
+
+  async function refresh(offset = 0) {
+    const call = ++latest;
+    try {
+      const found = await listCharts({ search, sort, offset: String(offset) });
+      if (call !== latest) return;
+      shown = offset ? { ...found, charts: [...shown.charts, ...found.charts] } : found;
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  async function attempt(work: () => Promise<unknown>) {
+    try {
+      await work();
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  const create = () =>
+    attempt(async () => {
+      const { id } = await createChart(draft);
+      await goto(`/charts/${id}`);
+    });
+
+  const duplicate = (chart: ChartSummary) =>
+    attempt(async () => {
+      await duplicateChart(chart.id);
+      await refresh();
+      toast.success(`“${chart.title}” was duplicated.`);
+    });
+
+  const remove = (chart: ChartSummary) =>
+    attempt(async () => {
+      await deleteChart(chart.id);
+      await refresh();
+      toast(`“${chart.title}” was deleted.`, {
+        action: {
+          label: 'Undo',
+          onClick: () =>
+            void attempt(async () => {
+              await bringBackChart(chart.id);
+              await refresh();
+            })
+        }
+      });
+    });
+
+  const rename = (chart: ChartSummary) =>
+    attempt(async () => {
+      const title = newTitle.trim();
+      renaming = null;
+      if (!title || title === chart.title) return;
+      await renameChart(chart.id, title);
+      await refresh();
+    });
+
+  function startRenaming(chart: ChartSummary) {
+    renaming = chart.id;
+    newTitle = chart.title;
+  }
+
+  function ago(at: number | null): string {
+    if (at === null) return 'not practised yet';
+    const days = Math.floor((Date.now() - at) / 86_400_000);
+    return days === 0 ? 'practised today' : days === 1 ? 'practised yesterday' : `practised ${days} days ago`;
+  }
+
+  const keyName = (key: string) =>
+    key.endsWith('m') ? `${prettyNote(key.slice(0, -1))} minor` : `${prettyNote(key)} major`;
+  const focusHere = (node: HTMLInputElement) => {
+    node.focus();
+    node.select();
+  };
+</script>
+
+<div class="mx-auto max-w-[1180px] px-4 py-6">
+  <header class="flex items-end justify-between gap-4">
+    <div>
+      <p class="text-[13px] font-bold tracking-[0.14em] text-target uppercase">Corvel</p>
+      <h1 class="font-display text-[38px] leading-11">Songbook</h1>
+    </div>
+    <button
+      class="btn btn-icon"
+      aria-label={settings.now.theme === 'day' ? 'Stage theme' : 'Day theme'}
+      onclick={() => settings.toggleTheme()}
+    >
+      {#if settings.now.theme === 'day'}<Moon size={17} />{:else}<Sun size={17} />{/if}
+    </button>
+  </header>
+
+  <div class="mt-5 grid gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
+    <section aria-label="Charts">
+      <div class="flex flex-wrap items-center gap-2">
+        <label class="relative min-w-48 flex-1">
+          <span class="sr-only">Find a chart</span>
+          <Search size={16} class="absolute top-1/2 left-3 -translate-y-1/2 text-soft" />
+          <input
+            type="search"
+            class="h-10 w-full rounded-md border border-line bg-surface pr-3 pl-9"
+            placeholder="Title, key or chord"
+            bind:value={search}
+            oninput={() => void refresh()}
+          />
+        </label>
+        <label class="flex items-center gap-2">
+          <span class="text-[13px] text-soft">Sort by</span>
+          <select class="btn h-10" bind:value={sort} onchange={() => void refresh()}>
+            <option value="practised">last practised</option>
+            <option value="title">title</option>
+            <option value="changed">last changed</option>
+          </select>
+        </label>
+      </div>
+
+      <ul class="mt-3 divide-y divide-[var(--line)] card" data-charts>
+        {#each shown.charts as chart (chart.id)}
+          <li
+            class="group relative flex items-center gap-3 px-4 py-2.5 first:rounded-t-[10px] last:rounded-b-[10px] hover:bg-lit"
+          >
+            <div class="min-w-0 flex-1">
+              {#if renaming === chart.id}
+                <form
+                  onsubmit={(event) => {
+                    event.preventDefault();
+                    void rename(chart);
+                  }}
+                >
+                  <input
+                    class="relative z-10 h-9 w-full rounded-md border border-line bg-paper px-2 font-display text-[19px]"
+                    aria-label="New title"
+                    maxlength="200"
+                    bind:value={newTitle}
+                    use:focusHere
+                    onblur={() => void rename(chart)}
+                    onkeydown={(event) => event.key === 'Escape' && (renaming = null)}
+                  />
+                </form>
+              {:else}
+                <a
+                  class="font-display text-[20px] leading-7 after:absolute after:inset-0"
+                  href="/charts/{chart.id}">{chart.title}</a
+                >
+              {/if}
+              <p class="flex gap-2.5 truncate text-[14px] leading-6 text-soft">
+                {#each chart.opening as symbol, i (i)}<ChordSymbol {symbol} />{:else}<span>no chords yet</span
+                  >{/each}
+                {#if chart.damaged}<b class="text-warn">its plan is damaged</b>{/if}
+              </p>
+            </div>
+            <div class="w-40 shrink-0 text-right text-[13px] leading-5 text-soft max-sm:hidden">
+              {#if chart.key}<span class="text-ink">{keyName(chart.key)}</span><br />{/if}
+              {chart.bars} bars · {chart.meter}{chart.tempo ? ` · ${chart.tempo} bpm` : ''}<br />
+              {ago(chart.practisedAt)}
+            </div>
+            <div class="relative z-10 flex shrink-0 gap-1">
+              <button
+                class="btn btn-icon"
+                aria-label="Rename {chart.title}"
+                title="Rename"
+                onclick={() => startRenaming(chart)}><Pencil size={15} /></button
+              >
+              <button
+                class="btn btn-icon"
+                aria-label="Duplicate {chart.title}"
+                title="Duplicate"
+                onclick={() => duplicate(chart)}><Copy size={15} /></button
+              >
+              <button
+                class="btn btn-icon"
+                aria-label="Delete {chart.title}"
+                title="Delete"
+                onclick={() => remove(chart)}><Trash2 size={15} /></button
+              >
+            </div>
+          </li>
+        {:else}
+          <li class="px-4 py-8 text-center text-soft">
+            {search
+              ? `No chart matches “${search}”.`
+              : 'No charts yet. Type or paste the first one beside this list.'}
+          </li>
+        {/each}
+      </ul>
+      {#if shown.charts.length < shown.total}
+        <button class="mt-3 btn" onclick={() => refresh(shown.charts.length)}>
+          Show more ({shown.total - shown.charts.length} left)
+        </button>
+      {/if}
+    </section>
+
+    <section class="h-fit card p-4" aria-label="New chart">
+      <h2 class="font-display text-[22px]">New chart</h2>
+      <p class="mt-1 text-[14px] text-soft">
+        Type or paste a progression: bars between strokes, a chord or more in each.
+      </p>
+      <form
+        class="mt-3"
+        onsubmit={(event) => {
+          event.preventDefault();
+          void create();
+        }}
+      >
+        <textarea
+          class="w-full rounded-md border border-line bg-paper p-2.5 font-mono text-[14px] leading-6"
+          rows="6"
+          aria-label="Chart text"
+          aria-describedby="verdict"
+          spellcheck="false"
+          placeholder="| Fm7 | Bb7 | Ebmaj7 | C7b9 |"
+          bind:value={draft}
+          onkeydown={(event) => {
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void create();
+          }}></textarea>
+        <p
+          id="verdict"
+          class="mt-1 min-h-10 text-[13px] {isTooLarge || sheet?.problems.length ? 'text-warn' : 'text-soft'}"
+          aria-live="polite"
+        >
+          {verdict}
+        </p>
+        <button class="mt-1 btn w-full btn-strong" disabled={isTooLarge}
+          ><Plus size={16} /> {draft.trim() ? 'Make a plan for it' : 'Start an empty chart'}</button
+        >
+      </form>
+    </section>
+  </div>
+</div>

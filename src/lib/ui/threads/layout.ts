@@ -1,0 +1,70 @@
+/** Where things stand in the Threads drawing: time left to right in true proportion, pitch bottom to top. */
+import { scaleLinear } from 'd3-scale';
+
+export interface Column {
+  readonly index: number;
+  readonly x: number;
+  readonly width: number;
+}
+
+export interface ThreadsLayout {
+  readonly width: number;
+  readonly columns: readonly Column[];
+  /** x of a beat of the form. */
+  readonly time: (beat: number) => number;
+  /** y of a MIDI pitch. */
+  readonly pitch: (midi: number) => number;
+}
+
+export const HEAD = 46;
+const FOOT = 18;
+/** The narrowest a change may get, in pixels; a wider chart scrolls. */
+const NARROWEST = 52;
+/** Where in its column a tone stands: next to the moment of change. */
+export const TONE_INSET = 20;
+
+export function layOutThreads(
+  changes: readonly { readonly start: number; readonly beats: number }[],
+  beats: number,
+  pitches: readonly number[],
+  available: number,
+  height: number
+): ThreadsLayout {
+  const shortest = Math.min(...changes.map((change) => change.beats), beats || 1);
+  const width = Math.max(available, (beats / Math.max(shortest, 0.25)) * NARROWEST);
+  const time = scaleLinear([0, Math.max(beats, 1)], [0, width]);
+  const low = Math.min(...pitches, 127);
+  const high = Math.max(...pitches, 0);
+  const pitch = scaleLinear(pitches.length ? [low - 1, high + 1] : [0, 1], [height - FOOT, HEAD + 10]);
+  return {
+    width,
+    columns: changes.map(({ start, beats: length }, index) => ({
+      index,
+      x: time(start),
+      width: time(length)
+    })),
+    time,
+    pitch
+  };
+}
+
+/** "+1", "−2" or "stays": how far a thread moves. */
+export function stepWords(semitones: number): string {
+  if (semitones === 0) return 'stays';
+  return semitones > 0 ? `+${semitones}` : `−${-semitones}`;
+}
+
+/** A thread that holds each pitch through its change and bends to the next one just before it comes. */
+export function threadLine(points: readonly { x: number; end: number; y: number }[]): string {
+  const bend = 34;
+  return points
+    .map(({ x, end, y }, i) => {
+      const next = points[i + 1];
+      const start = i === 0 ? `M${x} ${y}` : '';
+      if (!next) return `${start}L${end} ${y}`;
+      const from = Math.max(x, Math.min(end, next.x) - bend);
+      const middle = (from + next.x) / 2;
+      return `${start}L${from} ${y}C${middle} ${y} ${middle} ${next.y} ${next.x} ${next.y}`;
+    })
+    .join('');
+}

@@ -1,0 +1,13 @@
+<script lang="ts">
+  import '../app.css';
+  import { untrack } from 'svelte';
+  import { Toaster } from 'svelte-sonner';
+  import { settings } from '$lib/state/settings.svelte';
+
+  let { data, children } = $props();
+  // Only what the server had at the start: from then on the page knows better.
+  untrack(() => settings.start(data.settings));
+</script>
+
+{@render children()}
+<Toaster theme={settings.now.theme === 'stage' ? 'dark' : 'light'} position="bottom-center" duration={8000} />

@@ -1,0 +1,5 @@
+import { analysisRequest } from '$lib/api/requests';
+import { route } from '$lib/server/answer';
+import { answerAnalysis } from '$lib/server/compute';
+
+export const POST = route(analysisRequest, answerAnalysis);

@@ -1,0 +1,5 @@
+import { targetsRequest } from '$lib/api/requests';
+import { route } from '$lib/server/answer';
+import { answerTargets } from '$lib/server/compute';
+
+export const POST = route(targetsRequest, answerTargets);

@@ -1,0 +1,9 @@
+<script lang="ts">
+  import Workspace from '$lib/ui/app/Workspace.svelte';
+
+  let { data } = $props();
+</script>
+
+{#key data.chart.id}
+  <Workspace chart={data.chart} />
+{/key}
