@@ -4,5 +4,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
+  // The content security policy takes fonts from files only.
+  build: { assetsInlineLimit: 0 },
   test: { include: ['src/**/*.test.ts'], environment: 'node' }
 });

@@ -18,7 +18,11 @@ type Summary = Pick<ChartSummary, 'key' | 'meter' | 'tempo' | 'feel' | 'bars' | 
 function summarise(source: string): { title: string; summary: Summary } {
   const { head, form, analysis } = readSheet(source);
   const { tonic, mode } = analysis.key;
-  const symbols = form.changes.map((change) => change.symbol);
+  // Each place in the text once, however often the form plays it.
+  const written = new Map(
+    form.changes.map(({ place, symbol }) => [`${place?.line}:${place?.column}`, symbol])
+  );
+  const symbols = [...written.values()];
   return {
     title: head.title ?? UNTITLED,
     summary: {

@@ -71,6 +71,8 @@ export function stretchCaution(cells: readonly PositionCell[]): string | undefin
   };
   const wide = [...byString].filter(([, frets]) => isWide(frets)).map(([string]) => string);
   if (wide.length === 0) return undefined;
-  const strings = wide.sort((a, b) => a - b).join(', ');
-  return `A wide stretch on string ${strings}: move the hand rather than force it, and stop if it hurts.`;
+  const names = wide.sort((a, b) => a - b);
+  const strings =
+    names.length > 1 ? `strings ${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : `string ${names[0]}`;
+  return `A wide stretch on ${strings}: move the hand rather than force it, and stop if it hurts.`;
 }

@@ -29,14 +29,35 @@ export function wishes(options: TargetOptions): readonly DegreeWish[] {
   return options.alternate ? ['3', '7'] : options.degrees;
 }
 
-/** The degrees of a chord that the wishes allow; tensions are named outright and stand on any chord. */
-export function allowedDegrees(chord: Chord, wanted: readonly DegreeWish[], standIn: boolean): Degree[] {
-  const own = (slots: readonly DegreeWish[]) =>
-    chord.tones.filter((tone) => (slots as readonly string[]).includes(DEGREES[tone].slot));
+/** A degree that may be landed on, and the slot whose weight it has. */
+export interface AllowedDegree {
+  readonly degree: Degree;
+  readonly slot: Slot;
+}
+
+/**
+ * The degrees of a chord that the wishes allow; tensions are named outright and stand on any chord. With stand-ins
+ * the 6 of a sixth chord takes the place of its missing seventh, and a chord with none of the wished degrees is
+ * landed on its root or fifth.
+ */
+export function allowedDegrees(
+  chord: Chord,
+  wanted: readonly DegreeWish[],
+  standIn: boolean
+): AllowedDegree[] {
+  const own = (slots: readonly string[]) =>
+    chord.tones.filter((tone) => slots.includes(DEGREES[tone].slot)).map(withSlot);
   const slots = wanted.filter((wish) => (SLOTS as readonly string[]).includes(wish));
   const named = wanted.filter((wish) => !slots.includes(wish)) as Degree[];
-  const degrees = [...new Set([...own(slots), ...named])];
-  return degrees.length === 0 && standIn ? own(['1', '5']) : degrees;
+  const allowed = [...own(slots), ...named.map(withSlot)];
+  if (standIn && slots.includes('7') && chord.tones.includes('6') && !named.includes('6')) {
+    allowed.push({ degree: '6', slot: '7' });
+  }
+  return allowed.length === 0 && standIn ? own(['1', '5']) : allowed;
+}
+
+function withSlot(degree: Degree): AllowedDegree {
+  return { degree, slot: DEGREES[degree].slot };
 }
 
 /** The changes that get a target. Repeats of the same chord inside a bar count like any other change. */
@@ -87,21 +108,14 @@ export function stagesOf(analysis: Analysis, options: TargetOptions): Stage[] {
     const known = byChord.get(chord.symbol);
     if (known) return known;
     const root = pitchClass(chord.root);
-    const degrees = allowedDegrees(chord, wishes(options), options.standIn);
-    const byPitch = new Map(degrees.map((degree) => [(root + DEGREES[degree].semitones) % 12, degree]));
+    const allowed = allowedDegrees(chord, wishes(options), options.standIn);
+    const byPitch = new Map(allowed.map((one) => [(root + DEGREES[one.degree].semitones) % 12, one]));
     const naming = namingOf(chord, null);
     const candidates = reachable(options, new Set(byPitch.keys()))
       .map((spot): Candidate => {
-        const degree = byPitch.get(spot.midi % 12)!;
+        const { degree, slot } = byPitch.get(spot.midi % 12)!;
         const { note } = nameOf(spot.midi % 12, naming);
-        return {
-          string: spot.string,
-          fret: spot.fret,
-          midi: spot.midi,
-          degree,
-          note,
-          slot: DEGREES[degree].slot
-        };
+        return { string: spot.string, fret: spot.fret, midi: spot.midi, degree, note, slot };
       })
       .sort((a, b) => a.midi - b.midi || a.string - b.string);
     byChord.set(chord.symbol, candidates);

@@ -43,7 +43,10 @@ export interface FixedTarget {
 export interface TargetOptions {
   readonly neck: Instrument;
   readonly degrees: readonly DegreeWish[];
-  /** Where a chord has none of the wished degrees, its root and fifth may stand in. */
+  /**
+   * Where a chord lacks a wished degree, others may stand in: the 6 of a sixth chord for its seventh, root and fifth
+   * where it has none of the wished degrees at all.
+   */
   readonly standIn: boolean;
   /** One degree throughout; wins over `degrees`. */
   readonly column: DegreeWish | null;

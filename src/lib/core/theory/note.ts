@@ -34,11 +34,7 @@ export function simpleSpelling(name: NoteName): NoteName {
 
 /** A note name as a player reads it: true accidentals. */
 export function prettyNote(name: NoteName): string {
-  return name
-    .replaceAll('##', '𝄪')
-    .replaceAll('bb', '𝄫')
-    .replaceAll(/(?<=^[A-G])b/g, '♭')
-    .replaceAll('#', '♯');
+  return name.charAt(0) + name.slice(1).replaceAll('b', '♭').replaceAll('#', '♯');
 }
 
 /** Reads a note name as players write it ("Bb", "b♭", "F♯", "Abb"); null where it is none. */

@@ -50,7 +50,7 @@
             </li>
           </ul>
           <div class="mt-4 flex flex-col gap-2 border-t border-line pt-3 text-[14px]">
-            {#each [['singleKeys', 'Single keys act without Ctrl'], ['leftHanded', 'Left-handed neck'], ['simpleSpelling', 'Simple spelling (B for C♭, G for F𝄪)']] as const as [name, words] (name)}
+            {#each [['singleKeys', 'Single keys act without Ctrl'], ['leftHanded', 'Left-handed neck'], ['simpleSpelling', 'Simple spelling (B for C♭, G for F♯♯)']] as const as [name, words] (name)}
               <label class="flex min-h-8 items-center gap-2">
                 <input
                   type="checkbox"

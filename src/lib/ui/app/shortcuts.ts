@@ -93,6 +93,6 @@ export function workspaceShortcuts({ workspace, toggleEditor, openHelp, openPale
 
 /** Typing into a field is not a command. */
 export function isTyping(event: KeyboardEvent): boolean {
-  const at = event.target as HTMLElement | null;
+  const at = event.target instanceof Element ? event.target : null;
   return !!at?.closest('input, textarea, select, [contenteditable="true"], [role="dialog"]');
 }

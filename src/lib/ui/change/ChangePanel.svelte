@@ -44,7 +44,8 @@
     {:else}
       <div>
         <p class="mb-1 text-[12.5px] text-soft">
-          {change.function}{change.inKey ? '' : ', outside the key'} · aim at
+          {change.function}{change.inKey || change.function?.startsWith('blues') ? '' : ', outside the key'} · aim
+          at
         </p>
         <div class="flex flex-wrap gap-1.5">
           {#each chord.tones as tone (tone)}

@@ -30,8 +30,8 @@
       from: 0,
       to: neck.frets,
       stringGap: GAP,
-      top: 22,
-      bottom: 44,
+      top: 34,
+      bottom: 40,
       open: 34,
       leftHanded: settings.now.leftHanded
     })
@@ -199,7 +199,7 @@
             opacity="0.28"
           />
         {/each}
-        <text x={geometry.finger(fret)} y={bottom + 40} text-anchor="middle" font-size="11" class="fill-soft"
+        <text x={geometry.finger(fret)} y={11} text-anchor="middle" font-size="11" class="fill-soft"
           >{fret}</text
         >
       {/if}
@@ -250,6 +250,13 @@
             stroke-linecap="round"
             opacity="0.75"
             data-move={stepWords(move.semitones)}
+          />
+          <circle
+            cx={geometry.finger(move.to.fret)}
+            cy={geometry.string(move.to.string)}
+            r="3.2"
+            class="fill-next"
+            opacity="0.75"
           />
         {:else if move.semitones === 0}
           <line
@@ -346,11 +353,11 @@
       onpointercancel={() => (dragging = null)}
       onkeydown={slide}
     >
-      <rect x={handle.x - 4} y={bottom + 15} width={handle.width + 8} height="27" fill="transparent" />
-      <rect x={handle.x} y={bottom + 18} width={handle.width} height="18" rx="9" class="fill-ink" />
+      <rect x={handle.x - 4} y={bottom + 12} width={handle.width + 8} height="27" fill="transparent" />
+      <rect x={handle.x} y={bottom + 16} width={handle.width} height="18" rx="9" class="fill-ink" />
       <text
         x={handle.x + handle.width / 2}
-        y={bottom + 31}
+        y={bottom + 29}
         text-anchor="middle"
         font-size="11.5"
         class="fill-paper font-bold"

@@ -9,7 +9,7 @@
   import ChordText from '../chord/ChordText.svelte';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
 
-  let { workspace, height = 262 }: { workspace: Workspace; height?: number } = $props();
+  let { workspace, height = 296 }: { workspace: Workspace; height?: number } = $props();
 
   let available = $state(900);
   let scroller: HTMLDivElement | undefined = $state();
@@ -47,7 +47,7 @@
   );
 
   /** Tones closer than this stand side by side. */
-  const CLOSE = 14;
+  const CLOSE = 15.5;
   function shifts(midis: readonly number[]): number[] {
     let side = 0;
     return midis.map((midi, i) => {
