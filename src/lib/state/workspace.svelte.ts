@@ -52,6 +52,8 @@ export class Workspace {
 
   readonly answer = $derived(findTargets(this.sheet.analysis, this.#options(this.plan.thread)));
   readonly path = $derived(this.answer.paths[0] ?? null);
+  // A derived value is made anew, never changed in place.
+  // eslint-disable-next-line svelte/prefer-svelte-reactivity
   readonly targets = $derived(new Map(this.path?.targets.map((target) => [target.change, target])));
   /** The other threads, faint, to be picked. */
   readonly otherThreads = $derived(

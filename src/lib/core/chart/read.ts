@@ -33,7 +33,7 @@ const DIRECTIVE = /^\s*\{\s*([^\s:}]+)\s*:?\s*(.*?)\s*\}\s*$/;
 const GRID_START = new Set(['start_of_grid', 'sog']);
 const GRID_END = new Set(['end_of_grid', 'eog']);
 /** One bar line: an ending of a repeat, strokes, a dot or a start of a repeat, the rounds of an ending. */
-const BAR_LINE = /:\|:|:\|\|:|(:)?\|{1,2}([:.])?(?:\s?(\d(?:\s*[,-]\s*\d)*)\.?(?![^\s|]))?/y;
+const BAR_LINE = /(:)?\|{1,2}([:.])?(?:\s?(\d(?:\s*[,-]\s*\d)*)\.?(?![^\s|]))?/y;
 
 /** A cell: no space in it but inside parentheses, where players write "7(b9, #11)". */
 const CELL = /[^\s(]*\([^()]*\)\S*|\S+/g;
@@ -191,16 +191,16 @@ function nextBarLine(source: string, from: number): { at: number; end: number; b
   const at = stroke > from && source[stroke - 1] === ':' ? stroke - 1 : stroke;
   BAR_LINE.lastIndex = at;
   const match = BAR_LINE.exec(source)!;
-  const text = match[0];
-  const strokes = text.split('|').length - 1;
-  const bothWays = text.startsWith(':') && text.endsWith(':');
+  const strokes = match[0].split('|').length - 1;
+  const repeatEnd = match[1] === ':';
+  const repeatStart = match[2] === ':';
   return {
     at,
     end: BAR_LINE.lastIndex,
     barLine: {
-      style: match[2] === '.' ? 'final' : strokes === 2 && !bothWays ? 'double' : 'single',
-      repeatEnd: text.startsWith(':'),
-      repeatStart: match[2] === ':' || bothWays,
+      style: match[2] === '.' ? 'final' : strokes === 2 && !(repeatEnd && repeatStart) ? 'double' : 'single',
+      repeatEnd,
+      repeatStart,
       ending: readRounds(match[3] ?? '')
     }
   };

@@ -89,7 +89,7 @@ export function findCadences(form: Form, steps: readonly Step[], home: Key): Cad
           to: after.from,
           key: { tonic: after.chord.root, mode: goal }
         });
-      } else if (!isBackdoor(step, home)) {
+      } else if (!isBackdoor(step, after, home)) {
         const mode = chordFamily(step.chord) === 'half-diminished' ? 'minor' : 'major';
         cadences.push({
           type: 'ii-V',
@@ -139,9 +139,11 @@ export function findCadences(form: Form, steps: readonly Step[], home: Key): Cad
   );
 }
 
-/** The minor iv of a major key leads to bVII7, which looks like a ii–V but goes back home. */
-function isBackdoor(two: Step, home: Key): boolean {
-  return home.mode === 'major' && semitonesUp(pitchClass(home.tonic), two.root) === 5;
+/** The iv–bVII7 of a major key looks like a ii–V but goes back to a chord of the tonic's family. */
+function isBackdoor(two: Step, after: Step | undefined, home: Key): boolean {
+  const tonic = pitchClass(home.tonic);
+  const comesHome = after === undefined || [0, 4, 9].includes(semitonesUp(tonic, after.root));
+  return home.mode === 'major' && semitonesUp(tonic, two.root) === 5 && comesHome;
 }
 
 function replaceLast(cadences: Cadence[], from: number, cadence: Cadence): void {

@@ -45,12 +45,6 @@ export interface Moment {
   readonly caution?: string;
 }
 
-/** The first choice of scale for a change: its mode by function. Null where no chord sounds. */
-export function firstChoice(analysis: Analysis, index: number): ScaleChoice | null {
-  const context = contextOf(analysis, index);
-  return context ? (modes(context)[0] ?? null) : null;
-}
-
 /** The moment of a change in a position. */
 export function momentOf(analysis: Analysis, index: number, neck: Instrument, position: number): Moment {
   const change = analysis.changes[index]!;

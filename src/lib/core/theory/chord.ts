@@ -370,11 +370,6 @@ export function chordPitchClasses(chord: Chord): PitchClass[] {
   return chord.tones.map((tone) => (root + DEGREES[tone].semitones) % 12);
 }
 
-/** The chord's own tone in a slot (its third, fifth, seventh, whatever their quality). */
-export function toneInSlot(chord: Chord, slot: Slot): Degree | undefined {
-  return chord.tones.find((tone) => DEGREES[tone].slot === slot);
-}
-
 export type ChordFamily =
   'major' | 'minor' | 'dominant' | 'half-diminished' | 'diminished' | 'augmented' | 'suspended' | 'power';
 

@@ -170,13 +170,11 @@ export function parentOf(scale: Scale): { tonic: NoteName; scale: string; degree
 
 /** All modes of the collection a scale belongs to, each from its own root, in the order of the parent. */
 export function modesOf(scale: Scale): Scale[] {
-  if (!scale.parent) return [scale];
   const parent = parentOf(scale);
   const home = parent ? scaleOf(parent.tonic, parent.scale)! : scale;
-  return FAMILY_SCALES.filter((facts) => facts.parent!.scale === home.name).flatMap((facts) => {
-    const root = home.notes[facts.parent!.degree - 1];
-    return root ? [scaleOf(root, facts.name)!] : [];
-  });
+  const modes = [...BY_NAME.values()].filter((facts) => facts.parent?.scale === home.name);
+  const others = modes.filter((facts) => facts.name !== home.name);
+  return [home, ...others.map((facts) => scaleOf(home.notes[facts.parent!.degree - 1]!, facts.name)!)];
 }
 
 /**

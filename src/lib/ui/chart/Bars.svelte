@@ -26,7 +26,7 @@
         : ''}"
     >
       <span class="absolute top-0 left-1.5 text-[10.5px] text-soft"
-        >{bar.number}{bar.opens ? `  ${bar.section}` : ''}</span
+        >{bar.number}{#if bar.opens}&nbsp;&nbsp;<b>{bar.section}</b>{/if}</span
       >
       <div class="flex">
         {#each bar.changes as change (change.index)}

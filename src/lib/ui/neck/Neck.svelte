@@ -147,7 +147,7 @@
     width={geometry.width}
     height={geometry.height}
     class="block select-none"
-    role="img"
+    role="group"
     aria-label="Neck in position {position}"
   >
     <!-- Wood, hand window and stretches -->

@@ -181,7 +181,6 @@
         {@const target = workspace.targets.get(column.index)}
         {@const side = shifts(tones.map((tone) => tone.midi))}
         {@const isNear = column.index === workspace.selected || column.index === workspace.nextIndex}
-        <!-- svelte-ignore a11y_click_events_have_key_events -->
         <g
           role="button"
           tabindex="-1"

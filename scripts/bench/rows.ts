@@ -1,0 +1,170 @@
+/** The rows of the speed table. Nothing here fails by time: the machine may be shared. */
+import { mkdtempSync, readFileSync, readdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { performance } from 'node:perf_hooks';
+import { gzipSync } from 'node:zlib';
+import { expect, it } from 'vitest';
+import { DEFAULT_PLAN } from '../../src/lib/api/plan';
+import { listCharts } from '../../src/lib/api/songbook';
+import { readSheet } from '../../src/lib/core/harmony/sheet';
+import { momentOf, tonesInReach } from '../../src/lib/core/moment/moment';
+import { STANDARD } from '../../src/lib/core/neck/tuning';
+import { DEFAULT_WEIGHTS, type TargetOptions } from '../../src/lib/core/targets/options';
+import { findTargets } from '../../src/lib/core/targets/path';
+import { openDatabase } from '../../src/lib/server/database';
+import { listSongbook } from '../../src/lib/server/songbook';
+
+const CYCLE = 'Fm7 Bb7 Ebmaj7 Abmaj7 Dm7b5 G7b9 Cm6 C7 F#m7 B7 Emaj7 Am7 D7 Gmaj7 Gm7 C7'.split(' ');
+
+function chart(changes: number, variant = 0): string {
+  const symbols = Array.from({ length: changes }, (_, i) => CYCLE[(i + variant) % CYCLE.length]!);
+  const rows = Array.from(
+    { length: Math.ceil(changes / 4) },
+    (_, r) => `| ${symbols.slice(4 * r, 4 * r + 4).join(' | ')} |`
+  );
+  return `# ${variant}\n${rows.join('\n')}`;
+}
+
+/** Median milliseconds of a number of runs, each told its number so that nothing can be remembered. */
+function median(runs: number, work: (run: number) => unknown): number {
+  for (let i = 0; i < 3; i++) work(-1 - i);
+  const times = Array.from({ length: runs }, (_, run) => {
+    const start = performance.now();
+    work(run);
+    return performance.now() - start;
+  });
+  return times.sort((a, b) => a - b)[Math.floor(runs / 2)]!;
+}
+
+const WHOLE_NECK: TargetOptions = {
+  neck: STANDARD,
+  degrees: ['1', '3', '5', '7'],
+  standIn: false,
+  column: null,
+  alternate: false,
+  direction: 'free',
+  fixed: [],
+  which: 'all',
+  loop: true,
+  weights: DEFAULT_WEIGHTS,
+  position: null,
+  window: null,
+  strings: null,
+  range: null,
+  alternatives: 1
+};
+
+const rows: string[] = [];
+const row = (what: string, value: string, bound: string) =>
+  rows.push(`${what.padEnd(66)} ${value.padStart(12)}   ${bound}`);
+const ms = (value: number) => `${value.toFixed(1)} ms`;
+
+it('measures', async () => {
+  const analysed = (changes: number) => median(15, (run) => readSheet(chart(changes, run + 5)));
+  const [small, large] = [analysed(64), analysed(512)];
+  row('reading and analysis, 64 changes', ms(small), 'part of 30 ms');
+  row('the same for 512 changes, ratio', `${(large / small).toFixed(1)} ×`, 'at most 10 ×');
+
+  const { analysis } = readSheet(chart(64));
+  for (const alternatives of [1, 10]) {
+    const time = median(9, () => findTargets(analysis, { ...WHOLE_NECK, alternatives }));
+    row(
+      `exact target path, whole neck, 64 changes, loop, k = ${alternatives}`,
+      ms(time),
+      alternatives === 1 ? '20 ms' : ''
+    );
+  }
+  const long = readSheet(chart(512)).analysis;
+  row('the same, 512 changes, k = 1', ms(median(5, () => findTargets(long, WHOLE_NECK))), '');
+
+  const keystroke = median(15, (run) => {
+    const sheet = readSheet(chart(64, run + 40));
+    findTargets(sheet.analysis, { ...WHOLE_NECK, position: 5, degrees: ['3', '7'] });
+    for (const { chord } of sheet.analysis.changes) if (chord) tonesInReach(chord, STANDARD, 5);
+    momentOf(sheet.analysis, 0, STANDARD, 5);
+  });
+  row('keystroke: text to threads and neck, computing, 64 changes', ms(keystroke), '16 ms');
+
+  row(
+    'first load of a workspace, compressed script',
+    `${((await firstLoad()) / 1000).toFixed(0)} kB`,
+    '200 kB'
+  );
+
+  const db = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'songbook.db'));
+  await fill(db, 5000);
+  const list = async (query: object) => {
+    const times: number[] = [];
+    for (let i = 0; i < 9; i++) {
+      const start = performance.now();
+      await listSongbook(db, listCharts.parse(query));
+      times.push(performance.now() - start);
+    }
+    return times.sort((a, b) => a - b)[4]!;
+  };
+  row('songbook of 5,000 charts: first page from the database', ms(await list({})), 'part of 100 ms');
+  row('songbook of 5,000 charts: search', ms(await list({ search: 'tune 49' })), '100 ms');
+
+  console.log(`\n${rows.join('\n')}\n`);
+  expect(rows.length).toBeGreaterThan(0);
+});
+
+/** Bytes of compressed script that the page of a chart asks for before anything is opened. */
+async function firstLoad(): Promise<number> {
+  const client = join(import.meta.dirname, '../../build/client/_app/immutable');
+  const source = (path: string) => readFileSync(join(client, path), 'utf8');
+  const node = (n: number) =>
+    readdirSync(join(client, 'nodes')).find((name) => name.startsWith(`${n}.`) && name.endsWith('.js'))!;
+  const entries = readdirSync(join(client, 'entry'))
+    .filter((name) => name.endsWith('.js'))
+    .map((name) => `entry/${name}`);
+  const waiting = [...entries, ...[0, 3].map((n) => `nodes/${node(n)}`)];
+  const seen = new Set<string>();
+  while (waiting.length) {
+    const path = waiting.pop()!;
+    if (seen.has(path)) continue;
+    seen.add(path);
+    // Static imports only: what is imported dynamically arrives when it is used.
+    for (const [, , file] of source(path).matchAll(
+      /(?:from|import)\s*(["'`])\.{1,2}\/((?:chunks|nodes|entry)\/[^"'`]+|[^"'`/]+)\1/g
+    )) {
+      waiting.push(file!.includes('/') ? file! : `${path.split('/')[0]}/${file}`);
+    }
+  }
+  return [...seen].reduce((sum, path) => sum + gzipSync(source(path)).length, 0);
+}
+
+async function fill(db: Awaited<ReturnType<typeof openDatabase>>, count: number): Promise<void> {
+  const summary = JSON.stringify({
+    key: 'Eb',
+    meter: '4/4',
+    tempo: 120,
+    feel: null,
+    bars: 12,
+    opening: CYCLE.slice(0, 8)
+  });
+  await db.transaction().execute(async (trx) => {
+    for (let i = 0; i < count; i++) {
+      const id = `chart-${i}`;
+      await trx
+        .insertInto('chart')
+        .values({
+          id,
+          source: '| C |',
+          version: 1,
+          title: `Tune ${i}`,
+          summary,
+          created_at: i,
+          updated_at: i,
+          practised_at: i,
+          deleted_at: null
+        })
+        .execute();
+      await trx
+        .insertInto('plan')
+        .values({ chart_id: id, data: JSON.stringify(DEFAULT_PLAN) })
+        .execute();
+    }
+  });
+}

@@ -1,0 +1,5 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: { root: import.meta.dirname, include: ['rows.ts'], environment: 'node', testTimeout: 600_000 }
+});

@@ -1,0 +1,218 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Cell, Chart, ChartLine, GridRow } from './model';
+import { chartHead, readChart, readMeter, withDirective } from './read';
+import { unroll } from './unroll';
+import { writeChart } from './write';
+
+function form(text: string) {
+  const { chart, places, problems } = readChart(text);
+  const unrolled = unroll(chart, places);
+  return {
+    ...unrolled,
+    problems: [...problems, ...unrolled.problems],
+    says: unrolled.changes.map((c) => `${c.bar}.${+c.beat.toFixed(2)} ${c.symbol} ${+c.beats.toFixed(2)}`)
+  };
+}
+
+describe('chart text', () => {
+  it('accepts bars with no directives at all', () => {
+    expect(form('| Fm7 | Bb7 |\n| Ebmaj7 | C7b9 |').says).toEqual([
+      '1.1 Fm7 4',
+      '2.1 Bb7 4',
+      '3.1 Ebmaj7 4',
+      '4.1 C7b9 4'
+    ]);
+    expect(form('Dm7 G7 | Cmaj7').says).toEqual(['1.1 Dm7 2', '1.3 G7 2', '2.1 Cmaj7 4']);
+  });
+
+  it('splits a bar’s beats evenly', () => {
+    expect(form('| Dm7 . G7 . |').says).toEqual(['1.1 Dm7 2', '1.3 G7 2']);
+    expect(form('| Dm7 G7 |').says).toEqual(['1.1 Dm7 2', '1.3 G7 2']);
+    expect(form('{time: 3/4}\n| Am7 . D7 |').says).toEqual(['1.1 Am7 2', '1.3 D7 1']);
+    expect(form('| A D E |').says).toEqual(['1.1 A 1.33', '1.2.33 D 1.33', '1.3.67 E 1.33']);
+  });
+
+  it('counts a slash as one beat', () => {
+    expect(form('| Dm7 / / G7 |').says).toEqual(['1.1 Dm7 3', '1.4 G7 1']);
+    expect(form('| Dm7 / G7 |').says).toEqual(['1.1 Dm7 2', '1.3 G7 2']);
+    expect(form('| Dm7 / / / / |').problems[0]!.code).toBe('too-many-beats');
+  });
+
+  it('holds a chord over the bar line', () => {
+    expect(form('| Gm7 | . . C7 . |').says).toEqual(['1.1 Gm7 6', '2.3 C7 2']);
+    expect(form('| Gm7 | |').says).toEqual(['1.1 Gm7 8']);
+  });
+
+  it('repeats one bar and two', () => {
+    expect(form('| Gm6 | % |').says).toEqual(['1.1 Gm6 4', '2.1 Gm6 4']);
+    expect(form('| Fm7 | Bb7 | %% |').says.map((s) => s.split(' ')[1])).toEqual(['Fm7', 'Bb7', 'Fm7', 'Bb7']);
+    expect(form('| Fm7 | Bb7 | %% | |').bars.length).toBe(4);
+    expect(form('| % |').problems[0]!.code).toBe('nothing-to-repeat');
+  });
+
+  it.each([
+    ['|: Bb | Gm :|', 'Bb Gm Bb Gm'],
+    ['| C | F :| G |', 'C F C F G'],
+    ['|: C |1 F :|2 G |.', 'C F C G'],
+    ['|: C |1 F | D :|2 G | A |.', 'C F D C G A'],
+    ['|: C |1,2 F :|3 G |.', 'C F C F C G'],
+    ['| Am ||: C :||: F :| G |', 'Am C C F F G'],
+    ['|: C :|: F :|', 'C C F F'],
+    ['|: C | F\n| G :|', 'C F G C F G']
+  ])('unrolls %s', (text, symbols) => {
+    const { changes, problems } = form(text);
+    expect(changes.map((c) => c.symbol).join(' ')).toBe(symbols);
+    expect(problems).toEqual([]);
+  });
+
+  it('tells of a repeat that is never closed, and plays it once', () => {
+    const { problems, changes } = form('|: C | F |');
+    expect(problems[0]).toMatchObject({ code: 'repeat-not-closed', place: { line: 1 } });
+    expect(changes).toHaveLength(2);
+    expect(form('| C |1 F | G |').problems[0]!.code).toBe('ending-without-repeat');
+  });
+
+  it('marks an unreadable chord at its place and goes on', () => {
+    const { changes } = form('{key: F}\n| Gm7 | C7zz |');
+    expect(changes[1]).toMatchObject({
+      symbol: 'C7zz',
+      chord: null,
+      place: { line: 2, column: 9, length: 4 }
+    });
+    expect(changes[0]!.chord!.root).toBe('G');
+  });
+
+  it('reads alterations written with spaces in parentheses', () => {
+    expect(form('| C7(b9, #11) | F |').says).toEqual(['1.1 C7(b9, #11) 4', '2.1 F 4']);
+  });
+
+  it('knows sections, meters and what the head says', () => {
+    const text =
+      '{title: Rope Locker}\n{key: Bb}\n{time: 3/4}\n{tempo: 90}\n{meta: feel waltz}\n{start_of_grid label="A"}\n| Bb | Cm7 |\n{end_of_grid}\n{time: 4/4}\n{start_of_grid label="B"}\n| F7 |\n{end_of_grid}';
+    const { bars, beats } = form(text);
+    expect(bars.map((bar) => [bar.section, bar.meter.beats])).toEqual([
+      ['A', 3],
+      ['A', 3],
+      ['B', 4]
+    ]);
+    expect(beats).toBe(10);
+    expect(chartHead(readChart(text).chart)).toEqual({
+      title: 'Rope Locker',
+      key: 'Bb',
+      meter: { beats: 3, unit: 4 },
+      tempo: 90,
+      feel: 'waltz'
+    });
+  });
+
+  it('refuses impossible meters and tempos in words', () => {
+    expect(readMeter('4/3')).toBeNull();
+    expect(readChart('{time: 9/5}\n{tempo: 9000}').problems.map((p) => p.code)).toEqual([
+      'bad-time',
+      'bad-tempo'
+    ]);
+  });
+
+  it('stops a form that grows too long', () => {
+    expect(form('| C |\n'.repeat(2001)).tooLong).toBe(true);
+    expect(form('| C |\n'.repeat(2000)).tooLong).toBe(false);
+    expect(form(`|: ${'C | '.repeat(300)} |1,2,3,4,5,6,7,8 D :|9 E |`).tooLong).toBe(true);
+  });
+
+  it('sets a directive and leaves the rest as typed', () => {
+    expect(withDirective('{title: Old}\n|  C |', 'title', 'New {one}')).toBe('{title: New  one}\n|  C |');
+    expect(withDirective('| C |', 'title', 'New')).toBe('{title: New}\n| C |');
+  });
+
+  it('keeps unknown directives, remarks and margins through a round trip', () => {
+    const text =
+      '# by hand\n{x_ferry: deck 4}\n{start_of_grid label="Intro"}\nIn | Dm7 . | % :| twice\n{end_of_grid}\n{comment: slow}\n';
+    const { chart } = readChart(text);
+    expect(readChart(writeChart(chart)).chart).toEqual(chart);
+    expect(writeChart(chart)).toContain('{x_ferry: deck 4}');
+    expect(writeChart(chart)).toContain('twice');
+  });
+
+  it('reads back what it writes', () => {
+    const symbol = fc.constantFrom('C', 'Fm7', 'Bb7(b9, #11)', 'Ebmaj7/G', 'N.C.', 'C#dim7', 'oops');
+    const cell: fc.Arbitrary<Cell> = fc.oneof(
+      symbol.map((s): Cell => ({ kind: 'chord', symbol: s })),
+      fc.constantFrom<Cell>({ kind: 'hold', mark: '.' }, { kind: 'hold', mark: '/' })
+    );
+    const barLine = fc.record({
+      style: fc.constantFrom('single', 'double', 'final'),
+      repeatEnd: fc.boolean(),
+      repeatStart: fc.boolean(),
+      ending: fc.constantFrom<number[]>([], [1], [2], [1, 2])
+    });
+    const row = fc
+      .array(fc.array(cell, { minLength: 1, maxLength: 4 }), { minLength: 1, maxLength: 5 })
+      .chain((bars) =>
+        fc
+          .array(barLine, { minLength: bars.length + 1, maxLength: bars.length + 1 })
+          .map((lines): GridRow => ({
+            kind: 'bars',
+            left: '',
+            right: '',
+            bars: bars.map((cells) => ({ cells })),
+            // A start of a repeat is written on a plain line; the last line opens nothing.
+            barLines: lines.map((line, i) => ({
+              ...line,
+              style: line.repeatStart && i < bars.length ? 'single' : line.style,
+              repeatStart: i < bars.length && line.repeatStart,
+              ending: i < bars.length ? line.ending : [],
+              repeatEnd: i > 0 && line.repeatEnd
+            })) as GridRow['barLines']
+          }))
+      );
+    const line = fc.oneof(
+      row,
+      fc.constantFrom<ChartLine>(
+        { kind: 'directive', name: 'x_deck', value: '4 aft' },
+        { kind: 'directive', name: 'key', value: 'Eb' },
+        { kind: 'text', text: '# soft' }
+      )
+    );
+    fc.assert(
+      fc.property(fc.array(line, { maxLength: 8 }), (lines) => {
+        const chart: Chart = {
+          lines: [{ kind: 'grid-start', label: 'A' }, ...lines, { kind: 'grid-end' }]
+        };
+        expect(readChart(writeChart(chart)).chart).toEqual(chart);
+      })
+    );
+  });
+
+  it('never throws and always round-trips, whatever is typed', () => {
+    const scrap = fc.constantFrom(
+      '|',
+      '||',
+      '|:',
+      ':|',
+      ' ',
+      'C',
+      'Dm7',
+      '%',
+      '%%',
+      '.',
+      '/',
+      '\n',
+      '{',
+      '}',
+      '1',
+      'key:',
+      ':',
+      'x'
+    );
+    fc.assert(
+      fc.property(fc.array(scrap, { maxLength: 40 }), (scraps) => {
+        const { chart } = readChart(scraps.join(''));
+        unroll(chart);
+        const again = readChart(writeChart(chart)).chart;
+        expect(readChart(writeChart(again)).chart).toEqual(again);
+      }),
+      { numRuns: 400 }
+    );
+  });
+});

@@ -1,0 +1,113 @@
+import { describe, expect, it } from 'vitest';
+import { readKey } from './key';
+import { readSheet } from './sheet';
+
+/** "symbol numeral" for every change, with "in KEY" where the key of the moment is another than the home key. */
+function romans(text: string): string {
+  const { analysis } = readSheet(text);
+  const name = (key: { tonic: string; mode: string }) => key.tonic + (key.mode === 'minor' ? 'm' : '');
+  return analysis.changes
+    .map((c) => `${c.roman}${name(c.key) === name(analysis.key) ? '' : ` in ${name(c.key)}`}`)
+    .join(' | ');
+}
+
+function keyOf(text: string): string {
+  const { key } = readSheet(text).analysis;
+  return `${key.tonic} ${key.mode}`;
+}
+
+describe('key finding', () => {
+  it.each([
+    ['| Fm7 | Bb7 | Ebmaj7 | C7b9 |', 'Eb major'],
+    ['| Bbm7 | Eb7 | Abmaj7 | Dbmaj7 |', 'Ab major'],
+    ['| F#m7b5 | B7b9 | Em6 | % |', 'E minor'],
+    ['| Bb | Gm | Eb | F |', 'Bb major'],
+    ['| Ebm7 | % | % | % |', 'Eb minor'],
+    ['| Ab7 | Db7 | Ab7 | % | Db7 | % | Ab7 | % | Eb7 | Db7 | Ab7 | Eb7 |', 'Ab major'],
+    ['| E | B | C#m | A |', 'E major'],
+    ['| Cm | Fm | G7 | Cm |', 'C minor'],
+    ['| Gbmaj7 | Abm7 Db7 | Gbmaj7 | % |', 'Gb major'],
+    ['| Em7 A7 | Dmaj7 | Em7 A7 | Dmaj7 |', 'D major']
+  ])('%s is in %s', (text, key) => expect(keyOf(text)).toBe(key));
+
+  it('lets a declared key win and names a runner-up', () => {
+    const { key } = readSheet('{key: Cm}\n| Eb | Ab | Bb | Eb |').analysis;
+    expect(key).toMatchObject({ tonic: 'C', mode: 'minor', runnerUp: { tonic: 'Eb', mode: 'major' } });
+    expect(readSheet('| C |', 'Ab').analysis.key.tonic).toBe('Ab');
+  });
+
+  it('reads keys as players write them', () => {
+    expect(readKey('F# minor')).toEqual({ tonic: 'F#', mode: 'minor' });
+    expect(readKey('B♭')).toEqual({ tonic: 'Bb', mode: 'major' });
+    expect(readKey('F dorian')).toEqual({ tonic: 'F', mode: 'minor' });
+    expect(readKey('quickly')).toBeNull();
+    expect(readSheet('{key: H}\n| C |').problems[0]!.code).toBe('bad-key');
+  });
+});
+
+describe('numerals', () => {
+  it.each([
+    ['{key: Gm}\n| Am7b5 | D7b9 | Gm6 | % |', 'iiø7 | V7 | i6 | i6'],
+    ['{key: C}\n| E7 | Am | A7 | Dm7 | D7 | G7 |', 'V7/vi | vi | V7/ii | ii7 | V7/V | V7'],
+    ['{key: Db}\n| Ebm7 | D7 | Dbmaj7 |', 'ii7 | subV7/I | Imaj7'],
+    ['{key: F}\n| Fmaj7 | Bbm7 | Eb7 | Fmaj7 |', 'Imaj7 | iv7 | bVII7 | Imaj7'],
+    ['{key: G}\n| G | G#dim7 | Am7 | A#dim7 | Bm7 |', 'I | #i°7 | ii7 | #ii°7 | iii7'],
+    ['{key: Eb}\n| Ebmaj7 | Gm7b5 | C7 | Fm7 |', 'Imaj7 | iiø7/ii | V7/ii | ii7'],
+    ['{key: Am}\n| Am | G | F | E7 |', 'i | bVII | bVI | V7'],
+    ['{key: Bb}\n| Bbmaj7 | Bm7 | E7 | Amaj7 |', 'Imaj7 | ii7 in A | V7 in A | Imaj7 in A'],
+    ['| Emaj7 | Gmaj7 | Bbmaj7 | Dbmaj7 |', 'Imaj7 in E | Imaj7 in G | Imaj7 in Bb | Imaj7']
+  ])('%s', (text, expected) => expect(romans(text)).toBe(expected));
+
+  it('names the functions of a blues and its turnaround', () => {
+    const text = '| Eb7 | Ab7 | Eb7 | % | Ab7 | % | Eb7 | C7b9 | Fm7 | Bb7 | Eb7 C7 | Fm7 Bb7 |';
+    const { changes, cadences } = readSheet(text).analysis;
+    expect([0, 1, 7, 8, 9].map((i) => changes[i]!.function)).toEqual([
+      'blues I',
+      'blues IV',
+      'secondary dominant',
+      'pre-dominant',
+      'blues V'
+    ]);
+    expect(cadences.find((c) => c.type === '12-bar blues')).toMatchObject({ from: 0, to: 13 });
+  });
+
+  it('counts a minor key’s V with raised leading tone as in key, and the chord of another key not', () => {
+    const { changes } = readSheet('{key: Fm}\n| Gm7b5 | C7 | Fm | D7 |').analysis;
+    expect(changes.map((c) => c.inKey)).toEqual([true, true, true, false]);
+  });
+
+  it('gives unreadable chords and rests no numeral', () => {
+    const { changes } = readSheet('| N.C. | Qq | C |').analysis;
+    expect(changes.map((c) => c.roman)).toEqual([null, null, 'I']);
+  });
+});
+
+describe('cadences', () => {
+  const types = (text: string) =>
+    readSheet(text).analysis.cadences.map((c) => `${c.type} ${c.from}-${c.to} ${c.key.tonic}`);
+  it.each([
+    ['{key: Gm}\n| Am7b5 | D7b9 | Gm6 | % |', 'ii-V-i 0-2 G'],
+    ['{key: C}\n| Cmaj7 | Fm7 | Bb7 | Cmaj7 |', 'iv-bVII7-I 1-3 C'],
+    ['{key: C}\n| C | E7 | Am |', 'V-i 1-2 A'],
+    ['{key: A}\n| A | D | A |', 'IV-I 1-2 A'],
+    ['{key: Eb}\n| Ebmaj7 | Fm7 | Bb7 | Gm7 |', 'ii-V 1-2 Eb'],
+    ['{key: C}\n| Em7 A7 | Dm7 G7 | Cmaj7 |', 'ii-V-I 2-4 C']
+  ])('%s has %s', (text, cadence) => expect(types(text)).toContain(cadence));
+
+  it('sees a chain of ii–V', () => {
+    expect(
+      types('{key: C}\n| F#m7 B7 | Fm7 Bb7 | Dm7 G7 | C |').some((t) => t.startsWith('ii-V chain 0-'))
+    ).toBe(true);
+  });
+});
+
+describe('problems', () => {
+  it('tells of an empty chart and a chart too long, in words', () => {
+    expect(readSheet('').problems[0]).toMatchObject({ code: 'empty-chart' });
+    expect(readSheet('| C '.repeat(2001) + '|').problems.map((p) => p.code)).toContain('too-many-changes');
+  });
+
+  it('tells of a bad symbol once, however often it is played', () => {
+    expect(readSheet('|: Cq | F :|').problems.filter((p) => p.code === 'bad-chord')).toHaveLength(1);
+  });
+});

@@ -1,0 +1,217 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { readSheet } from '../harmony/sheet';
+import { readInstrument, STANDARD } from '../neck/tuning';
+import { DEFAULT_WEIGHTS, type TargetOptions } from './options';
+import { findTargets } from './path';
+import { solvePaths, type PathProblem } from './solve';
+
+const OPTIONS: TargetOptions = {
+  neck: STANDARD,
+  degrees: ['1', '3', '5', '7'],
+  standIn: false,
+  column: null,
+  alternate: false,
+  direction: 'free',
+  fixed: [],
+  which: 'all',
+  loop: false,
+  weights: DEFAULT_WEIGHTS,
+  position: null,
+  window: null,
+  strings: null,
+  range: null,
+  alternatives: 1
+};
+
+const targets = (text: string, options: Partial<TargetOptions> = {}) =>
+  findTargets(readSheet(text).analysis, { ...OPTIONS, ...options });
+const degrees = (answer: ReturnType<typeof targets>) =>
+  answer.paths[0]!.targets.map((t) => t.cell.degree).join(' ');
+
+/** Every way through a problem, cheapest first. */
+function bruteForce({ nodes, step, close, k }: PathProblem): number[] {
+  let partial = nodes[0]!.map((cost, i) => ({ cost, choice: [i] }));
+  for (let stage = 1; stage < nodes.length; stage++) {
+    partial = partial.flatMap(({ cost, choice }) =>
+      nodes[stage]!.map((own, i) => ({
+        cost: cost + own + step(stage - 1, choice.at(-1)!, i),
+        choice: [...choice, i]
+      }))
+    );
+  }
+  return partial
+    .map(({ cost, choice }) => cost + (close ? close(choice.at(-1)!, choice[0]!) : 0))
+    .filter((cost) => cost < Infinity)
+    .sort((a, b) => a - b)
+    .slice(0, k);
+}
+
+describe('solvePaths', () => {
+  const problem = fc
+    .record({
+      sizes: fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 1, maxLength: 5 }),
+      costs: fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 100, maxLength: 100 }),
+      loop: fc.boolean(),
+      barred: fc.integer({ min: 0, max: 30 }),
+      k: fc.integer({ min: 1, max: 5 })
+    })
+    .map(({ sizes, costs, loop, barred, k }): PathProblem => {
+      const pick = (...at: number[]) => costs[at.reduce((sum, n) => (sum * 7 + n) % 97, 3)]!;
+      return {
+        nodes: sizes.map((size, stage) => Array.from({ length: size }, (_, i) => pick(stage, i) / 2)),
+        step: (stage, a, b) => ((stage * 5 + a * 3 + b) % 31 === barred ? Infinity : pick(stage, a, b, 1)),
+        close: loop ? (a, b) => pick(a, b, 2) : null,
+        k
+      };
+    });
+
+  it('equals brute force, k best paths and loops included', () => {
+    fc.assert(
+      fc.property(problem, (p) => {
+        const { paths } = solvePaths(p);
+        expect(paths.map((path) => path.cost)).toEqual(bruteForce(p));
+        expect(new Set(paths.map((path) => path.choice.join())).size).toBe(paths.length);
+      }),
+      { numRuns: 600 }
+    );
+  });
+
+  it('says where it is stuck', () => {
+    expect(
+      solvePaths({ nodes: [[0], [0], [0]], step: (s) => (s === 1 ? Infinity : 0), close: null, k: 1 })
+    ).toEqual({
+      paths: [],
+      stuckAt: 2
+    });
+  });
+});
+
+describe('target paths', () => {
+  it('runs through thirds and sevenths by hand', () => {
+    const answer = targets('| Fm7 | Bb7 | Ebmaj7 |', { degrees: ['3', '7'], position: 8 });
+    // Ab stays as the 7 of Bb7 and falls to G, the 3 of Ebmaj7.
+    expect(degrees(answer)).toBe('b3 b7 3');
+    expect(answer.paths[0]!.targets.map((t) => t.step?.semitones ?? null)).toEqual([null, 0, -1]);
+    expect(answer.paths[0]).toMatchObject({
+      cost: 1.5,
+      parts: { degree: 0.5, pitch: 1, hand: 0, string: 0, repeat: 0 }
+    });
+  });
+
+  it('charges degree, pitch, hand, string and repeat as the rules say', () => {
+    const fixed = [
+      { change: 0, string: 1, fret: 1 },
+      { change: 1, string: 3, fret: 7 }
+    ];
+    const { paths } = targets('| F | D |', { fixed, weights: { ...DEFAULT_WEIGHTS, repeat: 1 } });
+    // F (1) at 65 to D (1) at 62: 3 semitones, 6 frets (3 beyond the hand), 2 strings.
+    expect(paths[0]!.parts).toEqual({ degree: 2, pitch: 3, hand: 6, string: 0.5, repeat: 0 });
+    expect(paths[0]!.targets[1]!.step).toEqual({ semitones: -3, frets: 6, strings: 2 });
+  });
+
+  it('counts the step that closes a loop', () => {
+    const open = targets('| Gm7 | C7 | Am7 | D7 |', { position: 5 }).paths[0]!;
+    const loop = targets('| Gm7 | C7 | Am7 | D7 |', { position: 5, loop: true }).paths[0]!;
+    expect(loop.cost).toBeGreaterThanOrEqual(open.cost);
+    expect(loop.targets[0]!.step).not.toBeNull();
+  });
+
+  it('keeps one degree in a column and alternates where asked', () => {
+    expect(degrees(targets('| Em7b5 | A7 | Dm(maj7) |', { column: '7' }))).toBe('b7 b7 7');
+    expect(degrees(targets('| Cm7 | F7 | Bbmaj7 | Ebmaj7 |', { alternate: true }))).toMatch(
+      /^(b?3 b?7 b?3 b?7|b?7 b?3 b?7 b?3)$/
+    );
+  });
+
+  it('lets a line rise or fall only', () => {
+    const text = '| Cm7 | F7 | Bbmaj7 | G7 |';
+    const moves = (direction: 'rising' | 'falling') =>
+      targets(text, { direction, position: 3 }).paths[0]!.targets.flatMap((t) =>
+        t.step ? [t.step.semitones] : []
+      );
+    expect(moves('rising').every((m) => m >= 0)).toBe(true);
+    expect(moves('falling').every((m) => m <= 0)).toBe(true);
+  });
+
+  it('targets the changes asked for', () => {
+    const text = '{key: C}\n| C Am | Dm7 G7 | C | % |';
+    const at = (which: TargetOptions['which']) =>
+      targets(text, { which }).paths[0]!.targets.map((t) => t.change);
+    expect(at('first-of-bar')).toEqual([0, 2, 4, 5]);
+    expect(at('cadences')).toContain(3);
+    expect(at({ longerThan: 2 })).toEqual([4, 5]);
+  });
+
+  it('stays inside window, strings and range', () => {
+    const { stages } = targets('| Ab7 | Db7 |', {
+      window: { from: 3, to: 8 },
+      strings: [2, 3],
+      range: { low: 58, high: 66 }
+    });
+    for (const { fret, string, midi } of stages.flatMap((s) => s.candidates)) {
+      expect(fret).toBeGreaterThanOrEqual(3);
+      expect(fret).toBeLessThanOrEqual(8);
+      expect([2, 3]).toContain(string);
+      expect(midi).toBeGreaterThanOrEqual(58);
+      expect(midi).toBeLessThanOrEqual(66);
+    }
+  });
+
+  it('gives tensions by name, on any chord', () => {
+    expect(degrees(targets('| Fm7 | Bb13 |', { degrees: ['9'] }))).toBe('9 9');
+  });
+
+  it('says which change has no candidate and what would give it one', () => {
+    expect(targets('| Dsus4 | D7 |', { degrees: ['3'] }).noPath).toMatchObject({
+      change: 0,
+      message: expect.stringContaining('has no 3')
+    });
+    expect(degrees(targets('| Dsus4 | D7 |', { degrees: ['3'], standIn: true }))).toMatch(/^[15] 3$/);
+    const neck = readInstrument({ tuning: 'E4 E4 E4' })!;
+    const stuck = targets('| C | F |', { degrees: ['3'], position: 7, neck });
+    expect(stuck.noPath!.message).toMatch(/position \d+ has one/);
+    const falling = targets('| Fm7 | Bb7 | Ebmaj7 | Ab7 | Db7 |', {
+      direction: 'falling',
+      strings: [1],
+      window: { from: 0, to: 4 }
+    });
+    expect(falling.noPath ? falling.noPath.message : 'path').toMatch(/falling line runs out|path/);
+  });
+
+  it('lets the sixth stand in for a missing seventh', () => {
+    expect(degrees(targets('| Gm6 |', { column: '7', standIn: true }))).toBe('6');
+    expect(targets('| Gm6 |', { column: '7' }).noPath).toBeDefined();
+  });
+
+  it('finds alternatives in order, all different', () => {
+    const { paths } = targets('| Am7 | D7 | Gmaj7 |', { position: 5, alternatives: 8, loop: true });
+    const costs = paths.map((p) => p.cost);
+    expect(costs).toEqual([...costs].sort((a, b) => a - b));
+    expect(
+      new Set(paths.map((p) => p.targets.map((t) => `${t.cell.string}:${t.cell.fret}`).join())).size
+    ).toBe(8);
+  });
+
+  it('adds its parts up, and never gets cheaper by a limit', () => {
+    const symbols = fc.array(
+      fc.constantFrom('Cm7', 'F7', 'Bbmaj7', 'Ebmaj7', 'Am7b5', 'D7b9', 'Gm6', 'Dbdim7'),
+      {
+        minLength: 1,
+        maxLength: 7
+      }
+    );
+    fc.assert(
+      fc.property(symbols, fc.boolean(), fc.integer({ min: 1, max: 12 }), (chords, loop, position) => {
+        const text = `| ${chords.join(' | ')} |`;
+        const free = targets(text, { loop }).paths[0]!;
+        const held = targets(text, { loop, position }).paths[0]!;
+        for (const { cost, parts } of [free, held]) {
+          expect(Object.values(parts).reduce((a, b) => a + b)).toBeCloseTo(cost, 9);
+        }
+        expect(held.cost).toBeGreaterThanOrEqual(free.cost - 1e-9);
+      }),
+      { numRuns: 60 }
+    );
+  });
+});

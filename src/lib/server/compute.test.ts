@@ -1,0 +1,135 @@
+import { describe, expect, it } from 'vitest';
+import { analysisRequest, shapeRequest, targetsRequest } from '../api/requests';
+import { parse } from './answer';
+import { answerAnalysis, answerShape, answerTargets } from './compute';
+
+const analysis = (body: unknown) => answerAnalysis(parse(analysisRequest, body));
+const shape = (body: unknown) => answerShape(parse(shapeRequest, body));
+const targets = (body: unknown) => answerTargets(parse(targetsRequest, body));
+const refusal = (work: () => unknown) => {
+  try {
+    work();
+  } catch (thrown) {
+    return thrown as { status: number; error: { code: string; message: string; path?: string } };
+  }
+  throw new Error('was taken');
+};
+
+describe('analysis', () => {
+  it('answers the sample of the contract', () => {
+    const answer = analysis({
+      chart: '{key: Gm}\n{start_of_grid}\n| Am7b5 | D7b9 | Gm6 | % |\n{end_of_grid}'
+    });
+    expect(answer.key).toMatchObject({ tonic: 'G', mode: 'minor' });
+    expect(answer.changes[0]).toMatchObject({
+      index: 0,
+      section: '',
+      bar: 1,
+      beat: 1,
+      beats: 4,
+      symbol: 'Am7b5',
+      root: 'A',
+      tones: [
+        { degree: '1', note: 'A' },
+        { degree: 'b3', note: 'C' },
+        { degree: 'b5', note: 'Eb' },
+        { degree: 'b7', note: 'G' }
+      ],
+      roman: 'iiø7',
+      function: 'pre-dominant',
+      inKey: true
+    });
+    expect(answer.cadences[0]).toEqual({
+      type: 'ii-V-i',
+      from: 0,
+      to: 2,
+      key: { tonic: 'G', mode: 'minor' }
+    });
+  });
+
+  it('carries an unreadable symbol as a problem of its change', () => {
+    const { changes } = analysis({ chart: '| Gm7 | Czz |' });
+    expect(changes[1]).toMatchObject({ symbol: 'Czz', root: null, tones: [], problem: { at: 1 } });
+  });
+
+  it.each([
+    [{ chart: '' }, 400, 'empty-chart'],
+    [{ chart: `| ${'C | '.repeat(20_000)}` }, 413, 'chart-too-large'],
+    [{ chart: '| C '.repeat(2001) + '|' }, 413, 'too-many-changes'],
+    [{ chart: '| C |', key: 'H' }, 400, 'bad-key'],
+    [{ chart: 7 }, 400, 'bad-request'],
+    [{}, 400, 'bad-request']
+  ])('refuses %#', (body, status, code) => {
+    expect(refusal(() => analysis(body))).toMatchObject({ status, error: { code } });
+  });
+});
+
+describe('shape', () => {
+  it('lays out a chord, a scale, and a scale counted against a chord', () => {
+    expect(shape({ chord: 'Gm', position: 7 }).name).toBe('G minor triad');
+    expect(shape({ scale: 'F dorian', position: 8 }).cells[0]).toMatchObject({
+      degree: expect.any(String),
+      midi: expect.any(Number)
+    });
+    const over = shape({ chord: 'Bb7', scale: 'F dorian', position: 8 });
+    expect(new Set(over.cells.map((c) => c.degree))).toEqual(new Set(['1', '9', '3', '11', '5', '13', 'b7']));
+  });
+
+  it.each([
+    [{ chord: 'Gm', position: 40 }, 'off-the-neck'],
+    [{ chord: 'Gm', position: -1 }, 'off-the-neck'],
+    [{ position: 5 }, 'nothing-to-lay-out'],
+    [{ chord: 'Gxx', position: 5 }, 'bad-chord'],
+    [{ scale: 'F wobbly', position: 5 }, 'bad-scale'],
+    [{ chord: 'G', position: 5, tuning: 'rubber' }, 'bad-tuning'],
+    [{ chord: 'G', position: 5, frets: 50 }, 'bad-neck']
+  ])('refuses %j', (body, code) => {
+    const { status, error } = refusal(() => shape(body));
+    expect([status, error.code]).toEqual([400, code]);
+    expect(error.message).toMatch(/[.?]$/);
+  });
+});
+
+describe('targets', () => {
+  const chart = '| Fm7 | Bb7 | Ebmaj7 | C7b9 |';
+
+  it('gives paths with their parts, candidates and weights', () => {
+    const answer = targets({ chart, position: 6, degrees: ['3', '7'], loop: true, alternatives: 3 });
+    expect(answer.paths).toHaveLength(3);
+    expect(answer.paths[0]!.targets.map((t) => t.change)).toEqual([0, 1, 2, 3]);
+    expect(answer.candidates).toHaveLength(4);
+    expect(answer.weights.degree['3']).toBe(0);
+  });
+
+  it('takes some of the weights and keeps the rest', () => {
+    expect(targets({ chart, weights: { pitch: 3, degree: { '5': 0 } } }).weights).toMatchObject({
+      pitch: 3,
+      hand: 2,
+      degree: { '1': 1, '5': 0 }
+    });
+  });
+
+  it('honours a fixed target', () => {
+    const { paths } = targets({ chart, fixed: [{ change: 2, string: 1, fret: 10 }] });
+    expect(paths[0]!.targets[2]!.cell).toMatchObject({ string: 1, fret: 10, note: 'D', degree: '7' });
+  });
+
+  it.each([
+    [{ degrees: ['17'] }, 'bad-request', /no degree of a chord/],
+    [{ degrees: ['2'] }, 'bad-request', /no degree of a chord/],
+    [{ position: 30 }, 'off-the-neck', /positions go from/],
+    [{ window: { from: 9, to: 3 } }, 'bad-window', /window/],
+    [{ strings: [8] }, 'no-such-string', /no string 8/],
+    [{ range: { low: 70, high: 60 } }, 'bad-range', /range/],
+    [{ fixed: [{ change: 9, string: 1, fret: 1 }] }, 'bad-fixed-target', /no change 9/],
+    [{ fixed: [{ change: 0, string: 9, fret: 1 }] }, 'bad-fixed-target', /not on this neck/]
+  ])('refuses %j', (part, code, words) => {
+    const { error } = refusal(() => targets({ chart, ...part }));
+    expect(error.code).toBe(code);
+    expect(error.message).toMatch(words);
+  });
+
+  it('tells why there is no path', () => {
+    expect(targets({ chart: '| C | Dsus4 |', degrees: ['3'] }).noPath).toMatchObject({ change: 1 });
+  });
+});

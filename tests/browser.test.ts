@@ -1,0 +1,454 @@
+/** Whole jobs in the real interface: the real build, headless Chromium, one server and one browser for all. */
+import { mkdtempSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key, type WebDriver } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openBrowser, setViewport } from '../scripts/lib/browser.mjs';
+import { Page } from './page';
+import { Server } from './server';
+
+const NEWCOMER = '| Fm7 | Bb7 | Ebmaj7 | C7b9 |';
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+let server: Server;
+let browser: WebDriver;
+let page: Page;
+
+beforeAll(async () => {
+  server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
+  await server.start();
+  browser = await openBrowser();
+  page = new Page(browser, () => server.url);
+});
+
+afterAll(async () => {
+  await browser?.quit();
+  await server?.stop();
+});
+
+async function newChart(source: string): Promise<string> {
+  const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+  return body.id;
+}
+
+interface Cell {
+  string: number;
+  fret: number;
+  note: string;
+  degree: string;
+  midi: number;
+  finger: number;
+}
+
+describe('a newcomer', () => {
+  it('types a progression, sees the path, moves, fixes a target, reloads, restarts: it is all there', async () => {
+    await page.open('/');
+    await page.replaceText(await page.find('textarea'), NEWCOMER);
+    await page.until(async () => (await page.texts('#verdict'))[0]!.includes('E♭ major'), 'the verdict');
+    await page.clickNamed('Make a plan for it');
+    await page.until(async () => (await page.targets()).length === 4, 'four targets');
+
+    // The path runs through thirds and sevenths only.
+    const degrees = await page.attributes('[data-target]', 'data-degree');
+    expect(degrees.every((degree) => /[37]$/.test(degree!))).toBe(true);
+
+    await page.press(Key.ARROW_UP, Key.ARROW_UP, Key.ARROW_UP);
+    await page.until(async () => (await page.position()) === 8, 'position 8');
+
+    // Click another tone of the third chord in Threads: it becomes the target.
+    const tone = await page.find('[data-change="2"] [data-degree="5"] circle');
+    await browser.actions().move({ origin: tone }).click().perform();
+    await page.until(
+      async () => (await page.texts('[data-path-summary]'))[0]!.includes('3 of 4'),
+      'a fixed fifth'
+    );
+    const before = await page.targets();
+    await page.saved();
+
+    await page.open(new URL(await browser.getCurrentUrl()).pathname);
+    expect(await page.targets()).toEqual(before);
+    await server.stop();
+    await server.start();
+    await page.open(new URL(await browser.getCurrentUrl()).pathname);
+    expect(await page.targets()).toEqual(before);
+    expect(await page.position()).toBe(8);
+    expect((await page.texts('[data-change="0"]')).length).toBe(1);
+  });
+
+  it('does the same by keyboard alone', async () => {
+    await page.open('/');
+    // Tab until the text field has the focus.
+    for (let i = 0; i < 60; i++) {
+      await page.press(Key.TAB);
+      if (await browser.executeScript('return document.activeElement.tagName === "TEXTAREA"')) break;
+    }
+    await page.press('| Gm7 | C7 | Fmaj7 | D7b9 |');
+    await page.chord(Key.CONTROL, Key.ENTER);
+    await page.until(async () => (await page.targets()).length === 4, 'four targets');
+    await page.press(Key.ARROW_RIGHT, Key.ARROW_DOWN, Key.ARROW_DOWN, '5');
+    await page.until(async () => (await page.position()) === 3, 'position 3');
+    await page.until(
+      async () => (await page.attributes('[data-change="1"] [data-target]', 'data-degree'))[0] === '5',
+      'the fifth'
+    );
+    // Once more: the same degree in another octave.
+    const first = (await page.targets())[1];
+    await page.press('5');
+    await page.until(async () => (await page.targets())[1] !== first, 'the next octave');
+    const before = await page.targets();
+    await page.saved();
+    await page.open(new URL(await browser.getCurrentUrl()).pathname);
+    expect(await page.targets()).toEqual(before);
+    await server.stop();
+    await server.start();
+    await page.open(new URL(await browser.getCurrentUrl()).pathname);
+    expect(await page.targets()).toEqual(before);
+    expect(await page.position()).toBe(3);
+  });
+});
+
+describe('the drawing', () => {
+  it('shows every note where the core says it lies', async () => {
+    for (const [chord, scale] of [
+      ['Abm7', 'Ab dorian'],
+      ['Db7', 'Db mixolydian'],
+      ['Gbmaj7', 'Gb major'],
+      ['F#m7b5', 'F# locrian natural 2']
+    ] as const) {
+      const context: Record<string, string> = {
+        Abm7: '{key: Gb}\n| Abm7 | Db7 |',
+        Db7: '{key: Gb}\n| Db7 | Gbmaj7 |',
+        Gbmaj7: '{key: Gb}\n| Gbmaj7 | Ebm7 |',
+        'F#m7b5': '{key: Em}\n| F#m7b5 | B7 |'
+      };
+      const id = await newChart(context[chord]!);
+      await page.open(`/charts/${id}`);
+      const drawn = await browser.executeScript<Record<string, string>[]>(
+        'return [...document.querySelectorAll("[data-cell]")].map((e) => ({ ...e.dataset }))'
+      );
+      const { body } = await server.call<{ cells: Cell[] }>('POST', 'shape', { chord, scale, position: 5 });
+      const expected = body.cells
+        .map((c) => `${c.string}:${c.fret} ${c.note} ${c.degree} ${c.finger}`)
+        .sort();
+      expect(drawn.map((d) => `${d.cell} ${d.note} ${d.degree} ${d.finger}`).sort()).toEqual(expected);
+      // The same notes are there to be heard by a screen reader.
+      const spoken = (await page.texts('section[aria-label="Neck"] li')).join(' ');
+      for (const cell of body.cells)
+        expect(spoken).toContain(`string ${cell.string}, ${cell.fret === 0 ? 'open' : `fret ${cell.fret}`}`);
+    }
+  });
+
+  it('draws the solved path of the route', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    const { body } = await server.call<{ paths: { targets: { change: number; cell: Cell }[] }[] }>(
+      'POST',
+      'targets',
+      {
+        chart: NEWCOMER,
+        position: 5,
+        degrees: ['3', '7'],
+        loop: true
+      }
+    );
+    expect(await page.targets()).toEqual(body.paths[0]!.targets.map((t) => `${t.change}:${t.cell.midi}`));
+    // The ghost is the next target; the tail leads there, or a bar says that it stays.
+    const next = body.paths[0]!.targets[1]!.cell;
+    expect(await page.attributes('[data-ghost]', 'data-ghost')).toEqual([`${next.string}:${next.fret}`]);
+  });
+
+  it('cycles labels, goes left-handed and changes its theme', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    const label = async () => (await page.texts('[data-cell][data-degree="b3"] text'))[0];
+    expect(await label()).toBe('♭3');
+    await page.press('l');
+    await page.until(async () => (await label()) === 'A♭', 'names');
+    await page.press('l');
+    await page.until(async () => /^[1-4]$/.test((await label())!), 'fingers');
+    await page.press('l');
+    await page.press('t');
+    await page.until(
+      async () => (await page.attributes('html', 'data-theme'))[0] === 'stage',
+      'the Stage theme'
+    );
+    await page.press('t');
+    await page.press('?');
+    const box = await browser.wait(
+      async () => (await page.all('[role="dialog"] input[type="checkbox"]'))[1],
+      5000
+    );
+    const x = () =>
+      browser.executeScript<number>('return +document.querySelector("[role=slider] text").getAttribute("x")');
+    const right = await x();
+    await box!.click();
+    await page.until(async () => (await x()) !== right, 'the mirrored neck');
+    await box!.click();
+    await page.press(Key.ESCAPE);
+  });
+});
+
+describe('editing', () => {
+  it('checks while typing, keeps targets on their changes, and undoes', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    await page.press(Key.END, '1');
+    await page.until(
+      async () => (await page.attributes('[data-change="3"] [data-target]', 'data-degree'))[0] === '1',
+      'the root'
+    );
+    await page.press('e');
+    const editor = await page.find('.cm-content');
+    await editor.click();
+    await page.chord(Key.CONTROL, Key.HOME);
+    await page.press('| Gm7b5 ');
+    await page.until(async () => (await page.targets()).length === 5, 'five changes');
+    expect((await page.attributes('[data-change="4"] [data-target]', 'data-degree'))[0]).toBe('1');
+
+    await page.chord(Key.CONTROL, Key.END);
+    await page.press(' Dmi8 |');
+    await page.until(
+      async () => (await page.texts('section[aria-label="Chart editor"] li')).some((t) => t.includes('Dmi8')),
+      'the problem'
+    );
+    expect(await page.targets()).toHaveLength(5);
+    await page.press(Key.ESCAPE);
+    await page.until(async () => (await page.all('.cm-content')).length === 0, 'a closed editor');
+    await page.chord(Key.CONTROL, 'z');
+    await page.until(
+      async () => (await page.attributes('[data-change]', 'data-change')).length === 4,
+      'the text before'
+    );
+    await page.chord(Key.CONTROL, 'y');
+    await page.until(
+      async () => (await page.attributes('[data-change]', 'data-change')).length === 6,
+      'the text again'
+    );
+    await page.saved();
+  });
+
+  it('moves the hand by dragging and the thread by dragging', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    const handle = await page.find('[role="slider"] text');
+    await browser
+      .actions()
+      .move({ origin: handle })
+      .press()
+      .move({ origin: handle, x: 140, y: 0 })
+      .release()
+      .perform();
+    expect(await page.position()).toBeGreaterThan(6);
+    const start = await page.find('[data-change="1"] [data-target] circle');
+    const goal = await page.find('[data-change="1"] [data-degree="1"] circle');
+    await browser.actions().move({ origin: start }).press().move({ origin: goal }).release().perform();
+    await page.until(
+      async () => (await page.attributes('[data-change="1"] [data-target]', 'data-degree'))[0] === '1',
+      'the dragged thread'
+    );
+    await page.press('0');
+    await page.until(
+      async () => (await page.attributes('[data-change="1"] [data-target]', 'data-degree'))[0] !== '1',
+      'the free thread'
+    );
+    await page.saved();
+  });
+
+  it('picks another thread and finds commands and charts in the palette', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    await page.chord(Key.CONTROL, 'k');
+    await page.find('[role="dialog"] input');
+    await page.until(
+      async () => (await page.texts('[role="dialog"]'))[0]!.includes('Four Foghorns'),
+      'the charts'
+    );
+    await page.press('foghorns');
+    await page.press(Key.ENTER);
+    await page.until(async () => (await page.texts('h1'))[0] === 'Four Foghorns', 'the chart found');
+    const sevenths = (await page.all('section[aria-label="Threads"] button'))[1]!;
+    await sevenths.click();
+    await page.until(
+      async () => (await page.attributes('[data-target]', 'data-degree')).every((d) => d === '7'),
+      'sevenths'
+    );
+    await page.saved();
+  });
+
+  it('never loses a text that is too long or cannot be read', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    await page.press('e');
+    await (await page.find('.cm-content')).click();
+    await browser.executeScript(
+      `const data = new DataTransfer(); data.setData('text/plain', '\\n' + '# ferry '.repeat(9000));
+       document.querySelector('.cm-content').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`
+    );
+    await page.until(
+      async () => (await page.texts('[role="alert"]'))[0]?.includes('64 KiB') ?? false,
+      'the sentence'
+    );
+    expect(await page.attributes('[data-save-state]', 'data-save-state')).toEqual(['refused']);
+    await page.press(Key.ESCAPE);
+    await page.chord(Key.CONTROL, 'z');
+    await page.saved();
+  });
+});
+
+describe('the songbook', () => {
+  it('finds, renames, duplicates, deletes and brings back', async () => {
+    await page.open('/');
+    const titles = () => page.texts('[data-charts] a');
+    const search = await page.find('input[type="search"]');
+    await search.sendKeys('waltz');
+    await page.until(async () => (await titles()).join() === 'Waltz for the Night Steward', 'the waltz');
+    await page.clickNamed('Duplicate Waltz for the Night Steward');
+    await page.until(async () => (await titles()).length === 2, 'the copy');
+    await page.clickNamed('Rename Waltz for the Night Steward (copy)');
+    await page.press('Waltz at Slack Water', Key.ENTER);
+    await page.until(async () => (await titles()).includes('Waltz at Slack Water'), 'the new title');
+    await page.clickNamed('Delete Waltz at Slack Water');
+    await page.until(async () => (await titles()).length === 1, 'one chart');
+    await page.clickNamed('Undo');
+    await page.until(async () => (await titles()).length === 2, 'the chart again');
+  });
+
+  it('says when nothing matches and why a text is too large', async () => {
+    await page.open('/');
+    await (await page.find('input[type="search"]')).sendKeys('zzzz');
+    await page.until(
+      async () => (await page.texts('[data-charts] li'))[0]!.includes('No chart matches'),
+      'the empty list'
+    );
+    await browser.executeScript(
+      `const field = document.querySelector('textarea'); field.value = 'x'.repeat(70 * 1024); field.dispatchEvent(new Event('input', { bubbles: true }));`
+    );
+    await page.until(async () => (await page.texts('#verdict'))[0]!.includes('64 KiB'), 'the sentence');
+  });
+});
+
+describe('what is kept', () => {
+  it('survives a kill in the middle of edits: every acknowledged save is there', async () => {
+    const own = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'), false);
+    await own.start();
+    const { body } = await own.call<{ id: string }>('POST', 'songbook', { source: '| C |' });
+    const plan = { position: 5, thread: 'free', degrees: ['3', '7'], loop: true, fixed: [] };
+    let acknowledged = 1;
+    for (let round = 0; round < 3; round++) {
+      const killing = new Promise((resolve) => setTimeout(resolve, 150)).then(() => own.stop('SIGKILL'));
+      for (;;) {
+        const answer = await own
+          .call<{ version: number }>('PUT', `songbook/${body.id}`, {
+            base: acknowledged,
+            source: `| C | ${'F '.repeat((acknowledged % 4) + 1)}|`,
+            plan
+          })
+          .catch(() => null);
+        if (!answer || answer.status !== 200) break;
+        acknowledged = answer.body.version;
+      }
+      await killing;
+      await own.start();
+      const kept = await own.call<{ version: number }>('GET', `songbook/${body.id}`);
+      // The last write may have been stored without its answer getting through; none that was answered is missing.
+      expect(kept.body.version).toBeGreaterThanOrEqual(acknowledged);
+      expect(kept.body.version).toBeLessThanOrEqual(acknowledged + 1);
+      acknowledged = kept.body.version;
+    }
+    expect(acknowledged).toBeGreaterThan(3);
+    await own.stop();
+  });
+
+  it('offers both versions when another window saved first', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    const { body } = await server.call<{ plan: object }>('GET', `songbook/${id}`);
+    await server.call('PUT', `songbook/${id}`, {
+      base: 1,
+      source: '{title: Other Window}\n| C |',
+      plan: body.plan
+    });
+    await page.press(Key.ARROW_UP);
+    await page.until(
+      async () => (await page.texts('[role="alert"]')).some((t) => t.includes('another window')),
+      'the question'
+    );
+    await page.clickNamed('Take the other one');
+    await page.until(async () => (await page.texts('h1'))[0] === 'Other Window', 'the other version');
+    const { body: kept } = await server.call<{ source: string }>('GET', `songbook/${id}`);
+    expect(kept.source).toContain('Other Window');
+  });
+
+  it('goes back to an earlier version', async () => {
+    const id = await newChart(NEWCOMER);
+    await page.open(`/charts/${id}`);
+    await page.press(Key.ARROW_UP);
+    await page.saved();
+    await page.clickNamed('Earlier versions');
+    await page.until(async () => (await page.texts('[role="dialog"] li')).length === 2, 'two versions');
+    const back = (await page.all('[role="dialog"] li button'))[1]!;
+    await back.click();
+    await page.until(async () => (await page.position()) === 5, 'the first position');
+    await page.saved();
+  });
+});
+
+describe('the boundary', () => {
+  it('answers errors with sentences', async () => {
+    const post = (path: string, body: unknown) =>
+      server.call<{ error: { code: string; message: string } }>('POST', path, body);
+    expect((await post('analysis', { chart: '' })).status).toBe(400);
+    expect((await post('analysis', { chart: 'x'.repeat(70_000) })).status).toBe(413);
+    expect((await post('analysis', { chart: 'x'.repeat(700_000) })).status).toBe(413);
+    expect((await post('targets', { chart: '| C |', position: 99 })).body.error.message).toContain(
+      'off this neck'
+    );
+    const notJson = await fetch(`${server.url}/api/v1/shape`, { method: 'POST', body: '{' });
+    expect(notJson.status).toBe(400);
+  });
+
+  it('takes changes from its own pages only', async () => {
+    const foreign = await fetch(`${server.url}/api/v1/songbook`, {
+      method: 'POST',
+      headers: { origin: 'http://elsewhere.example', 'content-type': 'application/json' },
+      body: '{"source":"| C |"}'
+    });
+    expect(foreign.status).toBe(403);
+  });
+
+  it('runs no inline script and loads nothing from elsewhere', async () => {
+    const response = await fetch(`${server.url}/`);
+    const policy = response.headers.get('content-security-policy')!;
+    expect(policy).toContain("default-src 'self'");
+    expect(/script-src[^;]*/.exec(policy)![0]).not.toContain('unsafe');
+  });
+});
+
+describe('for everybody', () => {
+  it.each([
+    ['the songbook', () => '/', 1280, 'day'],
+    ['the workspace', () => 'chart', 1280, 'day'],
+    ['the workspace on stage', () => 'chart', 1280, 'stage'],
+    ['the workspace on a tablet', () => 'chart', 820, 'day']
+  ])('%s has no serious accessibility finding', async (_, path, width, theme) => {
+    await setViewport(browser, width as number, 1000);
+    const where = path();
+    await page.open(where === '/' ? '/' : `/charts/${await newChart(NEWCOMER)}`);
+    await browser.executeScript('document.documentElement.dataset.theme = arguments[0]', theme);
+    await browser.executeScript(axe);
+    const serious = await browser.executeAsyncScript<string[]>(
+      `const done = arguments[0];
+       axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }).then((r) =>
+         done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(', '))));`
+    );
+    expect(serious).toEqual([]);
+    // Nothing makes the page wider than the window.
+    expect(
+      await browser.executeScript('return document.documentElement.scrollWidth <= window.innerWidth')
+    ).toBe(true);
+    await setViewport(browser, 1280, 800);
+  });
+});

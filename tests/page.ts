@@ -1,0 +1,98 @@
+/** A player at the browser: what is done again and again in the jobs. */
+import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+
+const PATIENCE = 15_000;
+
+export class Page {
+  constructor(
+    readonly browser: WebDriver,
+    readonly base: () => string
+  ) {}
+
+  async open(path: string): Promise<void> {
+    await this.browser.get(this.base() + path);
+    await this.browser.wait(until.elementLocated(By.css('body')), PATIENCE);
+    // The page acts on keys once it has come alive.
+    await this.until(
+      async () =>
+        (await this.browser.executeScript<boolean>('return document.readyState === "complete"')) === true
+    );
+    await this.browser.executeAsyncScript(
+      'const done = arguments[0]; requestAnimationFrame(() => setTimeout(done, 50));'
+    );
+  }
+
+  async until(condition: () => Promise<boolean>, what = 'the condition'): Promise<void> {
+    await this.browser.wait(() => condition().catch(() => false), PATIENCE, `waited for ${what}`);
+  }
+
+  find(css: string): Promise<WebElement> {
+    return this.browser.wait(until.elementLocated(By.css(css)), PATIENCE) as Promise<WebElement>;
+  }
+
+  all(css: string): Promise<WebElement[]> {
+    return this.browser.findElements(By.css(css));
+  }
+
+  async texts(css: string): Promise<string[]> {
+    return this.browser.executeScript(
+      'return [...document.querySelectorAll(arguments[0])].map((e) => e.textContent.trim().replace(/\\s+/g, " "))',
+      css
+    );
+  }
+
+  /** One attribute of all elements that match. */
+  async attributes(css: string, name: string): Promise<(string | null)[]> {
+    return this.browser.executeScript(
+      'return [...document.querySelectorAll(arguments[0])].map((e) => e.getAttribute(arguments[1]))',
+      css,
+      name
+    );
+  }
+
+  async press(...keys: string[]): Promise<void> {
+    await this.browser
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  }
+
+  async chord(modifier: string, key: string): Promise<void> {
+    await this.browser.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
+  }
+
+  async replaceText(element: WebElement, text: string): Promise<void> {
+    await element.click();
+    await this.chord(Key.CONTROL, 'a');
+    await this.press(text);
+  }
+
+  async clickNamed(name: string): Promise<void> {
+    const button = await this.browser.wait(
+      until.elementLocated(
+        By.xpath(`//button[normalize-space()=${JSON.stringify(name)} or @aria-label=${JSON.stringify(name)}]`)
+      ),
+      PATIENCE
+    );
+    await button.click();
+  }
+
+  saved(): Promise<void> {
+    return this.until(
+      async () => (await this.attributes('[data-save-state]', 'data-save-state'))[0] === 'saved',
+      'the chart to be saved'
+    );
+  }
+
+  /** Position of the hand, as the neck says it. */
+  async position(): Promise<number> {
+    return Number((await this.attributes('[role="slider"]', 'aria-valuenow'))[0]);
+  }
+
+  /** The target of every change, as "change:midi", from the Threads drawing. */
+  async targets(): Promise<string[]> {
+    return this.browser.executeScript(
+      'return [...document.querySelectorAll("[data-target]")].map((e) => e.closest("[data-change]").dataset.change + ":" + e.dataset.tone)'
+    );
+  }
+}
