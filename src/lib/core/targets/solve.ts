@@ -3,8 +3,9 @@
  * cost is the sum of candidate costs and step costs. It knows nothing of music.
  *
  * Forward dynamic programming that keeps the k best partial paths into every candidate. A closed loop is solved for
- * each first candidate in turn, in the order of a lower bound (the cheapest open path from it), and stops when no
- * other start can do better; partial paths that cannot beat the k-th best are dropped. Both cuts keep it exact.
+ * each first candidate in turn. Two lower bounds spare most of that work and keep it exact: first candidates are
+ * taken in groups, for each of which one backward pass says what a path must still cost at least to come back to any
+ * of the group; starts that cannot beat the k-th best path are never tried, partial paths that cannot are dropped.
  */
 
 export interface PathProblem {
@@ -40,22 +41,38 @@ export function solvePaths(problem: PathProblem): Solution {
   const steps = stepTables(problem);
   const stuckAt = firstStuck(nodes, steps);
   if (stuckAt !== null) return { paths: [], stuckAt };
-  const toGo = cheapestToGo(nodes, steps);
-  if (!problem.close) {
-    return { paths: sweep(nodes, steps, toGo, k, null, () => 0, Infinity) };
-  }
   const close = problem.close;
-  const starts = nodes[0]!
-    .map((cost, start) => ({ start, bound: cost + toGo[0]![start]! }))
-    .sort((a, b) => a.bound - b.bound);
+  if (!close) {
+    return {
+      paths: sweep({ nodes, steps, toGo: toGoFrom(nodes, steps, () => 0), k }, null, () => 0, Infinity)
+    };
+  }
   let paths: SolvedPath[] = [];
-  for (const { start, bound } of starts) {
+  for (const { start, bound, toGo } of starts(nodes, steps, close)) {
     const limit = paths.length === k ? paths.at(-1)!.cost : Infinity;
     if (bound >= limit) break;
-    const found = sweep(nodes, steps, toGo, k, start, (last) => close(last, start), limit);
+    const found = sweep({ nodes, steps, toGo, k }, start, (last) => close(last, start), limit);
     paths = [...paths, ...found].sort((a, b) => a.cost - b.cost).slice(0, k);
   }
   return { paths };
+}
+
+/** The first candidates of a loop, most promising first, each with the bounds of its group. */
+function starts(
+  nodes: PathProblem['nodes'],
+  steps: readonly StepTable[],
+  close: NonNullable<PathProblem['close']>
+): { start: number; bound: number; toGo: readonly Float64Array[] }[] {
+  const first = nodes[0]!;
+  // Neighbours in the list are near in cost; groups of about the square root balance the passes and their tightness.
+  const size = Math.ceil(Math.sqrt(first.length));
+  const found = [];
+  for (let from = 0; from < first.length; from += size) {
+    const group = first.slice(from, from + size).map((_, i) => from + i);
+    const toGo = toGoFrom(nodes, steps, (last) => Math.min(...group.map((start) => close(last, start))));
+    for (const start of group) found.push({ start, bound: first[start]! + toGo[0]![start]!, toGo });
+  }
+  return found.sort((a, b) => a.bound - b.bound);
 }
 
 function stepTables({ nodes, step }: PathProblem): StepTable[] {
@@ -83,20 +100,27 @@ function firstStuck(nodes: PathProblem['nodes'], steps: readonly StepTable[]): n
   return null;
 }
 
-/** For every candidate the cheapest cost of the rest of an open path after it. */
-function cheapestToGo(nodes: PathProblem['nodes'], steps: readonly StepTable[]): Float64Array[] {
+/** For every candidate the least that the rest of a path after it costs, its closing included. */
+function toGoFrom(
+  nodes: PathProblem['nodes'],
+  steps: readonly StepTable[],
+  closing: (last: number) => number
+): Float64Array[] {
   const toGo = nodes.map((stage) => new Float64Array(stage.length));
+  nodes.at(-1)!.forEach((_, last) => (toGo.at(-1)![last] = closing(last)));
   for (let stage = nodes.length - 2; stage >= 0; stage--) {
-    const next = nodes[stage + 1]!;
+    const size = nodes[stage + 1]!.length;
     const after = toGo[stage + 1]!;
+    const rest = Float64Array.from(nodes[stage + 1]!, (cost, b) => cost + after[b]!);
     const table = steps[stage]!;
-    for (let a = 0; a < nodes[stage]!.length; a++) {
+    const own = toGo[stage]!;
+    for (let a = 0; a < own.length; a++) {
       let best = Infinity;
-      for (let b = 0; b < next.length; b++) {
-        const cost = table[a * next.length + b]! + next[b]! + after[b]!;
+      for (let b = 0, at = a * size; b < size; b++, at++) {
+        const cost = table[at]! + rest[b]!;
         if (cost < best) best = cost;
       }
-      toGo[stage]![a] = best;
+      own[a] = best;
     }
   }
   return toGo;
@@ -105,16 +129,22 @@ function cheapestToGo(nodes: PathProblem['nodes'], steps: readonly StepTable[]):
 /** Costs that differ by less than this are rounding. */
 const EPSILON = 1e-9;
 
+interface Prepared {
+  readonly nodes: PathProblem['nodes'];
+  readonly steps: readonly StepTable[];
+  /** From every candidate, the least that the rest costs. */
+  readonly toGo: readonly Float64Array[];
+  readonly k: number;
+}
+
 /** One forward pass, from all candidates of the first stage or from one; paths dearer than `limit` are dropped. */
 function sweep(
-  nodes: PathProblem['nodes'],
-  steps: readonly StepTable[],
-  toGo: readonly Float64Array[],
-  k: number,
+  { nodes, steps, toGo, k }: Prepared,
   start: number | null,
   closing: (last: number) => number,
   limit: number
 ): SolvedPath[] {
+  const ceiling = limit + EPSILON;
   /** The k best costs into each candidate, ascending, padded with Infinity; and where each came from. */
   let costs = new Float64Array(nodes[0]!.length * k).fill(Infinity);
   nodes[0]!.forEach((cost, i) => {
@@ -124,19 +154,19 @@ function sweep(
   for (let stage = 1; stage < nodes.length; stage++) {
     const before = nodes[stage - 1]!.length;
     const own = nodes[stage]!;
+    const size = own.length;
     const table = steps[stage - 1]!;
-    const after = toGo[stage]!;
-    const next = new Float64Array(own.length * k).fill(Infinity);
-    const origin = new Int32Array(own.length * k).fill(-1);
-    for (let b = 0; b < own.length; b++) {
-      const slot = b * k;
-      const ceiling = limit - after[b]! + EPSILON;
-      for (let a = 0; a < before; a++) {
-        const stepCost = table[a * own.length + b]! + own[b]!;
-        for (let rank = 0; rank < k; rank++) {
-          const cost = costs[a * k + rank]! + stepCost;
-          if (cost >= next[slot + k - 1]! || cost > ceiling) break;
-          insert(next, origin, slot, k, cost, a * k + rank);
+    const rest = toGo[stage - 1]!;
+    const next = new Float64Array(size * k).fill(Infinity);
+    const origin = new Int32Array(size * k).fill(-1);
+    for (let a = 0; a < before; a++) {
+      for (let rank = a * k; rank < (a + 1) * k; rank++) {
+        const cost = costs[rank]!;
+        // Nothing that leads on from here, nor from the dearer ways to here, can come in under the limit.
+        if (cost === Infinity || cost + rest[a]! > ceiling) break;
+        for (let b = 0, at = a * size; b < size; b++, at++) {
+          const total = cost + table[at]! + own[b]!;
+          if (total < next[b * k + k - 1]!) insert(next, origin, b * k, k, total, rank);
         }
       }
     }

@@ -8,8 +8,16 @@ export type PitchClass = number;
 /** The plainest name of each pitch class, flats and sharps as most keys of this music spell them. */
 const PLAIN_NAMES: readonly NoteName[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 
+/** The few names that music uses come up again and again. */
+const pitchClasses = new Map<NoteName, PitchClass>();
+
 export function pitchClass(name: NoteName): PitchClass {
-  return Note.get(name).chroma;
+  let pc = pitchClasses.get(name);
+  if (pc === undefined) {
+    pc = Note.get(name).chroma;
+    if (pitchClasses.size < 1000) pitchClasses.set(name, pc);
+  }
+  return pc;
 }
 
 export function plainName(pc: PitchClass): NoteName {

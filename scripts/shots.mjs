@@ -1,0 +1,67 @@
+// One current picture of each main view, from the demo songbook, into docs/screenshots.
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureBrowser, ensureBuild, ensurePackages, ROOT } from './lib/setup.mjs';
+import { say } from './lib/say.mjs';
+
+ensurePackages();
+ensureBuild();
+ensureBrowser();
+const { openBrowser, setViewport } = await import('./lib/browser.mjs');
+
+const PORT = '4181';
+const BASE = `http://127.0.0.1:${PORT}`;
+const database = join(mkdtempSync(join(tmpdir(), 'corvel-shots-')), 'songbook.db');
+const server = spawn(process.execPath, ['scripts/start.mjs'], {
+  cwd: ROOT,
+  env: { ...process.env, PORT, CORVEL_DB: database, CORVEL_DEMO: '1' },
+  stdio: ['ignore', 'pipe', 'inherit']
+});
+await new Promise((ready) => server.stdout.on('data', (said) => said.includes('ready') && ready()));
+
+const list = await (await fetch(`${BASE}/api/v1/songbook`)).json();
+const chart = (title) => `/charts/${list.charts.find((one) => one.title === title).id}`;
+
+/** name, path, theme, keys pressed before the picture. */
+const SHOTS = [
+  ['songbook-day', '/', 'day', []],
+  ['songbook-stage', '/', 'stage', []],
+  ['workspace-day', chart('Cabin Without a Window'), 'day', ['ArrowRight', 'ArrowRight', 'ArrowRight']],
+  [
+    'workspace-stage',
+    chart('Waltz for the Night Steward'),
+    'stage',
+    ['ArrowRight', 'ArrowRight', 'ArrowRight', 'ArrowRight', 'ArrowRight']
+  ],
+  ['chart-editor', chart('Bilge Pump Blues'), 'day', ['e']],
+  [
+    'workspace-tablet',
+    chart('Three Harbours'),
+    'stage',
+    ['ArrowRight', 'ArrowRight'],
+    { width: 820, height: 1180 }
+  ]
+];
+
+const browser = await openBrowser();
+const folder = join(ROOT, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+for (const [name, path, theme, keys, size = { width: 1280, height: 800 }] of SHOTS) {
+  await setViewport(browser, size.width, size.height);
+  await browser.get(BASE + path);
+  await browser.sleep(500);
+  for (const key of keys) {
+    await browser.executeScript(
+      'document.body.dispatchEvent(new KeyboardEvent("keydown", { key: arguments[0], bubbles: true }))',
+      key
+    );
+  }
+  await browser.executeScript('document.documentElement.dataset.theme = arguments[0]', theme);
+  await browser.sleep(900);
+  writeFileSync(join(folder, `${name}.png`), await browser.takeScreenshot(), 'base64');
+  say(`docs/screenshots/${name}.png`);
+}
+await browser.quit();
+server.kill();
