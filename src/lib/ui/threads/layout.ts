@@ -19,7 +19,7 @@ export interface ThreadsLayout {
 export const HEAD = 46;
 const FOOT = 18;
 /** The narrowest a change may get, in pixels; a wider chart scrolls. */
-const NARROWEST = 72;
+const NARROWEST = 62;
 /** Where in its column a tone stands: next to the moment of change. */
 export const TONE_INSET = 20;
 
