@@ -1,47 +1,100 @@
 /** A scale choice: a collection that an approach proposes for a change, with its reasons. */
-import type { Degree } from '../theory/degree';
-import type { NoteName } from '../theory/note';
-import { parentOf, scalePitchClasses, type Scale } from '../theory/scale';
+import { DEGREES, type Degree } from '../theory/degree';
+import { pitchClass, semitonesUp } from '../theory/note';
+import type { Collection } from './collection';
 import type { ChangeContext } from './context';
 import { judge, type Judgement } from './judge';
 import { reason } from './reason';
 
-export interface Parent {
-  readonly tonic: NoteName;
-  readonly scale: string;
-  /** Which mode of the parent it is, from 1. */
-  readonly degree: number;
-}
-
-export interface ScaleChoice extends Judgement {
+export interface ScaleChoice extends Judgement, Collection {
   readonly approach: string;
-  /** With its root, as in JSON: "F dorian". */
-  readonly name: string;
-  readonly root: NoteName;
-  readonly notes: readonly NoteName[];
-  readonly parent?: Parent;
   /** A tone to pass over softly: the 13 of a ii minor seventh. */
   readonly softAvoid?: Degree;
+  /** What to think over what: "Fmaj7 over Dm7". */
+  readonly over?: string;
   /** One plain sentence. */
   readonly why: string;
 }
 
-/** Judges a scale on a change and says why. */
-export function choiceOf(approach: string, scale: Scale, context: ChangeContext): ScaleChoice {
+/** Extras of a proposal: what to think, and words that come before the reasons. */
+export interface Said {
+  readonly over?: string;
+  readonly lead?: string;
+}
+
+/** Judges a collection on a change and says why. */
+export function choiceOf(
+  approach: string,
+  collection: Collection,
+  context: ChangeContext,
+  { over, lead }: Said = {}
+): ScaleChoice {
   const { chord } = context.change;
-  const judgement = judge(chord, scalePitchClasses(scale), { minorGoal: context.minorGoal });
-  const parent = parentOf(scale);
+  const judgement = judge(chord, collection.notes.map(pitchClass), {
+    minorGoal: context.minorGoal,
+    ...(collection.blueNotes ? { blueNotes: collection.blueNotes } : {})
+  });
   const isTwo =
     context.family === 'minor' && chord.tones.includes('b7') && context.change.function === 'pre-dominant';
   const softAvoid: Degree | undefined = isTwo && judgement.tensions.includes('13') ? '13' : undefined;
   const choice = {
     ...judgement,
+    ...collection,
     approach,
-    name: `${scale.root} ${scale.name}`,
-    root: scale.root,
-    notes: scale.notes,
-    ...(parent ? { parent } : {}),
-    ...(softAvoid ? { softAvoid } : {})
+    ...(softAvoid ? { softAvoid } : {}),
+    ...(over ? { over } : {})
   };
-  return { ...choice, why: reason(choice, chord) };
+  return { ...choice, why: (lead ? `${lead} ` : '') + reason(choice, chord) };
+}
+
+/** A choice that denies what the symbol says is not offered. */
+export function fitsSymbol(choice: ScaleChoice): boolean {
+  return choice.contradicts.length === 0;
+}
+
+/** What a lacking tone costs: the 3 and 7 most, then the 1, then the 5. */
+const LACK_COST: Readonly<Record<string, number>> = { '3': 8, '7': 8, '1': 4, '5': 2, tension: 1 };
+
+export function lackCost(lacks: readonly Degree[]): number {
+  return lacks.reduce((sum, tone) => sum + LACK_COST[DEGREES[tone].slot]!, 0);
+}
+
+/** How two collections move: tones kept, moved by a semitone, moved by a tone or more. */
+export interface Motion {
+  readonly kept: number;
+  readonly semitone: number;
+  readonly tone: number;
+}
+
+export function motionBetween(from: Collection, to: Collection): Motion {
+  const before = from.notes.map(pitchClass);
+  const distances = to.notes.map((note) =>
+    Math.min(
+      ...before.map((pc) => Math.min(semitonesUp(pc, pitchClass(note)), semitonesUp(pitchClass(note), pc)))
+    )
+  );
+  return {
+    kept: distances.filter((d) => d === 0).length,
+    semitone: distances.filter((d) => d === 1).length,
+    tone: distances.filter((d) => d > 1).length
+  };
+}
+
+export function sameNotes(a: Collection, b: Collection): boolean {
+  const pcs = (c: Collection) => [...new Set(c.notes.map(pitchClass))].sort((x, y) => x - y).join();
+  return pcs(a) === pcs(b);
+}
+
+/** Coverage (3 and 7 first), then fewest avoid notes, then most tensions, then least motion from the one before. */
+export function byMerit(previous: Collection | null): (a: ScaleChoice, b: ScaleChoice) => number {
+  const moved = (choice: ScaleChoice) => {
+    if (!previous) return 0;
+    const { semitone, tone } = motionBetween(previous, choice);
+    return semitone + 2 * tone;
+  };
+  return (a, b) =>
+    lackCost(a.lacks) - lackCost(b.lacks) ||
+    a.avoid.length - b.avoid.length ||
+    b.tensions.length - a.tensions.length ||
+    moved(a) - moved(b);
 }

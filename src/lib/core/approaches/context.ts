@@ -13,8 +13,10 @@ export interface ChangeContext {
   readonly minorGoal: boolean;
   /** The whole chart stays on one chord. */
   readonly isStatic: boolean;
-  /** The change stands in the key of the whole chart. */
-  readonly atHome: boolean;
+  /** The whole chart is a blues, and the change stands in its key. */
+  readonly blues: boolean;
+  /** The change just before, where it has a chord. */
+  readonly previous: (AnalysedChange & { readonly chord: Chord }) | undefined;
 }
 
 /** The context of a change; null where it has no chord. */
@@ -24,13 +26,15 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
   const chord = change.chord;
   const family = chordFamily(chord);
   const next = nextHarmony(analysis.changes, index);
+  const before = analysis.changes[index - 1];
   return {
     change: { ...change, chord },
     family,
     next,
     minorGoal: family === 'dominant' && pointsToMinor(change, chord, next),
     isStatic: next === undefined,
-    atHome: sameKey(change.key, analysis.key)
+    blues: analysis.blues && sameKey(change.key, analysis.key),
+    previous: before?.chord ? { ...before, chord: before.chord } : undefined
   };
 }
 

@@ -1,8 +1,8 @@
 /** The `modes` approach: a seven-note mode (or a symmetric scale) by the function of the chord. */
 import type { Degree } from '../theory/degree';
 import { DEGREES } from '../theory/degree';
-import { scaleOf } from '../theory/scale';
-import { choiceOf, type ScaleChoice } from './choice';
+import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
+import { scaleNamed } from './collection';
 import type { ChangeContext } from './context';
 
 interface Rule {
@@ -100,7 +100,7 @@ export function modes(context: ChangeContext): ScaleChoice[] {
   const { chord } = context.change;
   const rule = RULES.find(({ when }) => when(context))!;
   const choices = rule.scales
-    .map((name) => choiceOf('modes', scaleOf(chord.root, name)!, context))
-    .filter((choice) => choice.contradicts.length === 0);
+    .map((name) => choiceOf('modes', scaleNamed(chord.root, name), context))
+    .filter(fitsSymbol);
   return [...choices.filter((c) => !missesThePoint(c)), ...choices.filter(missesThePoint)];
 }

@@ -20,6 +20,8 @@ export interface Analysis {
   readonly key: Key & { readonly runnerUp?: Key };
   /** The key was declared, not found. */
   readonly declared: boolean;
+  /** Its tonic and fourth degree are dominants at rest. */
+  readonly blues: boolean;
   readonly changes: readonly AnalysedChange[];
   readonly cadences: readonly Cadence[];
 }
@@ -57,6 +59,7 @@ export function analyse(form: Form, declared: Key | null = null): Analysis {
   return {
     key: runnerUp ? { ...home, runnerUp } : home,
     declared: declared !== null,
+    blues,
     changes,
     cadences
   };

@@ -84,6 +84,9 @@ const SINGLE_SCALES: readonly ScaleFacts[] = [
     intervals: ['1P', '2M', '3m', '3M', '5P', '6M'],
     parent: { scale: 'minor blues', degree: 2 }
   },
+  // Ours: the two blues scales of a root played as one, and the dominant pentatonic with a raised fifth.
+  { name: 'blended blues', intervals: ['1P', '2M', '3m', '3M', '4P', '5d', '5P', '6M', '7m'] },
+  { name: 'augmented pentatonic', intervals: ['1P', '2M', '3M', '5A', '7m'] },
   { name: 'whole tone', intervals: ['1P', '2M', '3M', '4A', '5A', '7m'] },
   { name: 'half-whole diminished', intervals: ['1P', '2m', '3m', '3M', '4A', '5P', '6M', '7m'] },
   { name: 'whole-half diminished', intervals: ['1P', '2M', '3m', '4P', '5d', '6m', '6M', '7M'] },

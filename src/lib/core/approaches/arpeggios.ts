@@ -1,0 +1,116 @@
+/** The approaches built of thirds: `arpeggio`, `superimposed-arpeggio`, `triads`, `guide-tones`. */
+import { DEGREES, prettyDegree } from '../theory/degree';
+import { chordNotes } from '../theory/chord';
+import { noteAbove, pitchClass, type NoteName } from '../theory/note';
+import { byMerit, choiceOf, fitsSymbol, type ScaleChoice } from './choice';
+import {
+  arpeggioOf,
+  guideTonesOf,
+  scaleNamed,
+  seventhChordOn,
+  startingFrom,
+  triadOf,
+  type Collection
+} from './collection';
+import type { ChangeContext } from './context';
+import { modes } from './modes';
+
+/** The chord's own arpeggio, from each of its tones. */
+export function arpeggio(context: ChangeContext): ScaleChoice[] {
+  const { chord } = context.change;
+  const own = arpeggioOf(chord);
+  return chordNotes(chord).map((note, i) =>
+    choiceOf('arpeggio', startingFrom(own, note), context, {
+      lead: i === 0 ? 'The chord itself.' : `Start on the ${prettyDegree(chord.tones[i]!)}.`
+    })
+  );
+}
+
+/** The scale whose thirds are stacked: the key's where the chord belongs to it, else the first mode. */
+function scaleAround(context: ChangeContext): readonly NoteName[] {
+  const { change } = context;
+  const isSeven = (choice: ScaleChoice) => choice.notes.length === 7;
+  const keyScale = scaleNamed(change.key.tonic, change.key.mode === 'major' ? 'major' : 'aeolian');
+  const root = pitchClass(change.chord.root);
+  const holdsChord = chordNotes(change.chord).every((note) =>
+    keyScale.notes.some((other) => pitchClass(other) === pitchClass(note))
+  );
+  const notes = holdsChord ? keyScale.notes : (modes(context).find(isSeven)?.notes ?? []);
+  const at = notes.findIndex((note) => pitchClass(note) === root);
+  return at < 0 ? [] : [...notes.slice(at), ...notes.slice(0, at)];
+}
+
+function stack(notes: readonly NoteName[], from: number, size: number): NoteName[] {
+  return Array.from({ length: size }, (_, i) => notes[(from + 2 * i) % notes.length]!);
+}
+
+/** The key's seventh arpeggio on each chord tone; where one brings an avoid note, the variant that does not. */
+export function superimposedArpeggio(context: ChangeContext): ScaleChoice[] {
+  const { chord } = context.change;
+  const notes = scaleAround(context);
+  if (notes.length !== 7) return [];
+  return chord.tones.flatMap((tone): ScaleChoice[] => {
+    const number = Number.parseInt(DEGREES[tone].interval);
+    if (DEGREES[tone].slot === 'tension') return [];
+    const four = stack(notes, number - 1, 4);
+    const plain = propose(four, tone, context);
+    if (!plain) return [];
+    const clean = plain.avoid.length ? cleaned(four, tone, context) : null;
+    return [plain, ...(clean ? [clean] : [])].filter(fitsSymbol);
+  });
+}
+
+function propose(
+  four: readonly NoteName[],
+  tone: keyof typeof DEGREES,
+  context: ChangeContext
+): ScaleChoice | null {
+  const chord = seventhChordOn(four);
+  if (!chord) return null;
+  const { symbol, tones } = context.change.chord;
+  const collection = arpeggioOf(chord);
+  const choice = choiceOf('superimposed-arpeggio', collection, context);
+  const held = choice.covers.length;
+  const others = choice.degrees.filter((degree) => !tones.includes(degree)).map(prettyDegree);
+  const lead =
+    `From the ${prettyDegree(tone)}: ${held} chord ${held === 1 ? 'tone' : 'tones'}` +
+    (others.length ? ` and ${others.join(', ')}.` : '.');
+  const name = `${chord.root}${chord.suffix}`;
+  return choiceOf('superimposed-arpeggio', collection, context, {
+    lead,
+    ...(name === symbol ? {} : { over: `${name} over ${symbol}` })
+  });
+}
+
+/** The same arpeggio with its avoid note a semitone higher, or lower, so that nothing clashes. */
+function cleaned(
+  four: readonly NoteName[],
+  tone: keyof typeof DEGREES,
+  context: ChangeContext
+): ScaleChoice | null {
+  for (const interval of ['1A', '-1A']) {
+    for (let i = 1; i < four.length; i++) {
+      const altered = four.map((note, n) => (n === i ? noteAbove(note, interval) : note));
+      const choice = propose(altered, tone, context);
+      if (choice && choice.avoid.length === 0 && fitsSymbol(choice)) return choice;
+    }
+  }
+  return null;
+}
+
+/** The chord's triad, then the triads inside its first mode. */
+export function triads(context: ChangeContext, before: ScaleChoice | null): ScaleChoice[] {
+  const own = triadOf(chordNotes(context.change.chord).slice(0, 3));
+  const notes = modes(context).find((choice) => choice.notes.length === 7)?.notes ?? [];
+  const inside = notes
+    .map((_, i) => triadOf(stack(notes, i, 3)))
+    .filter((triad): triad is Collection => triad !== null && triad.name !== own?.name);
+  const said = (triad: Collection) => choiceOf('triads', triad, context);
+  return [...(own ? [said(own)] : []), ...inside.map(said).filter(fitsSymbol).sort(byMerit(before))];
+}
+
+/** The 3 and the 7. */
+export function guideTones(context: ChangeContext): ScaleChoice[] {
+  const collection = guideTonesOf(context.change.chord);
+  return collection ? [choiceOf('guide-tones', collection, context)] : [];
+}

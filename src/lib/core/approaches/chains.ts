@@ -1,0 +1,128 @@
+/** Proposals for several changes at once: over a cadence, one idea carried through. */
+import type { Analysis } from '../harmony/analysis';
+import { chordNotes, type Chord } from '../theory/chord';
+import { noteAbove, pitchClass, plainName, semitonesUp, simpleSpelling } from '../theory/note';
+import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
+import { arpeggioOf, chordNamed } from './collection';
+import { contextOf, type ChangeContext } from './context';
+import { displacedPentatonic } from './displaced-pentatonic';
+
+export interface Chain {
+  readonly approach: string;
+  /** Change by change, by index. */
+  readonly changes: readonly number[];
+  /** The collection for each of them. */
+  readonly names: readonly string[];
+  /** Semitones by which the roots move from one to the next; for a held sound, by which its one note moves. */
+  readonly step: number;
+  readonly why: string;
+  /** The change within which the player may go over to the next sound wherever they like. */
+  readonly freeWithin?: number;
+}
+
+/** All chains of a chart, cadence by cadence. */
+export function findChains(analysis: Analysis): Chain[] {
+  const seen = new Set<string>();
+  return analysis.cadences.flatMap(({ type, from, to, key }): Chain[] => {
+    if (!type.startsWith('ii-V') || type === 'ii-V chain') return [];
+    const steps = distinctChanges(analysis, from, to);
+    const id = steps.join();
+    if (seen.has(id) || steps.length < 2) return [];
+    seen.add(id);
+    const contexts = steps.map((index) => contextOf(analysis, index)!);
+    const isMajor = type === 'ii-V-I' && key.mode === 'major';
+    return [
+      ...pentatonicChain(contexts),
+      ...(isMajor ? fourThenOne(contexts) : []),
+      ...heldSound(contexts.slice(0, 2))
+    ];
+  });
+}
+
+/** The changes of a cadence, repeats of the same chord folded into the first. */
+function distinctChanges({ changes }: Analysis, from: number, to: number): number[] {
+  const found: number[] = [];
+  for (let i = from; i <= to; i++) {
+    const chord = changes[i]!.chord;
+    const last = found.length ? changes[found.at(-1)!]!.chord : null;
+    if (chord && (!last || pitchClass(last.root) !== pitchClass(chord.root))) found.push(i);
+  }
+  return found;
+}
+
+/** Constant steps in the order of preference: a semitone up is best, then the small ones. */
+const STEPS = [1, -1, 2, -2, 3, -3];
+
+/** Pentatonics whose roots move by one constant interval; the V may be played altered, which a cadence bears. */
+function pentatonicChain(contexts: readonly ChangeContext[]): Chain[] {
+  const options = contexts.map((context) => {
+    const altered = context.family === 'dominant' ? { ...context, minorGoal: true } : context;
+    const offered = displacedPentatonic(altered, null);
+    return new Map(offered.map((choice) => [pitchClass(choice.root), choice]));
+  });
+  const clean = (choice: ScaleChoice) => choice.avoid.length + choice.blue.length;
+  for (const step of STEPS) {
+    const found = [...options[0]!.keys()]
+      .map((root) => options.map((byRoot, i) => byRoot.get((root + i * step + 36) % 12)))
+      .filter((chain): chain is ScaleChoice[] => chain.every(Boolean))
+      .sort((a, b) => a.reduce((n, c) => n + clean(c), 0) - b.reduce((n, c) => n + clean(c), 0))[0];
+    if (!found) continue;
+    const distance = `${Math.abs(step) === 1 ? 'a semitone' : `${Math.abs(step)} semitones`} ${step > 0 ? 'up' : 'down'}`;
+    return [
+      {
+        approach: 'displaced-pentatonic',
+        changes: contexts.map(({ change }) => change.index),
+        names: found.map(({ root }) => `${simpleName(root)} minor pentatonic`),
+        step,
+        why: `One pentatonic shape moves ${distance} at every change of the cadence.`
+      }
+    ];
+  }
+  return [];
+}
+
+function simpleName(root: string): string {
+  return /^[A-G][b#]?$/.test(root) ? simpleSpelling(root) : plainName(pitchClass(root));
+}
+
+/** ii–V–I thought as IV then I; the change-over lies anywhere within the V. */
+function fourThenOne(contexts: readonly ChangeContext[]): Chain[] {
+  if (contexts.length !== 3) return [];
+  const one = contexts[2]!.change.chord.root;
+  const four = chordNamed(`${simpleSpelling(noteAbove(one, '4P'))}maj7`)!;
+  const home = chordNamed(`${one}maj7`)!;
+  const names = [four, four, home].map((chord) => arpeggioOf(chord).name);
+  return [
+    {
+      approach: 'substitution',
+      changes: contexts.map(({ change }) => change.index),
+      names,
+      step: 7,
+      why: `Think ${four.symbol} over ii and V, then ${home.symbol}; go over anywhere within the V.`,
+      freeWithin: contexts[1]!.change.index
+    }
+  ];
+}
+
+/** The ii held over the V with one note changed: its seventh falls to the third of the V. */
+function heldSound(contexts: readonly ChangeContext[]): Chain[] {
+  const [two, five] = contexts.map(({ change }) => change.chord) as [Chord, Chord];
+  const third = chordNotes(five)[five.tones.indexOf('3')];
+  const seventh = two.tones.indexOf('b7');
+  if (!third || seventh < 0) return [];
+  const falls = -semitonesUp(pitchClass(third), pitchClass(chordNotes(two)[seventh]!));
+  const suffix = two.tones.includes('b5') ? 'dim7' : 'm7b5';
+  const changed = chordNamed(`${third}${suffix}`);
+  if (falls !== -1 || !changed) return [];
+  const held = arpeggioOf(changed);
+  if (!fitsSymbol(choiceOf('substitution', held, contexts[1]!))) return [];
+  return [
+    {
+      approach: 'substitution',
+      changes: contexts.map(({ change }) => change.index),
+      names: [arpeggioOf(two).name, held.name],
+      step: falls,
+      why: `Hold ${two.symbol} over both chords and change one note: its ♭7 falls a semitone to the 3 of ${five.symbol}.`
+    }
+  ];
+}

@@ -1,0 +1,66 @@
+/** All approaches in one list: a new school is one new file and one new row. */
+import type { Analysis } from '../harmony/analysis';
+import { arpeggio, guideTones, superimposedArpeggio, triads } from './arpeggios';
+import { blues } from './blues';
+import { chordPentatonic } from './chord-pentatonic';
+import { sameNotes, type ScaleChoice } from './choice';
+import { contextOf, type ChangeContext } from './context';
+import { displacedPentatonic } from './displaced-pentatonic';
+import { keyCentre } from './key-centre';
+import { modes } from './modes';
+import { substitution } from './substitution';
+
+/**
+ * A school's way of choosing notes: what it proposes for a change, best first. `before` is its own first choice on
+ * the change before.
+ */
+export type Approach = (context: ChangeContext, before: ScaleChoice | null) => ScaleChoice[];
+
+export interface ApproachFacts {
+  readonly id: string;
+  /** As the player reads it. */
+  readonly name: string;
+  readonly propose: Approach;
+}
+
+export const APPROACHES: readonly ApproachFacts[] = [
+  { id: 'key-centre', name: 'Key centre', propose: keyCentre },
+  { id: 'chord-pentatonic', name: 'Pentatonic per chord', propose: chordPentatonic },
+  { id: 'modes', name: 'Modes', propose: modes },
+  { id: 'displaced-pentatonic', name: 'Displaced pentatonics', propose: displacedPentatonic },
+  { id: 'superimposed-arpeggio', name: 'Superimposed arpeggios', propose: superimposedArpeggio },
+  { id: 'arpeggio', name: 'Arpeggio', propose: arpeggio },
+  { id: 'triads', name: 'Triads', propose: triads },
+  { id: 'guide-tones', name: 'Guide tones', propose: guideTones },
+  { id: 'blues', name: 'Blues', propose: blues },
+  { id: 'substitution', name: 'Substitution', propose: substitution }
+];
+
+export type OfferedChoice = ScaleChoice & {
+  /** The same notes as this approach's first choice on the change before. */
+  readonly keptFromPrevious: boolean;
+};
+
+/**
+ * What the approaches propose for every change, in the order of the registry; nothing where no chord sounds. No choice
+ * contradicts its symbol.
+ */
+export function scaleChoices(
+  analysis: Analysis,
+  approaches: readonly string[] | null = null
+): OfferedChoice[][] {
+  const wanted = APPROACHES.filter(({ id }) => !approaches || approaches.includes(id));
+  const before = new Map<string, ScaleChoice | null>();
+  return analysis.changes.map((change) => {
+    const context = contextOf(analysis, change.index);
+    return wanted.flatMap(({ id, propose }) => {
+      const previous = before.get(id) ?? null;
+      const choices = context ? propose(context, previous) : [];
+      before.set(id, choices[0] ?? null);
+      return choices.map((choice) => ({
+        ...choice,
+        keptFromPrevious: previous !== null && sameNotes(previous, choice)
+      }));
+    });
+  });
+}
