@@ -9,6 +9,15 @@ const fret = z.number().int();
 
 export const analysisRequest = z.object({ chart: z.string(), key: z.string().max(40).optional() });
 
+export const scaleChoicesRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  change: z.number().int().min(0).optional(),
+  approaches: z.array(z.string().max(40)).max(40).optional()
+});
+
+export const guideTonesRequest = z.object({ chart: z.string(), key: z.string().max(40).optional() });
+
 const instrumentParts = {
   tuning: z.union([z.string().max(80), z.array(z.string().max(8)).max(12)]).optional(),
   frets: z.number().int().optional(),

@@ -1,6 +1,17 @@
 /** The stateless computations behind the routes: request in, core asked, answer out. Contract: docs/api.md. */
 import type { z } from 'zod';
-import type { analysisRequest, shapeRequest, TargetsRequest } from '../api/requests';
+import type {
+  analysisRequest,
+  guideTonesRequest,
+  scaleChoicesRequest,
+  shapeRequest,
+  TargetsRequest
+} from '../api/requests';
+import { findChains } from '../core/approaches/chains';
+import { contextOf } from '../core/approaches/context';
+import { judgedKeyScales } from '../core/approaches/key-centre';
+import { APPROACHES, scaleChoices, type OfferedChoice } from '../core/approaches/registry';
+import { guideColumns, guideThreads } from '../core/harmony/guide-tones';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
 import { readSheet, type Sheet } from '../core/harmony/sheet';
 import { readKey } from '../core/harmony/key';
@@ -107,6 +118,65 @@ export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) 
     cadences: analysis.cadences,
     problems
   };
+}
+
+/** POST /api/v1/scale-choices */
+export function answerScaleChoices({ chart, key, change, approaches }: z.infer<typeof scaleChoicesRequest>) {
+  const { analysis } = sheetFrom(chart, key);
+  const unknown = approaches?.find((id) => !APPROACHES.some((approach) => approach.id === id));
+  if (unknown !== undefined) {
+    fail(400, {
+      code: 'unknown-approach',
+      message: `There is no approach “${unknown}”; there are ${APPROACHES.map(({ id }) => id).join(', ')}.`,
+      path: 'approaches'
+    });
+  }
+  if (change !== undefined && change >= analysis.changes.length) {
+    fail(400, {
+      code: 'no-such-change',
+      message: `There is no change ${change}; this chart has changes 0 to ${analysis.changes.length - 1}.`,
+      path: 'change'
+    });
+  }
+  const all = scaleChoices(analysis, approaches ?? null);
+  const chains = findChains(analysis).filter(
+    ({ approach, changes }) =>
+      (!approaches || approaches.includes(approach)) && (change === undefined || changes.includes(change))
+  );
+  return {
+    changes: analysis.changes
+      .filter(({ index }) => change === undefined || index === change)
+      .map(({ index, problem, chord }) => {
+        const context = contextOf(analysis, index);
+        return {
+          index,
+          choices: all[index]!.map(choiceOut),
+          ...(context
+            ? {
+                keyCentre: judgedKeyScales(context).map(({ name, lacks, contradicts }) => ({
+                  name,
+                  lacks,
+                  contradicts
+                }))
+              }
+            : {}),
+          ...(problem ? { problem } : {}),
+          ...(chord ? {} : { message: problem ? problem.message : 'No chord sounds here.' })
+        };
+      }),
+    chains
+  };
+}
+
+function choiceOut(choice: OfferedChoice) {
+  const { blueNotes: _, contradicts: __, blue, ...rest } = choice;
+  return { ...rest, ...(blue.length ? { blue } : {}) };
+}
+
+/** POST /api/v1/guide-tones */
+export function answerGuideTones({ chart, key }: z.infer<typeof guideTonesRequest>) {
+  const { analysis } = sheetFrom(chart, key);
+  return { columns: guideColumns(analysis.changes), threads: guideThreads(analysis.changes) };
 }
 
 /** POST /api/v1/shape */

@@ -49,10 +49,11 @@ export function superimposedArpeggio(context: ChangeContext): ScaleChoice[] {
   const { chord } = context.change;
   const notes = scaleAround(context);
   if (notes.length !== 7) return [];
+  const root = pitchClass(chord.root);
   return chord.tones.flatMap((tone): ScaleChoice[] => {
-    const number = Number.parseInt(DEGREES[tone].interval);
-    if (DEGREES[tone].slot === 'tension') return [];
-    const four = stack(notes, number - 1, 4);
+    const at = notes.findIndex((note) => pitchClass(note) === (root + DEGREES[tone].semitones) % 12);
+    if (DEGREES[tone].slot === 'tension' || at < 0) return [];
+    const four = stack(notes, at, 4);
     const plain = propose(four, tone, context);
     if (!plain) return [];
     const clean = plain.avoid.length ? cleaned(four, tone, context) : null;

@@ -1,7 +1,7 @@
 /** Proposals for several changes at once: over a cadence, one idea carried through. */
 import type { Analysis } from '../harmony/analysis';
 import { chordNotes, type Chord } from '../theory/chord';
-import { noteAbove, pitchClass, plainName, semitonesUp, simpleSpelling } from '../theory/note';
+import { noteAbove, pitchClass, semitonesUp, simpleSpelling } from '../theory/note';
 import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
 import { arpeggioOf, chordNamed } from './collection';
 import { contextOf, type ChangeContext } from './context';
@@ -72,17 +72,13 @@ function pentatonicChain(contexts: readonly ChangeContext[]): Chain[] {
       {
         approach: 'displaced-pentatonic',
         changes: contexts.map(({ change }) => change.index),
-        names: found.map(({ root }) => `${simpleName(root)} minor pentatonic`),
+        names: found.map(({ name }) => name),
         step,
         why: `One pentatonic shape moves ${distance} at every change of the cadence.`
       }
     ];
   }
   return [];
-}
-
-function simpleName(root: string): string {
-  return /^[A-G][b#]?$/.test(root) ? simpleSpelling(root) : plainName(pitchClass(root));
 }
 
 /** ii–V–I thought as IV then I; the change-over lies anywhere within the V. */

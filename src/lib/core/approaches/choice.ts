@@ -37,10 +37,16 @@ export function choiceOf(
   const isTwo =
     context.family === 'minor' && chord.tones.includes('b7') && context.change.function === 'pre-dominant';
   const softAvoid: Degree | undefined = isTwo && judgement.tensions.includes('13') ? '13' : undefined;
+  // Picked one by one: what is proposed may be a choice judged on another chord before.
+  const { name, root, notes, parent, blueNotes } = collection;
   const choice = {
     ...judgement,
-    ...collection,
     approach,
+    name,
+    root,
+    notes,
+    ...(parent ? { parent } : {}),
+    ...(blueNotes ? { blueNotes } : {}),
     ...(softAvoid ? { softAvoid } : {}),
     ...(over ? { over } : {})
   };

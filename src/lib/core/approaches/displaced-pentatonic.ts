@@ -1,6 +1,6 @@
 /** The `displaced-pentatonic` approach: all twelve minor pentatonics judged on the chord, the clean ones offered. */
 import { degreeOf, prettyDegree } from '../theory/degree';
-import { pitchClass, plainName, semitonesUp, spell } from '../theory/note';
+import { pitchClass, semitonesUp, simpleSpelling, spell } from '../theory/note';
 import { byMerit, choiceOf, fitsSymbol, type ScaleChoice } from './choice';
 import { scaleNamed } from './collection';
 import type { ChangeContext } from './context';
@@ -14,9 +14,8 @@ export function displacedPentatonic(context: ChangeContext, before: ScaleChoice 
   const merit = byMerit(before);
   return Array.from({ length: 12 }, (_, pc) => {
     const degree = degreeOf(semitonesUp(root, pc), chord.tones);
-    const spelled = spell(chord.root, degree);
-    // A pentatonic from B double flat helps nobody.
-    const name = /^[A-G][b#]?$/.test(spelled) ? spelled : plainName(pc);
+    // A pentatonic from E sharp or B double flat helps nobody.
+    const name = simpleSpelling(spell(chord.root, degree));
     return choiceOf('displaced-pentatonic', scaleNamed(name, 'minor pentatonic'), context, {
       lead: `From the ${prettyDegree(degree)}.`
     });

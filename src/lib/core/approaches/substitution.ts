@@ -52,7 +52,7 @@ const THOUGHTS: readonly Thought[] = [
   },
   {
     when: (c) => c.family === 'dominant',
-    symbol: onChord('4A', '7'),
+    symbol: onChord('5d', '7'),
     lead: 'The dominant a tritone away shares the 3 and 7.'
   }
 ];

@@ -1,0 +1,83 @@
+/** How many changes to outline: from one scale of the key over everything to a new one at every chord. */
+import type { Analysis } from '../harmony/analysis';
+import { pitchClass } from '../theory/note';
+import { SCALE_NAMES, scaleOf } from '../theory/scale';
+import { lackCost, type ScaleChoice } from './choice';
+import type { Collection } from './collection';
+import { contextOf } from './context';
+import { judgedKeyScales } from './key-centre';
+
+/** What a tone that denies the symbol costs, beside the lacks. */
+const DENIAL_COST = 10;
+
+/**
+ * The changes in the order in which outlining them tells most: first the chords that the scale of the home key
+ * serves worst. Changes without a chord are left out.
+ */
+export function outlineOrder(analysis: Analysis): number[] {
+  const home = { ...analysis, changes: analysis.changes.map((c) => ({ ...c, key: analysis.key })) };
+  return analysis.changes
+    .flatMap(({ index }) => {
+      const context = contextOf(home, index);
+      if (!context) return [];
+      const plain = judgedKeyScales(context)[0]!;
+      const cost = lackCost(plain.lacks) + DENIAL_COST * plain.contradicts.length + plain.avoid.length;
+      return [{ index, cost }];
+    })
+    .sort((a, b) => b.cost - a.cost || a.index - b.index)
+    .map(({ index }) => index);
+}
+
+/** What the union of everything chosen amounts to, as a sentence. */
+export function unionOf(collections: readonly Collection[]): string {
+  const notes = new Map(collections.flatMap((c) => c.notes.map((note) => [pitchClass(note), note] as const)));
+  const size = notes.size;
+  if (size === 0) return 'Nothing chosen yet.';
+  if (size === 12) return 'Together: all twelve notes.';
+  const preferred = ['major', 'harmonic minor', 'melodic minor', 'major pentatonic', 'minor blues'];
+  const names = [...preferred, ...SCALE_NAMES.filter((name) => !preferred.includes(name))];
+  for (const name of names) {
+    for (const root of notes.values()) {
+      const scale = scaleOf(root, name)!;
+      const isSame =
+        new Set(scale.notes.map(pitchClass)).size === size &&
+        scale.notes.every((n) => notes.has(pitchClass(n)));
+      if (isSame) return `Together: all ${WORDS[size] ?? size} notes of ${root} ${name}.`;
+    }
+  }
+  return `Together: ${WORDS[size] ?? size} different notes, of no single scale.`;
+}
+
+const WORDS: Readonly<Record<number, string>> = {
+  2: 'two',
+  3: 'three',
+  4: 'four',
+  5: 'five',
+  6: 'six',
+  7: 'seven',
+  8: 'eight',
+  9: 'nine',
+  10: 'ten',
+  11: 'eleven'
+};
+
+/** What to look out for when this is played on that chord. */
+export function warningsOf(choice: ScaleChoice, analysis: Analysis, index: number): string[] {
+  const context = contextOf(analysis, index);
+  if (!context) return [];
+  const { chord } = context.change;
+  const pcs = choice.degrees;
+  const warnings: string[] = [];
+  if (choice.contradicts.length) warnings.push('It denies what the symbol says.');
+  if (context.family === 'half-diminished' && pcs.includes('b9')) {
+    warnings.push('Its ♭9 clashes on a half-diminished chord.');
+  }
+  const isBlues = /blues/.test(choice.name);
+  if (choice.blue.includes('b3') && pcs.includes('3') && !isBlues) {
+    warnings.push('It holds both thirds: let the ♭3 rise to the 3, never the other way.');
+  }
+  if (chord.tones.includes('3') && choice.blue.includes('b3') && !pcs.includes('3')) {
+    warnings.push('It has the ♭3 without the 3: bend it up, and do not fall to it from the 3.');
+  }
+  return warnings;
+}

@@ -1,0 +1,5 @@
+import { guideTonesRequest } from '$lib/api/requests';
+import { route } from '$lib/server/answer';
+import { answerGuideTones } from '$lib/server/compute';
+
+export const POST = route(guideTonesRequest, answerGuideTones);
