@@ -269,7 +269,9 @@ describe('editing', () => {
     await page.press('foghorns');
     await page.press(Key.ENTER);
     await page.until(async () => (await page.texts('h1'))[0] === 'Four Foghorns', 'the chart found');
-    const sevenths = (await page.all('section[aria-label="Threads"] button'))[1]!;
+    const sevenths = await browser.findElement({
+      xpath: '//section[@aria-label="Threads"]//button[starts-with(normalize-space(), "Sevenths")]'
+    });
     await sevenths.click();
     await page.until(
       async () => (await page.attributes('[data-target]', 'data-degree')).every((d) => d === '7'),
@@ -295,6 +297,164 @@ describe('editing', () => {
     await page.press(Key.ESCAPE);
     await page.chord(Key.CONTROL, 'z');
     await page.saved();
+  });
+});
+
+describe('the choices', () => {
+  const CHART = '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | % |\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |';
+  const chosen = async () => (await page.attributes('[data-chosen]', 'data-chosen'))[0];
+
+  it('previews, takes, applies to all like this, undoes, and is there after a reload', async () => {
+    const id = await newChart(CHART);
+    await page.open(`/charts/${id}`);
+    expect(await chosen()).toBe('F dorian');
+    // By keyboard: to the choices, down to another one, take it.
+    await page.press('c');
+    await page.until(
+      async () => (await browser.executeScript('return document.activeElement.dataset.choice')) !== null,
+      'a choice in focus'
+    );
+    for (let i = 0; i < 40; i++) {
+      if (
+        (await browser.executeScript('return document.activeElement.dataset.choice')) === 'F minor pentatonic'
+      )
+        break;
+      await page.press(Key.ARROW_DOWN);
+    }
+    // The preview is on the neck already: no 9 in the pentatonic.
+    await page.until(
+      async () => !(await page.attributes('[data-cell]', 'data-degree')).includes('9'),
+      'the preview'
+    );
+    await page.press(Key.ENTER);
+    await page.until(async () => (await chosen()) === 'F minor pentatonic', 'the choice taken');
+    await page.press(Key.ESCAPE, 'a');
+    const titles = () => page.texts('section[aria-label="Hands"] button');
+    await page.until(
+      async () => (await titles()).filter((t) => t.includes('F Minor pentatonic')).length === 2,
+      'both ii chords'
+    );
+    await page.saved();
+    await page.open(`/charts/${id}`);
+    expect(await chosen()).toBe('F minor pentatonic');
+    const offer = await server.call<{ changes: { choices: { approach: string; name: string }[] }[] }>(
+      'POST',
+      'scale-choices',
+      { chart: CHART }
+    );
+    const drawn = await page.attributes('[data-choice]', 'data-choice');
+    const names = offer.body.changes[0]!.choices.map((c) => c.name);
+    expect(drawn.length).toBeGreaterThan(8);
+    for (const name of drawn) expect(names).toContain(name);
+    await page.clickNamed('leave it');
+    await page.until(async () => (await chosen()) === 'F dorian', 'the school again');
+    await page.chord(Key.CONTROL, 'z');
+    await page.until(async () => (await chosen()) === 'F minor pentatonic', 'the undone choice');
+  });
+
+  it('compares two choices on the neck', async () => {
+    const id = await newChart(CHART);
+    await page.open(`/charts/${id}`);
+    await page.clickNamed('Compare F dorian');
+    await page.clickNamed('Compare F aeolian');
+    await page.until(async () => (await page.all('[data-share]')).length > 0, 'the comparison');
+    const shares = await page.attributes('[data-share]', 'data-share');
+    expect(new Set(shares)).toEqual(new Set(['both', 'first', 'second']));
+    // D is in the Dorian only, D flat in the Aeolian only.
+    await page.clickNamed('end');
+    await page.until(async () => (await page.all('[data-share]')).length === 0, 'the notes again');
+  });
+
+  it('takes a cadence at once and dials between key centre and chord by chord', async () => {
+    const id = await newChart(CHART);
+    await page.open(`/charts/${id}`);
+    const take = await browser.findElements({
+      xpath: '//section[@aria-label="Choices"]//button[normalize-space()="Take it"]'
+    });
+    await take[0]!.click();
+    await page.until(async () => /minor pentatonic$/.test((await chosen())!), 'the chain');
+    const dial = await page.find('input[type="range"]');
+    await dial.sendKeys(Key.HOME);
+    await page.until(
+      async () => (await page.texts('[data-outlined]'))[0]!.startsWith('0 of 8'),
+      'key centre'
+    );
+    await page.press(Key.ARROW_RIGHT);
+    await page.until(
+      async () => (await page.texts('[data-outlined]'))[0]!.startsWith('1 of 8'),
+      'one outlined'
+    );
+    // The chord that the key serves worst is outlined first.
+    const titles = await page.texts('section[aria-label="Hands"] button');
+    expect(titles[7]).toContain('C Altered');
+    expect(titles[3]).toContain('E♭ Major');
+    await page.until(async () => (await page.texts('[data-union]'))[0]!.startsWith('Together'), 'the union');
+    await page.saved();
+  });
+
+  it('overrules the key of a change', async () => {
+    const id = await newChart(CHART);
+    await page.open(`/charts/${id}`);
+    await (await page.find('summary')).click();
+    const key = await page.find('select[aria-label="Key of this change"]');
+    await key.sendKeys('A♭ major');
+    await page.until(
+      async () =>
+        (await page.texts('section[aria-label="This change"] header'))[0]!.includes('vi7 in A♭ major'),
+      'the other key'
+    );
+    await page.until(async () => (await chosen()) === 'F aeolian', 'the mode of the other key');
+    await page.saved();
+    await page.open(`/charts/${id}`);
+    expect((await page.texts('section[aria-label="This change"] header'))[0]).toContain('vi7 in A♭ major');
+    await page.chord(Key.CONTROL, 'k');
+    await page.press(Key.ESCAPE);
+  });
+
+  it('reads the chord table and follows a line from it', async () => {
+    const id = await newChart(CHART);
+    await page.open(`/charts/${id}`);
+    await page.press('b');
+    await page.until(
+      async () => (await page.texts('[role="dialog"] tbody tr')).length === 8,
+      'a row a chord'
+    );
+    const { body } = await server.call<{ columns: { notes: string[] }[] }>('POST', 'guide-tones', {
+      chart: CHART
+    });
+    const thirds = (await page.texts('[role="dialog"] tbody tr td:nth-child(3) span:first-child')).map((t) =>
+      t.replace('♭', 'b')
+    );
+    expect(thirds).toEqual(body.columns[1]!.notes);
+    await page.clickNamed('Sevenths');
+    await page.until(
+      async () => (await page.attributes('[data-target]', 'data-degree')).every((d) => /7$/.test(d!)),
+      'the sevenths'
+    );
+    await page.press('b');
+    await page.find('[role="dialog"] li button');
+    await (await page.all('[role="dialog"] li button'))[1]!.click();
+    await page.until(
+      async () => (await page.attributes('[data-target]', 'data-degree')).slice(0, 3).join(' ') === 'b3 b7 3',
+      'the thread of the third'
+    );
+    await page.saved();
+  });
+
+  it('gives a chord that is not understood no choices and says why', async () => {
+    const id = await newChart('| Gm7 | Czz |');
+    await page.open(`/charts/${id}`);
+    await page.press(Key.ARROW_RIGHT);
+    await page.until(
+      async () => (await page.texts('section[aria-label="Choices"]'))[0]!.includes('not understood'),
+      'the reason'
+    );
+    const { status, body } = await server.call<{ error: { message: string } }>('POST', 'scale-choices', {
+      chart: '| C |',
+      approaches: ['humming']
+    });
+    expect(status).toBe(400);
+    expect(body.error.message).toContain('humming');
   });
 });
 

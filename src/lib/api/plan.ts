@@ -1,10 +1,13 @@
 /** The plan: a guitarist's decisions for one chart, as stored and sent. */
 import { z } from 'zod';
 import { MAX_CHANGES } from '../core/chart/unroll';
+import { FUNCTIONS } from '../core/harmony/numeral';
 import { MAX_FRETS } from '../core/neck/tuning';
 
+const changeIndex = z.number().int().min(0).max(MAX_CHANGES);
+
 export const fixedTarget = z.object({
-  change: z.number().int().min(0).max(MAX_CHANGES),
+  change: changeIndex,
   string: z.number().int().min(1).max(10),
   fret: z.number().int().min(0).max(MAX_FRETS)
 });
@@ -18,7 +21,27 @@ export const planSchema = z.object({
   /** Chord degrees the free thread may land on. */
   degrees: z.array(z.enum(['1', '3', '5', '7'])).min(1),
   loop: z.boolean(),
-  fixed: z.array(fixedTarget).max(MAX_CHANGES)
+  fixed: z.array(fixedTarget).max(MAX_CHANGES),
+  /** What was chosen by hand: the collection's name, as an approach offered it. */
+  choices: z
+    .array(z.object({ change: changeIndex, approach: z.string().max(40), name: z.string().max(80) }))
+    .max(MAX_CHANGES)
+    .default([]),
+  /** How many changes are outlined, the most telling first; null for all of them. */
+  outline: z.number().int().min(0).max(MAX_CHANGES).nullable().default(null),
+  /** The approach that outlined changes take their first choice from. */
+  school: z.string().max(40).default('modes'),
+  /** Where the player knows the key or the function better. */
+  overrules: z
+    .array(
+      z.object({
+        change: changeIndex,
+        key: z.string().max(20).optional(),
+        function: z.enum(FUNCTIONS).optional()
+      })
+    )
+    .max(MAX_CHANGES)
+    .default([])
 });
 
 export type Plan = z.infer<typeof planSchema>;
@@ -29,5 +52,9 @@ export const DEFAULT_PLAN: Plan = {
   thread: 'free',
   degrees: ['3', '7'],
   loop: true,
-  fixed: []
+  fixed: [],
+  choices: [],
+  outline: null,
+  school: 'modes',
+  overrules: []
 };

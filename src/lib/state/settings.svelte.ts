@@ -1,9 +1,17 @@
 /** The player's settings in the page: changed at once, stored behind. */
 import { DEFAULT_SETTINGS, type Labels, type Settings } from '$lib/api/settings';
+import type { Collection } from '$lib/core/approaches/collection';
+import { APPROACHES, type ApproachFacts } from '$lib/core/approaches/registry';
+import { readChord } from '$lib/core/theory/chord';
 import { prettyNote, simpleSpelling } from '$lib/core/theory/note';
 import { prettyDegree } from '$lib/core/theory/degree';
 
 const LABELS: readonly Labels[] = ['degree', 'name', 'finger'];
+
+/** True accidentals behind letters and before numbers: "Bbm7b5" → "B♭m7♭5". */
+function prettySymbol(text: string): string {
+  return text.replaceAll(/(?<=^[A-G])b|b(?=\d)/g, '♭').replaceAll('#', '♯');
+}
 
 class PlayerSettings {
   #now: Settings = $state.raw(DEFAULT_SETTINGS);
@@ -39,6 +47,36 @@ class PlayerSettings {
   /** A note name as this player reads it. */
   note(name: string): string {
     return prettyNote(this.#now.simpleSpelling ? simpleSpelling(name) : name);
+  }
+
+  /** The name of a collection by the player's school: modal, or by its parent. */
+  collection({ name, root, parent }: Collection): string {
+    if (this.#now.naming === 'parent' && parent) {
+      return `${this.note(parent.tonic)} ${parent.scale} from ${this.note(root)}`;
+    }
+    const [first = '', ...words] = name.split(' ');
+    const chord = readChord(first);
+    const head = chord.kind === 'chord' && chord.chord.suffix ? prettySymbol(first) : this.note(first);
+    const rest = words.map((word) => prettySymbol(word)).join(' ');
+    return `${head} ${rest.charAt(0).toUpperCase()}${rest.slice(1)}`;
+  }
+
+  /** The approaches in the player's own order. */
+  get approaches(): readonly ApproachFacts[] {
+    const rank = (id: string) => {
+      const at = this.#now.approaches.indexOf(id);
+      return at < 0 ? this.#now.approaches.length : at;
+    };
+    return [...APPROACHES].sort((a, b) => rank(a.id) - rank(b.id));
+  }
+
+  /** Moves an approach one place up. */
+  raiseApproach(id: string): void {
+    const order = this.approaches.map((approach) => approach.id);
+    const at = order.indexOf(id);
+    if (at <= 0) return;
+    order.splice(at - 1, 2, id, order[at - 1]!);
+    this.change({ approaches: order });
   }
 
   /** What stands inside a note. */

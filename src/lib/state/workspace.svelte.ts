@@ -1,9 +1,23 @@
 /** The workspace of one chart: text, plan and selection, with everything that follows from them. */
+// Derived maps are made anew and never changed in place, so that plain ones serve.
+/* eslint-disable svelte/prefer-svelte-reactivity */
 import { DEFAULT_PLAN, type Plan, type ThreadRule } from '$lib/api/plan';
 import type { StoredChart } from '$lib/api/songbook';
 import { DEGREES } from '$lib/core/theory/degree';
+import { findChains, type Chain } from '$lib/core/approaches/chains';
+import { choiceOf, type ScaleChoice } from '$lib/core/approaches/choice';
+import { readCollection } from '$lib/core/approaches/collection';
+import { contextOf } from '$lib/core/approaches/context';
+import { judgedKeyScales } from '$lib/core/approaches/key-centre';
+import { modes } from '$lib/core/approaches/modes';
+import { outlineOrder, unionOf } from '$lib/core/approaches/outline';
+import { scaleChoices } from '$lib/core/approaches/registry';
+import { analyse, type Overrule } from '$lib/core/harmony/analysis';
+import { readKey } from '$lib/core/harmony/key';
+import type { HarmonicFunction } from '$lib/core/harmony/numeral';
 import { readSheet } from '$lib/core/harmony/sheet';
-import { momentOf, movesBetween, tonesInReach } from '$lib/core/moment/moment';
+import { pitchClass, semitonesUp } from '$lib/core/theory/note';
+import { compare, momentOf, momentsOf, movesBetween, tonesOfAll } from '$lib/core/moment/moment';
 import { lastPosition } from '$lib/core/neck/position';
 import type { NamedCell } from '$lib/core/neck/shape';
 import { STANDARD } from '$lib/core/neck/tuning';
@@ -26,6 +40,10 @@ export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[
 /** Positions a hand can be brought to on the neck; the last ones have too few frets to play in. */
 export const HIGHEST_POSITION = lastPosition(STANDARD) - 4;
 
+function isSame(a: ScaleChoice, b: ScaleChoice): boolean {
+  return a.approach === b.approach && a.name === b.name;
+}
+
 export class Workspace {
   readonly id: string;
   readonly neck = STANDARD;
@@ -44,16 +62,26 @@ export class Workspace {
   readonly source = $derived(this.#history.present.source);
   readonly plan = $derived(this.#history.present.plan);
   readonly sheet = $derived(readSheet(this.source));
-  readonly changes = $derived(this.sheet.analysis.changes);
+  /** The reading of the harmony, with the player's overrules. */
+  readonly analysis = $derived.by(() => {
+    const { form, head } = this.sheet;
+    const overrules = this.plan.overrules.flatMap(({ change, key, function: role }): Overrule[] => {
+      const read = key === undefined ? null : readKey(key);
+      return read || role
+        ? [{ change, ...(read ? { key: read } : {}), ...(role ? { function: role } : {}) }]
+        : [];
+    });
+    if (overrules.length === 0) return this.sheet.analysis;
+    return analyse(form, head.key === null ? null : readKey(head.key), overrules);
+  });
+  readonly changes = $derived(this.analysis.changes);
   readonly selected = $derived(Math.min(this.#selected, Math.max(0, this.changes.length - 1)));
   readonly change = $derived(this.changes[this.selected]);
   /** The change that follows; the first one after the last. */
   readonly nextIndex = $derived(this.changes.length > 1 ? (this.selected + 1) % this.changes.length : null);
 
-  readonly answer = $derived(findTargets(this.sheet.analysis, this.#options(this.plan.thread)));
+  readonly answer = $derived(findTargets(this.analysis, this.#options(this.plan.thread)));
   readonly path = $derived(this.answer.paths[0] ?? null);
-  // A derived value is made anew, never changed in place.
-  // eslint-disable-next-line svelte/prefer-svelte-reactivity
   readonly targets = $derived(new Map(this.path?.targets.map((target) => [target.change, target])));
   /** The other threads, faint, to be picked. */
   readonly otherThreads = $derived(
@@ -62,12 +90,49 @@ export class Workspace {
     ).map(({ rule, name }) => ({
       rule,
       name,
-      path: findTargets(this.sheet.analysis, this.#options(rule)).paths[0] ?? null
+      path: findTargets(this.analysis, this.#options(rule)).paths[0] ?? null
     }))
   );
 
+  /** What every approach offers, change by change; computed when the Choices panel asks. */
+  readonly offered = $derived(scaleChoices(this.analysis));
+  readonly chains = $derived(findChains(this.analysis));
+  readonly outlineOrder = $derived(outlineOrder(this.analysis));
+  /** How many changes are outlined. */
+  readonly outlined = $derived(Math.min(this.plan.outline ?? Infinity, this.outlineOrder.length));
+  /** What is played over each change: chosen by hand, else by the school, else the scale of the key. */
+  readonly chosen = $derived.by(() => {
+    const byHand = new Map(this.plan.choices.map((choice) => [choice.change, choice]));
+    const outlined = new Set(this.outlineOrder.slice(0, this.outlined));
+    const bySchool = scaleChoices(this.analysis, [this.plan.school]);
+    return this.changes.map(({ index }): ScaleChoice | null => {
+      const context = contextOf(this.analysis, index);
+      if (!context) return null;
+      const own = byHand.get(index);
+      const collection = own && readCollection(own.name);
+      if (collection) return choiceOf(own.approach, collection, context);
+      const first = outlined.has(index) ? bySchool[index]![0] : undefined;
+      // A school may have nothing for a chord; its mode does instead.
+      return outlined.has(index) ? (first ?? modes(context)[0] ?? null) : judgedKeyScales(context)[0]!;
+    });
+  });
+  readonly union = $derived(unionOf(this.chosen.filter((choice) => choice !== null)));
+  /** Shown on the neck while the player looks at a choice that is not taken. */
+  preview: ScaleChoice | null = $state.raw(null);
+  /** At most two choices of the selected change, held against each other. */
+  pins: readonly ScaleChoice[] = $state.raw([]);
+  readonly comparison = $derived.by(() => {
+    const [first, second] = this.pins;
+    const chord = this.change?.chord;
+    return first && second && chord ? compare(chord, first, second, this.neck, this.plan.position) : null;
+  });
+
+  /** Every change under the hand, with what is chosen for it. */
+  readonly moments = $derived(momentsOf(this.analysis, this.neck, this.plan.position, this.chosen));
   readonly moment = $derived(
-    this.change ? momentOf(this.sheet.analysis, this.selected, this.neck, this.plan.position) : null
+    this.change && this.preview
+      ? momentOf(this.analysis, this.selected, this.neck, this.plan.position, this.preview)
+      : (this.moments[this.selected] ?? null)
   );
   readonly moves = $derived.by(() => {
     const next = this.nextIndex === null ? undefined : this.changes[this.nextIndex];
@@ -75,9 +140,7 @@ export class Workspace {
     return movesBetween(this.change.chord, next.chord, this.neck, this.plan.position);
   });
   /** The chord tones under the hand, for every change. */
-  readonly tones = $derived(
-    this.changes.map(({ chord }) => (chord ? tonesInReach(chord, this.neck, this.plan.position) : []))
-  );
+  readonly tones = $derived(tonesOfAll(this.analysis, this.neck, this.plan.position));
 
   readonly canUndo = $derived(this.#history.past.length > 0);
   readonly canRedo = $derived(this.#history.future.length > 0);
@@ -118,8 +181,10 @@ export class Workspace {
     if (source === this.source) return;
     const before = this.changes.map(({ symbol }) => symbol);
     const after = readSheet(source).form.changes.map(({ symbol }) => symbol);
-    const fixed = realign(this.plan.fixed, before, after);
-    this.#edit({ source, plan: { ...this.plan, fixed } }, 'text', true);
+    const moved = <T extends { change: number }>(items: readonly T[]) => realign(items, before, after);
+    const { fixed, choices, overrules } = this.plan;
+    const plan = { ...this.plan, fixed: moved(fixed), choices: moved(choices), overrules: moved(overrules) };
+    this.#edit({ source, plan }, 'text', true);
   }
 
   undo(): void {
@@ -149,6 +214,115 @@ export class Workspace {
     const count = this.changes.length;
     if (count === 0) return;
     this.#selected = (index + count) % count;
+    this.preview = null;
+    this.pins = [];
+  }
+
+  /** Takes a choice for the selected change. */
+  take(choice: ScaleChoice): void {
+    this.#setChoices(new Map([[this.selected, choice]]));
+    this.preview = null;
+    this.announcement = `${choice.name} taken for ${this.change?.symbol ?? ''}`;
+  }
+
+  #setChoices(taken: ReadonlyMap<number, { approach: string; name: string }>): void {
+    const others = this.plan.choices.filter(({ change }) => !taken.has(change));
+    const own = [...taken].map(([change, { approach, name }]) => ({ change, approach, name }));
+    const choices = [...others, ...own].sort((a, b) => a.change - b.change);
+    this.#editPlan({ choices }, 'choice');
+  }
+
+  /** Leaves the selected change to the school again. */
+  leave(): void {
+    this.#editPlan({ choices: this.plan.choices.filter(({ change }) => change !== this.selected) }, 'choice');
+  }
+
+  isTaken(change: number): boolean {
+    return this.plan.choices.some((choice) => choice.change === change);
+  }
+
+  /** The changes of the same function and numeral as the selected one, itself among them. */
+  readonly alike = $derived(
+    this.changes.filter(
+      ({ roman, function: role, chord }) =>
+        chord && roman === this.change?.roman && role === this.change?.function
+    )
+  );
+
+  /** Takes the like of a choice for every change of the same function: the same collection from the same degree. */
+  takeForAllAlike(choice: ScaleChoice): void {
+    const distance = (root: string, chordRoot: string) =>
+      semitonesUp(pitchClass(chordRoot), pitchClass(root));
+    const kind = (name: string) => name.split(' ').slice(1).join(' ');
+    const own = distance(choice.root, this.change!.chord!.root);
+    const taken = this.alike.flatMap(({ index, chord }): [number, ScaleChoice][] => {
+      const like = this.offered[index]!.find(
+        (other) =>
+          other.approach === choice.approach &&
+          kind(other.name) === kind(choice.name) &&
+          distance(other.root, chord!.root) === own
+      );
+      return like ? [[index, like]] : [];
+    });
+    this.#setChoices(new Map(taken));
+    this.announcement = `Taken for ${taken.length} changes`;
+  }
+
+  /** Takes a proposal for several changes at once, going over to its last sound within a change where it is free. */
+  takeChain({ approach, changes, names, freeWithin }: Chain, goOverEarly = false): void {
+    const taken = changes.map((change, i): [number, { approach: string; name: string }] => {
+      const name = goOverEarly && change === freeWithin ? names[i + 1]! : names[i]!;
+      return [change, { approach, name }];
+    });
+    this.#setChoices(new Map(taken));
+    this.announcement = `Taken for ${changes.length} changes`;
+  }
+
+  /** Holds a choice against another; a third takes the place of the first. */
+  pin(choice: ScaleChoice): void {
+    const isHere = this.isPinned(choice);
+    this.pins = isHere ? this.pins.filter((pin) => !isSame(pin, choice)) : [...this.pins.slice(-1), choice];
+  }
+
+  isPinned(choice: ScaleChoice): boolean {
+    return this.pins.some((pin) => isSame(pin, choice));
+  }
+
+  setOutline(outline: number): void {
+    const all = this.outlineOrder.length;
+    this.#editPlan({ outline: outline >= all ? null : Math.max(0, outline) }, 'outline', true);
+  }
+
+  setSchool(school: string): void {
+    this.#editPlan({ school }, 'school');
+  }
+
+  /** Overrules the key or the function of the selected change; an empty value goes back to what was found. */
+  overrule(part: { key?: string; function?: HarmonicFunction | '' }): void {
+    const change = this.selected;
+    const before = this.plan.overrules.find((overrule) => overrule.change === change);
+    const { key, function: role } = { ...before, ...part };
+    const own = { change, ...(key ? { key } : {}), ...(role ? { function: role } : {}) };
+    const others = this.plan.overrules.filter((overrule) => overrule.change !== change);
+    this.#editPlan({ overrules: key || role ? [...others, own] : others }, 'overrule');
+  }
+
+  /** Sends a guide-tone thread to Threads: its notes become the targets, each in the octave nearest the one before. */
+  followThread(notes: readonly (string | null)[]): void {
+    let last = this.targets.get(0)?.cell.midi;
+    const fixed = notes.flatMap((note, change) => {
+      const options = (this.tones[change] ?? []).filter(
+        (cell) => note && cell.midi % 12 === pitchClass(note)
+      );
+      const reference = last ?? options[Math.floor(options.length / 2)]?.midi ?? 0;
+      const nearest = [...options].sort(
+        (a, b) => Math.abs(a.midi - reference) - Math.abs(b.midi - reference)
+      )[0];
+      if (!nearest) return [];
+      last = nearest.midi;
+      return [{ change, string: nearest.string, fret: nearest.fret }];
+    });
+    this.#editPlan({ thread: 'free', fixed }, 'thread');
   }
 
   moveTo(position: number): void {

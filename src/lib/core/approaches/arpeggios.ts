@@ -2,7 +2,7 @@
 import { DEGREES, prettyDegree } from '../theory/degree';
 import { chordNotes } from '../theory/chord';
 import { noteAbove, pitchClass, type NoteName } from '../theory/note';
-import { byMerit, choiceOf, fitsSymbol, type ScaleChoice } from './choice';
+import { byMerit, choiceOf, fitsSymbol, judgedOn, type ScaleChoice } from './choice';
 import {
   arpeggioOf,
   guideTonesOf,
@@ -70,9 +70,9 @@ function propose(
   if (!chord) return null;
   const { symbol, tones } = context.change.chord;
   const collection = arpeggioOf(chord);
-  const choice = choiceOf('superimposed-arpeggio', collection, context);
-  const held = choice.covers.length;
-  const others = choice.degrees.filter((degree) => !tones.includes(degree)).map(prettyDegree);
+  const { covers, degrees } = judgedOn(collection, context);
+  const held = covers.length;
+  const others = degrees.filter((degree) => !tones.includes(degree)).map(prettyDegree);
   const lead =
     `From the ${prettyDegree(tone)}: ${held} chord ${held === 1 ? 'tone' : 'tones'}` +
     (others.length ? ` and ${others.join(', ')}.` : '.');

@@ -22,6 +22,14 @@ export interface Said {
   readonly lead?: string;
 }
 
+/** Judges a collection on a change, without words. */
+export function judgedOn(collection: Collection, context: ChangeContext): Judgement {
+  return judge(context.change.chord, collection.notes.map(pitchClass), {
+    minorGoal: context.minorGoal,
+    ...(collection.blueNotes ? { blueNotes: collection.blueNotes } : {})
+  });
+}
+
 /** Judges a collection on a change and says why. */
 export function choiceOf(
   approach: string,
@@ -30,10 +38,7 @@ export function choiceOf(
   { over, lead }: Said = {}
 ): ScaleChoice {
   const { chord } = context.change;
-  const judgement = judge(chord, collection.notes.map(pitchClass), {
-    minorGoal: context.minorGoal,
-    ...(collection.blueNotes ? { blueNotes: collection.blueNotes } : {})
-  });
+  const judgement = judgedOn(collection, context);
   const isTwo =
     context.family === 'minor' && chord.tones.includes('b7') && context.change.function === 'pre-dominant';
   const softAvoid: Degree | undefined = isTwo && judgement.tensions.includes('13') ? '13' : undefined;
@@ -54,7 +59,7 @@ export function choiceOf(
 }
 
 /** A choice that denies what the symbol says is not offered. */
-export function fitsSymbol(choice: ScaleChoice): boolean {
+export function fitsSymbol(choice: Judgement): boolean {
   return choice.contradicts.length === 0;
 }
 

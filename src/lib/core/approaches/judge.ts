@@ -64,17 +64,46 @@ function denies(chord: Chord, semitones: number): boolean {
   }
 }
 
+/** What one of the twelve tones above a root is on a chord. */
+interface ToneFacts {
+  readonly degree: Degree;
+  readonly isChordTone: boolean;
+  readonly role: OutsideRole;
+  /** Said by the symbol or the goal outright, so that a blues scale cannot make a passing note of it. */
+  readonly isSettled: boolean;
+}
+
+function factsOf(chord: Chord, semitones: number, minorGoal: boolean): ToneFacts {
+  const degree = degreeOf(semitones, chord.tones);
+  const isChordTone = chord.tones.includes(degree);
+  const facts = (role: OutsideRole, isSettled: boolean) => ({ degree, isChordTone, role, isSettled });
+  if (denies(chord, semitones)) return facts('contradicts', true);
+  if (allowsAltered(chord, degree, minorGoal)) return facts('tension', true);
+  if (semitones === 3 && chord.tones.includes('3')) return facts('blue', false);
+  const aboveChordTone = chord.tones.some((tone) => (DEGREES[tone].semitones + 1) % 12 === semitones);
+  return facts(aboveChordTone ? 'avoid' : 'tension', false);
+}
+
+/** The twelve tones on a chord, worked out once: [without, with] a minor goal. */
+const tables = new WeakMap<Chord, [readonly ToneFacts[], readonly ToneFacts[]]>();
+
+function toneTable(chord: Chord, minorGoal: boolean): readonly ToneFacts[] {
+  let both = tables.get(chord);
+  if (!both) {
+    const table = (goal: boolean) =>
+      Array.from({ length: 12 }, (_, semitones) => factsOf(chord, semitones, goal));
+    both = [table(false), table(true)];
+    tables.set(chord, both);
+  }
+  return both[minorGoal ? 1 : 0];
+}
+
 /** The role of a tone outside the chord, by semitones (0–11) above the root. */
 export function outsideRole(chord: Chord, semitones: number, context: JudgeContext = {}): OutsideRole {
-  if (denies(chord, semitones)) return 'contradicts';
-  const degree = degreeOf(semitones, chord.tones);
-  const minorGoal = context.minorGoal ?? false;
-  if (allowsAltered(chord, degree, minorGoal)) return 'tension';
+  const { role, isSettled } = toneTable(chord, context.minorGoal ?? false)[semitones]!;
+  if (isSettled || !context.blueNotes || (semitones !== 3 && semitones !== 6)) return role;
   const pc = (pitchClass(chord.root) + semitones) % 12;
-  if (context.blueNotes?.includes(pc) && (semitones === 3 || semitones === 6)) return 'blue';
-  if (semitones === 3 && chord.tones.includes('3')) return 'blue';
-  const aboveChordTone = chord.tones.some((tone) => (DEGREES[tone].semitones + 1) % 12 === semitones);
-  return aboveChordTone ? 'avoid' : 'tension';
+  return context.blueNotes.includes(pc) ? 'blue' : role;
 }
 
 /** Judges a collection of pitch classes on a chord. */
@@ -84,15 +113,17 @@ export function judge(
   context: JudgeContext = {}
 ): Judgement {
   const root = pitchClass(chord.root);
-  const heights = collection.map((pc) => semitonesUp(root, pc));
+  const table = toneTable(chord, context.minorGoal ?? false);
   const byRole: Record<OutsideRole, Degree[]> = { tension: [], avoid: [], contradicts: [], blue: [] };
-  const degrees = heights.map((semitones) => {
-    const degree = degreeOf(semitones, chord.tones);
-    if (!chord.tones.includes(degree)) byRole[outsideRole(chord, semitones, context)].push(degree);
+  let held = 0;
+  const degrees = collection.map((pc) => {
+    const semitones = semitonesUp(root, pc);
+    held |= 1 << semitones;
+    const { degree, isChordTone } = table[semitones]!;
+    if (!isChordTone) byRole[outsideRole(chord, semitones, context)].push(degree);
     return degree;
   });
-  const held = new Set(heights);
-  const isHeld = (tone: Degree) => held.has(DEGREES[tone].semitones);
+  const isHeld = (tone: Degree) => (held & (1 << DEGREES[tone].semitones)) !== 0;
   return {
     degrees,
     covers: chord.tones.filter(isHeld),

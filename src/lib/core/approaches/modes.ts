@@ -95,8 +95,17 @@ function missesThePoint(choice: ScaleChoice): boolean {
   );
 }
 
+/** Several approaches start from the modes of the same change. */
+const known = new WeakMap<ChangeContext, ScaleChoice[]>();
+
 /** The modes that suit a change, first choice first; none of them contradicts the symbol. */
 export function modes(context: ChangeContext): ScaleChoice[] {
+  let choices = known.get(context);
+  if (!choices) known.set(context, (choices = findModes(context)));
+  return choices;
+}
+
+function findModes(context: ChangeContext): ScaleChoice[] {
   const { chord } = context.change;
   const rule = RULES.find(({ when }) => when(context))!;
   const choices = rule.scales

@@ -51,16 +51,32 @@ export function scaleChoices(
 ): OfferedChoice[][] {
   const wanted = APPROACHES.filter(({ id }) => !approaches || approaches.includes(id));
   const before = new Map<string, ScaleChoice | null>();
+  /** A chart says the same thing many times; what an approach answered once it need not work out again. */
+  const answered = new Map<string, OfferedChoice[]>();
   return analysis.changes.map((change) => {
     const context = contextOf(analysis, change.index);
+    const question = context && asked(context);
     return wanted.flatMap(({ id, propose }) => {
       const previous = before.get(id) ?? null;
-      const choices = context ? propose(context, previous) : [];
+      const key = `${id} ${question} ${previous?.name}`;
+      const known = answered.get(key);
+      const choices =
+        known ??
+        (context ? propose(context, previous) : []).map((choice) => ({
+          ...choice,
+          keptFromPrevious: previous !== null && sameNotes(previous, choice)
+        }));
+      if (!known) answered.set(key, choices);
       before.set(id, choices[0] ?? null);
-      return choices.map((choice) => ({
-        ...choice,
-        keptFromPrevious: previous !== null && sameNotes(previous, choice)
-      }));
+      return choices;
     });
   });
+}
+
+/** All that an approach may look at, as one string. */
+function asked({ change, minorGoal, isStatic, blues, previous }: ChangeContext): string {
+  const { symbol, key, roman, function: role, beats } = change;
+  return [symbol, key.tonic, key.mode, roman, role, beats, minorGoal, isStatic, blues, previous?.symbol].join(
+    ' '
+  );
 }

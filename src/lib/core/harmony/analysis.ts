@@ -1,6 +1,6 @@
 /** The analysis of a chart: its key, and for every change its local key, numeral and function. */
 import { chordFamily } from '../theory/chord';
-import { pitchClass } from '../theory/note';
+import { pitchClass, semitonesUp } from '../theory/note';
 import type { Change, Form } from '../chart/unroll';
 import { findCadences, harmonicSteps, type Cadence } from './cadence';
 import { findKey, inKey, isTonicChord, sameKey, type Key, type Step } from './key';
@@ -28,27 +28,48 @@ export interface Analysis {
 
 const NO_KEY: Key = { tonic: 'C', mode: 'major' };
 
-/** Analyses a form. A declared key wins over the one found. */
-export function analyse(form: Form, declared: Key | null = null): Analysis {
+/** What the player knows better about a change: its key of the moment, its function, or both. */
+export interface Overrule {
+  readonly change: number;
+  readonly key?: Key;
+  readonly function?: HarmonicFunction;
+}
+
+/** Analyses a form. A declared key wins over the one found, and an overrule over everything found at its change. */
+export function analyse(
+  form: Form,
+  declared: Key | null = null,
+  overrules: readonly Overrule[] = []
+): Analysis {
   const steps = harmonicSteps(form.changes);
   const found = findKey(steps);
   const home = declared ?? found?.key ?? NO_KEY;
   const cadences = findCadences(form, steps, home);
   const blues = isBluesKey(steps, home);
   const keys = localKeys(steps, cadences, home, blues);
+  const overruled = new Map(overrules.map((overrule) => [overrule.change, overrule]));
   const byChange = new Map<number, AnalysedChange>();
   steps.forEach((step, i) => {
-    const key = keys[i]!;
-    const numeral = numeralOf(step, {
-      key,
-      blues: blues && sameKey(key, home),
-      previous: steps[i - 1],
-      // A form is played round and round: its last chord leads to its first.
-      next: steps[i + 1] ?? (steps.length > 1 ? steps[0] : undefined)
-    });
+    const numeralIn = (key: Key) =>
+      numeralOf(step, {
+        key,
+        blues: blues && sameKey(key, home),
+        previous: steps[i - 1],
+        // A form is played round and round: its last chord leads to its first.
+        next: steps[i + 1] ?? (steps.length > 1 ? steps[0] : undefined)
+      });
     for (let index = step.from; index <= step.to; index++) {
       const change = form.changes[index]!;
-      byChange.set(index, { ...change, key, ...numeral, inKey: inKey(change.chord!, key) });
+      const overrule = overruled.get(index);
+      const key = overrule?.key ?? keys[i]!;
+      const numeral = numeralIn(key);
+      byChange.set(index, {
+        ...change,
+        key,
+        ...numeral,
+        function: overrule?.function ?? numeral.function,
+        inKey: inKey(change.chord!, key)
+      });
     }
   });
   const changes = form.changes.map(
@@ -103,10 +124,18 @@ function localKeys(
   return keys;
 }
 
-/** At least two major chords and nothing else, of which the best key holds no more than half. */
+/**
+ * Major chords and nothing else, of which the best key explains no more than half: as its own, as borrowed from its
+ * parallel minor, or as its Neapolitan.
+ */
 function isLoopOfCentres(steps: readonly Step[], cadences: readonly Cadence[], home: Key): boolean {
+  const parallel: Key = { tonic: home.tonic, mode: home.mode === 'major' ? 'minor' : 'major' };
+  const isExplained = (step: Step) =>
+    inKey(step.chord, home) ||
+    inKey(step.chord, parallel) ||
+    semitonesUp(pitchClass(home.tonic), step.root) === 1;
   const allMajor = steps.every((step) => chordFamily(step.chord) === 'major');
-  const roots = new Set(steps.map((step) => pitchClass(step.chord.root)));
-  const held = new Set(steps.filter((step) => inKey(step.chord, home)).map((step) => step.root));
-  return allMajor && roots.size > 1 && held.size * 2 <= roots.size && cadences.length === 0;
+  const roots = new Set(steps.map((step) => step.root));
+  const explained = new Set(steps.filter(isExplained).map((step) => step.root));
+  return allMajor && roots.size > 1 && explained.size * 2 <= roots.size && cadences.length === 0;
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { analyse } from './analysis';
 import { readKey } from './key';
 import { readSheet } from './sheet';
 
@@ -98,6 +99,21 @@ describe('cadences', () => {
     expect(
       types('{key: C}\n| F#m7 B7 | Fm7 Bb7 | Dm7 G7 | C |').some((t) => t.startsWith('ii-V chain 0-'))
     ).toBe(true);
+  });
+});
+
+describe('overrules', () => {
+  it('change the key, the numeral and the function of their change only', () => {
+    const { form } = readSheet('{key: C}\n| Dm7 | G7 | Cmaj7 |');
+    const { changes } = analyse(form, readKey('C'), [
+      { change: 0, key: { tonic: 'F', mode: 'major' } },
+      { change: 2, function: 'borrowed' }
+    ]);
+    expect(changes.map((c) => `${c.roman} ${c.function}`)).toEqual([
+      'vi7 tonic',
+      'V7 dominant',
+      'Imaj7 borrowed'
+    ]);
   });
 });
 

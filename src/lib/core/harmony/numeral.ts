@@ -6,19 +6,22 @@ import { chordFamily, type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
 import { inKey, type Key, type Step } from './key';
 
-export type HarmonicFunction =
-  | 'tonic'
-  | 'pre-dominant'
-  | 'dominant'
-  | 'secondary dominant'
-  | 'tritone substitute'
-  | 'borrowed'
-  | 'backdoor'
-  | 'passing diminished'
-  | 'blues I'
-  | 'blues IV'
-  | 'blues V'
-  | 'outside';
+export const FUNCTIONS = [
+  'tonic',
+  'pre-dominant',
+  'dominant',
+  'secondary dominant',
+  'tritone substitute',
+  'borrowed',
+  'backdoor',
+  'passing diminished',
+  'blues I',
+  'blues IV',
+  'blues V',
+  'outside'
+] as const;
+
+export type HarmonicFunction = (typeof FUNCTIONS)[number];
 
 export interface Numeral {
   readonly roman: string;
@@ -154,8 +157,8 @@ function dominantNumeral(step: Step, { key, blues, previous, next }: NumeralCont
 /** Dominants on a degree of the scale point a fifth down even where they do not go there. */
 function inKeyGoal(distance: number, key: Key): boolean {
   const roots: Readonly<Record<Key['mode'], readonly number[]>> = {
-    major: [0, 2, 4, 9, 11],
-    minor: [0, 2, 3, 5]
+    major: [2, 4, 9, 11],
+    minor: [2, 3]
   };
   return roots[key.mode].includes(distance);
 }

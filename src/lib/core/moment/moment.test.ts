@@ -1,3 +1,5 @@
+import { contextOf } from '../approaches/context';
+import { modes } from '../approaches/modes';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { STANDARD } from '../neck/tuning';
@@ -8,7 +10,7 @@ const chord = (i: number) => analysis.changes[i]!.chord!;
 
 describe('the moment of change', () => {
   it('gives every note under the hand its role', () => {
-    const { marks, choice } = momentOf(analysis, 1, STANDARD, 6);
+    const { marks, choice } = momentOf(analysis, 1, STANDARD, 6, modes(contextOf(analysis, 1)!)[0]!);
     expect(choice!.name).toBe('Bb mixolydian');
     const roles = new Map(marks.map((m) => [m.degree, m.role]));
     expect(Object.fromEntries(roles)).toEqual({
@@ -23,7 +25,7 @@ describe('the moment of change', () => {
   });
 
   it('has nothing to show where no chord sounds', () => {
-    expect(momentOf(analysis, 3, STANDARD, 6)).toMatchObject({ choice: null, marks: [] });
+    expect(momentOf(analysis, 3, STANDARD, 6, null)).toMatchObject({ choice: null, marks: [] });
   });
 
   it('moves every chord tone to the nearest one of the next chord', () => {

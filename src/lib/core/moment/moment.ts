@@ -1,14 +1,13 @@
 /**
  * The moment of change: everything to be drawn about one change in one position: its notes by role, where each note
- * under the finger goes when the next chord comes, and the first choice of scale.
+ * under the finger goes when the next chord comes, and two choices compared.
  */
-import { modes } from '../approaches/modes';
-import { contextOf } from '../approaches/context';
+import { contextOf, type ChangeContext } from '../approaches/context';
 import { outsideRole } from '../approaches/judge';
 import type { ScaleChoice } from '../approaches/choice';
+import type { Collection } from '../approaches/collection';
 import { chordPitchClasses, type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
-import { readScale, type Scale } from '../theory/scale';
 import type { Degree } from '../theory/degree';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { positionFill, stretchCaution } from '../neck/position';
@@ -39,33 +38,84 @@ export interface FarTone {
 
 export interface Moment {
   readonly change: AnalysedChange;
+  /** What is played over the change; null where no chord sounds. */
   readonly choice: ScaleChoice | null;
-  /** The first choice of scale and the chord's tones under the hand, lowest pitch first. */
+  /** Its notes and the chord's tones under the hand, lowest pitch first. */
   readonly marks: readonly Mark[];
   readonly caution?: string;
 }
 
-/** The moment of a change in a position. */
-export function momentOf(analysis: Analysis, index: number, neck: Instrument, position: number): Moment {
+/** The moment of a change in a position, with what is chosen for it. */
+export function momentOf(
+  analysis: Analysis,
+  index: number,
+  neck: Instrument,
+  position: number,
+  choice: ScaleChoice | null
+): Moment {
   const change = analysis.changes[index]!;
   const context = contextOf(analysis, index);
   if (!context) return { change, choice: null, marks: [] };
-  const { chord } = context.change;
-  const choice = modes(context)[0] ?? null;
-  const scale = choice ? readScale(choice.name) : null;
-  const cells = layOut(neck, chord, scale, position);
-  const marks = cells.map((cell): Mark => ({
-    ...cell,
-    role: roleOf(chord, cell.midi % 12, context.minorGoal)
-  }));
-  const caution = stretchCaution(cells);
-  return { change, choice, marks, ...(caution ? { caution } : {}) };
+  return { change, choice, ...marksOf(context, choice, neck, position) };
 }
 
-/** The scale laid out, and any chord tone that it lacks. */
-function layOut(neck: Instrument, chord: Chord, scale: Scale | null, position: number): NamedCell[] {
-  const naming = namingOf(chord, scale);
-  const collection = new Set([...chordPitchClasses(chord), ...(scale?.notes.map(pitchClass) ?? [])]);
+/** The moments of all changes, each with its choice; what a chart repeats is laid out once. */
+export function momentsOf(
+  analysis: Analysis,
+  neck: Instrument,
+  position: number,
+  chosen: readonly (ScaleChoice | null)[]
+): Moment[] {
+  const laidOut = new Map<string, ReturnType<typeof marksOf>>();
+  return analysis.changes.map((change): Moment => {
+    const context = contextOf(analysis, change.index);
+    if (!context) return { change, choice: null, marks: [] };
+    const choice = chosen[change.index] ?? null;
+    const key = `${change.symbol} ${context.minorGoal} ${choice?.name}`;
+    let marks = laidOut.get(key);
+    if (!marks) laidOut.set(key, (marks = marksOf(context, choice, neck, position)));
+    return { change, choice, ...marks };
+  });
+}
+
+function marksOf(
+  { change: { chord }, minorGoal }: ChangeContext,
+  choice: ScaleChoice | null,
+  neck: Instrument,
+  position: number
+): Pick<Moment, 'marks' | 'caution'> {
+  const cells = layOut(neck, chord, choice, position);
+  const marks = cells.map((cell): Mark => ({ ...cell, role: roleOf(chord, cell.midi % 12, minorGoal) }));
+  const caution = stretchCaution(cells);
+  return { marks, ...(caution ? { caution } : {}) };
+}
+
+/** Which of two collections a note belongs to. */
+export type Share = 'both' | 'first' | 'second';
+
+/** Two collections over one another under the hand: the notes they share, and those of one only. */
+export function compare(
+  chord: Chord,
+  first: Collection,
+  second: Collection,
+  neck: Instrument,
+  position: number
+): (NamedCell & { readonly share: Share })[] {
+  const [a, b] = [first, second].map((c) => new Set(c.notes.map(pitchClass))) as [Set<number>, Set<number>];
+  const naming = namingOf(chord, { notes: [...second.notes, ...first.notes] });
+  return positionFill(neck, new Set([...a, ...b]), position)
+    .map((cell) => {
+      const pc = cell.midi % 12;
+      const share: Share = a.has(pc) && b.has(pc) ? 'both' : a.has(pc) ? 'first' : 'second';
+      return { ...cell, ...nameOf(pc, naming), share };
+    })
+    .sort((x, y) => x.midi - y.midi);
+}
+
+/** The collection laid out, and any chord tone that it lacks. */
+function layOut(neck: Instrument, chord: Chord, choice: Collection | null, position: number): NamedCell[] {
+  const naming = namingOf(chord, choice);
+  const collection = new Set([...chordPitchClasses(chord), ...(choice?.notes.map(pitchClass) ?? [])]);
   return positionFill(neck, collection, position)
     .map((cell): NamedCell => ({ ...cell, ...nameOf(cell.midi % 12, naming) }))
     .sort((a, b) => a.midi - b.midi);
@@ -80,6 +130,17 @@ function roleOf(chord: Chord, pc: number, minorGoal: boolean): Role {
 /** The chord's tones under the hand, lowest pitch first: what a thread can run through. */
 export function tonesInReach(chord: Chord, neck: Instrument, position: number): readonly NamedCell[] {
   return [...shapeOf(neck, chord, null, position).cells].sort((a, b) => a.midi - b.midi);
+}
+
+/** The same for every change; nothing where no chord sounds. */
+export function tonesOfAll(analysis: Analysis, neck: Instrument, position: number): (readonly NamedCell[])[] {
+  const laidOut = new Map<string, readonly NamedCell[]>();
+  return analysis.changes.map(({ chord }) => {
+    if (!chord) return [];
+    let tones = laidOut.get(chord.symbol);
+    if (!tones) laidOut.set(chord.symbol, (tones = tonesInReach(chord, neck, position)));
+    return tones;
+  });
 }
 
 /** Where every tone of a chord under the hand goes when the next chord comes; the nearest tone, downward on a tie. */

@@ -30,16 +30,16 @@ export interface Naming {
   readonly names: ReadonlyMap<PitchClass, NoteName>;
 }
 
-/** The naming of a chord, of a scale on a chord, or of a scale alone. Chord tones keep the chord's spelling. */
-export function namingOf(chord: Chord | null, scale: Scale | null): Naming {
+/** The naming of a chord, and of a collection on it. Chord tones keep the chord's spelling. */
+export function namingOf(chord: Chord, collection: { readonly notes: readonly NoteName[] } | null): Naming {
   const names = new Map<PitchClass, NoteName>();
-  for (const note of scale?.notes ?? []) names.set(pitchClass(note), note);
-  for (const note of chord ? chordNotes(chord) : []) names.set(pitchClass(note), note);
-  return {
-    root: chord?.root ?? scale!.root,
-    tones: chord?.tones ?? homeChordTones(scale!),
-    names
-  };
+  for (const note of [...(collection?.notes ?? []), ...chordNotes(chord)]) names.set(pitchClass(note), note);
+  return { root: chord.root, tones: chord.tones, names };
+}
+
+function namingOfScale(scale: Scale): Naming {
+  const names = new Map(scale.notes.map((note) => [pitchClass(note), note]));
+  return { root: scale.root, tones: homeChordTones(scale), names };
 }
 
 /** The name and degree of a pitch class. */
@@ -50,7 +50,7 @@ export function nameOf(pc: PitchClass, naming: Naming): { note: NoteName; degree
 
 /** Lays a chord's arpeggio, a scale, or a scale counted against a chord, out in a position. */
 export function shapeOf(neck: Instrument, chord: Chord | null, scale: Scale | null, position: number): Shape {
-  const naming = namingOf(chord, scale);
+  const naming = chord ? namingOf(chord, scale) : namingOfScale(scale!);
   const collection = scale ? scale.notes.map(pitchClass) : chordPitchClasses(chord!);
   const cells = positionFill(neck, collection, position).map((cell): NamedCell => ({
     ...cell,

@@ -37,20 +37,21 @@ export interface AllowedDegree {
 
 /**
  * The degrees of a chord that the wishes allow; tensions are named outright and stand on any chord. With stand-ins
- * the 6 of a sixth chord takes the place of its missing seventh, and a chord with none of the wished degrees is
- * landed on its root or fifth.
+ * the 6 of a sixth chord takes the place of its missing seventh where nothing else is wished there, and a chord with
+ * none of the wished degrees is landed on its root or fifth.
  */
 export function allowedDegrees(
   chord: Chord,
   wanted: readonly DegreeWish[],
-  standIn: boolean
+  { standIn, alternate }: Pick<TargetOptions, 'standIn' | 'alternate'>
 ): AllowedDegree[] {
   const own = (slots: readonly string[]) =>
     chord.tones.filter((tone) => slots.includes(DEGREES[tone].slot)).map(withSlot);
   const slots = wanted.filter((wish) => (SLOTS as readonly string[]).includes(wish));
   const named = wanted.filter((wish) => !slots.includes(wish)) as Degree[];
   const allowed = [...own(slots), ...named.map(withSlot)];
-  if (standIn && slots.includes('7') && chord.tones.includes('6') && !named.includes('6')) {
+  const lacksSeventh = alternate || allowed.length === 0;
+  if (standIn && lacksSeventh && slots.includes('7') && chord.tones.includes('6')) {
     allowed.push({ degree: '6', slot: '7' });
   }
   return allowed.length === 0 && standIn ? own(['1', '5']) : allowed;
@@ -108,7 +109,7 @@ export function stagesOf(analysis: Analysis, options: TargetOptions): Stage[] {
     const known = byChord.get(chord.symbol);
     if (known) return known;
     const root = pitchClass(chord.root);
-    const allowed = allowedDegrees(chord, wishes(options), options.standIn);
+    const allowed = allowedDegrees(chord, wishes(options), options);
     const byPitch = new Map(allowed.map((one) => [(root + DEGREES[one.degree].semitones) % 12, one]));
     const naming = namingOf(chord, null);
     const candidates = reachable(options, new Set(byPitch.keys()))

@@ -148,7 +148,7 @@ function listed(names: readonly string[]): string {
 function explainEmpty(stage: Stage, analysis: Analysis, options: TargetOptions): NoPath {
   const { chord, index } = stage.change;
   const wanted = wishes(options);
-  const degrees = allowedDegrees(chord, wanted, options.standIn).map(({ degree }) => degree);
+  const degrees = allowedDegrees(chord, wanted, options).map(({ degree }) => degree);
   if (degrees.length === 0) {
     const own = [...new Set(chord.tones)].map(prettyDegree);
     return {

@@ -373,8 +373,16 @@ export function chordPitchClasses(chord: Chord): PitchClass[] {
 export type ChordFamily =
   'major' | 'minor' | 'dominant' | 'half-diminished' | 'diminished' | 'augmented' | 'suspended' | 'power';
 
+const families = new WeakMap<Chord, ChordFamily>();
+
 /** The family a chord belongs to, which decides the scales that suit it. */
 export function chordFamily(chord: Chord): ChordFamily {
+  let family = families.get(chord);
+  if (!family) families.set(chord, (family = findFamily(chord)));
+  return family;
+}
+
+function findFamily(chord: Chord): ChordFamily {
   const has = (tone: Degree) => chord.tones.includes(tone);
   if (has('b3')) {
     if (has('b5') && !has('5')) return has('b7') ? 'half-diminished' : 'diminished';

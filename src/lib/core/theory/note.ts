@@ -9,14 +9,14 @@ export type PitchClass = number;
 const PLAIN_NAMES: readonly NoteName[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 
 /** The few names that music uses come up again and again. */
+const MOST_REMEMBERED = 5000;
 const pitchClasses = new Map<NoteName, PitchClass>();
 
 export function pitchClass(name: NoteName): PitchClass {
-  let pc = pitchClasses.get(name);
-  if (pc === undefined) {
-    pc = Note.get(name).chroma;
-    if (pitchClasses.size < 1000) pitchClasses.set(name, pc);
-  }
+  const known = pitchClasses.get(name);
+  if (known !== undefined) return known;
+  const pc = Note.get(name).chroma;
+  if (pitchClasses.size < MOST_REMEMBERED) pitchClasses.set(name, pc);
   return pc;
 }
 
@@ -24,9 +24,16 @@ export function plainName(pc: PitchClass): NoteName {
   return PLAIN_NAMES[pc]!;
 }
 
+const notesAbove = new Map<string, NoteName>();
+
 /** The note an interval ("3m", "7d") above a root, spelled from the root as typed. */
 export function noteAbove(root: NoteName, interval: string): NoteName {
-  return Note.transpose(root, interval);
+  const id = root + interval;
+  const known = notesAbove.get(id);
+  if (known !== undefined) return known;
+  const note = Note.transpose(root, interval);
+  if (notesAbove.size < MOST_REMEMBERED) notesAbove.set(id, note);
+  return note;
 }
 
 /** The note of a degree above a root: one letter per degree (the b7 of Db is Cb). */

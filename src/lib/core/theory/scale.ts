@@ -138,15 +138,19 @@ export const SCALE_NAMES: readonly string[] = [...BY_NAME.keys()];
 
 /** A scale from a root; null where the name is unknown. */
 export function scaleOf(root: NoteName, name: string): Scale | null {
+  const facts = BY_NAME.get(name) ?? BY_NAME.get(plainScaleName(name));
+  if (!facts) return null;
+  return { ...facts, root, notes: facts.intervals.map((interval) => noteAbove(root, interval)) };
+}
+
+function plainScaleName(name: string): string {
   const plain = name
     .trim()
     .toLowerCase()
     .replaceAll('♭', 'b')
     .replaceAll('♯', '#')
     .replaceAll('♮', 'natural ');
-  const facts = BY_NAME.get(ALIASES[plain] ?? plain);
-  if (!facts) return null;
-  return { ...facts, root, notes: facts.intervals.map((interval) => noteAbove(root, interval)) };
+  return ALIASES[plain] ?? plain;
 }
 
 /** Reads a scale as written in JSON, root first: "Bb lydian dominant"; null where it is none. */

@@ -9,16 +9,19 @@
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Search from '@lucide/svelte/icons/search';
   import Sun from '@lucide/svelte/icons/sun';
+  import Table2 from '@lucide/svelte/icons/table-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { beforeNavigate } from '$app/navigation';
   import type { StoredChart } from '$lib/api/songbook';
   import { settings } from '$lib/state/settings.svelte';
   import { Workspace } from '$lib/state/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
-  import PathPanel from '../change/PathPanel.svelte';
+  import ChoicesPanel from '../choices/ChoicesPanel.svelte';
   import ChartEditor from '../chart/ChartEditor.svelte';
   import Hands from '../hands/Hands.svelte';
   import Neck from '../neck/Neck.svelte';
+  import PlanStrip from '../plan/PlanStrip.svelte';
+  import ChordTable from '../table/ChordTable.svelte';
   import Threads from '../threads/Threads.svelte';
   import Help from './Help.svelte';
   import Palette from './Palette.svelte';
@@ -36,15 +39,17 @@
   let isHelping = $state(false);
   let isFinding = $state(false);
   let isLookingBack = $state(false);
+  let isReadingTable = $state(false);
 
   const head = $derived(workspace.sheet.head);
-  const key = $derived(workspace.sheet.analysis.key);
+  const key = $derived(workspace.analysis.key);
   const status = $derived(workspace.autosave.status);
   const shortcuts = workspaceShortcuts({
     workspace,
     toggleEditor: () => (isEditing = !isEditing),
     openHelp: () => (isHelping = true),
-    openPalette: () => (isFinding = true)
+    openPalette: () => (isFinding = true),
+    openTable: () => (isReadingTable = true)
   });
 
   function press(event: KeyboardEvent) {
@@ -106,6 +111,9 @@
         title="Chart text (E)"
         onclick={() => (isEditing = !isEditing)}><PencilLine size={16} /> Chart</button
       >
+      <button class="btn" title="Chord table and guide-tone lines (B)" onclick={() => (isReadingTable = true)}
+        ><Table2 size={16} /> Table</button
+      >
       <button class="btn" title="What stands inside the notes (L)" onclick={() => settings.cycleLabels()}
         >{labels[settings.now.labels]}</button
       >
@@ -159,12 +167,13 @@
     </div>
   {/if}
 
-  <div class="grid min-w-0 flex-1 gap-2.5 lg:grid-cols-[minmax(0,1fr)_286px]">
+  <div class="grid min-w-0 flex-1 gap-2.5 lg:grid-cols-[minmax(0,1fr)_316px]">
     <main class="flex min-w-0 flex-col gap-2.5">
       {#if isEditing}<ChartEditor {workspace} onclose={() => (isEditing = false)} />{/if}
       {#if workspace.changes.length > 0}
         <Threads {workspace} />
         <Neck {workspace} />
+        <PlanStrip {workspace} />
         <Hands {workspace} />
       {:else if !isEditing}
         <div class="flex flex-col items-center gap-3 card p-10">
@@ -173,9 +182,12 @@
         </div>
       {/if}
     </main>
-    <aside class="flex min-w-0 flex-col gap-2.5" aria-label="The change and the path">
+    <aside
+      class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100vh-66px)] lg:min-h-[600px]"
+      aria-label="The change and the path"
+    >
       <ChangePanel {workspace} />
-      {#if workspace.changes.length > 0}<PathPanel {workspace} />{/if}
+      {#if workspace.changes.length > 0}<ChoicesPanel {workspace} />{/if}
     </aside>
   </div>
   <p class="sr-only" aria-live="polite">{workspace.announcement}</p>
@@ -184,3 +196,4 @@
 <Help bind:open={isHelping} {shortcuts} />
 <Palette bind:open={isFinding} commands={shortcuts} />
 <Revisions bind:open={isLookingBack} {workspace} />
+<ChordTable bind:open={isReadingTable} {workspace} />

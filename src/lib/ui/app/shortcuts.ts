@@ -20,12 +20,19 @@ interface Actions {
   readonly toggleEditor: () => void;
   readonly openHelp: () => void;
   readonly openPalette: () => void;
+  readonly openTable: () => void;
 }
 
 const plain = (event: KeyboardEvent) => !event.ctrlKey && !event.metaKey && !event.altKey;
 const withControl = (event: KeyboardEvent) => (event.ctrlKey || event.metaKey) && !event.altKey;
 
-export function workspaceShortcuts({ workspace, toggleEditor, openHelp, openPalette }: Actions): Shortcut[] {
+export function workspaceShortcuts({
+  workspace,
+  toggleEditor,
+  openHelp,
+  openPalette,
+  openTable
+}: Actions): Shortcut[] {
   const single = (
     keys: string,
     name: string,
@@ -59,6 +66,17 @@ export function workspaceShortcuts({ workspace, toggleEditor, openHelp, openPale
     },
     single('0', 'Release the target of this change', '0', () => workspace.release(workspace.selected)),
     single('L', 'Labels: degree, name, finger', 'l', () => settings.cycleLabels()),
+    single('C', 'To the choices: ↑ ↓ preview, Enter takes, P compares, Esc leaves', 'c', () =>
+      document.querySelector<HTMLElement>('[data-choice]')?.focus()
+    ),
+    single('A', 'Apply the choice to every change like this', 'a', () => {
+      const choice = workspace.chosen[workspace.selected];
+      if (choice) workspace.takeForAllAlike(choice);
+    }),
+    single('B', 'Chord table and guide-tone lines', 'b', openTable),
+    single('N', 'Naming: modal or parent', 'n', () =>
+      settings.change({ naming: settings.now.naming === 'modal' ? 'parent' : 'modal' })
+    ),
     single('E', 'Open or close the chart editor', 'e', toggleEditor),
     single('T', 'Day or Stage theme', 't', () => settings.toggleTheme()),
     {

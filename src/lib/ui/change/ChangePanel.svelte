@@ -7,6 +7,7 @@
   import { DEGREES, prettyDegree } from '$lib/core/theory/degree';
   import { spell } from '$lib/core/theory/note';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Overrule from './Overrule.svelte';
   import { stepWords } from '../threads/layout';
 
   let { workspace }: { workspace: Workspace } = $props();
@@ -18,9 +19,12 @@
   const nextTarget = $derived(
     workspace.nextIndex === null ? undefined : workspace.targets.get(workspace.nextIndex)
   );
-  const choice = $derived(workspace.moment?.choice ?? null);
-  const ordinal = (n: number) =>
-    ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'][n - 1] ?? `${n}th`;
+  /** One move for each tone of the chord, whichever octave. */
+  const moves = $derived(
+    [...new Map(workspace.moves.map((move) => [move.from.note, move])).values()].sort(
+      (a, b) => DEGREES[a.from.degree].semitones - DEGREES[b.from.degree].semitones
+    )
+  );
   const beats = (n: number) => `${Number(n.toFixed(2))} ${n === 1 ? 'beat' : 'beats'}`;
   const roman = (text: string) => prettyDegree(text);
 </script>
@@ -99,54 +103,18 @@
         </div>
       {/if}
 
-      {#if choice}
-        <div class="border-t border-line pt-2">
-          <p class="text-[12.5px] text-soft">First choice of scale</p>
-          <h3 class="font-display text-[19px] leading-6">
-            {settings.note(choice.root)}
-            <span class="capitalize">{choice.name.slice(choice.root.length + 1)}</span>
-          </h3>
-          <p class="mt-0.5 text-[13.5px]">
-            {#each choice.degrees as degree, i (i)}
-              {@const isTone = choice.covers.includes(degree)}
-              {@const isAvoid = choice.avoid.includes(degree)}
-              <span
-                class="mr-1 inline-block {isTone
-                  ? 'font-bold text-tone'
-                  : isAvoid
-                    ? 'border-b border-dashed border-soft text-soft'
-                    : ''}"
-                title="{settings.note(choice.notes[i]!)}{isAvoid ? ', avoid' : ''}"
-                >{prettyDegree(degree)}</span
-              >
-            {/each}
-          </p>
-          <p class="mt-1 text-[13px] leading-[1.35] text-soft">
-            {choice.why}
-            {#if choice.parent}
-              Same notes as {settings.note(choice.parent.tonic)}
-              {choice.parent.scale}, its {ordinal(choice.parent.degree)} mode.
-            {/if}
-          </p>
-        </div>
-      {/if}
-
       {#if workspace.moves.length && next}
-        <div class="border-t border-line pt-2">
-          <p class="mb-1 text-[12.5px] text-soft">What moves into <ChordSymbol symbol={next.symbol} /></p>
-          <ul class="grid grid-cols-2 gap-x-3 text-[13.5px]">
-            {#each [...new Map(workspace.moves.map( (move) => [move.from.note, move] )).values()].sort((a, b) => DEGREES[a.from.degree].semitones - DEGREES[b.from.degree].semitones) as move (move.from.note)}
-              <li class="flex justify-between">
-                <span>{prettyDegree(move.from.degree)} → {prettyDegree(move.to.degree)}</span>
-                <b class="text-next">{stepWords(move.semitones)}</b>
-              </li>
-            {/each}
-          </ul>
-        </div>
+        <p class="flex flex-wrap gap-x-3 border-t border-line pt-1.5 text-[13px]">
+          <span class="text-soft">into <ChordSymbol symbol={next.symbol} /></span>
+          {#each moves as move (move.from.note)}
+            <span
+              >{prettyDegree(move.from.degree)}→{prettyDegree(move.to.degree)}
+              <b class="text-next">{stepWords(move.semitones)}</b></span
+            >
+          {/each}
+        </p>
       {/if}
-      {#if workspace.moment?.caution}
-        <p class="border-t border-line pt-2 text-[12.5px] text-soft">{workspace.moment.caution}</p>
-      {/if}
+      <Overrule {workspace} />
     {/if}
   {/if}
 </section>

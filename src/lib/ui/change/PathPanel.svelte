@@ -13,47 +13,62 @@
   );
   const shifts = $derived((path?.targets ?? []).filter(({ step }) => Math.abs(step?.frets ?? 0) > 3).length);
   const held = $derived((path?.targets ?? []).filter(({ step }) => step?.semitones === 0).length);
+  const summary = $derived(
+    path
+      ? `${path.parts.pitch} semitones in all, longest step ${longest}; ${held} held, ${guideTones} of ${path.targets.length} on a 3 or 7, ${
+          shifts ? `${shifts} shift${shifts > 1 ? 's' : ''} of the hand` : 'no shift of the hand'
+        }`
+      : ''
+  );
+  /** A 3 that falls to the b3 of the same root sounds backward. */
+  const fallsToMinorThird = $derived(
+    (path?.targets ?? []).some(({ change, cell, step }, i) => {
+      const before = path!.targets[i - 1];
+      const root = (index: number) => workspace.changes[index]?.chord?.root;
+      return (
+        step?.semitones === -1 &&
+        before?.cell.degree === '3' &&
+        cell.degree === 'b3' &&
+        root(change) === root(before.change)
+      );
+    })
+  );
 </script>
 
-<section class="flex flex-col gap-2 card p-3" aria-label="Target path">
-  <label class="flex items-center justify-between gap-2">
-    <span class="font-display text-[17px]">Target path</span>
-    <select
-      class="btn"
-      value={workspace.plan.thread}
-      onchange={(event) => workspace.pickThread(event.currentTarget.value as typeof workspace.plan.thread)}
-    >
-      {#each THREADS as { rule, name, hint } (rule)}
-        <option value={rule} title={hint}>{name}</option>
-      {/each}
-    </select>
-  </label>
-  <div class="flex flex-wrap items-center gap-1.5">
-    {#if workspace.plan.thread === 'free'}
-      <span class="text-[12.5px] text-soft">through</span>
-      {#each DEGREE_CHOICES as degree (degree)}
-        <button
-          class="btn btn-icon"
-          aria-pressed={workspace.plan.degrees.includes(degree)}
-          aria-label="Allow the {degree} as a target"
-          onclick={() => workspace.toggleDegree(degree)}>{degree}</button
-        >
-      {/each}
-    {/if}
-    <button class="btn" aria-pressed={workspace.plan.loop} onclick={() => workspace.toggleLoop()}>loop</button
-    >
-    {#if workspace.plan.fixed.length}
-      <button class="btn" onclick={() => workspace.releaseAll()}
-        >release all {workspace.plan.fixed.length}</button
+<div class="flex flex-wrap items-center gap-1.5" role="group" aria-label="Target path">
+  <select
+    class="btn"
+    aria-label="How the thread is led"
+    value={workspace.plan.thread}
+    onchange={(event) => workspace.pickThread(event.currentTarget.value as typeof workspace.plan.thread)}
+  >
+    {#each THREADS as { rule, name, hint } (rule)}
+      <option value={rule} title={hint}>{name}</option>
+    {/each}
+  </select>
+  {#if workspace.plan.thread === 'free'}
+    <span class="text-soft">through</span>
+    {#each DEGREE_CHOICES as degree (degree)}
+      <button
+        class="btn btn-icon"
+        aria-pressed={workspace.plan.degrees.includes(degree)}
+        aria-label="Allow the {degree} as a target"
+        onclick={() => workspace.toggleDegree(degree)}>{degree}</button
       >
-    {/if}
-  </div>
-  {#if path}
-    <p class="text-[13px] leading-[1.4] text-soft" data-path-summary>
-      Moves {path.parts.pitch} semitones in all, longest step {longest}; {held} held, {guideTones} of {path
-        .targets.length} on a 3 or 7{shifts
-        ? `, ${shifts} shift${shifts > 1 ? 's' : ''} of the hand`
-        : ', no shift of the hand'}.
-    </p>
+    {/each}
   {/if}
-</section>
+  <button class="btn" aria-pressed={workspace.plan.loop} onclick={() => workspace.toggleLoop()}>loop</button>
+  {#if workspace.plan.fixed.length}
+    <button class="btn" onclick={() => workspace.releaseAll()}
+      >release all {workspace.plan.fixed.length}</button
+    >
+  {/if}
+  {#if path}
+    <span class="min-w-0 flex-1 truncate text-soft" data-path-summary title={summary}>{summary}</span>
+  {/if}
+</div>
+{#if fallsToMinorThird}
+  <p class="text-warn">
+    The thread falls from a 3 to the ♭3 of the same root; the move sounds forward only upward.
+  </p>
+{/if}

@@ -2,9 +2,7 @@
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { momentOf } from '$lib/core/moment/moment';
   import { HAND_SPAN } from '$lib/core/neck/position';
-  import { prettyNote } from '$lib/core/theory/note';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { neckGeometry } from '../neck/geometry';
 
@@ -28,11 +26,7 @@
       leftHanded: settings.now.leftHanded
     })
   );
-  const hands = $derived(
-    workspace.changes.map((change) =>
-      momentOf(workspace.sheet.analysis, change.index, workspace.neck, position)
-    )
-  );
+  const hands = $derived(workspace.moments);
   let strip: HTMLDivElement | undefined = $state();
 
   $effect(() => {
@@ -44,12 +38,6 @@
       strip.scrollTo({ left: left - clientWidth / 3, behavior: 'smooth' });
     }
   });
-
-  /** "F dorian" as a title: "F Dorian". */
-  function title(name: string): string {
-    const [root, ...words] = name.split(' ');
-    return `${prettyNote(root!)} ${words.join(' ').replace(/^./, (c) => c.toUpperCase())}`;
-  }
 </script>
 
 <section class="min-w-0" aria-label="Hands">
@@ -73,7 +61,7 @@
           <span class="text-[11px] text-soft">bar {change.bar}</span>
         </span>
         <span class="block truncate text-[11.5px] leading-4 text-soft" title={choice?.name}>
-          {choice ? title(choice.name) : change.problem ? 'not understood' : 'rest'}
+          {choice ? settings.collection(choice) : change.problem ? 'not understood' : 'rest'}
         </span>
         <svg width={WIDTH} height={geometry.height} class="block" aria-hidden="true">
           {#each Array.from({ length: to - from + 2 }, (_, i) => from - 1 + i) as fret (fret)}

@@ -18,7 +18,7 @@
   let width = $state(940);
   let dragging: { from: number; grip: number } | null = $state(null);
 
-  const GAP = 31;
+  const GAP = 29;
   /** Of the card around the drawing, left and right. */
   const PADDING = 8;
   const neck = $derived(workspace.neck);
@@ -300,23 +300,58 @@
       </g>
     {/if}
 
-    {#each marks as mark (mark.midi)}
-      <g
-        data-cell="{mark.string}:{mark.fret}"
-        data-note={mark.note}
-        data-degree={mark.degree}
-        data-role={isTarget(mark) ? 'target' : mark.role}
-        data-finger={mark.finger}
-      >
-        <NoteMark
-          x={geometry.finger(mark.fret)}
-          y={geometry.string(mark.string)}
-          role={isTarget(mark) ? 'target' : mark.role}
-          label={settings.label(mark)}
-        />
-      </g>
-    {/each}
-    {#if target && !targetIsMarked}
+    {#if workspace.comparison}
+      {#each workspace.comparison as cell (cell.midi)}
+        {@const x = geometry.finger(cell.fret)}
+        {@const y = geometry.string(cell.string)}
+        <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
+          {#if cell.share === 'both'}
+            <circle cx={x} cy={y} r="11" class="fill-tone" />
+          {:else if cell.share === 'first'}
+            <rect
+              x={x - 10}
+              y={y - 10}
+              width="20"
+              height="20"
+              class="fill-surface stroke-target"
+              stroke-width="2.2"
+            />
+          {:else}
+            <path
+              d="M{x} {y - 13.5}L{x + 13.5} {y}L{x} {y + 13.5}L{x - 13.5} {y}Z"
+              class="fill-surface stroke-next"
+              stroke-width="2.2"
+            />
+          {/if}
+          <text
+            {x}
+            y={y + 4}
+            text-anchor="middle"
+            font-size="11"
+            class="font-bold {cell.share === 'both' ? 'fill-on-tone' : 'fill-ink'}"
+            >{settings.label(cell)}</text
+          >
+        </g>
+      {/each}
+    {:else}
+      {#each marks as mark (mark.midi)}
+        <g
+          data-cell="{mark.string}:{mark.fret}"
+          data-note={mark.note}
+          data-degree={mark.degree}
+          data-role={isTarget(mark) ? 'target' : mark.role}
+          data-finger={mark.finger}
+        >
+          <NoteMark
+            x={geometry.finger(mark.fret)}
+            y={geometry.string(mark.string)}
+            role={isTarget(mark) ? 'target' : mark.role}
+            label={settings.label(mark)}
+          />
+        </g>
+      {/each}
+    {/if}
+    {#if target && !targetIsMarked && !workspace.comparison}
       <NoteMark
         x={geometry.finger(target.cell.fret)}
         y={geometry.string(target.cell.string)}
@@ -366,6 +401,9 @@
       </text>
     </g>
   </svg>
+  {#if workspace.moment?.caution}
+    <p class="-mt-5 mb-1 pr-1 text-right text-[11.5px] text-soft">{workspace.moment.caution}</p>
+  {/if}
   <div class="sr-only">
     <h3>Notes on the neck by string</h3>
     <ul>

@@ -6,10 +6,11 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { TargetPath } from '$lib/core/targets/path';
+  import PathPanel from '../change/PathPanel.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
 
-  let { workspace, height = 296 }: { workspace: Workspace; height?: number } = $props();
+  let { workspace, height = 240 }: { workspace: Workspace; height?: number } = $props();
 
   let available = $state(900);
   let scroller: HTMLDivElement | undefined = $state();
@@ -271,25 +272,28 @@
     <p class="border-t border-line px-3 py-2 text-warn" role="status">{workspace.answer.noPath.message}</p>
   {/if}
 
-  <div class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line px-3 py-1.5 text-[13px]">
-    <span class="text-soft">Other threads</span>
-    {#each workspace.otherThreads as thread (thread.rule)}
-      <button
-        class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next disabled:no-underline disabled:opacity-45"
-        disabled={!thread.path}
-        onpointerenter={() => (offered = thread.rule)}
-        onpointerleave={() => (offered = null)}
-        onfocus={() => (offered = thread.rule)}
-        onblur={() => (offered = null)}
-        onclick={() => workspace.pickThread(thread.rule)}
-      >
-        {thread.name}
-        {#if thread.path}
-          <span class="text-soft">({thread.path.parts.pitch} semitones in all)</span>
-        {:else}
-          <span class="text-soft">(none here)</span>
-        {/if}
-      </button>
-    {/each}
+  <div class="flex flex-col gap-1 border-t border-line px-3 py-1.5 text-[13px]">
+    <PathPanel {workspace} />
+    <div class="flex flex-wrap items-center gap-x-3">
+      <span class="text-soft">Other threads</span>
+      {#each workspace.otherThreads as thread (thread.rule)}
+        <button
+          class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next disabled:no-underline disabled:opacity-45"
+          disabled={!thread.path}
+          onpointerenter={() => (offered = thread.rule)}
+          onpointerleave={() => (offered = null)}
+          onfocus={() => (offered = thread.rule)}
+          onblur={() => (offered = null)}
+          onclick={() => workspace.pickThread(thread.rule)}
+        >
+          {thread.name}
+          {#if thread.path}
+            <span class="text-soft">({thread.path.parts.pitch} semitones in all)</span>
+          {:else}
+            <span class="text-soft">(none here)</span>
+          {/if}
+        </button>
+      {/each}
+    </div>
   </div>
 </section>

@@ -1,0 +1,203 @@
+<!--
+  What can be played on the selected change, school by school. Focus or hover previews a choice on the neck, Enter or a
+  click takes it, P holds it against another.
+-->
+<script lang="ts">
+  import ArrowUp from '@lucide/svelte/icons/arrow-up';
+  import Columns2 from '@lucide/svelte/icons/columns-2';
+  import type { OfferedChoice } from '$lib/core/approaches/registry';
+  import { warningsOf } from '$lib/core/approaches/outline';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import Degrees from './Degrees.svelte';
+
+  let { workspace }: { workspace: Workspace } = $props();
+
+  /** Approaches whose whole list is open. */
+  let open: readonly string[] = $state.raw([]);
+  let goOverEarly = $state(false);
+  let list: HTMLDivElement | undefined = $state();
+  const SHOWN = 3;
+
+  const chosen = $derived(workspace.chosen[workspace.selected] ?? null);
+  const choices = $derived(workspace.offered[workspace.selected] ?? []);
+  const groups = $derived(
+    settings.approaches
+      .map((approach) => ({ approach, choices: choices.filter((choice) => choice.approach === approach.id) }))
+      .filter((group) => group.choices.length > 0)
+  );
+  const chains = $derived(workspace.chains.filter(({ changes }) => changes.includes(workspace.selected)));
+  const warnings = $derived(chosen ? warningsOf(chosen, workspace.analysis, workspace.selected) : []);
+  const isChosen = (choice: OfferedChoice) =>
+    choice.approach === chosen?.approach && choice.name === chosen.name;
+
+  function toggle(id: string) {
+    open = open.includes(id) ? open.filter((other) => other !== id) : [...open, id];
+  }
+
+  function press(event: KeyboardEvent) {
+    const rows = [...(list?.querySelectorAll<HTMLElement>('[data-choice]') ?? [])];
+    const at = rows.indexOf(document.activeElement as HTMLElement);
+    if (at < 0) return;
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (step) {
+      rows[Math.min(rows.length - 1, Math.max(0, at + step))]?.focus();
+    } else if (event.key === 'Escape') {
+      rows[at]!.blur();
+    } else if (event.key.toLowerCase() === 'p' && !event.ctrlKey && !event.metaKey && workspace.preview) {
+      workspace.pin(workspace.preview);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+</script>
+
+<section class="flex min-h-0 flex-col card" aria-label="Choices">
+  {#if chosen}
+    <div class="border-b border-line p-3 pb-2">
+      <p class="flex flex-wrap justify-between gap-x-2 text-[12.5px] text-soft">
+        <span>
+          {workspace.isTaken(workspace.selected)
+            ? 'You play'
+            : workspace.outlined < workspace.outlineOrder.length
+              ? 'By the dial'
+              : 'First choice'}
+        </span>
+        {#if workspace.alike.length > 1}
+          <button
+            class="underline"
+            title="Every {workspace.change?.roman} of the chart (A)"
+            onclick={() => workspace.takeForAllAlike(chosen)}
+            >apply to all {workspace.alike.length} like this</button
+          >
+        {/if}
+        {#if workspace.isTaken(workspace.selected)}
+          <button class="underline" onclick={() => workspace.leave()}>leave it</button>
+        {/if}
+      </p>
+      <h3 class="font-display text-[19px] leading-6" data-chosen={chosen.name}>
+        {settings.collection(chosen)}
+      </h3>
+      <Degrees choice={chosen} />
+      <p class="mt-1 text-[12.5px] leading-[1.35] text-soft">
+        {chosen.why}
+        {#if chosen.parent}
+          Same notes as {settings.note(chosen.parent.tonic)} {chosen.parent.scale}.
+        {/if}
+      </p>
+      {#each warnings as warning (warning)}<p class="mt-1 text-[12.5px] text-warn">{warning}</p>{/each}
+    </div>
+  {/if}
+
+  {#if workspace.pins.length}
+    <p
+      class="flex items-center justify-between gap-2 border-b border-line px-3 py-1.5 text-[12.5px]"
+      data-pins
+    >
+      <span>
+        {#if workspace.pins.length === 2}
+          <b>□ {settings.collection(workspace.pins[0]!)}</b> against
+          <b>◇ {settings.collection(workspace.pins[1]!)}</b>, shared notes filled
+        {:else}
+          {settings.collection(workspace.pins[0]!)} held; pin another to compare
+        {/if}
+      </span>
+      <button class="underline" onclick={() => (workspace.pins = [])}>end</button>
+    </p>
+  {/if}
+
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <div
+    class="min-h-[220px] flex-1 overflow-y-auto pb-2 max-lg:max-h-[420px]"
+    bind:this={list}
+    onkeydown={press}
+    onpointerleave={() => (workspace.preview = null)}
+  >
+    {#each chains as chain (chain.approach + chain.names.join())}
+      <div class="border-b border-line px-3 py-2">
+        <p class="text-[12.5px] text-soft">For {chain.changes.length} changes at once</p>
+        <p class="text-[13.5px]">
+          {chain.names
+            .map((name) => settings.collection({ name, root: name.split(' ')[0]!, notes: [] }))
+            .join(' → ')}
+        </p>
+        <p class="text-[12.5px] text-soft">{chain.why}</p>
+        {#if chain.freeWithin !== undefined}
+          <label class="flex min-h-7 items-center gap-2 text-[12.5px]">
+            <input type="checkbox" bind:checked={goOverEarly} /> go over already at the V
+          </label>
+        {/if}
+        <button class="mt-1 btn text-[13px]" onclick={() => workspace.takeChain(chain, goOverEarly)}
+          >Take it</button
+        >
+      </div>
+    {/each}
+    {#each groups as { approach, choices: offered }, g (approach.id)}
+      {@const isOpen = open.includes(approach.id)}
+      <div class="flex items-center justify-between px-3 pt-2">
+        <h4 class="text-[12.5px] font-bold text-soft">{approach.name}</h4>
+        {#if g > 0}
+          <button
+            class="grid size-7 place-items-center text-soft hover:text-ink"
+            aria-label="Move {approach.name} up"
+            title="Move this school up"
+            onclick={() => settings.raiseApproach(approach.id)}><ArrowUp size={14} /></button
+          >
+        {/if}
+      </div>
+      <ul>
+        {#each isOpen ? offered : offered.slice(0, SHOWN) as choice (choice.name + choice.why)}
+          <li class="flex items-stretch {isChosen(choice) ? 'bg-lit' : ''}">
+            <button
+              class="min-w-0 flex-1 px-3 py-1 text-left hover:bg-lit focus:bg-lit {isChosen(choice)
+                ? 'border-l-3 border-target'
+                : ''}"
+              data-choice={choice.name}
+              data-approach={choice.approach}
+              title={choice.why}
+              aria-pressed={isChosen(choice)}
+              onpointerenter={() => (workspace.preview = choice)}
+              onfocus={() => (workspace.preview = choice)}
+              onblur={() => (workspace.preview = null)}
+              onclick={() => workspace.take(choice)}
+            >
+              <span class="block text-[14.5px] leading-5">
+                {settings.collection(choice)}
+                {#if choice.keptFromPrevious && approach.id !== 'key-centre'}<span
+                    class="text-[12px] text-soft">kept</span
+                  >{/if}
+              </span>
+              {#if choice.over}<span class="block text-[12px] leading-4 text-soft"
+                  >think {choice.over.replaceAll(/(?<=[A-G])b/g, '♭')}</span
+                >{/if}
+              <Degrees {choice} />
+              {#if workspace.preview === choice}<span class="block text-[12.5px] leading-[1.35] text-soft"
+                  >{choice.why}</span
+                >{/if}
+            </button>
+            <button
+              class="grid w-8 place-items-center text-soft hover:text-ink"
+              aria-label="Compare {choice.name}"
+              aria-pressed={workspace.isPinned(choice)}
+              title="Hold it against another (P)"
+              onclick={() => workspace.pin(choice)}
+            >
+              <Columns2 size={15} class={workspace.isPinned(choice) ? 'text-target' : ''} />
+            </button>
+          </li>
+        {/each}
+      </ul>
+      {#if offered.length > SHOWN}
+        <button class="px-3 py-0.5 text-[12.5px] text-soft underline" onclick={() => toggle(approach.id)}>
+          {isOpen ? 'fewer' : `${offered.length - SHOWN} more`}
+        </button>
+      {/if}
+    {:else}
+      <p class="px-3 py-3 text-soft">
+        {workspace.change?.problem
+          ? 'A chord that is not understood gets no choices; mend its symbol in the chart.'
+          : 'No chord sounds here.'}
+      </p>
+    {/each}
+  </div>
+</section>

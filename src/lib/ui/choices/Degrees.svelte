@@ -1,0 +1,30 @@
+<!-- A choice at a glance: its notes as degrees; chord tones strong, tensions plain, avoid notes broken, what lacks crossed out. -->
+<script lang="ts">
+  import type { ScaleChoice } from '$lib/core/approaches/choice';
+  import { prettyDegree } from '$lib/core/theory/degree';
+  import { settings } from '$lib/state/settings.svelte';
+
+  let { choice }: { choice: ScaleChoice } = $props();
+</script>
+
+<span class="flex flex-wrap gap-x-1.5 text-[13px] leading-5">
+  {#each choice.degrees as degree, i (i)}
+    {@const isTone = choice.covers.includes(degree)}
+    {@const isAvoid = choice.avoid.includes(degree) || choice.contradicts.includes(degree)}
+    <span
+      class={isTone
+        ? 'font-bold text-tone'
+        : isAvoid
+          ? 'border-b border-dashed border-soft leading-4 text-soft'
+          : 'text-ink'}
+      title="{settings.note(choice.notes[i]!)}{isAvoid ? ', to be passed over' : ''}"
+      >{prettyDegree(degree)}</span
+    >
+  {/each}
+  {#if choice.lacks.length}
+    <span class="text-soft"
+      >· lacks {#each choice.lacks as degree (degree)}<s class="ml-0.5">{prettyDegree(degree)}</s
+        >{/each}</span
+    >
+  {/if}
+</span>
