@@ -4,7 +4,7 @@ import type { Analysis } from '../harmony/analysis';
 import { lastPosition } from '../neck/position';
 import { allowedDegrees, stagesOf, wishes, type Candidate, type Stage } from './candidates';
 import { FREE_FRETS, type TargetOptions, type Weights } from './options';
-import { solvePaths } from './solve';
+import { solvePaths, stepTable, type StepTable } from './solve';
 
 export interface CostParts {
   readonly degree: number;
@@ -58,9 +58,14 @@ function stepParts(from: Candidate, to: Candidate, weights: Weights): Omit<CostP
   };
 }
 
+/** The same in one number; asked for every pair of candidates, so it makes no objects. */
 function stepCost(from: Candidate, to: Candidate, weights: Weights): number {
-  const { pitch, hand, string, repeat } = stepParts(from, to, weights);
-  return pitch + hand + string + repeat;
+  return (
+    weights.pitch * Math.abs(to.midi - from.midi) +
+    weights.hand * Math.max(0, Math.abs(to.fret - from.fret) - FREE_FRETS) +
+    weights.string * Math.abs(to.string - from.string) +
+    (to.midi === from.midi ? weights.repeat : 0)
+  );
 }
 
 /** Whether the rules allow a step. A rising line may stay but never falls; alternation takes the other slot. */
@@ -72,6 +77,23 @@ function allowsStep(
   if (direction === 'rising' && to.midi < from.midi) return false;
   if (direction === 'falling' && to.midi > from.midi) return false;
   return !(alternate && !column) || from.slot !== to.slot;
+}
+
+/** The steps between stages; the same pair of chords has the same steps wherever it comes. */
+function stepTables(stages: readonly Stage[], options: TargetOptions): StepTable[] {
+  const known = new Map<readonly Candidate[], Map<readonly Candidate[], StepTable>>();
+  return stages.slice(1).map(({ candidates: to }, i) => {
+    const from = stages[i]!.candidates;
+    const tables = known.get(from) ?? new Map<readonly Candidate[], StepTable>();
+    known.set(from, tables);
+    const table =
+      tables.get(to) ??
+      stepTable(from.length, to.length, (a, b) =>
+        allowsStep(from[a]!, to[b]!, options) ? stepCost(from[a]!, to[b]!, options.weights) : Infinity
+      );
+    tables.set(to, table);
+    return table;
+  });
 }
 
 /**
@@ -86,10 +108,7 @@ export function findTargets(analysis: Analysis, options: TargetOptions): TargetA
   const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
   const solution = solvePaths({
     nodes: stages.map((stage) => stage.candidates.map((c) => weights.degree[c.slot])),
-    step: (stage, a, b) => {
-      const [from, to] = [at(stage, a), at(stage + 1, b)];
-      return allowsStep(from, to, options) ? stepCost(from, to, weights) : Infinity;
-    },
+    steps: stepTables(stages, options),
     close: options.loop ? (a, b) => stepCost(at(stages.length - 1, a), at(0, b), weights) : null,
     k: options.alternatives
   });

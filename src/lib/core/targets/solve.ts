@@ -11,8 +11,8 @@
 export interface PathProblem {
   /** Cost of each candidate: `nodes[stage][candidate]`. All finite and at least 0. */
   readonly nodes: readonly (readonly number[])[];
-  /** Cost of the step from candidate `a` of `stage` to candidate `b` of the next; Infinity where not allowed. */
-  readonly step: (stage: number, a: number, b: number) => number;
+  /** For each stage but the last, the costs of its steps to the next; Infinity where a step is not allowed. */
+  readonly steps: readonly StepTable[];
   /** Cost of the step from the last stage back to the first; null for an open path. */
   readonly close: ((a: number, b: number) => number) | null;
   readonly k: number;
@@ -31,14 +31,22 @@ export interface Solution {
   readonly stuckAt?: number;
 }
 
-/** Steps of a stage as one row-major table. */
-type StepTable = Float64Array;
+/** Steps as one row-major table: the cost from candidate `a` to candidate `b` stands at `a · size of the next + b`. */
+export type StepTable = Float64Array;
+
+/** A table of steps from `from` candidates to `to`. */
+export function stepTable(from: number, to: number, cost: (a: number, b: number) => number): StepTable {
+  const table = new Float64Array(from * to);
+  for (let a = 0; a < from; a++) {
+    for (let b = 0; b < to; b++) table[a * to + b] = cost(a, b);
+  }
+  return table;
+}
 
 /** Solves a path problem exactly. */
 export function solvePaths(problem: PathProblem): Solution {
-  const { nodes, k } = problem;
+  const { nodes, steps, k } = problem;
   if (nodes.length === 0) return { paths: [] };
-  const steps = stepTables(problem);
   const stuckAt = firstStuck(nodes, steps);
   if (stuckAt !== null) return { paths: [], stuckAt };
   const close = problem.close;
@@ -73,17 +81,6 @@ function starts(
     for (const start of group) found.push({ start, bound: first[start]! + toGo[0]![start]!, toGo });
   }
   return found.sort((a, b) => a.bound - b.bound);
-}
-
-function stepTables({ nodes, step }: PathProblem): StepTable[] {
-  return nodes.slice(1).map((next, stage) => {
-    const from = nodes[stage]!.length;
-    const table = new Float64Array(from * next.length);
-    for (let a = 0; a < from; a++) {
-      for (let b = 0; b < next.length; b++) table[a * next.length + b] = step(stage, a, b);
-    }
-    return table;
-  });
 }
 
 /** The first stage without a candidate that any allowed step reaches; null where there is a way through. */

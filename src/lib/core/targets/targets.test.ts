@@ -4,7 +4,7 @@ import { readSheet } from '../harmony/sheet';
 import { readInstrument, STANDARD } from '../neck/tuning';
 import { DEFAULT_WEIGHTS, type TargetOptions } from './options';
 import { findTargets } from './path';
-import { solvePaths, type PathProblem } from './solve';
+import { solvePaths, stepTable, type PathProblem } from './solve';
 
 const OPTIONS: TargetOptions = {
   neck: STANDARD,
@@ -30,12 +30,12 @@ const degrees = (answer: ReturnType<typeof targets>) =>
   answer.paths[0]!.targets.map((t) => t.cell.degree).join(' ');
 
 /** Every way through a problem, cheapest first. */
-function bruteForce({ nodes, step, close, k }: PathProblem): number[] {
+function bruteForce({ nodes, steps, close, k }: PathProblem): number[] {
   let partial = nodes[0]!.map((cost, i) => ({ cost, choice: [i] }));
   for (let stage = 1; stage < nodes.length; stage++) {
     partial = partial.flatMap(({ cost, choice }) =>
       nodes[stage]!.map((own, i) => ({
-        cost: cost + own + step(stage - 1, choice.at(-1)!, i),
+        cost: cost + own + steps[stage - 1]![choice.at(-1)! * nodes[stage]!.length + i]!,
         choice: [...choice, i]
       }))
     );
@@ -60,7 +60,13 @@ describe('solvePaths', () => {
       const pick = (...at: number[]) => costs[at.reduce((sum, n) => (sum * 7 + n) % 97, 3)]!;
       return {
         nodes: sizes.map((size, stage) => Array.from({ length: size }, (_, i) => pick(stage, i) / 2)),
-        step: (stage, a, b) => ((stage * 5 + a * 3 + b) % 31 === barred ? Infinity : pick(stage, a, b, 1)),
+        steps: sizes
+          .slice(1)
+          .map((to, stage) =>
+            stepTable(sizes[stage]!, to, (a, b) =>
+              (stage * 5 + a * 3 + b) % 31 === barred ? Infinity : pick(stage, a, b, 1)
+            )
+          ),
         close: loop ? (a, b) => pick(a, b, 2) : null,
         k
       };
@@ -79,7 +85,12 @@ describe('solvePaths', () => {
 
   it('says where it is stuck', () => {
     expect(
-      solvePaths({ nodes: [[0], [0], [0]], step: (s) => (s === 1 ? Infinity : 0), close: null, k: 1 })
+      solvePaths({
+        nodes: [[0], [0], [0]],
+        steps: [Float64Array.of(0), Float64Array.of(Infinity)],
+        close: null,
+        k: 1
+      })
     ).toEqual({
       paths: [],
       stuckAt: 2
