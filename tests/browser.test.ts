@@ -373,7 +373,24 @@ describe('the choices', () => {
     });
     await take[0]!.click();
     await page.until(async () => /minor pentatonic$/.test((await chosen())!), 'the chain');
-    const dial = await page.find('input[type="range"]');
+    // IV then I over the cadence, going over within the V, on a beat that can be dragged.
+    const chains = await browser.findElements({
+      xpath: '//section[@aria-label="Choices"]//button[normalize-space()="Take it"]'
+    });
+    await chains[1]!.click();
+    await page.until(async () => (await chosen()) === 'Abmaj7 arpeggio', 'IV over ii');
+    await page.press(Key.ARROW_RIGHT);
+    await page.until(
+      async () => (await page.attributes('[data-change-over]', 'data-change-over'))[0] === '3',
+      'the change-over on beat 3'
+    );
+    const over = await page.find('[data-change-over] input');
+    await over.sendKeys(Key.ARROW_LEFT);
+    await page.until(
+      async () => (await page.attributes('[data-change-over]', 'data-change-over'))[0] === '2',
+      'the change-over on beat 2'
+    );
+    const dial = await page.find('section[aria-label="Plan"] input[type="range"]');
     await dial.sendKeys(Key.HOME);
     await page.until(
       async () => (await page.texts('[data-outlined]'))[0]!.startsWith('0 of 8'),

@@ -24,7 +24,15 @@ export const planSchema = z.object({
   fixed: z.array(fixedTarget).max(MAX_CHANGES),
   /** What was chosen by hand: the collection's name, as an approach offered it. */
   choices: z
-    .array(z.object({ change: changeIndex, approach: z.string().max(40), name: z.string().max(80) }))
+    .array(
+      z.object({
+        change: changeIndex,
+        approach: z.string().max(40),
+        name: z.string().max(80),
+        /** Within the change the player goes over to another collection, from this beat of it on (1 is its start). */
+        then: z.object({ beat: z.number().min(1).max(64), name: z.string().max(80) }).optional()
+      })
+    )
     .max(MAX_CHANGES)
     .default([]),
   /** How many changes are outlined, the most telling first; null for all of them. */

@@ -40,6 +40,8 @@ export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[
 /** Positions a hand can be brought to on the neck; the last ones have too few frets to play in. */
 export const HIGHEST_POSITION = lastPosition(STANDARD) - 4;
 
+type TakenChoice = Pick<Plan['choices'][number], 'approach' | 'name' | 'then'>;
+
 function isSame(a: ScaleChoice, b: ScaleChoice): boolean {
   return a.approach === b.approach && a.name === b.name;
 }
@@ -116,7 +118,10 @@ export class Workspace {
       return outlined.has(index) ? (first ?? modes(context)[0] ?? null) : judgedKeyScales(context)[0]!;
     });
   });
-  readonly union = $derived(unionOf(this.chosen.filter((choice) => choice !== null)));
+  readonly union = $derived.by(() => {
+    const after = this.plan.choices.flatMap(({ then }) => (then ? [readCollection(then.name)] : []));
+    return unionOf([...this.chosen, ...after].filter((collection) => collection !== null));
+  });
   /** Shown on the neck while the player looks at a choice that is not taken. */
   preview: ScaleChoice | null = $state.raw(null);
   /** At most two choices of the selected change, held against each other. */
@@ -225,9 +230,14 @@ export class Workspace {
     this.announcement = `${choice.name} taken for ${this.change?.symbol ?? ''}`;
   }
 
-  #setChoices(taken: ReadonlyMap<number, { approach: string; name: string }>): void {
+  #setChoices(taken: ReadonlyMap<number, TakenChoice>): void {
     const others = this.plan.choices.filter(({ change }) => !taken.has(change));
-    const own = [...taken].map(([change, { approach, name }]) => ({ change, approach, name }));
+    const own = [...taken].map(([change, { approach, name, then }]) => ({
+      change,
+      approach,
+      name,
+      ...(then ? { then } : {})
+    }));
     const choices = [...others, ...own].sort((a, b) => a.change - b.change);
     this.#editPlan({ choices }, 'choice');
   }
@@ -268,14 +278,32 @@ export class Workspace {
     this.announcement = `Taken for ${taken.length} changes`;
   }
 
-  /** Takes a proposal for several changes at once, going over to its last sound within a change where it is free. */
-  takeChain({ approach, changes, names, freeWithin }: Chain, goOverEarly = false): void {
-    const taken = changes.map((change, i): [number, { approach: string; name: string }] => {
-      const name = goOverEarly && change === freeWithin ? names[i + 1]! : names[i]!;
-      return [change, { approach, name }];
+  /**
+   * Takes a proposal for several changes at once. Where the change-over is free, `beat` says from which beat of that
+   * change on its next sound is played; past the end of the change it is played from the next change on.
+   */
+  takeChain({ approach, changes, names, freeWithin }: Chain, beat: number): void {
+    const taken = changes.map((change, i): [number, TakenChoice] => {
+      const free = change === freeWithin && beat <= this.changes[change]!.beats;
+      return [
+        change,
+        { approach, name: names[i]!, ...(free ? { then: { beat, name: names[i + 1]! } } : {}) }
+      ];
     });
     this.#setChoices(new Map(taken));
     this.announcement = `Taken for ${changes.length} changes`;
+  }
+
+  /** Where within the selected change the player goes over to another sound; null where they do not. */
+  readonly changeOver = $derived(
+    this.plan.choices.find(({ change, then }) => change === this.selected && then)?.then ?? null
+  );
+
+  moveChangeOver(beat: number): void {
+    const choices = this.plan.choices.map((choice) =>
+      choice.change === this.selected && choice.then ? { ...choice, then: { ...choice.then, beat } } : choice
+    );
+    this.#editPlan({ choices }, 'change-over', true);
   }
 
   /** Holds a choice against another; a third takes the place of the first. */

@@ -123,6 +123,12 @@ describe('problems', () => {
     expect(readSheet('| C '.repeat(2001) + '|').problems.map((p) => p.code)).toContain('too-many-changes');
   });
 
+  it('uses a declared key that no chord fits, and remarks on it', () => {
+    const { analysis, problems } = readSheet('{key: F#}\n| C | F | G7 |');
+    expect(analysis.key.tonic).toBe('F#');
+    expect(problems.map((p) => p.code)).toEqual(['key-fits-nothing']);
+  });
+
   it('tells of a bad symbol once, however often it is played', () => {
     expect(readSheet('|: Cq | F :|').problems.filter((p) => p.code === 'bad-chord')).toHaveLength(1);
   });

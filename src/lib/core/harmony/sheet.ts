@@ -3,7 +3,7 @@ import { chartHead, readChart, type ChartReading } from '../chart/read';
 import type { ChartHead, ChartProblem } from '../chart/model';
 import { MAX_CHANGES, unroll, type Form } from '../chart/unroll';
 import { analyse, type Analysis } from './analysis';
-import { readKey } from './key';
+import { inKey, readKey } from './key';
 
 export interface Sheet {
   readonly reading: ChartReading;
@@ -26,6 +26,13 @@ export function readSheet(text: string, key?: string): Sheet {
     problems.push({
       code: 'bad-key',
       message: `“${declared}” is not a key Corvel knows; write it like Eb, F#m or F dorian. The key is found from the chords meanwhile.`
+    });
+  }
+  const chords = form.changes.flatMap(({ chord }) => (chord ? [chord] : []));
+  if (home && chords.length > 0 && !chords.some((chord) => inKey(chord, home))) {
+    problems.push({
+      code: 'key-fits-nothing',
+      message: `No chord of this chart belongs to ${home.tonic} ${home.mode}. The key is used as you wrote it; take the line out to have it found.`
     });
   }
   if (form.changes.length === 0) {

@@ -61,6 +61,16 @@
                 {words}
               </label>
             {/each}
+            <label class="flex min-h-8 items-center gap-2">
+              <input
+                type="checkbox"
+                class="size-5"
+                checked={settings.now.naming === 'parent'}
+                onchange={(event) =>
+                  settings.change({ naming: event.currentTarget.checked ? 'parent' : 'modal' })}
+              />
+              Name modes by their parent (E♭ major from F)
+            </label>
           </div>
         </div>
       </div>

@@ -6,6 +6,7 @@
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import Columns2 from '@lucide/svelte/icons/columns-2';
   import type { OfferedChoice } from '$lib/core/approaches/registry';
+  import { motionBetween } from '$lib/core/approaches/choice';
   import { warningsOf } from '$lib/core/approaches/outline';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -15,7 +16,8 @@
 
   /** Approaches whose whole list is open. */
   let open: readonly string[] = $state.raw([]);
-  let goOverEarly = $state(false);
+  /** The beat of the V on which a free chain goes over to its last sound. */
+  let changeOver = $state(3);
   let list: HTMLDivElement | undefined = $state();
   const SHOWN = 3;
 
@@ -28,6 +30,17 @@
   );
   const chains = $derived(workspace.chains.filter(({ changes }) => changes.includes(workspace.selected)));
   const warnings = $derived(chosen ? warningsOf(chosen, workspace.analysis, workspace.selected) : []);
+  /** How the choice moves from the one before. */
+  const motion = $derived.by(() => {
+    const before = workspace.chosen[workspace.selected - 1];
+    if (!before || !chosen) return '';
+    const { kept, semitone, tone } = motionBetween(before, chosen);
+    if (semitone + tone === 0) return 'Every note was there in the choice before.';
+    const moved = [semitone ? `${semitone} a semitone away` : '', tone ? `${tone} further` : '']
+      .filter(Boolean)
+      .join(', ');
+    return `${kept} notes kept from the choice before, ${moved}.`;
+  });
   const isChosen = (choice: OfferedChoice) =>
     choice.approach === chosen?.approach && choice.name === chosen.name;
 
@@ -85,6 +98,23 @@
           Same notes as {settings.note(chosen.parent.tonic)} {chosen.parent.scale}.
         {/if}
       </p>
+      {#if workspace.changeOver}
+        {@const { beat, name } = workspace.changeOver}
+        <label class="mt-1 flex items-center gap-2 text-[12.5px]" data-change-over={beat}>
+          <span>from beat {beat}: {settings.collection({ name, root: name.split(' ')[0]!, notes: [] })}</span>
+          <input
+            type="range"
+            class="w-20 accent-[var(--target)]"
+            min="1"
+            max={workspace.change?.beats ?? 4}
+            step="1"
+            value={beat}
+            aria-label="Beat of the change-over in this change"
+            oninput={(event) => workspace.moveChangeOver(Number(event.currentTarget.value))}
+          />
+        </label>
+      {/if}
+      {#if motion}<p class="mt-1 text-[12.5px] text-soft">{motion}</p>{/if}
       {#each warnings as warning (warning)}<p class="mt-1 text-[12.5px] text-warn">{warning}</p>{/each}
     </div>
   {/if}
@@ -123,11 +153,22 @@
         </p>
         <p class="text-[12.5px] text-soft">{chain.why}</p>
         {#if chain.freeWithin !== undefined}
+          {@const beats = workspace.changes[chain.freeWithin]!.beats}
           <label class="flex min-h-7 items-center gap-2 text-[12.5px]">
-            <input type="checkbox" bind:checked={goOverEarly} /> go over already at the V
+            <span class="text-soft">over the V go over</span>
+            <input
+              type="range"
+              class="w-24 accent-[var(--target)]"
+              min="1"
+              max={beats + 1}
+              step="1"
+              bind:value={changeOver}
+              aria-label="Beat of the change-over"
+            />
+            {changeOver > beats ? 'after it' : `on beat ${changeOver}`}
           </label>
         {/if}
-        <button class="mt-1 btn text-[13px]" onclick={() => workspace.takeChain(chain, goOverEarly)}
+        <button class="mt-1 btn text-[13px]" onclick={() => workspace.takeChain(chain, changeOver)}
           >Take it</button
         >
       </div>

@@ -237,6 +237,20 @@
               </text>
             </g>
           {/each}
+          {#if column.index === workspace.selected}
+            {#each workspace.moment?.marks ?? [] as mark (mark.midi)}
+              {#if mark.role !== 'chord'}
+                <circle
+                  cx={column.x + column.width - 9}
+                  cy={layout.pitch(mark.midi)}
+                  r={mark.role === 'tension' ? 3.6 : 2}
+                  class={mark.role === 'tension' ? 'fill-surface stroke-tone' : 'fill-soft'}
+                  stroke-width="1.3"
+                  data-colour={mark.degree}
+                />
+              {/if}
+            {/each}
+          {/if}
           {#if target && !tones.some((tone) => tone.midi === target.cell.midi)}
             <circle
               cx={column.x + TONE_INSET}
