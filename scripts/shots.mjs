@@ -35,6 +35,15 @@ const SHOTS = [
     'stage',
     ['ArrowRight', 'ArrowRight', 'ArrowRight', 'ArrowRight', 'ArrowRight']
   ],
+  [
+    'choices-compare',
+    chart('Cabin Without a Window'),
+    'day',
+    ['ArrowRight', 'ArrowRight'],
+    undefined,
+    ['[aria-label="Compare A locrian natural 2"]', '[aria-label="Compare A locrian"]']
+  ],
+  ['chord-table', chart('Three Harbours'), 'day', ['b']],
   ['chart-editor', chart('Bilge Pump Blues'), 'day', ['e']],
   [
     'workspace-tablet',
@@ -48,7 +57,7 @@ const SHOTS = [
 const browser = await openBrowser();
 const folder = join(ROOT, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
-for (const [name, path, theme, keys, size = { width: 1280, height: 800 }] of SHOTS) {
+for (const [name, path, theme, keys, size = { width: 1280, height: 800 }, clicks = []] of SHOTS) {
   await setViewport(browser, size.width, size.height);
   await browser.get(BASE + path);
   await browser.sleep(500);
@@ -58,6 +67,7 @@ for (const [name, path, theme, keys, size = { width: 1280, height: 800 }] of SHO
       key
     );
   }
+  for (const css of clicks) await browser.executeScript('document.querySelector(arguments[0]).click()', css);
   await browser.executeScript('document.documentElement.dataset.theme = arguments[0]', theme);
   await browser.sleep(900);
   writeFileSync(join(folder, `${name}.png`), await browser.takeScreenshot(), 'base64');

@@ -368,12 +368,16 @@ describe('the choices', () => {
   it('takes a cadence at once and dials between key centre and chord by chord', async () => {
     const id = await newChart(CHART);
     await page.open(`/charts/${id}`);
+    await (await page.find('[data-chains] summary')).click();
     const take = await browser.findElements({
       xpath: '//section[@aria-label="Choices"]//button[normalize-space()="Take it"]'
     });
     await take[0]!.click();
     await page.until(async () => /minor pentatonic$/.test((await chosen())!), 'the chain');
     // IV then I over the cadence, going over within the V, on a beat that can be dragged.
+    await page.until(async () => (await page.all('[data-chains]')).length === 1, 'the ideas');
+    if ((await page.attributes('[data-chains]', 'open'))[0] === null)
+      await (await page.find('[data-chains] summary')).click();
     const chains = await browser.findElements({
       xpath: '//section[@aria-label="Choices"]//button[normalize-space()="Take it"]'
     });

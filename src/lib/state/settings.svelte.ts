@@ -61,6 +61,11 @@ class PlayerSettings {
     return `${head} ${rest.charAt(0).toUpperCase()}${rest.slice(1)}`;
   }
 
+  /** A sentence of the core with true accidentals in its note and chord names. */
+  prose(text: string): string {
+    return text.replaceAll(/\b[A-G][b#]{0,2}[^\s,;:.]*/g, (name) => prettySymbol(name));
+  }
+
   /** The approaches in the player's own order. */
   get approaches(): readonly ApproachFacts[] {
     const rank = (id: string) => {

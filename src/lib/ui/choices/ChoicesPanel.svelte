@@ -143,36 +143,42 @@
     onkeydown={press}
     onpointerleave={() => (workspace.preview = null)}
   >
-    {#each chains as chain (chain.approach + chain.names.join())}
-      <div class="border-b border-line px-3 py-2">
-        <p class="text-[12.5px] text-soft">For {chain.changes.length} changes at once</p>
-        <p class="text-[13.5px]">
-          {chain.names
-            .map((name) => settings.collection({ name, root: name.split(' ')[0]!, notes: [] }))
-            .join(' → ')}
-        </p>
-        <p class="text-[12.5px] text-soft">{chain.why}</p>
-        {#if chain.freeWithin !== undefined}
-          {@const beats = workspace.changes[chain.freeWithin]!.beats}
-          <label class="flex min-h-7 items-center gap-2 text-[12.5px]">
-            <span class="text-soft">over the V go over</span>
-            <input
-              type="range"
-              class="w-24 accent-[var(--target)]"
-              min="1"
-              max={beats + 1}
-              step="1"
-              bind:value={changeOver}
-              aria-label="Beat of the change-over"
-            />
-            {changeOver > beats ? 'after it' : `on beat ${changeOver}`}
-          </label>
-        {/if}
-        <button class="mt-1 btn text-[13px]" onclick={() => workspace.takeChain(chain, changeOver)}
-          >Take it</button
-        >
-      </div>
-    {/each}
+    {#if chains.length}
+      <details class="border-b border-line px-3 py-1.5" data-chains>
+        <summary class="cursor-pointer text-[13px]">
+          {chains.length === 1 ? 'One idea' : `${chains.length} ideas`} for the whole cadence
+        </summary>
+        {#each chains as chain (chain.approach + chain.names.join())}
+          <div class="mt-1.5 border-t border-line py-2">
+            <p class="text-[13.5px]">
+              {chain.names
+                .map((name) => settings.collection({ name, root: name.split(' ')[0]!, notes: [] }))
+                .join(' → ')}
+            </p>
+            <p class="text-[12.5px] text-soft">{settings.prose(chain.why)}</p>
+            {#if chain.freeWithin !== undefined}
+              {@const beats = workspace.changes[chain.freeWithin]!.beats}
+              <label class="flex min-h-7 items-center gap-2 text-[12.5px]">
+                <span class="text-soft">over the V go over</span>
+                <input
+                  type="range"
+                  class="w-24 accent-[var(--target)]"
+                  min="1"
+                  max={beats + 1}
+                  step="1"
+                  bind:value={changeOver}
+                  aria-label="Beat of the change-over"
+                />
+                {changeOver > beats ? 'after it' : `on beat ${changeOver}`}
+              </label>
+            {/if}
+            <button class="mt-1 btn text-[13px]" onclick={() => workspace.takeChain(chain, changeOver)}
+              >Take it</button
+            >
+          </div>
+        {/each}
+      </details>
+    {/if}
     {#each groups as { approach, choices: offered }, g (approach.id)}
       {@const isOpen = open.includes(approach.id)}
       <div class="flex items-center justify-between px-3 pt-2">
@@ -209,7 +215,7 @@
                   >{/if}
               </span>
               {#if choice.over}<span class="block text-[12px] leading-4 text-soft"
-                  >think {choice.over.replaceAll(/(?<=[A-G])b/g, '♭')}</span
+                  >think {settings.prose(choice.over)}</span
                 >{/if}
               <Degrees {choice} />
               {#if workspace.preview === choice}<span class="block text-[12.5px] leading-[1.35] text-soft"

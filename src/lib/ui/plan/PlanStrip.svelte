@@ -34,7 +34,5 @@
         >{/each}
     </select>
   </label>
-  <span class="min-w-0 flex-1 text-right text-soft" data-union
-    >{workspace.union.replaceAll(/(?<=\b[A-G])b\b/g, '♭').replaceAll(/(?<=\b[A-G])#/g, '♯')}</span
-  >
+  <span class="min-w-0 flex-1 text-right text-soft" data-union>{settings.prose(workspace.union)}</span>
 </section>
