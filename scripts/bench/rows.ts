@@ -11,7 +11,7 @@ import { scaleChoices } from '../../src/lib/core/approaches/registry';
 import { readSheet } from '../../src/lib/core/harmony/sheet';
 import { momentsOf, tonesOfAll } from '../../src/lib/core/moment/moment';
 import { STANDARD } from '../../src/lib/core/neck/tuning';
-import { DEFAULT_WEIGHTS, type TargetOptions } from '../../src/lib/core/targets/options';
+import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
@@ -38,23 +38,7 @@ function median(runs: number, work: (run: number) => unknown): number {
   return times.sort((a, b) => a - b)[Math.floor(runs / 2)]!;
 }
 
-const WHOLE_NECK: TargetOptions = {
-  neck: STANDARD,
-  degrees: ['1', '3', '5', '7'],
-  standIn: false,
-  column: null,
-  alternate: false,
-  direction: 'free',
-  fixed: [],
-  which: 'all',
-  loop: true,
-  weights: DEFAULT_WEIGHTS,
-  position: null,
-  window: null,
-  strings: null,
-  range: null,
-  alternatives: 1
-};
+const WHOLE_NECK = { ...FREE_PATH, loop: true };
 
 const rows: string[] = [];
 const row = (what: string, value: string, bound: string) =>
@@ -82,7 +66,7 @@ it('measures', async () => {
 
   const keystroke = median(15, (run) => {
     const sheet = readSheet(chart(64, run + 40));
-    findTargets(sheet.analysis, { ...WHOLE_NECK, position: 5, degrees: ['3', '7'] });
+    findTargets(sheet.analysis, { ...WHOLE_NECK, position: 5, degrees: ['3', '7'] as DegreeWish[] });
     tonesOfAll(sheet.analysis, STANDARD, 5);
     const chosen = scaleChoices(sheet.analysis, ['modes']).map((choices) => choices[0] ?? null);
     momentsOf(sheet.analysis, STANDARD, 5, chosen);

@@ -13,6 +13,7 @@ import { judgedKeyScales } from '../core/approaches/key-centre';
 import { APPROACHES, scaleChoices, type OfferedChoice } from '../core/approaches/registry';
 import { guideColumns, guideThreads } from '../core/harmony/guide-tones';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
+import type { AnalysedChange } from '../core/harmony/analysis';
 import { readSheet, type Sheet } from '../core/harmony/sheet';
 import { readKey } from '../core/harmony/key';
 import { MAX_CHANGES } from '../core/chart/unroll';
@@ -207,7 +208,7 @@ function cellOut({ string, fret, note, degree, finger, midi, stretch }: NamedCel
 export function answerTargets(input: TargetsRequest) {
   const { analysis } = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
-  const options = targetOptions(input, neck, analysis.changes.length);
+  const options = targetOptions(input, neck, analysis.changes);
   const { paths, stages, noPath } = findTargets(analysis, options);
   return {
     paths: paths.map(({ cost, parts, targets }) => ({
@@ -234,7 +235,11 @@ function rounded(cost: number): number {
 }
 
 /** Checks the player's limits against the neck and the chart. */
-function targetOptions(input: TargetsRequest, neck: Instrument, changes: number): TargetOptions {
+function targetOptions(
+  input: TargetsRequest,
+  neck: Instrument,
+  changes: readonly AnalysedChange[]
+): TargetOptions {
   const { position, window, strings, range, fixed } = input;
   if (position !== undefined) checkPosition(position, neck);
   if (window && (window.from > window.to || window.from < 0 || window.to > neck.frets)) {
@@ -257,12 +262,14 @@ function targetOptions(input: TargetsRequest, neck: Instrument, changes: number)
   }
   fixed.forEach((pin, i) => {
     const onNeck = pin.string <= neck.strings.length && pin.fret <= neck.frets && pin.fret >= neck.capo;
-    if (onNeck && pin.change < changes) return;
+    if (onNeck && changes[pin.change]?.chord) return;
     fail(400, {
       code: 'bad-fixed-target',
-      message: onNeck
-        ? `There is no change ${pin.change}; this chart has changes 0 to ${changes - 1}.`
-        : `String ${pin.string}, fret ${pin.fret} is not on this neck.`,
+      message: !onNeck
+        ? `String ${pin.string}, fret ${pin.fret} is not on this neck.`
+        : changes[pin.change]
+          ? `Change ${pin.change} has no chord to land on.`
+          : `There is no change ${pin.change}; this chart has changes 0 to ${changes.length - 1}.`,
       path: `fixed.${i}`
     });
   });

@@ -95,6 +95,12 @@ describe('the songbook', () => {
     expect(kept.map((row) => row.plan)).toContain('{"position":"high"');
   });
 
+  it('reads the text again where its summary is damaged', async () => {
+    await songbook.createChart(db, { source: '{title: Hawser}\n| Fm7 | Bb7 |' });
+    await db.updateTable('chart').set({ summary: 'torn' }).execute();
+    expect((await list()).charts[0]).toMatchObject({ title: 'Hawser', bars: 2, opening: ['Fm7', 'Bb7'] });
+  });
+
   it('refuses a chart of more than 64 KiB', async () => {
     await expect(songbook.createChart(db, { source: 'x'.repeat(70 * 1024) })).rejects.toMatchObject({
       status: 413

@@ -3,8 +3,8 @@ import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'kysely';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
 import { DEFAULT_PLAN, planSchema, type Plan } from '../api/plan';
-import type { z } from 'zod';
-import type { ChartList, ChartSummary, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
+import { z } from 'zod';
+import type { ChartList, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
 import { readSheet } from '../core/harmony/sheet';
 import { withDirective } from '../core/chart/read';
 import { fail } from './answer';
@@ -12,7 +12,15 @@ import type { Database, Tables } from './database';
 
 const UNTITLED = 'Untitled chart';
 
-type Summary = Pick<ChartSummary, 'key' | 'meter' | 'tempo' | 'feel' | 'bars' | 'opening'>;
+const summarySchema = z.object({
+  key: z.string(),
+  meter: z.string(),
+  tempo: z.number().nullable(),
+  feel: z.string().nullable(),
+  bars: z.number(),
+  opening: z.array(z.string())
+});
+type Summary = z.infer<typeof summarySchema>;
 
 /** What the songbook shows of a chart, read from its text. */
 function summarise(source: string): { title: string; summary: Summary } {
@@ -42,14 +50,16 @@ function checkSize(source: string): void {
   }
 }
 
-/** Null where the stored plan cannot be read. */
-function readPlan(data: string): Plan | null {
+/** A JSON column through its schema; null where it cannot be read. */
+function readColumn<T extends z.ZodType>(schema: T, data: string): z.infer<T> | null {
   try {
-    return planSchema.parse(JSON.parse(data));
+    return schema.parse(JSON.parse(data));
   } catch {
     return null;
   }
 }
+
+const readPlan = (data: string): Plan | null => readColumn(planSchema, data);
 
 export async function listSongbook(db: Database, query: z.infer<typeof listCharts>): Promise<ChartList> {
   let rows = db.selectFrom('chart').where('deleted_at', 'is', null);
@@ -60,7 +70,7 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
   const { total } = await rows.select((eb) => eb.fn.countAll<number>().as('total')).executeTakeFirstOrThrow();
   const found = await rows
     .leftJoin('plan', 'plan.chart_id', 'chart.id')
-    .select(['chart.id', 'title', 'summary', 'updated_at', 'practised_at', 'plan.data'])
+    .select(['chart.id', 'title', 'source', 'summary', 'updated_at', 'practised_at', 'plan.data'])
     .orderBy(
       query.sort === 'title' ? 'title' : query.sort === 'changed' ? 'updated_at' : 'practised_at',
       query.sort === 'title' ? 'asc' : 'desc'
@@ -74,7 +84,8 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
     charts: found.map((row) => ({
       id: row.id,
       title: row.title,
-      ...(JSON.parse(row.summary) as Summary),
+      // The summary only repeats the text: where it is damaged, the text is read again.
+      ...(readColumn(summarySchema, row.summary) ?? summarise(row.source).summary),
       updatedAt: row.updated_at,
       practisedAt: row.practised_at,
       damaged: row.data !== null && readPlan(row.data) === null

@@ -21,7 +21,7 @@ import { compare, momentOf, momentsOf, movesBetween, tonesOfAll } from '$lib/cor
 import { lastPosition } from '$lib/core/neck/position';
 import type { NamedCell } from '$lib/core/neck/shape';
 import { STANDARD } from '$lib/core/neck/tuning';
-import { DEFAULT_WEIGHTS, type TargetOptions } from '$lib/core/targets/options';
+import { FREE_PATH, type TargetOptions } from '$lib/core/targets/options';
 import { findTargets } from '$lib/core/targets/path';
 import { Autosave, type Draft } from './autosave.svelte';
 import { record, redo, startHistory, undo } from './history';
@@ -155,21 +155,15 @@ export class Workspace {
     // Another thread than the plan's is shown as it would run by itself.
     const fixed = thread === plan.thread ? plan.fixed : [];
     return {
+      ...FREE_PATH,
       neck: this.neck,
       degrees: plan.degrees,
       standIn: true,
       column: thread === 'free' || thread === 'alternate' ? null : thread,
       alternate: thread === 'alternate',
-      direction: 'free',
       fixed: fixed.filter(({ change }) => this.changes[change]?.chord),
-      which: 'all',
       loop: plan.loop,
-      weights: DEFAULT_WEIGHTS,
-      position: plan.position,
-      window: null,
-      strings: null,
-      range: null,
-      alternatives: 1
+      position: plan.position
     };
   }
 

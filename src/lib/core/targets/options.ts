@@ -1,6 +1,6 @@
 /** The player's rules for a target path, and the weights of its cost. */
 import type { Degree } from '../theory/degree';
-import type { Instrument } from '../neck/tuning';
+import { STANDARD, type Instrument } from '../neck/tuning';
 
 /** A degree wish: a chord degree whatever its quality, or a tension by name. */
 export type DegreeWish = '1' | '3' | '5' | '7' | Degree;
@@ -65,3 +65,22 @@ export interface TargetOptions {
   /** Number of paths wanted. */
   readonly alternatives: number;
 }
+
+/** A path over the whole neck through any chord degree, with no further wish. */
+export const FREE_PATH: TargetOptions = {
+  neck: STANDARD,
+  degrees: ['1', '3', '5', '7'],
+  standIn: false,
+  column: null,
+  alternate: false,
+  direction: 'free',
+  fixed: [],
+  which: 'all',
+  loop: false,
+  weights: DEFAULT_WEIGHTS,
+  position: null,
+  window: null,
+  strings: null,
+  range: null,
+  alternatives: 1
+};

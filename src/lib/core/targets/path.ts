@@ -102,6 +102,10 @@ function stepTables(stages: readonly Stage[], options: TargetOptions): StepTable
  */
 export function findTargets(analysis: Analysis, options: TargetOptions): TargetAnswer {
   const stages = stagesOf(analysis, options);
+  if (stages.length === 0) {
+    const message = 'No change of this chart is asked for a target; choose more changes.';
+    return { paths: [], stages, noPath: { change: 0, message } };
+  }
   const empty = stages.find((stage) => stage.candidates.length === 0);
   if (empty) return { paths: [], stages, noPath: explainEmpty(empty, analysis, options) };
   const { weights } = options;

@@ -1,31 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
-import { readInstrument, STANDARD } from '../neck/tuning';
-import { DEFAULT_WEIGHTS, type TargetOptions } from './options';
+import { readInstrument } from '../neck/tuning';
+import { DEFAULT_WEIGHTS, FREE_PATH, type TargetOptions } from './options';
 import { findTargets } from './path';
 import { solvePaths, stepTable, type PathProblem } from './solve';
 
-const OPTIONS: TargetOptions = {
-  neck: STANDARD,
-  degrees: ['1', '3', '5', '7'],
-  standIn: false,
-  column: null,
-  alternate: false,
-  direction: 'free',
-  fixed: [],
-  which: 'all',
-  loop: false,
-  weights: DEFAULT_WEIGHTS,
-  position: null,
-  window: null,
-  strings: null,
-  range: null,
-  alternatives: 1
-};
-
 const targets = (text: string, options: Partial<TargetOptions> = {}) =>
-  findTargets(readSheet(text).analysis, { ...OPTIONS, ...options });
+  findTargets(readSheet(text).analysis, { ...FREE_PATH, ...options });
 const degrees = (answer: ReturnType<typeof targets>) =>
   answer.paths[0]!.targets.map((t) => t.cell.degree).join(' ');
 
@@ -188,6 +170,10 @@ describe('target paths', () => {
       window: { from: 0, to: 4 }
     });
     expect(falling.noPath ? falling.noPath.message : 'path').toMatch(/falling line runs out|path/);
+  });
+
+  it('says so when no change is asked for', () => {
+    expect(targets('| C | F |', { which: 'cadences' }).noPath?.message).toMatch(/No change/);
   });
 
   it('lets the sixth stand in for a missing seventh', () => {
