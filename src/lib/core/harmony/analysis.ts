@@ -106,13 +106,18 @@ function localKeys(
   if (isLoopOfCentres(steps, cadences, home)) {
     return steps.map((step) => ({ tonic: step.chord.root, mode: 'major' }));
   }
+  /** A tonic that a cadence of the home key has just reached stays at home, even where it leads on as a ii. */
+  const reached = new Set(cadences.filter(({ key }) => sameKey(key, home)).map(({ to }) => to));
   for (const cadence of cadences) {
     if (!['ii-V-I', 'ii-V-i', 'V-I', 'V-i', 'iv-bVII7-I'].includes(cadence.type)) continue;
     const from = steps.findIndex((s) => s.to >= cadence.from);
     const to = steps.findIndex((s) => s.to >= cadence.to);
     const goal = steps[to]!;
     if (sameKey(cadence.key, home) || isAtHome(goal, home) || blues) continue;
-    for (let i = from; i <= to; i++) keys[i] = cadence.key;
+    for (let i = from; i <= to; i++) {
+      const staysHome = reached.has(steps[i]!.from) && isTonicChord(steps[i]!.chord, home);
+      if (!staysHome) keys[i] = cadence.key;
+    }
     // A V–I may be led into by chords of its key; what follows the goal stays while it belongs.
     for (let i = to + 1; i < steps.length; i++) {
       const step = steps[i]!;
