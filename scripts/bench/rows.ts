@@ -29,7 +29,7 @@ function chart(changes: number, variant = 0): string {
 
 /** Median milliseconds of a number of runs, each told its number so that nothing can be remembered. */
 function median(runs: number, work: (run: number) => unknown): number {
-  for (let i = 0; i < 3; i++) work(-1 - i);
+  for (let i = 0; i < 12; i++) work(-1 - i);
   const times = Array.from({ length: runs }, (_, run) => {
     const start = performance.now();
     work(run);
