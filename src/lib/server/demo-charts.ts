@@ -2,17 +2,19 @@
  * The demo songbook: original tunes of the Saltmarsh Four, a made-up quartet that rehearses for a season on a
  * night ferry. Chosen so that every rule of the harmony has a tune of its own.
  */
+import type { Plan } from '../api/plan';
+
 export interface DemoChart {
   readonly text: string;
-  /** First-finger fret of the plan's hand position. */
-  readonly position: number;
+  /** What the players have decided so far; the rest is as for a new chart. */
+  readonly plan: Partial<Plan>;
   /** Days before the songbook is made that the chart was last practised. */
   readonly practisedDaysAgo: number;
 }
 
 export const DEMO_CHARTS: readonly DemoChart[] = [
   {
-    position: 6,
+    plan: { position: 6, school: 'blues' },
     practisedDaysAgo: 1,
     text: `{title: Bilge Pump Blues}
 {key: Eb}
@@ -27,7 +29,11 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    position: 3,
+    plan: {
+      position: 3,
+      fixed: [{ change: 4, string: 3, fret: 3 }],
+      choices: [{ change: 6, approach: 'chord-pentatonic', name: 'D flat-five pentatonic' }]
+    },
     practisedDaysAgo: 2,
     text: `{title: Cabin Without a Window}
 {key: Gm}
@@ -43,7 +49,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    position: 5,
+    plan: { position: 5, outline: 14 },
     practisedDaysAgo: 4,
     text: `{title: Three Harbours}
 {key: F}
@@ -67,7 +73,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    position: 5,
+    plan: { position: 5 },
     practisedDaysAgo: 6,
     text: `{title: Lantern on the Stern}
 {key: Bb}
@@ -80,7 +86,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    position: 7,
+    plan: { position: 7 },
     practisedDaysAgo: 9,
     text: `{title: Four Foghorns}
 {time: 4/4}
@@ -92,7 +98,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    position: 8,
+    plan: { position: 8 },
     practisedDaysAgo: 3,
     text: `{title: Engine Room at Four}
 {key: F dorian}
@@ -105,7 +111,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    position: 4,
+    plan: { position: 4 },
     practisedDaysAgo: 12,
     text: `{title: Gangway Steps}
 {key: C}
@@ -123,7 +129,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    position: 5,
+    plan: { position: 5, thread: 'alternate' },
     practisedDaysAgo: 20,
     text: `{title: Waltz for the Night Steward}
 {key: Ab}

@@ -13,10 +13,10 @@ export async function seedDemo(db: Database): Promise<void> {
     .select((eb) => eb.fn.countAll<number>().as('n'))
     .executeTakeFirstOrThrow();
   if (n > 0) return;
-  for (const { text, position, practisedDaysAgo } of DEMO_CHARTS) {
+  for (const { text, plan, practisedDaysAgo } of DEMO_CHARTS) {
     await createChart(db, {
       source: text,
-      plan: { ...DEFAULT_PLAN, position },
+      plan: { ...DEFAULT_PLAN, ...plan },
       practisedAt: Date.now() - practisedDaysAgo * DAY
     });
   }

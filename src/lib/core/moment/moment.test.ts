@@ -1,4 +1,5 @@
 import { contextOf } from '../approaches/context';
+import { keyCentre } from '../approaches/key-centre';
 import { modes } from '../approaches/modes';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
@@ -22,6 +23,14 @@ describe('the moment of change', () => {
       '13': 'tension',
       '11': 'avoid'
     });
+  });
+
+  it('reads the passing notes of a blues scale as blue', () => {
+    const { analysis: blues } = readSheet('{key: Eb}\n| Eb7 | Ab7 | Bb7 |');
+    const choice = keyCentre(contextOf(blues, 0)!)[0]!;
+    const { marks } = momentOf(blues, 0, STANDARD, 6, choice);
+    const blue = marks.filter((m) => m.note === 'Gb' || m.note === 'Bbb');
+    expect(new Set(blue.map((m) => `${m.degree} ${m.role}`))).toEqual(new Set(['b3 other', 'b5 other']));
   });
 
   it('has nothing to show where no chord sounds', () => {

@@ -3,7 +3,7 @@
  * under the finger goes when the next chord comes, and two choices compared.
  */
 import { contextOf, type ChangeContext } from '../approaches/context';
-import { outsideRole } from '../approaches/judge';
+import { outsideRole, type JudgeContext, type OutsideRole } from '../approaches/judge';
 import type { ScaleChoice } from '../approaches/choice';
 import type { Collection } from '../approaches/collection';
 import { chordPitchClasses, type Chord } from '../theory/chord';
@@ -85,7 +85,12 @@ function marksOf(
   position: number
 ): Pick<Moment, 'marks' | 'caution'> {
   const cells = layOut(neck, chord, choice, position);
-  const marks = cells.map((cell): Mark => ({ ...cell, role: roleOf(chord, cell.midi % 12, minorGoal) }));
+  const marks = cells.map((cell): Mark => {
+    const role = roleOf(chord, cell.midi % 12, { minorGoal, blueNotes: choice?.blueNotes ?? [] });
+    if (role !== 'blue') return { ...cell, role: role === 'contradicts' ? 'other' : role };
+    // Players read blue notes as ♭3 and ♭5, whatever tension they would be elsewhere.
+    return { ...cell, role: 'other', degree: cell.degree === '#9' ? 'b3' : 'b5' };
+  });
   const caution = stretchCaution(cells);
   return { marks, ...(caution ? { caution } : {}) };
 }
@@ -121,10 +126,9 @@ function layOut(neck: Instrument, chord: Chord, choice: Collection | null, posit
     .sort((a, b) => a.midi - b.midi);
 }
 
-function roleOf(chord: Chord, pc: number, minorGoal: boolean): Role {
+function roleOf(chord: Chord, pc: number, context: JudgeContext): 'chord' | OutsideRole {
   if (chordPitchClasses(chord).includes(pc)) return 'chord';
-  const role = outsideRole(chord, semitonesUp(pitchClass(chord.root), pc), { minorGoal });
-  return role === 'tension' || role === 'avoid' ? role : 'other';
+  return outsideRole(chord, semitonesUp(pitchClass(chord.root), pc), context);
 }
 
 /** The chord's tones under the hand, lowest pitch first: what a thread can run through. */

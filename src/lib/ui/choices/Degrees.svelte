@@ -5,6 +5,13 @@
   import { settings } from '$lib/state/settings.svelte';
 
   let { choice }: { choice: ScaleChoice } = $props();
+
+  /** Blue notes are read as ♭3 and ♭5, whatever tension they would be elsewhere. */
+  const BLUE = { '#9': 'b3', '#11': 'b5' } as const;
+  function read(degree: string): string {
+    const blue = BLUE[degree as keyof typeof BLUE];
+    return prettyDegree(blue && choice.blue.includes(blue) ? blue : degree);
+  }
 </script>
 
 <span class="flex flex-wrap gap-x-1.5 text-[13px] leading-5">
@@ -17,8 +24,7 @@
         : isAvoid
           ? 'border-b border-dashed border-soft leading-4 text-soft'
           : 'text-ink'}
-      title="{settings.note(choice.notes[i]!)}{isAvoid ? ', to be passed over' : ''}"
-      >{prettyDegree(degree)}</span
+      title="{settings.note(choice.notes[i]!)}{isAvoid ? ', to be passed over' : ''}">{read(degree)}</span
     >
   {/each}
   {#if choice.lacks.length}
