@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import { neckGeometry } from './geometry';
+
+const measures = {
+  width: 900,
+  strings: 6,
+  from: 0,
+  to: 22,
+  stringGap: 30,
+  top: 20,
+  bottom: 40,
+  open: 34,
+  leftHanded: false
+};
+
+describe('neck geometry', () => {
+  const neck = neckGeometry(measures);
+  const frets = Array.from({ length: 22 }, (_, i) => i + 1);
+
+  it('puts every finger between the wires of its fret, and open strings before the nut', () => {
+    for (const fret of frets) {
+      expect(neck.finger(fret)).toBeGreaterThan(neck.wire(fret - 1));
+      expect(neck.finger(fret)).toBeLessThan(neck.wire(fret));
+    }
+    expect(neck.finger(0)).toBeLessThan(neck.wire(0));
+  });
+
+  it('makes frets narrower up the neck, wide enough for a note all the same', () => {
+    const widths = frets.map((fret) => neck.wire(fret) - neck.wire(fret - 1));
+    for (let i = 1; i < widths.length; i++) expect(widths[i]).toBeLessThan(widths[i - 1]!);
+    expect(widths.at(-1)).toBeGreaterThan(26);
+    expect(neck.wire(22)).toBeLessThanOrEqual(900);
+  });
+
+  it('finds the fret under a pointer again, left-handed too', () => {
+    for (const leftHanded of [false, true]) {
+      const either = neckGeometry({ ...measures, leftHanded });
+      for (const fret of frets) expect(either.fretAt(either.finger(fret))).toBe(fret);
+    }
+  });
+
+  it('mirrors for the left hand', () => {
+    const left = neckGeometry({ ...measures, leftHanded: true });
+    for (const fret of frets) expect(left.finger(fret)).toBeCloseTo(900 - neck.finger(fret));
+    expect(left.string(1)).toBe(neck.string(1));
+  });
+
+  it('starts a small neck at its first fret', () => {
+    const small = neckGeometry({ ...measures, width: 116, from: 5, to: 10, open: 3 });
+    expect(small.wire(4)).toBeCloseTo(3);
+    expect(small.finger(5)).toBeGreaterThan(small.wire(4));
+    expect(small.wire(10)).toBeLessThanOrEqual(116);
+  });
+});

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { HEAD, layOutThreads, stepWords, threadLine } from './layout';
+
+const changes = [
+  { start: 0, beats: 4 },
+  { start: 4, beats: 2 },
+  { start: 6, beats: 2 },
+  { start: 8, beats: 8 }
+];
+
+describe('threads', () => {
+  it('give every change its true share of time', () => {
+    const { columns, width } = layOutThreads(changes, 16, [50, 70], 900, 240);
+    expect(width).toBe(900);
+    expect(columns.map((c) => c.width / columns[1]!.width)).toEqual([2, 1, 1, 4]);
+    expect(columns.map((c) => c.x)).toEqual([0, 225, 337.5, 450]);
+  });
+
+  it('grow wider than the window rather than squeeze a short change', () => {
+    const { columns, width } = layOutThreads(changes, 16, [50, 70], 200, 240);
+    expect(width).toBeGreaterThan(200);
+    expect(Math.min(...columns.map((c) => c.width))).toBeGreaterThanOrEqual(60);
+  });
+
+  it('put higher notes higher, below the chord symbols', () => {
+    const { pitch } = layOutThreads(changes, 16, [50, 60, 70], 900, 240);
+    expect(pitch(70)).toBeLessThan(pitch(60));
+    expect(pitch(60)).toBeLessThan(pitch(50));
+    expect(pitch(70)).toBeGreaterThan(HEAD);
+    expect(pitch(50)).toBeLessThan(240);
+  });
+
+  it('survive a chart without notes', () => {
+    const { columns } = layOutThreads([{ start: 0, beats: 4 }], 4, [], 300, 240);
+    expect(columns).toEqual([{ index: 0, x: 0, width: 300 }]);
+  });
+
+  it('say their steps as players do', () => {
+    expect([0, 1, -2, 12].map(stepWords)).toEqual(['stays', '+1', '−2', '+12']);
+  });
+
+  it('hold a pitch through its change and bend to the next just before it comes', () => {
+    const line = threadLine([
+      { x: 20, end: 100, y: 50 },
+      { x: 120, end: 200, y: 40 }
+    ]);
+    expect(line).toBe('M20 50L66 50C93 50 93 40 120 40L200 40');
+    expect(threadLine([])).toBe('');
+  });
+});
