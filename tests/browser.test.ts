@@ -29,6 +29,17 @@ afterAll(async () => {
   await server?.stop();
 });
 
+/** The targets are there after a reload, and after the server was stopped and started. */
+async function expectKept(targets: readonly string[]): Promise<void> {
+  const { pathname } = new URL(await browser.getCurrentUrl());
+  await page.open(pathname);
+  expect(await page.targets()).toEqual(targets);
+  await server.stop();
+  await server.start();
+  await page.open(pathname);
+  expect(await page.targets()).toEqual(targets);
+}
+
 async function newChart(source: string): Promise<string> {
   const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
   return body.id;
@@ -68,12 +79,7 @@ describe('a newcomer', () => {
     const before = await page.targets();
     await page.saved();
 
-    await page.open(new URL(await browser.getCurrentUrl()).pathname);
-    expect(await page.targets()).toEqual(before);
-    await server.stop();
-    await server.start();
-    await page.open(new URL(await browser.getCurrentUrl()).pathname);
-    expect(await page.targets()).toEqual(before);
+    await expectKept(before);
     expect(await page.position()).toBe(8);
     expect((await page.texts('[data-change="0"]')).length).toBe(1);
   });
@@ -100,12 +106,7 @@ describe('a newcomer', () => {
     await page.until(async () => (await page.targets())[1] !== first, 'the next octave');
     const before = await page.targets();
     await page.saved();
-    await page.open(new URL(await browser.getCurrentUrl()).pathname);
-    expect(await page.targets()).toEqual(before);
-    await server.stop();
-    await server.start();
-    await page.open(new URL(await browser.getCurrentUrl()).pathname);
-    expect(await page.targets()).toEqual(before);
+    await expectKept(before);
     expect(await page.position()).toBe(3);
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { analyse } from './analysis';
 import { readKey } from './key';
+import { prettyNumeral } from './numeral';
 import { readSheet } from './sheet';
 
 /** "symbol numeral" for every change, with "in KEY" where the key of the moment is another than the home key. */
@@ -75,6 +76,11 @@ describe('numerals', () => {
   it('counts a minor key’s V with raised leading tone as in key, and the chord of another key not', () => {
     const { changes } = readSheet('{key: Fm}\n| Gm7b5 | C7 | Fm | D7 |').analysis;
     expect(changes.map((c) => c.inKey)).toEqual([true, true, true, false]);
+  });
+
+  it('are read with true accidentals, and nothing else of theirs is touched', () => {
+    const pretty = ['subV7/I', 'bVII7', 'V7/bIII', '#iv°7', 'biii°7', 'iiø7/bVI'].map(prettyNumeral);
+    expect(pretty).toEqual(['subV7/I', '♭VII7', 'V7/♭III', '♯iv°7', '♭iii°7', 'iiø7/♭VI']);
   });
 
   it('gives unreadable chords and rests no numeral', () => {

@@ -107,6 +107,11 @@ export function isBluesKey(steps: readonly Step[], key: Key): boolean {
   return key.mode === 'major' && dominantOn(0) && dominantOn(5) && !restsElsewhere;
 }
 
+/** A numeral as a player reads it: true accidentals before the degree, "subV7/bIII" as "subV7/♭III". */
+export function prettyNumeral(roman: string): string {
+  return roman.replaceAll(/(?<![a-z])b(?=[IViv])/g, '♭').replaceAll('#', '♯');
+}
+
 interface NumeralContext {
   readonly key: Key;
   readonly blues: boolean;

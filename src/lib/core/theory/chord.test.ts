@@ -106,6 +106,7 @@ describe('readChord', () => {
 
   it('suggests a near symbol', () => {
     expect(readChord('Ebmja7')).toMatchObject({ problem: { suggestion: 'Ebm7' } });
+    expect(readChord('Dbq9')).toMatchObject({ problem: { suggestion: 'Db9' } });
     expect(readChord('Ddmi7')).toMatchObject({ kind: 'problem' });
   });
 

@@ -254,7 +254,8 @@ const KNOWN_SUFFIXES: readonly string[] = (
 
 function suggest(root: string, suffix: string): string | undefined {
   const ranked = KNOWN_SUFFIXES.map((known) => ({ known, d: distance(known, suffix) })).sort(
-    (a, b) => a.d - b.d
+    // Of two as near, the plainer one.
+    (a, b) => a.d - b.d || a.known.length - b.known.length
   );
   const best = ranked[0]!;
   return best.d <= Math.max(1, Math.floor(suffix.length / 2)) ? root + best.known : undefined;

@@ -5,6 +5,7 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { DEGREES, prettyDegree } from '$lib/core/theory/degree';
+  import { prettyNumeral } from '$lib/core/harmony/numeral';
   import { spell } from '$lib/core/theory/note';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Overrule from './Overrule.svelte';
@@ -26,7 +27,6 @@
     )
   );
   const beats = (n: number) => `${Number(n.toFixed(2))} ${n === 1 ? 'beat' : 'beats'}`;
-  const roman = (text: string) => prettyDegree(text);
 </script>
 
 <section class="flex flex-col gap-2.5 card p-3" aria-label="This change">
@@ -37,7 +37,8 @@
       <h2 class="text-[30px] leading-9"><ChordSymbol symbol={change.symbol} /></h2>
       <span class="text-right text-[12.5px] leading-4 text-soft">
         bar {change.bar}, {beats(change.beats)}<br />
-        {#if change.roman}{roman(change.roman)} in {settings.note(change.key.tonic)} {change.key.mode}{/if}
+        {#if change.roman}{prettyNumeral(change.roman)} in {settings.note(change.key.tonic)}
+          {change.key.mode}{/if}
       </span>
     </header>
 

@@ -47,7 +47,7 @@
       data-editor
     ></div>
     <div class="flex min-h-9 items-start justify-between gap-2 pt-1.5 text-[13px]">
-      <ul class="max-h-16 min-w-0 overflow-y-auto" aria-live="polite">
+      <ul class="max-h-20 min-w-0 overflow-y-auto" aria-live="polite">
         {#each problems.slice(0, 20) as problem, i (i)}
           <li class="flex items-start gap-1.5 text-warn">
             <TriangleAlert size={14} class="mt-0.5 shrink-0" />
@@ -55,12 +55,12 @@
               {#if problem.place}<button class="underline" onclick={() => editing?.goTo(problem.place!)}
                   >Line {problem.place.line}</button
                 >:{/if}
-              {problem.message}
               {#if problem.suggestion}
                 <button class="font-bold underline" onclick={() => useSuggestion(problem)}
                   >Use {problem.suggestion}</button
                 >
               {/if}
+              {problem.message}
             </span>
           </li>
         {:else}

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { Dialog } from 'bits-ui';
   import { columnTone, COLUMNS, guideColumns, guideThreads } from '$lib/core/harmony/guide-tones';
+  import { prettyNumeral } from '$lib/core/harmony/numeral';
   import { chordNotes } from '$lib/core/theory/chord';
   import { prettyDegree } from '$lib/core/theory/degree';
   import { pitchClass } from '$lib/core/theory/note';
@@ -60,7 +61,7 @@
                 <th class="py-1 pr-3 font-normal whitespace-nowrap">
                   <span class="text-[18px]"><ChordSymbol symbol={change.symbol} /></span>
                   <span class="text-[12px] text-soft"
-                    >bar {change.bar}{change.roman ? ` · ${prettyDegree(change.roman)}` : ''}</span
+                    >bar {change.bar}{change.roman ? ` · ${prettyNumeral(change.roman)}` : ''}</span
                   >
                 </th>
                 {#each COLUMNS as column, c (column)}
