@@ -463,6 +463,19 @@ describe('the choices', () => {
     await page.saved();
   });
 
+  it('says what the scale of the key costs where it cannot be played', async () => {
+    const id = await newChart('{key: C}\n| Cmaj7 | Fm7 | Cmaj7 |');
+    await page.open(`/charts/${id}`);
+    expect(await page.all('[data-denied]')).toHaveLength(0);
+    await page.press(Key.ARROW_RIGHT);
+    await page.until(
+      async () =>
+        (await page.texts('[data-denied]'))[0] ===
+        'C Major does not hold here: it lacks its ♭3, ♭7 and sounds a 7, 3 against it.',
+      'the price of the key'
+    );
+  });
+
   it('gives a chord that is not understood no choices and says why', async () => {
     const id = await newChart('| Gm7 | Czz |');
     await page.open(`/charts/${id}`);

@@ -5,6 +5,9 @@
 <script lang="ts">
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import Columns2 from '@lucide/svelte/icons/columns-2';
+  import { contextOf } from '$lib/core/approaches/context';
+  import { judgedKeyScales } from '$lib/core/approaches/key-centre';
+  import { prettyDegree } from '$lib/core/theory/degree';
   import type { OfferedChoice } from '$lib/core/approaches/registry';
   import { motionBetween } from '$lib/core/approaches/choice';
   import { warningsOf } from '$lib/core/approaches/outline';
@@ -28,6 +31,15 @@
       .map((approach) => ({ approach, choices: choices.filter((choice) => choice.approach === approach.id) }))
       .filter((group) => group.choices.length > 0)
   );
+  /** What the scale of the key costs here, told where it denies the chord and so is not offered. */
+  const denied = $derived.by(() => {
+    const context = contextOf(workspace.analysis, workspace.selected);
+    const plain = context && judgedKeyScales(context)[0];
+    if (!plain?.contradicts.length) return '';
+    const list = (degrees: readonly string[]) => degrees.map(prettyDegree).join(', ');
+    const lacks = plain.lacks.length ? `lacks its ${list(plain.lacks)} and ` : '';
+    return `${settings.collection(plain)} does not hold here: it ${lacks}sounds a ${list(plain.contradicts)} against it.`;
+  });
   const chains = $derived(workspace.chains.filter(({ changes }) => changes.includes(workspace.selected)));
   const warnings = $derived(chosen ? warningsOf(chosen, workspace.analysis, workspace.selected) : []);
   /** How the choice moves from the one before. */
@@ -179,6 +191,9 @@
         {/each}
       </details>
     {/if}
+    {#if denied}<p class="border-b border-line px-3 py-1.5 text-[12.5px] text-soft" data-denied>
+        {denied}
+      </p>{/if}
     {#each groups as { approach, choices: offered }, g (approach.id)}
       {@const isOpen = open.includes(approach.id)}
       <div class="flex items-center justify-between px-3 pt-2">
