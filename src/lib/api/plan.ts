@@ -16,7 +16,13 @@ export const fixedTarget = z.object({
 export const THREAD_RULES = ['free', '1', '3', '5', '7', 'alternate'] as const;
 
 export const planSchema = z.object({
+  /** Where the hand is, unless a change has a position of its own. */
   position: z.number().int().min(0).max(MAX_FRETS),
+  /** Painted on the position map: changes at which the hand is elsewhere. */
+  positions: z
+    .array(z.object({ change: changeIndex, position: z.number().int().min(0).max(MAX_FRETS) }))
+    .max(MAX_CHANGES)
+    .default([]),
   thread: z.enum(THREAD_RULES),
   /** Chord degrees the free thread may land on. */
   degrees: z.array(z.enum(['1', '3', '5', '7'])).min(1),
@@ -57,6 +63,7 @@ export type ThreadRule = Plan['thread'];
 
 export const DEFAULT_PLAN: Plan = {
   position: 5,
+  positions: [],
   thread: 'free',
   degrees: ['3', '7'],
   loop: true,

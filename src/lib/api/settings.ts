@@ -1,5 +1,11 @@
 /** The player's settings, as stored and sent. */
 import { z } from 'zod';
+import { VOICINGS } from '../core/neck/voicing';
+import { DEFAULT_FRETS, DEFAULT_SPAN, MAX_FRETS, MAX_SPAN, MIN_SPAN, readTuning } from '../core/neck/tuning';
+
+/** The necks that are built; the core reckons with shorter ones too. */
+export const FEWEST_FRETS = 19;
+export const HIGHEST_CAPO = 12;
 
 export const settingsSchema = z.object({
   theme: z.enum(['day', 'stage']).default('day'),
@@ -9,6 +15,21 @@ export const settingsSchema = z.object({
   naming: z.enum(['modal', 'parent']).default('modal'),
   /** The approaches in the player's own order; those not named follow in the usual one. */
   approaches: z.array(z.string().max(40)).max(40).default([]),
+  /** A name of the table of tunings, or the strings from the lowest: "D2 A2 D3 G3 B3 E4". */
+  tuning: z
+    .string()
+    .max(80)
+    .refine((text) => readTuning(text) !== null, 'This is not a tuning.')
+    .default('standard'),
+  frets: z.number().int().min(FEWEST_FRETS).max(MAX_FRETS).default(DEFAULT_FRETS),
+  capo: z.number().int().min(0).max(HIGHEST_CAPO).default(0),
+  /** Frets the hand covers without a stretch. */
+  span: z.number().int().min(MIN_SPAN).max(MAX_SPAN).default(DEFAULT_SPAN),
+  openStrings: z.boolean().default(true),
+  /** The school of organising the neck: an id of the core's table. */
+  organise: z.string().max(20).default('positions'),
+  /** The kind of grips on the Grips page. */
+  voicing: z.enum(VOICINGS).default('closed'),
   leftHanded: z.boolean().default(false),
   /** Shows C♭, F♭, B♯, E♯ and doubled accidentals by their plain neighbour. */
   simpleSpelling: z.boolean().default(false),

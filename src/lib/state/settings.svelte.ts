@@ -2,6 +2,7 @@
 import { DEFAULT_SETTINGS, type Labels, type Settings } from '$lib/api/settings';
 import type { Collection } from '$lib/core/approaches/collection';
 import { APPROACHES, type ApproachFacts } from '$lib/core/approaches/registry';
+import { readInstrument, STANDARD, type Instrument } from '$lib/core/neck/tuning';
 import { readChord } from '$lib/core/theory/chord';
 import { prettyNote, simpleSpelling } from '$lib/core/theory/note';
 import { prettyDegree } from '$lib/core/theory/degree';
@@ -15,6 +16,11 @@ function prettySymbol(text: string): string {
 
 class PlayerSettings {
   #now: Settings = $state.raw(DEFAULT_SETTINGS);
+  /** The guitar under the player's hand. */
+  readonly instrument: Instrument = $derived.by(() => {
+    const { tuning, frets, capo, span, openStrings } = this.#now;
+    return readInstrument({ tuning, frets, capo, span, openStrings }) ?? STANDARD;
+  });
 
   get now(): Settings {
     return this.#now;

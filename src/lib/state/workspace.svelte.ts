@@ -3,7 +3,8 @@
 /* eslint-disable svelte/prefer-svelte-reactivity */
 import { DEFAULT_PLAN, type Plan, type ThreadRule } from '$lib/api/plan';
 import type { StoredChart } from '$lib/api/songbook';
-import { DEGREES } from '$lib/core/theory/degree';
+import { chordPitchClasses } from '$lib/core/theory/chord';
+import { DEGREES, type Degree } from '$lib/core/theory/degree';
 import { findChains, type Chain } from '$lib/core/approaches/chains';
 import { choiceOf, type ScaleChoice } from '$lib/core/approaches/choice';
 import { readCollection } from '$lib/core/approaches/collection';
@@ -17,15 +18,26 @@ import { readKey } from '$lib/core/harmony/key';
 import type { HarmonicFunction } from '$lib/core/harmony/numeral';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { pitchClass, semitonesUp } from '$lib/core/theory/note';
-import { compare, momentOf, momentsOf, movesBetween, tonesOfAll } from '$lib/core/moment/moment';
+import {
+  compare,
+  momentOf,
+  momentsOf,
+  movesBetween,
+  subjectOf,
+  subjectsOf,
+  tonesOfAll
+} from '$lib/core/moment/moment';
+import { organisationOf } from '$lib/core/neck/area';
 import { lastPosition } from '$lib/core/neck/position';
+import { areasAt, positionMap } from '$lib/core/neck/position-map';
 import type { NamedCell } from '$lib/core/neck/shape';
-import { STANDARD } from '$lib/core/neck/tuning';
+import { soundAt } from '$lib/core/neck/tuning';
 import { FREE_PATH, type TargetOptions } from '$lib/core/targets/options';
 import { findTargets } from '$lib/core/targets/path';
 import { Autosave, type Draft } from './autosave.svelte';
 import { record, redo, startHistory, undo } from './history';
 import { realign } from './realign';
+import { settings } from './settings.svelte';
 
 /** The threads a player can pick, and what they are called. */
 export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[] = [
@@ -37,8 +49,8 @@ export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[
   { rule: '5', name: 'Fifths', hint: 'The fifth of every chord' }
 ];
 
-/** Positions a hand can be brought to on the neck; the last ones have too few frets to play in. */
-export const HIGHEST_POSITION = lastPosition(STANDARD) - 4;
+export type View = 'moment' | 'map' | 'grips';
+export type NeckMode = 'hand' | 'whole' | 'find';
 
 type TakenChoice = Pick<Plan['choices'][number], 'approach' | 'name' | 'then'>;
 
@@ -48,7 +60,6 @@ function isSame(a: ScaleChoice, b: ScaleChoice): boolean {
 
 export class Workspace {
   readonly id: string;
-  readonly neck = STANDARD;
   readonly autosave: Autosave;
   #history = $state.raw(startHistory<Draft>({ source: '', plan: DEFAULT_PLAN }));
   #selected = $state(0);
@@ -61,9 +72,22 @@ export class Workspace {
     this.autosave = new Autosave(chart);
   }
 
+  /** What the main part of the page shows. */
+  view: View = $state('moment');
+  /** What the neck shows: the hand's window, the whole collection, or one degree everywhere. */
+  neckMode: NeckMode = $state('hand');
+  /** The degree to be found everywhere; the target's, until the player picks another. */
+  sought: Degree | null = $state(null);
+
+  readonly neck = $derived(settings.instrument);
+  readonly lowestPosition = $derived(this.neck.capo);
+  /** The highest position a hand can be brought to; the last ones have too few frets to play in. */
+  readonly highestPosition = $derived(lastPosition(this.neck) - this.neck.span);
+
   readonly source = $derived(this.#history.present.source);
   readonly plan = $derived(this.#history.present.plan);
   readonly sheet = $derived(readSheet(this.source));
+  readonly title = $derived(this.sheet.head.title ?? 'Untitled chart');
   /** The reading of the harmony, with the player's overrules. */
   readonly analysis = $derived.by(() => {
     const { form, head } = this.sheet;
@@ -129,23 +153,47 @@ export class Workspace {
   readonly comparison = $derived.by(() => {
     const [first, second] = this.pins;
     const chord = this.change?.chord;
-    return first && second && chord ? compare(chord, first, second, this.neck, this.plan.position) : null;
+    return first && second && chord ? compare(chord, first, second, this.neck, this.position) : null;
   });
 
+  /** The degree that *find* shows: the one picked, else the target's, as far as it is there. */
+  readonly soughtDegree = $derived.by((): Degree => {
+    const held = [...(this.change?.chord?.tones ?? []), ...(this.chosen[this.selected]?.degrees ?? [])];
+    const wanted = [this.sought, this.targets.get(this.selected)?.cell.degree, held[0]];
+    return wanted.find((degree) => degree && held.includes(degree)) ?? '1';
+  });
+
+  readonly organisation = $derived(organisationOf(settings.now.organise));
+  readonly rows = $derived(this.organisation.rows(this.neck, this.analysis.key));
+  readonly subjects = $derived(subjectsOf(this.analysis, this.chosen));
+  /** The position that the player asks for at every change: the plan's, or one of its own. */
+  readonly positions = $derived.by(() => {
+    const own = new Map(this.plan.positions.map(({ change, position }) => [change, position]));
+    return this.changes.map(({ index }) => this.#bounded(own.get(index) ?? this.plan.position));
+  });
+  readonly position = $derived(this.positions[this.selected] ?? this.plan.position);
+  /** What is played on every change, in the area of the player's school nearest that position. */
+  readonly areas = $derived(areasAt(this.neck, this.organisation, this.subjects, this.positions));
+  /** Where the hand is in those areas. */
+  readonly hands = $derived(this.positions.map((position, i) => this.areas[i]?.position ?? position));
+  /** Positions down, changes across. */
+  readonly map = $derived(positionMap(this.neck, this.organisation, this.analysis.key, this.subjects));
+
   /** Every change under the hand, with what is chosen for it. */
-  readonly moments = $derived(momentsOf(this.analysis, this.neck, this.plan.position, this.chosen));
-  readonly moment = $derived(
-    this.change && this.preview
-      ? momentOf(this.analysis, this.selected, this.neck, this.plan.position, this.preview)
-      : (this.moments[this.selected] ?? null)
-  );
-  readonly moves = $derived.by(() => {
-    const next = this.nextIndex === null ? undefined : this.changes[this.nextIndex];
-    if (!this.change?.chord || !next?.chord) return [];
-    return movesBetween(this.change.chord, next.chord, this.neck, this.plan.position);
+  readonly moments = $derived(momentsOf(this.analysis, this.neck, this.chosen, this.areas));
+  readonly moment = $derived.by(() => {
+    const chord = this.change?.chord;
+    if (!chord || !this.preview) return this.moments[this.selected] ?? null;
+    const area = this.organisation.areaAt(this.neck, subjectOf(chord, this.preview), this.position);
+    return momentOf(this.analysis, this.selected, this.neck, this.preview, area);
   });
   /** The chord tones under the hand, for every change. */
-  readonly tones = $derived(tonesOfAll(this.analysis, this.neck, this.plan.position));
+  readonly tones = $derived(tonesOfAll(this.analysis, this.neck, this.hands));
+  readonly moves = $derived(
+    this.nextIndex === null
+      ? []
+      : movesBetween(this.tones[this.selected] ?? [], this.tones[this.nextIndex] ?? [])
+  );
 
   readonly canUndo = $derived(this.#history.past.length > 0);
   readonly canRedo = $derived(this.#history.future.length > 0);
@@ -161,10 +209,21 @@ export class Workspace {
       standIn: true,
       column: thread === 'free' || thread === 'alternate' ? null : thread,
       alternate: thread === 'alternate',
-      fixed: fixed.filter(({ change }) => this.changes[change]?.chord),
+      fixed: fixed.filter((pin) => this.#isPlayable(pin)),
       loop: plan.loop,
-      position: plan.position
+      position: this.hands
     };
+  }
+
+  /** Another tuning or a shorter neck takes the sense out of a fixed target; it is kept, and waits. */
+  #isPlayable({ change, string, fret }: Plan['fixed'][number]): boolean {
+    const chord = this.changes[change]?.chord;
+    const isOnNeck = string <= this.neck.strings.length && fret >= this.neck.capo && fret <= this.neck.frets;
+    return !!chord && isOnNeck && chordPitchClasses(chord).includes(soundAt(this.neck, string, fret) % 12);
+  }
+
+  #bounded(position: number): number {
+    return Math.min(this.highestPosition, Math.max(this.lowestPosition, Math.round(position)));
   }
 
   #edit(draft: Draft, kind: string, mergeable = false): void {
@@ -181,8 +240,14 @@ export class Workspace {
     const before = this.changes.map(({ symbol }) => symbol);
     const after = readSheet(source).form.changes.map(({ symbol }) => symbol);
     const moved = <T extends { change: number }>(items: readonly T[]) => realign(items, before, after);
-    const { fixed, choices, overrules } = this.plan;
-    const plan = { ...this.plan, fixed: moved(fixed), choices: moved(choices), overrules: moved(overrules) };
+    const { fixed, choices, overrules, positions } = this.plan;
+    const plan = {
+      ...this.plan,
+      fixed: moved(fixed),
+      choices: moved(choices),
+      overrules: moved(overrules),
+      positions: moved(positions)
+    };
     this.#edit({ source, plan }, 'text', true);
   }
 
@@ -347,11 +412,56 @@ export class Workspace {
     this.#editPlan({ thread: 'free', fixed }, 'thread');
   }
 
+  /** Moves the hand: of the selected change alone where it has a position of its own, else of the plan. */
   moveTo(position: number): void {
-    const bounded = Math.min(HIGHEST_POSITION, Math.max(0, Math.round(position)));
-    if (bounded === this.plan.position) return;
-    this.#editPlan({ position: bounded }, 'position', true);
+    const bounded = this.#bounded(position);
+    if (bounded === this.position) return;
+    if (this.hasOwnPosition(this.selected)) this.#setPositions(new Map([[this.selected, bounded]]), true);
+    else this.#editPlan({ position: bounded }, 'position', true);
     this.announcement = `Position ${bounded}`;
+  }
+
+  /** Finds the next degree of the change everywhere. */
+  findNext(): void {
+    const tones = this.change?.chord?.tones ?? [];
+    const at = this.neckMode === 'find' ? tones.indexOf(this.soughtDegree) : -2;
+    if (at >= -1) this.sought = tones[(at + 1) % tones.length] ?? null;
+    this.neckMode = 'find';
+  }
+
+  /** To the next window of the player's school, up (1) or down (−1) the neck; by the fret where it has none. */
+  step(direction: 1 | -1): void {
+    if (settings.now.organise === 'positions') {
+      this.moveTo(this.position + direction);
+      return;
+    }
+    const beyond = this.rows.filter(({ position }) => (position - this.position) * direction > 0);
+    const next = direction > 0 ? beyond[0] : beyond.at(-1);
+    if (!next) return;
+    this.moveTo(next.position);
+    this.announcement = `${next.title}, fret ${next.position}`;
+  }
+
+  /** Puts the whole plan into one position. */
+  settle(position: number): void {
+    this.#editPlan({ position: this.#bounded(position), positions: [] }, 'settle');
+    this.announcement = `The whole plan sits in position ${position}`;
+  }
+
+  /** Gives changes positions of their own. */
+  paint(positions: ReadonlyMap<number, number>): void {
+    if (positions.size) this.#setPositions(positions, false);
+  }
+
+  #setPositions(own: ReadonlyMap<number, number>, mergeable: boolean): void {
+    const others = this.plan.positions.filter(({ change }) => !own.has(change));
+    const painted = [...own].map(([change, position]) => ({ change, position: this.#bounded(position) }));
+    const positions = [...others, ...painted].sort((a, b) => a.change - b.change);
+    this.#editPlan({ positions }, 'paint', mergeable);
+  }
+
+  hasOwnPosition(change: number): boolean {
+    return this.plan.positions.some((own) => own.change === change);
   }
 
   pickThread(thread: ThreadRule): void {

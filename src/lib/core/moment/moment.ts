@@ -5,14 +5,15 @@
 import { contextOf, type ChangeContext } from '../approaches/context';
 import { outsideRole, type JudgeContext, type OutsideRole } from '../approaches/judge';
 import type { ScaleChoice } from '../approaches/choice';
-import type { Collection } from '../approaches/collection';
+import { arpeggioOf, type Collection } from '../approaches/collection';
 import { chordPitchClasses, type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
 import type { Degree } from '../theory/degree';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
-import { positionFill, stretchCaution } from '../neck/position';
+import type { Area, Subject } from '../neck/area';
+import { positionFill } from '../neck/position';
 import { nameOf, namingOf, shapeOf, type NamedCell, type Naming } from '../neck/shape';
-import { spots, type Instrument } from '../neck/tuning';
+import { spots, type Instrument, type Spot } from '../neck/tuning';
 
 /** How a note is drawn: by what it means on the chord of the moment. */
 export type Role = 'chord' | 'tension' | 'avoid' | 'other';
@@ -28,10 +29,8 @@ export interface Move {
   readonly semitones: number;
 }
 
-/** A chord tone elsewhere on the neck. */
-export interface FarTone {
-  readonly string: number;
-  readonly fret: number;
+/** A place on the neck with its name, under no hand. */
+export interface NamedTone extends Spot {
   readonly note: NoteName;
   readonly degree: Degree;
 }
@@ -40,59 +39,103 @@ export interface Moment {
   readonly change: AnalysedChange;
   /** What is played over the change; null where no chord sounds. */
   readonly choice: ScaleChoice | null;
+  /** Where it is laid out; null where no chord sounds. */
+  readonly area: Area | null;
   /** Its notes and the chord's tones under the hand, lowest pitch first. */
   readonly marks: readonly Mark[];
-  readonly caution?: string;
 }
 
-/** The moment of a change in a position, with what is chosen for it. */
+/** What is laid out for a change: what is played over it, or the chord itself. */
+export function subjectOf(chord: Chord, choice: Collection | null): Subject {
+  const collection = choice ?? arpeggioOf(chord);
+  return { naming: namingOf(chord, collection), collection };
+}
+
+/** The subjects of all changes; null where no chord sounds. */
+export function subjectsOf(analysis: Analysis, chosen: readonly (Collection | null)[]): (Subject | null)[] {
+  return analysis.changes.map(({ chord, index }) => (chord ? subjectOf(chord, chosen[index] ?? null) : null));
+}
+
+/** The moment of a change with what is chosen for it, laid out in an area. */
 export function momentOf(
   analysis: Analysis,
   index: number,
   neck: Instrument,
-  position: number,
-  choice: ScaleChoice | null
+  choice: ScaleChoice | null,
+  area: Area | null
 ): Moment {
   const change = analysis.changes[index]!;
   const context = contextOf(analysis, index);
-  if (!context) return { change, choice: null, marks: [] };
-  return { change, choice, ...marksOf(context, choice, neck, position) };
+  if (!context || !area) return { change, choice: null, area: null, marks: [] };
+  return { change, choice, area, marks: marksOf(context, choice, area, neck) };
 }
 
-/** The moments of all changes, each with its choice; what a chart repeats is laid out once. */
+/** The moments of all changes, each with its choice in its area; what a chart repeats is worked out once. */
 export function momentsOf(
   analysis: Analysis,
   neck: Instrument,
-  position: number,
-  chosen: readonly (ScaleChoice | null)[]
+  chosen: readonly (ScaleChoice | null)[],
+  areas: readonly (Area | null)[]
 ): Moment[] {
-  const laidOut = new Map<string, ReturnType<typeof marksOf>>();
+  const known = new Map<Area, Map<string, readonly Mark[]>>();
   return analysis.changes.map((change): Moment => {
     const context = contextOf(analysis, change.index);
-    if (!context) return { change, choice: null, marks: [] };
+    const area = areas[change.index] ?? null;
+    if (!context || !area) return { change, choice: null, area: null, marks: [] };
     const choice = chosen[change.index] ?? null;
-    const key = `${change.symbol} ${context.minorGoal} ${choice?.name}`;
-    let marks = laidOut.get(key);
-    if (!marks) laidOut.set(key, (marks = marksOf(context, choice, neck, position)));
-    return { change, choice, ...marks };
+    const ofArea = known.get(area) ?? new Map<string, readonly Mark[]>();
+    known.set(area, ofArea);
+    const key = `${change.symbol} ${context.minorGoal}`;
+    const marks = ofArea.get(key) ?? marksOf(context, choice, area, neck);
+    ofArea.set(key, marks);
+    return { change, choice, area, marks };
   });
 }
 
-function marksOf(
+/** A chord tone that a collection lacks is shown as far outside its shape as this, in semitones. */
+const BESIDE = 3;
+
+/** The cells of the area by role, and the chord's tones that the collection lacks. */
+function marksOf(context: ChangeContext, choice: ScaleChoice | null, area: Area, neck: Instrument): Mark[] {
+  const { chord } = context.change;
+  const held = new Set(choice?.notes.map(pitchClass) ?? chordPitchClasses(chord));
+  const lacking = chordPitchClasses(chord).filter((pc) => !held.has(pc));
+  const naming = namingOf(chord, choice);
+  const [low, high] = [area.cells[0]?.midi ?? 0, area.cells.at(-1)?.midi ?? 0];
+  const beside = positionFill(neck, lacking, area.position)
+    .filter(({ midi }) => midi >= low - BESIDE && midi <= high + BESIDE)
+    .map((cell): NamedCell => ({ ...cell, ...nameOf(cell.midi % 12, naming) }));
+  return [...area.cells, ...beside]
+    .sort((a, b) => a.midi - b.midi)
+    .map((cell): Mark => markOf(cell, context, choice));
+}
+
+function markOf<T extends NamedTone>(
+  cell: T,
   { change: { chord }, minorGoal }: ChangeContext,
-  choice: ScaleChoice | null,
+  choice: ScaleChoice | null
+): T & { readonly role: Role } {
+  const role = roleOf(chord, cell.midi % 12, { minorGoal, blueNotes: choice?.blueNotes ?? [] });
+  if (role !== 'blue') return { ...cell, role: role === 'contradicts' ? 'other' : role };
+  // Players read blue notes as ♭3 and ♭5, whatever tension they would be elsewhere.
+  return { ...cell, role: 'other', degree: cell.degree === '#9' ? 'b3' : 'b5' };
+}
+
+/** What is played over a change and the chord's tones, everywhere on the neck, by role. */
+export function marksEverywhere(
+  analysis: Analysis,
+  index: number,
   neck: Instrument,
-  position: number
-): Pick<Moment, 'marks' | 'caution'> {
-  const cells = layOut(neck, chord, choice, position);
-  const marks = cells.map((cell): Mark => {
-    const role = roleOf(chord, cell.midi % 12, { minorGoal, blueNotes: choice?.blueNotes ?? [] });
-    if (role !== 'blue') return { ...cell, role: role === 'contradicts' ? 'other' : role };
-    // Players read blue notes as ♭3 and ♭5, whatever tension they would be elsewhere.
-    return { ...cell, role: 'other', degree: cell.degree === '#9' ? 'b3' : 'b5' };
-  });
-  const caution = stretchCaution(cells);
-  return { marks, ...(caution ? { caution } : {}) };
+  choice: ScaleChoice | null
+): (NamedTone & { readonly role: Role })[] {
+  const context = contextOf(analysis, index);
+  if (!context) return [];
+  const { chord } = context.change;
+  const naming = namingOf(chord, choice);
+  const wanted = new Set([...chordPitchClasses(chord), ...(choice?.notes.map(pitchClass) ?? [])]);
+  return spots(neck, 0, neck.frets)
+    .filter(({ midi }) => wanted.has(midi % 12))
+    .map((spot) => markOf({ ...spot, ...nameOf(spot.midi % 12, naming) }, context, choice));
 }
 
 /** Which of two collections a note belongs to. */
@@ -117,15 +160,6 @@ export function compare(
     .sort((x, y) => x.midi - y.midi);
 }
 
-/** The collection laid out, and any chord tone that it lacks. */
-function layOut(neck: Instrument, chord: Chord, choice: Collection | null, position: number): NamedCell[] {
-  const naming = namingOf(chord, choice);
-  const collection = new Set([...chordPitchClasses(chord), ...(choice?.notes.map(pitchClass) ?? [])]);
-  return positionFill(neck, collection, position)
-    .map((cell): NamedCell => ({ ...cell, ...nameOf(cell.midi % 12, naming) }))
-    .sort((a, b) => a.midi - b.midi);
-}
-
 function roleOf(chord: Chord, pc: number, context: JudgeContext): 'chord' | OutsideRole {
   if (chordPitchClasses(chord).includes(pc)) return 'chord';
   return outsideRole(chord, semitonesUp(pitchClass(chord.root), pc), context);
@@ -136,31 +170,36 @@ export function tonesInReach(chord: Chord, neck: Instrument, position: number): 
   return [...shapeOf(neck, chord, null, position).cells].sort((a, b) => a.midi - b.midi);
 }
 
-/** The same for every change; nothing where no chord sounds. */
-export function tonesOfAll(analysis: Analysis, neck: Instrument, position: number): (readonly NamedCell[])[] {
+/** The same for every change in its own position; nothing where no chord sounds. */
+export function tonesOfAll(
+  analysis: Analysis,
+  neck: Instrument,
+  positions: readonly number[]
+): (readonly NamedCell[])[] {
   const laidOut = new Map<string, readonly NamedCell[]>();
-  return analysis.changes.map(({ chord }) => {
+  return analysis.changes.map(({ chord, index }) => {
     if (!chord) return [];
-    let tones = laidOut.get(chord.symbol);
-    if (!tones) laidOut.set(chord.symbol, (tones = tonesInReach(chord, neck, position)));
+    const position = positions[index]!;
+    const key = `${position} ${chord.symbol}`;
+    let tones = laidOut.get(key);
+    if (!tones) laidOut.set(key, (tones = tonesInReach(chord, neck, position)));
     return tones;
   });
 }
 
-/** Where every tone of a chord under the hand goes when the next chord comes; the nearest tone, downward on a tie. */
-export function movesBetween(from: Chord, to: Chord, neck: Instrument, position: number): Move[] {
-  const goals = tonesInReach(to, neck, position);
-  return tonesInReach(from, neck, position).flatMap((cell) => {
-    const nearest = [...goals].sort((a, b) => Math.abs(a.midi - cell.midi) - Math.abs(b.midi - cell.midi))[0];
+/** Where every chord tone under the hand goes when the next chord comes: to its nearest tone, downward on a tie. */
+export function movesBetween(from: readonly NamedCell[], to: readonly NamedCell[]): Move[] {
+  return from.flatMap((cell) => {
+    const nearest = [...to].sort((a, b) => Math.abs(a.midi - cell.midi) - Math.abs(b.midi - cell.midi))[0];
     return nearest ? [{ from: cell, to: nearest, semitones: nearest.midi - cell.midi }] : [];
   });
 }
 
 /** The chord's tones everywhere on the neck outside a stretch of frets (both in). */
-export function tonesElsewhere(chord: Chord, neck: Instrument, from: number, to: number): FarTone[] {
+export function tonesElsewhere(chord: Chord, neck: Instrument, from: number, to: number): NamedTone[] {
   const naming: Naming = namingOf(chord, null);
   const wanted = new Set(chordPitchClasses(chord));
   return spots(neck, 0, neck.frets)
     .filter((spot) => wanted.has(spot.midi % 12) && (spot.fret < from || spot.fret > to))
-    .map((spot) => ({ string: spot.string, fret: spot.fret, ...nameOf(spot.midi % 12, naming) }));
+    .map((spot) => ({ ...spot, ...nameOf(spot.midi % 12, naming) }));
 }

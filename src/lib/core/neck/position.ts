@@ -1,6 +1,6 @@
 /**
  * Position fill: a collection laid out where the hand is. Position n puts the first finger at fret n and reaches
- * frets n to n+3, with a stretch of one fret each way. Source: The neck, in the music rules.
+ * frets n to n+3 (or as far as the player's own span), with a stretch of one fret each way. Source: The neck, in the music rules.
  */
 import type { PitchClass } from '../theory/note';
 import { spots, type Instrument, type Spot } from './tuning';
@@ -11,9 +11,6 @@ export interface PositionCell extends Spot {
   /** Reached by a stretch of the first or the little finger. */
   readonly stretch: boolean;
 }
-
-/** Frets the hand covers without stretching. */
-export const HAND_SPAN = 4;
 
 /** The highest position a neck has: the first finger at its last fret. */
 export function lastPosition(neck: Instrument): number {
@@ -47,12 +44,19 @@ export function positionFill(
       taken.set(spot.midi, { ...spot, finger, stretch: stretch && finger !== 0 });
     }
   };
-  const last = position + HAND_SPAN - 1;
+  const last = position + neck.span - 1;
   fill(position, last, false);
   // Open strings belong to the positions next to the nut (or capo) only, which the frets see to by themselves.
   fill(position - 1, position - 1, true);
   fill(last + 1, last + 1, true);
   return [...taken.values()].sort((a, b) => Number(a.stretch) - Number(b.stretch) || a.midi - b.midi);
+}
+
+/** Over four frets below fret 5, or over five anywhere. Source: The neck, in the music rules. */
+function isWide(frets: readonly number[]): boolean {
+  const low = Math.min(...frets);
+  const span = Math.max(...frets) - low + 1;
+  return span > 5 || (span > 4 && low < 5);
 }
 
 /**
@@ -64,15 +68,17 @@ export function stretchCaution(cells: readonly PositionCell[]): string | undefin
   for (const { string, fret, finger } of cells) {
     if (finger !== 0) byString.set(string, [...(byString.get(string) ?? []), fret]);
   }
-  const isWide = (frets: readonly number[]) => {
-    const low = Math.min(...frets);
-    const span = Math.max(...frets) - low + 1;
-    return span > 5 || (span > 4 && low < 5);
-  };
   const wide = [...byString].filter(([, frets]) => isWide(frets)).map(([string]) => string);
   if (wide.length === 0) return undefined;
   const names = wide.sort((a, b) => a - b);
   const strings =
     names.length > 1 ? `strings ${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : `string ${names[0]}`;
   return `A wide stretch on ${strings}: move the hand rather than force it, and stop if it hurts.`;
+}
+
+/** The same caution for a grip, whose notes are held all at once. */
+export function gripCaution(cells: readonly Spot[], openFret = 0): string | undefined {
+  const pressed = cells.map(({ fret }) => fret).filter((fret) => fret > openFret);
+  if (pressed.length === 0 || !isWide(pressed)) return undefined;
+  return 'A wide grip: reach it slowly, let go between, and stop if it hurts.';
 }

@@ -1,6 +1,7 @@
 /** Tunings and cells. Strings are numbered from 1 (highest) to n (lowest). */
 import { midiOf } from '../theory/note';
 
+/** A guitar under a player's hand. */
 export interface Instrument {
   /** MIDI number of each open string; index 0 is string 1, the highest. */
   readonly strings: readonly number[];
@@ -8,6 +9,10 @@ export interface Instrument {
   readonly frets: number;
   /** The fret the capo sits at, 0 for none; frets are counted from the nut all the same. */
   readonly capo: number;
+  /** Frets that the hand covers without a stretch; 4 by the rules. */
+  readonly span: number;
+  /** Whether open strings are played. */
+  readonly openStrings: boolean;
 }
 
 /** A place on the neck. */
@@ -33,17 +38,16 @@ export const TUNINGS: Readonly<Record<string, string>> = {
 export const DEFAULT_FRETS = 22;
 export const MIN_FRETS = 12;
 export const MAX_FRETS = 24;
+export const DEFAULT_SPAN = 4;
+export const MIN_SPAN = 3;
+export const MAX_SPAN = 6;
 const MIN_STRINGS = 3;
 const MAX_STRINGS = 10;
 /** Below and above these no string of a guitar or bass sounds. */
 const LOWEST_STRING = 21;
 const HIGHEST_STRING = 88;
 
-export const STANDARD: Instrument = instrument(readTuning('standard')!, DEFAULT_FRETS);
-
-function instrument(strings: readonly number[], frets: number, capo = 0): Instrument {
-  return { strings, frets, capo };
-}
+export const STANDARD: Instrument = readInstrument({})!;
 
 /**
  * Reads a tuning: a name of the table in any case, or notes with octaves, lowest string first ("D2 A2 D3 G3 B3 E4").
@@ -64,12 +68,19 @@ export function readInstrument(parts: {
   tuning?: string | undefined;
   frets?: number | undefined;
   capo?: number | undefined;
+  span?: number | undefined;
+  openStrings?: boolean | undefined;
 }): Instrument | null {
   const strings = readTuning(parts.tuning ?? 'standard');
-  const frets = parts.frets ?? DEFAULT_FRETS;
-  const capo = parts.capo ?? 0;
-  if (!strings || frets < MIN_FRETS || frets > MAX_FRETS || capo < 0 || capo > frets - 5) return null;
-  return instrument(strings, frets, capo);
+  const { frets = DEFAULT_FRETS, capo = 0, span = DEFAULT_SPAN, openStrings = true } = parts;
+  const isPossible =
+    frets >= MIN_FRETS &&
+    frets <= MAX_FRETS &&
+    capo >= 0 &&
+    capo <= frets - 5 &&
+    span >= MIN_SPAN &&
+    span <= MAX_SPAN;
+  return strings && isPossible ? { strings, frets, capo, span, openStrings } : null;
 }
 
 /** The pitch of a string at a fret. */
@@ -77,9 +88,14 @@ export function soundAt({ strings }: Instrument, string: number, fret: number): 
   return strings[string - 1]! + fret;
 }
 
+/** The lowest fret a string is played at: open (at the capo), or the one above where open strings are not played. */
+export function lowestFret({ capo, openStrings }: Instrument): number {
+  return openStrings ? capo : capo + 1;
+}
+
 /** Every place of the neck in the frets `from`…`to` (both in), string 1 first, low fret first. */
 export function spots(neck: Instrument, from: number, to: number): Spot[] {
-  const first = Math.max(from, neck.capo);
+  const first = Math.max(from, lowestFret(neck));
   const last = Math.min(to, neck.frets);
   return neck.strings.flatMap((_, index) =>
     Array.from({ length: Math.max(0, last - first + 1) }, (_, i): Spot => {

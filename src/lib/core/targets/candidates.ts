@@ -86,9 +86,14 @@ function range(from: number, to: number): number[] {
   return Array.from({ length: to - from + 1 }, (_, i) => from + i);
 }
 
+/** The position of the hand at a change; null where it is free. */
+export function positionAt({ position }: Pick<TargetOptions, 'position'>, change: number): number | null {
+  return typeof position === 'number' || position === null ? position : (position[change] ?? null);
+}
+
 /** The places inside the player's limits that sound one of the pitch classes. */
-function reachable(options: TargetOptions, wanted: ReadonlySet<PitchClass>): Spot[] {
-  const { neck, position, window, strings, range: register } = options;
+function reachable(options: TargetOptions, wanted: ReadonlySet<PitchClass>, position: number | null): Spot[] {
+  const { neck, window, strings, range: register } = options;
   const found: Spot[] =
     position !== null
       ? positionFill(neck, wanted, position)
@@ -105,28 +110,30 @@ function reachable(options: TargetOptions, wanted: ReadonlySet<PitchClass>): Spo
 export function stagesOf(analysis: Analysis, options: TargetOptions): Stage[] {
   const fixed = new Map(options.fixed.map((f) => [f.change, f]));
   const byChord = new Map<string, Candidate[]>();
-  const candidatesOf = (chord: Chord): Candidate[] => {
-    const known = byChord.get(chord.symbol);
+  const candidatesOf = ({ chord, index }: Stage['change']): Candidate[] => {
+    const position = positionAt(options, index);
+    const key = `${position} ${chord.symbol}`;
+    const known = byChord.get(key);
     if (known) return known;
     const root = pitchClass(chord.root);
     const allowed = allowedDegrees(chord, wishes(options), options);
     const byPitch = new Map(allowed.map((one) => [(root + DEGREES[one.degree].semitones) % 12, one]));
     const naming = namingOf(chord, null);
-    const candidates = reachable(options, new Set(byPitch.keys()))
+    const candidates = reachable(options, new Set(byPitch.keys()), position)
       .map((spot): Candidate => {
         const { degree, slot } = byPitch.get(spot.midi % 12)!;
         const { note } = nameOf(spot.midi % 12, naming);
         return { string: spot.string, fret: spot.fret, midi: spot.midi, degree, note, slot };
       })
       .sort((a, b) => a.midi - b.midi || a.string - b.string);
-    byChord.set(chord.symbol, candidates);
+    byChord.set(key, candidates);
     return candidates;
   };
   return targetedChanges(analysis, options).map((change): Stage => {
     const pin = fixed.get(change.index);
     return pin
       ? { change, candidates: [pinned(change.chord, pin.string, pin.fret, options)], isFixed: true }
-      : { change, candidates: candidatesOf(change.chord), isFixed: false };
+      : { change, candidates: candidatesOf(change), isFixed: false };
   });
 }
 

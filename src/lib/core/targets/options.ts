@@ -58,7 +58,8 @@ export interface TargetOptions {
   /** The step from the last target back to the first counts. */
   readonly loop: boolean;
   readonly weights: Weights;
-  readonly position: number | null;
+  /** Where the hand is: one position for all changes, or one for each (a window that travels). */
+  readonly position: number | readonly number[] | null;
   readonly window: { readonly from: number; readonly to: number } | null;
   readonly strings: readonly number[] | null;
   readonly range: { readonly low: number; readonly high: number } | null;

@@ -2,7 +2,7 @@
 import { prettyDegree } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
 import { lastPosition } from '../neck/position';
-import { allowedDegrees, stagesOf, wishes, type Candidate, type Stage } from './candidates';
+import { allowedDegrees, positionAt, stagesOf, wishes, type Candidate, type Stage } from './candidates';
 import { FREE_FRETS, type TargetOptions, type Weights } from './options';
 import { solvePaths, stepTable, type StepTable } from './solve';
 
@@ -185,7 +185,7 @@ function explainEmpty(stage: Stage, analysis: Analysis, options: TargetOptions):
       { ...analysis, changes: [stage.change] },
       { ...options, ...loosened, fixed: [], which: 'all' }
     )[0]!.candidates.length > 0;
-  const from = options.position ?? 0;
+  const from = positionAt(options, index) ?? 0;
   const near = Array.from({ length: lastPosition(options.neck) }, (_, i) => i + 1)
     .flatMap((distance) => [from - distance, from + distance])
     .filter((position) => position >= 0 && position <= lastPosition(options.neck));

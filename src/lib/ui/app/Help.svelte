@@ -27,7 +27,7 @@
       <Dialog.Title class="font-display text-2xl">Keys and signs</Dialog.Title>
       <div class="mt-3 grid gap-6 md:grid-cols-2">
         <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5 self-start text-[14px]">
-          {#each shortcuts as { keys, name } (name)}
+          {#each shortcuts.filter(({ keys }) => keys) as { keys, name } (name)}
             <dt class="text-right font-bold whitespace-nowrap text-tone">{keys}</dt>
             <dd>{name}</dd>
           {/each}

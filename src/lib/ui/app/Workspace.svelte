@@ -1,7 +1,8 @@
 <!-- One chart, one plan: everything about the moment of change on one screen. -->
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { flushSync, untrack } from 'svelte';
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
+  import GuitarIcon from '@lucide/svelte/icons/guitar';
   import History from '@lucide/svelte/icons/history';
   import Library from '@lucide/svelte/icons/library';
   import Moon from '@lucide/svelte/icons/moon';
@@ -14,15 +15,19 @@
   import { beforeNavigate } from '$app/navigation';
   import type { StoredChart } from '$lib/api/songbook';
   import { settings } from '$lib/state/settings.svelte';
-  import { Workspace } from '$lib/state/workspace.svelte';
+  import { Workspace, type View } from '$lib/state/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
   import ChoicesPanel from '../choices/ChoicesPanel.svelte';
   import ChartEditor from '../chart/ChartEditor.svelte';
   import Hands from '../hands/Hands.svelte';
+  import Grips from '../grips/Grips.svelte';
+  import MapSheet from '../map/MapSheet.svelte';
+  import PositionMap from '../map/PositionMap.svelte';
   import Neck from '../neck/Neck.svelte';
   import PlanStrip from '../plan/PlanStrip.svelte';
   import ChordTable from '../table/ChordTable.svelte';
   import Threads from '../threads/Threads.svelte';
+  import Guitar from './Guitar.svelte';
   import Help from './Help.svelte';
   import Palette from './Palette.svelte';
   import Revisions from './Revisions.svelte';
@@ -40,6 +45,10 @@
   let isFinding = $state(false);
   let isLookingBack = $state(false);
   let isReadingTable = $state(false);
+  let isTuning = $state(false);
+  /** The map as one sheet is drawn only for paper and files. */
+  let hasSheet = $state(false);
+  let sheet: HTMLDivElement | undefined = $state();
 
   const head = $derived(workspace.sheet.head);
   const key = $derived(workspace.analysis.key);
@@ -49,7 +58,10 @@
     toggleEditor: () => (isEditing = !isEditing),
     openHelp: () => (isHelping = true),
     openPalette: () => (isFinding = true),
-    openTable: () => (isReadingTable = true)
+    openTable: () => (isReadingTable = true),
+    openGuitar: () => (isTuning = true),
+    printMap: printSheet,
+    saveMap: (format) => void saveSheet(format)
   });
 
   function press(event: KeyboardEvent) {
@@ -60,6 +72,30 @@
     found.run(event);
   }
 
+  function withSheet() {
+    flushSync(() => (hasSheet = true));
+  }
+
+  function printSheet() {
+    withSheet();
+    print();
+  }
+
+  async function saveSheet(format: 'svg' | 'png') {
+    withSheet();
+    const { saveDrawing } = await import('../export/drawing');
+    await saveDrawing(sheet!.querySelector('svg')!, `${workspace.title}, position map`, format).catch(
+      () => (workspace.announcement = 'The picture could not be made.')
+    );
+    hasSheet = false;
+  }
+
+  const VIEWS: readonly [View, string, string][] = [
+    ['moment', 'Moment', 'The change of chord, on threads and neck'],
+    ['map', 'Map', 'Positions down, changes across (M)'],
+    ['grips', 'Grips', 'Chords held, from grip to grip (G)']
+  ];
+
   beforeNavigate(() => void workspace.autosave.flush());
 
   const labels = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
@@ -68,13 +104,15 @@
 <svelte:head><title>{head.title ?? 'Untitled chart'} · Corvel</title></svelte:head>
 <svelte:window
   onkeydown={press}
+  onbeforeprint={withSheet}
+  onafterprint={() => (hasSheet = false)}
   onpagehide={() => void workspace.autosave.flush()}
   onbeforeunload={(event) => {
     if (status.kind !== 'saved') event.preventDefault();
   }}
 />
 
-<div class="mx-auto flex min-h-screen max-w-[1800px] flex-col gap-2 p-2.5">
+<div class="mx-auto flex min-h-screen max-w-[1800px] flex-col gap-2 p-2.5 print:hidden">
   <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
     <a href="/" class="btn btn-icon" aria-label="Songbook" title="Songbook"><Library size={18} /></a>
     <h1 class="min-w-0 truncate font-display text-[24px] leading-8">{head.title ?? 'Untitled chart'}</h1>
@@ -83,6 +121,16 @@
       {key.mode}{workspace.sheet.analysis.declared ? '' : ' (found)'} · {head.meter.beats}/{head.meter
         .unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel ? ` · ${head.feel}` : ''}
     </p>
+    <div class="flex" role="group" aria-label="View">
+      {#each VIEWS as [view, name, hint] (view)}
+        <button
+          class="btn rounded-none not-first:border-l-0 first:rounded-l-[7px] last:rounded-r-[7px]"
+          aria-pressed={workspace.view === view}
+          title={hint}
+          onclick={() => (workspace.view = view)}>{name}</button
+        >
+      {/each}
+    </div>
     <div class="ml-auto flex flex-wrap items-center gap-1.5">
       <SaveState {status} />
       <button
@@ -111,8 +159,17 @@
         title="Chart text (E)"
         onclick={() => (isEditing = !isEditing)}><PencilLine size={16} /> Chart</button
       >
-      <button class="btn" title="Chord table and guide-tone lines (B)" onclick={() => (isReadingTable = true)}
-        ><Table2 size={16} /> Table</button
+      <button
+        class="btn btn-icon"
+        aria-label="Table"
+        title="Chord table and guide-tone lines (B)"
+        onclick={() => (isReadingTable = true)}><Table2 size={17} /></button
+      >
+      <button
+        class="btn btn-icon"
+        aria-label="Your guitar"
+        title="Tuning, frets, hand"
+        onclick={() => (isTuning = true)}><GuitarIcon size={17} /></button
       >
       <button class="btn" title="What stands inside the notes (L)" onclick={() => settings.cycleLabels()}
         >{labels[settings.now.labels]}</button
@@ -171,10 +228,16 @@
     <main class="flex min-w-0 flex-col gap-2.5">
       {#if isEditing}<ChartEditor {workspace} onclose={() => (isEditing = false)} />{/if}
       {#if workspace.changes.length > 0}
-        <Threads {workspace} />
-        <Neck {workspace} />
-        <PlanStrip {workspace} />
-        <Hands {workspace} />
+        {#if workspace.view === 'map'}
+          <PositionMap {workspace} onprint={printSheet} onsave={saveSheet} />
+        {:else if workspace.view === 'grips'}
+          <Grips {workspace} />
+        {:else}
+          <Threads {workspace} />
+          <Neck {workspace} />
+          <PlanStrip {workspace} />
+          <Hands {workspace} />
+        {/if}
       {:else if !isEditing}
         <div class="flex flex-col items-center gap-3 card p-10">
           <p>This chart has no chords yet.</p>
@@ -193,6 +256,8 @@
   <p class="sr-only" aria-live="polite">{workspace.announcement}</p>
 </div>
 
+{#if hasSheet}<div bind:this={sheet}><MapSheet {workspace} /></div>{/if}
+<Guitar bind:open={isTuning} />
 <Help bind:open={isHelping} {shortcuts} />
 <Palette bind:open={isFinding} commands={shortcuts} />
 <Revisions bind:open={isLookingBack} {workspace} />

@@ -1,5 +1,6 @@
 /** Every key of the workspace: one table for the handler, the help page and the command palette. */
-import type { Workspace } from '$lib/state/workspace.svelte';
+import { ORGANISATIONS } from '$lib/core/neck/area';
+import type { View, Workspace } from '$lib/state/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
 
 export interface Shortcut {
@@ -21,6 +22,9 @@ interface Actions {
   readonly openHelp: () => void;
   readonly openPalette: () => void;
   readonly openTable: () => void;
+  readonly openGuitar: () => void;
+  readonly printMap: () => void;
+  readonly saveMap: (format: 'svg' | 'png') => void;
 }
 
 const plain = (event: KeyboardEvent) => !event.ctrlKey && !event.metaKey && !event.altKey;
@@ -31,7 +35,10 @@ export function workspaceShortcuts({
   toggleEditor,
   openHelp,
   openPalette,
-  openTable
+  openTable,
+  openGuitar,
+  printMap,
+  saveMap
 }: Actions): Shortcut[] {
   const single = (
     keys: string,
@@ -47,15 +54,25 @@ export function workspaceShortcuts({
     single: true,
     command
   });
+  /** Only in the palette. */
+  const command = (name: string, run: Shortcut['run']): Shortcut => ({
+    keys: '',
+    name,
+    matches: () => false,
+    run,
+    single: false,
+    command: true
+  });
+  const show = (view: View) => (workspace.view = workspace.view === view ? 'moment' : view);
   return [
     single('→', 'Next change', 'ArrowRight', () => workspace.select(workspace.selected + 1)),
     single('←', 'Previous change', 'ArrowLeft', () => workspace.select(workspace.selected - 1)),
     single('Home', 'First change', 'Home', () => workspace.select(0)),
     single('End', 'Last change', 'End', () => workspace.select(workspace.changes.length - 1)),
-    single('↑', 'Hand one fret up the neck', 'ArrowUp', () => workspace.moveTo(workspace.plan.position + 1)),
-    single('↓', 'Hand one fret down the neck', 'ArrowDown', () =>
-      workspace.moveTo(workspace.plan.position - 1)
+    single('↑', 'Hand up the neck: a fret, or to the next area of your school', 'ArrowUp', () =>
+      workspace.step(1)
     ),
+    single('↓', 'Hand down the neck', 'ArrowDown', () => workspace.step(-1)),
     {
       keys: '1 3 5 7',
       name: 'Aim at that degree of the chord; again for its next octave (2, 4, 6 for 9, 11, 13 or 6 of the chord)',
@@ -74,6 +91,30 @@ export function workspaceShortcuts({
       if (choice) workspace.takeForAllAlike(choice);
     }),
     single('B', 'Chord table and guide-tone lines', 'b', openTable),
+    single('M', 'Position map, or back', 'm', () => show('map')),
+    single('G', 'Grips, or back', 'g', () => show('grips')),
+    single('W', 'The whole neck, or back to the hand', 'w', () => {
+      workspace.view = 'moment';
+      workspace.neckMode = workspace.neckMode === 'whole' ? 'hand' : 'whole';
+    }),
+    single('F', 'Find a degree everywhere; again for the next one', 'f', () => {
+      workspace.view = 'moment';
+      workspace.findNext();
+    }),
+    single('H', 'Back to what lies under the hand', 'h', () => {
+      workspace.view = 'moment';
+      workspace.neckMode = 'hand';
+    }),
+    single('O', 'Next school of organising the neck', 'o', () => {
+      const at = ORGANISATIONS.findIndex(({ id }) => id === settings.now.organise);
+      const next = ORGANISATIONS[(at + 1) % ORGANISATIONS.length]!;
+      settings.change({ organise: next.id });
+      workspace.announcement = next.name;
+    }),
+    command('Your guitar: tuning, frets, hand', openGuitar),
+    command('Print the position map', printMap),
+    command('Save the position map as SVG', () => saveMap('svg')),
+    command('Save the position map as PNG', () => saveMap('png')),
     single('N', 'Naming: modal or parent', 'n', () =>
       settings.change({ naming: settings.now.naming === 'modal' ? 'parent' : 'modal' })
     ),

@@ -2,31 +2,44 @@
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { HAND_SPAN } from '$lib/core/neck/position';
+  import type { Mark } from '$lib/core/moment/moment';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { neckGeometry } from '../neck/geometry';
+  import MiniNeck, { type MiniNote } from '../neck/MiniNeck.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
 
   const WIDTH = 116;
-  const GAP = 11.5;
-  const position = $derived(workspace.plan.position);
-  const from = $derived(Math.max(1, position - 1));
-  const to = $derived(Math.min(workspace.neck.frets, position + HAND_SPAN));
-  const geometry = $derived(
-    neckGeometry({
-      width: WIDTH,
-      strings: workspace.neck.strings.length,
-      from,
-      to,
-      stringGap: GAP,
-      top: 8,
-      bottom: 8,
-      open: position <= 1 ? 14 : 3,
-      leftHanded: settings.now.leftHanded
+  const GAP = $derived(Math.min(11.5, 57.5 / (workspace.neck.strings.length - 1)));
+  const neck = $derived(workspace.neck);
+  /** The frets of a card: the hand's window with its stretches, or as many as the shape needs. */
+  const cards = $derived(
+    workspace.moments.map(({ area, marks }, i) => {
+      const position = area?.position ?? workspace.positions[i]!;
+      const frets = marks.map(({ fret }) => fret).filter((fret) => fret > 0);
+      const from = Math.max(1, Math.min(position - 1, ...frets));
+      const to = Math.min(neck.frets, Math.max(position + neck.span, ...frets));
+      const geometry = neckGeometry({
+        width: WIDTH,
+        strings: neck.strings.length,
+        from,
+        to,
+        stringGap: GAP,
+        top: 8,
+        bottom: 8,
+        open: from === 1 ? 14 : 3,
+        leftHanded: settings.now.leftHanded
+      });
+      return { from, to, geometry, position };
     })
   );
   const hands = $derived(workspace.moments);
+  const LOOKS = { chord: 'full', tension: 'open', avoid: 'dot', other: 'dot' } as const;
+  const noteOf = (mark: Mark, target?: { string: number; fret: number }): MiniNote => ({
+    string: mark.string,
+    fret: mark.fret,
+    look: target?.string === mark.string && target.fret === mark.fret ? 'target' : LOOKS[mark.role]
+  });
   let strip: HTMLDivElement | undefined = $state();
 
   $effect(() => {
@@ -42,7 +55,8 @@
 
 <section class="min-w-0" aria-label="Hands">
   <div class="flex gap-2 overflow-x-auto pb-1" bind:this={strip}>
-    {#each hands as { change, choice, marks } (change.index)}
+    {#each hands as { change, choice, area, marks } (change.index)}
+      {@const card = cards[change.index]!}
       {@const target = workspace.targets.get(change.index)}
       {@const isNow = change.index === workspace.selected}
       <button
@@ -53,7 +67,9 @@
             : ''}"
         style:width="{WIDTH + 14}px"
         aria-current={isNow ? 'true' : undefined}
-        aria-label="{change.symbol}, bar {change.bar}{choice ? `, ${choice.name}, position ${position}` : ''}"
+        aria-label="{change.symbol}, bar {change.bar}{choice
+          ? `, ${choice.name}, ${area?.title}, fret ${area?.anchor}`
+          : ''}"
         onclick={() => workspace.select(change.index)}
       >
         <span class="flex items-baseline justify-between">
@@ -63,47 +79,20 @@
         <span class="block truncate text-[11.5px] leading-4 text-soft" title={choice?.name}>
           {choice ? settings.collection(choice) : change.problem ? 'not understood' : 'rest'}
         </span>
-        <svg width={WIDTH} height={geometry.height} class="block" aria-hidden="true">
-          {#each Array.from({ length: to - from + 2 }, (_, i) => from - 1 + i) as fret (fret)}
-            <line
-              x1={geometry.wire(fret)}
-              x2={geometry.wire(fret)}
-              y1={geometry.string(1)}
-              y2={geometry.string(workspace.neck.strings.length)}
-              stroke="var(--string)"
-              opacity="0.5"
-              stroke-width={fret === 0 ? 3 : 1}
-            />
-          {/each}
-          {#each workspace.neck.strings as _, i (i)}
-            <line
-              x1={Math.min(geometry.wire(from - 1), geometry.wire(to))}
-              x2={Math.max(geometry.wire(from - 1), geometry.wire(to))}
-              y1={geometry.string(i + 1)}
-              y2={geometry.string(i + 1)}
-              stroke="var(--string)"
-              opacity="0.6"
-            />
-          {/each}
-          {#each marks as mark (mark.midi)}
-            {@const isTarget = target?.cell.string === mark.string && target.cell.fret === mark.fret}
-            <circle
-              cx={geometry.finger(mark.fret)}
-              cy={geometry.string(mark.string)}
-              r={isTarget ? 5.6 : mark.role === 'chord' ? 4.3 : mark.role === 'tension' ? 3 : 1.8}
-              class={isTarget
-                ? 'fill-target'
-                : mark.role === 'chord'
-                  ? 'fill-tone'
-                  : mark.role === 'tension'
-                    ? 'fill-surface stroke-tone'
-                    : 'fill-soft'}
-              stroke-width={mark.role === 'tension' && !isTarget ? 1.2 : 0}
-            />
-          {/each}
+        <svg width={WIDTH} height={card.geometry.height} class="block" aria-hidden="true">
+          <MiniNeck
+            geometry={card.geometry}
+            strings={neck.strings.length}
+            from={card.from}
+            to={card.to}
+            notes={marks.map((mark) => noteOf(mark, target?.cell))}
+          />
         </svg>
         <span class="flex justify-between text-[11.5px] leading-4">
-          <span class="text-soft">fret {position}</span>
+          <span class="truncate text-soft"
+            >{area && !/^position/.test(area.title) ? `${area.title} · ` : 'fret '}{area?.anchor ??
+              card.position}</span
+          >
           {#if target}
             <span class="font-bold text-target">{settings.label(target.cell)}</span>
           {/if}

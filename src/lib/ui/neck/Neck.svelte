@@ -3,26 +3,31 @@
   stroke from each chord tone to where it moves. The window drags along the neck.
 -->
 <script lang="ts">
-  import { HIGHEST_POSITION, type Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { tonesElsewhere } from '$lib/core/moment/moment';
   import { sayCell } from '$lib/core/neck/shape';
-  import { HAND_SPAN } from '$lib/core/neck/position';
   import { prettyDegree } from '$lib/core/theory/degree';
   import { stepWords } from '../threads/layout';
   import { DOUBLE_INLAYS, INLAYS, neckGeometry } from './geometry';
+  import SaveDrawing from '../export/SaveDrawing.svelte';
+  import Everywhere from './Everywhere.svelte';
+  import NeckModes from './NeckModes.svelte';
   import NoteMark from './NoteMark.svelte';
+  import Organise from './Organise.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
 
   let width = $state(940);
   let dragging: { from: number; grip: number } | null = $state(null);
 
-  const GAP = 29;
+  /** Six strings at ease; more of them move together, fewer keep their distance. */
+  const GAP = $derived(Math.min(29, 145 / (workspace.neck.strings.length - 1)));
   /** Of the card around the drawing, left and right. */
   const PADDING = 8;
   const neck = $derived(workspace.neck);
-  const position = $derived(workspace.plan.position);
+  /** Where the hand is: at the area of the moment, which may start beside the position asked for. */
+  const position = $derived(workspace.moment?.area?.position ?? workspace.position);
   const geometry = $derived(
     neckGeometry({
       width: width - 2 * PADDING,
@@ -30,7 +35,7 @@
       from: 0,
       to: neck.frets,
       stringGap: GAP,
-      top: 34,
+      top: 28,
       bottom: 40,
       open: 34,
       leftHanded: settings.now.leftHanded
@@ -39,6 +44,11 @@
   const bottom = $derived(geometry.string(neck.strings.length));
   const frets = $derived(Array.from({ length: neck.frets }, (_, i) => i + 1));
 
+  let drawing: SVGSVGElement | undefined = $state();
+  const area = $derived(workspace.moment?.area);
+  /** What the player should know about the shape. */
+  const said = $derived([area?.remark, area?.caution].filter(Boolean).join(' '));
+
   const marks = $derived(workspace.moment?.marks ?? []);
   const target = $derived(workspace.targets.get(workspace.selected));
   const nextTarget = $derived(
@@ -46,7 +56,7 @@
   );
   const far = $derived(
     workspace.change?.chord
-      ? tonesElsewhere(workspace.change.chord, neck, position - 1, position + HAND_SPAN)
+      ? tonesElsewhere(workspace.change.chord, neck, position - 1, position + neck.span)
       : []
   );
   const isTarget = (cell: { string: number; fret: number }) =>
@@ -93,7 +103,7 @@
   function startDrag(event: PointerEvent) {
     const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    dragging = { from: position, grip: geometry.fretAt(event.clientX - box.left) };
+    dragging = { from: workspace.position, grip: geometry.fretAt(event.clientX - box.left) };
   }
 
   function drag(event: PointerEvent) {
@@ -109,19 +119,19 @@
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();
-    workspace.moveTo(position + step);
+    workspace.moveTo(workspace.position + step);
   }
 
-  const windowFrom = $derived(position === 0 ? 0 : position - 1);
+  const windowFrom = $derived(Math.max(0, position - 1));
   const handle = $derived.by(() => {
     const [a, b] = [
       position === 0 ? geometry.finger(0) : geometry.wire(windowFrom),
-      geometry.wire(Math.min(position + HAND_SPAN - 1, neck.frets))
+      geometry.wire(Math.min(position + neck.span - 1, neck.frets))
     ];
     return { x: Math.min(a, b), width: Math.abs(b - a) };
   });
   const stretches = $derived(
-    [position - 1, position + HAND_SPAN]
+    [position - 1, position + neck.span]
       .filter((fret) => fret >= 1 && fret <= neck.frets)
       .map((fret) => {
         const [a, b] = [geometry.wire(fret - 1), geometry.wire(fret)];
@@ -143,7 +153,14 @@
 </script>
 
 <section class="min-w-0 card px-2 pt-1" aria-label="Neck" bind:clientWidth={width}>
+  <div class="flex min-h-7 flex-wrap items-center gap-x-3 gap-y-1 px-1">
+    <NeckModes {workspace} />
+    <Organise />
+    <p class="min-w-0 flex-1 truncate text-right text-[11.5px] text-soft" title={said}>{said}</p>
+    <SaveDrawing of={() => drawing} name="{workspace.title}, {workspace.change?.symbol ?? 'neck'}" />
+  </div>
   <svg
+    bind:this={drawing}
     width={geometry.width}
     height={geometry.height}
     class="block select-none"
@@ -159,25 +176,27 @@
       fill="var(--wood)"
       rx="3"
     />
-    {#each stretches as stretch (stretch.fret)}
+    {#if workspace.neckMode !== 'whole'}
+      {#each stretches as stretch (stretch.fret)}
+        <rect
+          x={stretch.x}
+          y={geometry.string(1) - 10}
+          width={stretch.width}
+          height={bottom - geometry.string(1) + 20}
+          class="fill-lit"
+          opacity="0.45"
+        />
+      {/each}
       <rect
-        x={stretch.x}
-        y={geometry.string(1) - 10}
-        width={stretch.width}
-        height={bottom - geometry.string(1) + 20}
-        class="fill-lit"
-        opacity="0.45"
+        x={handle.x}
+        y={geometry.string(1) - 14}
+        width={handle.width}
+        height={bottom - geometry.string(1) + 28}
+        rx="6"
+        class="fill-lit stroke-ink"
+        stroke-width="1.5"
       />
-    {/each}
-    <rect
-      x={handle.x}
-      y={geometry.string(1) - 14}
-      width={handle.width}
-      height={bottom - geometry.string(1) + 28}
-      rx="6"
-      class="fill-lit stroke-ink"
-      stroke-width="1.5"
-    />
+    {/if}
 
     <!-- Frets, inlays, strings -->
     {#each frets as fret (fret)}
@@ -193,13 +212,13 @@
         {#each DOUBLE_INLAYS.includes(fret) ? [1.5, 3.5] : [2.5] as at (at)}
           <circle
             cx={geometry.finger(fret)}
-            cy={geometry.string(1) + at * GAP}
+            cy={geometry.string(1) + (at * GAP * (neck.strings.length - 1)) / 5}
             r="4"
             fill="var(--string)"
             opacity="0.28"
           />
         {/each}
-        <text x={geometry.finger(fret)} y={11} text-anchor="middle" font-size="11" class="fill-soft"
+        <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft"
           >{fret}</text
         >
       {/if}
@@ -223,187 +242,206 @@
       />
     {/each}
 
-    <!-- Chord tones elsewhere, only hinted -->
-    {#each far as tone (`${tone.string}-${tone.fret}`)}
-      <circle
-        cx={geometry.finger(tone.fret)}
-        cy={geometry.string(tone.string)}
-        r={tone.degree.endsWith('3') ? 5 : 3.5}
-        class="fill-tone"
-        opacity="0.3"
-        data-far="{tone.string}:{tone.fret}"
+    {#if neck.capo > 0}
+      <rect
+        x={geometry.finger(neck.capo) - 4}
+        y={geometry.string(1) - 12}
+        width="8"
+        height={bottom - geometry.string(1) + 24}
+        rx="4"
+        class="fill-ink"
+        data-capo={neck.capo}
       />
-    {/each}
-
-    <!-- Where the other chord tones go -->
-    {#each workspace.moves as move (move.from.midi)}
-      {#if !isTarget(move.from)}
-        {@const line = move.semitones === 0 ? null : stroke(move.from, move.to, 10, 4)}
-        {#if line}
-          <line
-            x1={line.x1}
-            y1={line.y1}
-            x2={line.x2}
-            y2={line.y2}
-            class="stroke-next"
-            stroke-width="2"
-            stroke-linecap="round"
-            opacity="0.75"
-            data-move={stepWords(move.semitones)}
-          />
-          <circle
-            cx={geometry.finger(move.to.fret)}
-            cy={geometry.string(move.to.string)}
-            r="3.2"
-            class="fill-next"
-            opacity="0.75"
-          />
-        {:else if move.semitones === 0}
-          <line
-            x1={geometry.finger(move.from.fret) - 7}
-            x2={geometry.finger(move.from.fret) + 7}
-            y1={geometry.string(move.from.string) + 14}
-            y2={geometry.string(move.from.string) + 14}
-            class="stroke-next"
-            stroke-width="2"
-            opacity="0.75"
-            data-move="stays"
-          />
-        {/if}
-      {/if}
-    {/each}
-
-    {#if tail}<path d={tail} class="fill-target" data-tail />{/if}
-
-    <!-- The next target, a ghost -->
-    {#if nextTarget}
-      <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}">
-        <circle
-          cx={geometry.finger(nextTarget.cell.fret)}
-          cy={geometry.string(nextTarget.cell.string)}
-          r={ghostCovered || nextTarget.cell.midi === target?.cell.midi ? 17.5 : 13}
-          fill="none"
-          class="stroke-next"
-          stroke-width="2"
-        />
-        {#if !ghostCovered}
-          <text
-            x={geometry.finger(nextTarget.cell.fret)}
-            y={geometry.string(nextTarget.cell.string) - 3}
-            text-anchor="middle"
-            font-size="10"
-            class="fill-next font-bold"
-          >
-            {prettyDegree(nextTarget.cell.degree)}
-          </text>
-        {/if}
-      </g>
     {/if}
 
-    {#if workspace.comparison}
-      {#each workspace.comparison as cell (cell.midi)}
-        {@const x = geometry.finger(cell.fret)}
-        {@const y = geometry.string(cell.string)}
-        <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
-          {#if cell.share === 'both'}
-            <circle cx={x} cy={y} r="11" class="fill-tone" />
-          {:else if cell.share === 'first'}
-            <rect
-              x={x - 10}
-              y={y - 10}
-              width="20"
-              height="20"
-              class="fill-surface stroke-target"
-              stroke-width="2.2"
+    {#if workspace.neckMode === 'hand'}
+      <!-- Chord tones elsewhere, only hinted -->
+      {#each far as tone (`${tone.string}-${tone.fret}`)}
+        <circle
+          cx={geometry.finger(tone.fret)}
+          cy={geometry.string(tone.string)}
+          r={tone.degree.endsWith('3') ? 5 : 3.5}
+          class="fill-tone"
+          opacity="0.3"
+          data-far="{tone.string}:{tone.fret}"
+        />
+      {/each}
+
+      <!-- Where the other chord tones go -->
+      {#each workspace.moves as move (move.from.midi)}
+        {#if !isTarget(move.from)}
+          {@const line = move.semitones === 0 ? null : stroke(move.from, move.to, 10, 4)}
+          {#if line}
+            <line
+              x1={line.x1}
+              y1={line.y1}
+              x2={line.x2}
+              y2={line.y2}
+              class="stroke-next"
+              stroke-width="2"
+              stroke-linecap="round"
+              opacity="0.75"
+              data-move={stepWords(move.semitones)}
             />
-          {:else}
-            <path
-              d="M{x} {y - 13.5}L{x + 13.5} {y}L{x} {y + 13.5}L{x - 13.5} {y}Z"
-              class="fill-surface stroke-next"
-              stroke-width="2.2"
+            <circle
+              cx={geometry.finger(move.to.fret)}
+              cy={geometry.string(move.to.string)}
+              r="3.2"
+              class="fill-next"
+              opacity="0.75"
+            />
+          {:else if move.semitones === 0}
+            <line
+              x1={geometry.finger(move.from.fret) - 7}
+              x2={geometry.finger(move.from.fret) + 7}
+              y1={geometry.string(move.from.string) + 14}
+              y2={geometry.string(move.from.string) + 14}
+              class="stroke-next"
+              stroke-width="2"
+              opacity="0.75"
+              data-move="stays"
             />
           {/if}
-          <text
-            {x}
-            y={y + 4}
-            text-anchor="middle"
-            font-size="11"
-            class="font-bold {cell.share === 'both' ? 'fill-on-tone' : 'fill-ink'}"
-            >{settings.label(cell)}</text
-          >
-        </g>
+        {/if}
       {/each}
-    {:else}
-      {#each marks as mark (mark.midi)}
-        <g
-          data-cell="{mark.string}:{mark.fret}"
-          data-note={mark.note}
-          data-degree={mark.degree}
-          data-role={isTarget(mark) ? 'target' : mark.role}
-          data-finger={mark.finger}
-        >
-          <NoteMark
-            x={geometry.finger(mark.fret)}
-            y={geometry.string(mark.string)}
-            role={isTarget(mark) ? 'target' : mark.role}
-            label={settings.label(mark)}
+
+      {#if tail}<path d={tail} class="fill-target" data-tail />{/if}
+
+      <!-- The next target, a ghost -->
+      {#if nextTarget}
+        <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}">
+          <circle
+            cx={geometry.finger(nextTarget.cell.fret)}
+            cy={geometry.string(nextTarget.cell.string)}
+            r={ghostCovered || nextTarget.cell.midi === target?.cell.midi ? 17.5 : 13}
+            fill="none"
+            class="stroke-next"
+            stroke-width="2"
           />
+          {#if !ghostCovered}
+            <text
+              x={geometry.finger(nextTarget.cell.fret)}
+              y={geometry.string(nextTarget.cell.string) - 3}
+              text-anchor="middle"
+              font-size="10"
+              class="fill-next font-bold"
+            >
+              {prettyDegree(nextTarget.cell.degree)}
+            </text>
+          {/if}
         </g>
-      {/each}
-    {/if}
-    {#if target && !targetIsMarked && !workspace.comparison}
-      <NoteMark
-        x={geometry.finger(target.cell.fret)}
-        y={geometry.string(target.cell.string)}
-        role="target"
-        label={settings.label(target.cell)}
-      />
-    {/if}
-    {#if target && nextTarget && target.cell.midi === nextTarget.cell.midi}
-      <line
-        x1={geometry.finger(target.cell.fret) - 11}
-        x2={geometry.finger(target.cell.fret) + 11}
-        y1={geometry.string(target.cell.string) + 20}
-        y2={geometry.string(target.cell.string) + 20}
-        class="stroke-target"
-        stroke-width="4"
-        stroke-linecap="round"
-        data-stays
-      />
+      {/if}
+
+      {#if workspace.comparison}
+        {#each workspace.comparison as cell (cell.midi)}
+          {@const x = geometry.finger(cell.fret)}
+          {@const y = geometry.string(cell.string)}
+          <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
+            {#if cell.share === 'both'}
+              <circle cx={x} cy={y} r="11" class="fill-tone" />
+            {:else if cell.share === 'first'}
+              <rect
+                x={x - 10}
+                y={y - 10}
+                width="20"
+                height="20"
+                class="fill-surface stroke-target"
+                stroke-width="2.2"
+              />
+            {:else}
+              <path
+                d="M{x} {y - 13.5}L{x + 13.5} {y}L{x} {y + 13.5}L{x - 13.5} {y}Z"
+                class="fill-surface stroke-next"
+                stroke-width="2.2"
+              />
+            {/if}
+            <text
+              {x}
+              y={y + 4}
+              text-anchor="middle"
+              font-size="11"
+              class="font-bold {cell.share === 'both' ? 'fill-on-tone' : 'fill-ink'}"
+              >{settings.label(cell)}</text
+            >
+          </g>
+        {/each}
+      {:else}
+        {#each marks as mark (mark.midi)}
+          <g
+            data-cell="{mark.string}:{mark.fret}"
+            data-note={mark.note}
+            data-degree={mark.degree}
+            data-role={isTarget(mark) ? 'target' : mark.role}
+            data-finger={mark.finger}
+          >
+            <NoteMark
+              x={geometry.finger(mark.fret)}
+              y={geometry.string(mark.string)}
+              role={isTarget(mark) ? 'target' : mark.role}
+              label={settings.label(mark)}
+            />
+          </g>
+        {/each}
+      {/if}
+      {#if target && !targetIsMarked && !workspace.comparison}
+        <NoteMark
+          x={geometry.finger(target.cell.fret)}
+          y={geometry.string(target.cell.string)}
+          role="target"
+          label={settings.label(target.cell)}
+        />
+      {/if}
+      {#if target && nextTarget && target.cell.midi === nextTarget.cell.midi}
+        <line
+          x1={geometry.finger(target.cell.fret) - 11}
+          x2={geometry.finger(target.cell.fret) + 11}
+          y1={geometry.string(target.cell.string) + 20}
+          y2={geometry.string(target.cell.string) + 20}
+          class="stroke-target"
+          stroke-width="4"
+          stroke-linecap="round"
+          data-stays
+        />
+      {/if}
+    {:else}
+      <Everywhere {workspace} {geometry} />
     {/if}
 
-    <!-- The handle that moves the window -->
-    <g
-      role="slider"
-      tabindex="0"
-      aria-label="Position of the hand"
-      aria-valuemin="0"
-      aria-valuemax={HIGHEST_POSITION}
-      aria-valuenow={position}
-      aria-valuetext="Position {position}, frets {position} to {position + HAND_SPAN - 1}"
-      class="cursor-grab touch-none"
-      onpointerdown={startDrag}
-      onpointermove={drag}
-      onpointerup={() => (dragging = null)}
-      onpointercancel={() => (dragging = null)}
-      onkeydown={slide}
-    >
-      <rect x={handle.x - 4} y={bottom + 12} width={handle.width + 8} height="27" fill="transparent" />
-      <rect x={handle.x} y={bottom + 16} width={handle.width} height="18" rx="9" class="fill-ink" />
-      <text
-        x={handle.x + handle.width / 2}
-        y={bottom + 29}
-        text-anchor="middle"
-        font-size="11.5"
-        class="fill-paper font-bold"
+    {#if workspace.neckMode !== 'whole'}
+      <!-- The handle that moves the window -->
+      <g
+        role="slider"
+        tabindex="0"
+        aria-label="Position of the hand"
+        aria-valuemin={workspace.lowestPosition}
+        aria-valuemax={workspace.highestPosition}
+        aria-valuenow={workspace.position}
+        aria-valuetext="{area?.title ?? `Position ${position}`}, frets {position} to {position +
+          neck.span -
+          1}"
+        class="cursor-grab touch-none"
+        onpointerdown={startDrag}
+        onpointermove={drag}
+        onpointerup={() => (dragging = null)}
+        onpointercancel={() => (dragging = null)}
+        onkeydown={slide}
       >
-        ‹ position {position} ›
-      </text>
-    </g>
+        <rect x={handle.x - 4} y={bottom + 12} width={handle.width + 8} height="27" fill="transparent" />
+        <rect x={handle.x} y={bottom + 16} width={handle.width} height="18" rx="9" class="fill-ink" />
+        <text
+          x={handle.x + handle.width / 2}
+          y={bottom + 29}
+          text-anchor="middle"
+          font-size="11.5"
+          class="fill-paper font-bold"
+        >
+          ‹ {area && area.title !== `position ${position}`
+            ? `${area.title} · ${position}`
+            : `position ${position}`} ›
+        </text>
+      </g>
+    {/if}
   </svg>
-  {#if workspace.moment?.caution}
-    <p class="-mt-5 mb-1 pr-1 text-right text-[11.5px] text-soft">{workspace.moment.caution}</p>
-  {/if}
   <div class="sr-only">
     <h3>Notes on the neck by string</h3>
     <ul>

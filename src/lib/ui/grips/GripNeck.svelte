@@ -1,0 +1,114 @@
+<!-- Grip, arpeggio and scale of one change at one spot: seeing one shows the others. -->
+<script lang="ts">
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import { momentOf } from '$lib/core/moment/moment';
+  import { organisationOf } from '$lib/core/neck/area';
+  import { sayCell } from '$lib/core/neck/shape';
+  import type { Grip } from '$lib/core/neck/voicing';
+  import { neckGeometry } from '../neck/geometry';
+  import MiniNeck from '../neck/MiniNeck.svelte';
+  import NoteMark from '../neck/NoteMark.svelte';
+  import SaveDrawing from '../export/SaveDrawing.svelte';
+
+  let { workspace, grip }: { workspace: Workspace; grip: Grip } = $props();
+
+  let layers = $state({ grip: true, arpeggio: true, scale: true });
+  let drawing: SVGSVGElement | undefined = $state();
+  const neck = $derived(workspace.neck);
+  const pressed = $derived(grip.cells.map(({ fret }) => fret).filter((fret) => fret > neck.capo));
+  const position = $derived(pressed.length ? Math.min(...pressed) : neck.capo + 1);
+  const marks = $derived.by(() => {
+    const subject = workspace.subjects[workspace.selected];
+    if (!subject) return [];
+    const area = organisationOf('positions').areaAt(neck, subject, position);
+    const choice = workspace.chosen[workspace.selected] ?? null;
+    return momentOf(workspace.analysis, workspace.selected, neck, choice, area).marks;
+  });
+  const isHeld = (cell: { string: number; fret: number }) =>
+    grip.cells.some(({ string, fret }) => string === cell.string && fret === cell.fret);
+  const shown = $derived(
+    marks.filter((mark) => (mark.role === 'chord' ? layers.arpeggio : layers.scale) && !isHeld(mark))
+  );
+  const from = $derived(Math.max(1, position - 1));
+  const to = $derived(Math.min(neck.frets, Math.max(position + neck.span, ...pressed)));
+  const geometry = $derived(
+    neckGeometry({
+      width: 400,
+      strings: neck.strings.length,
+      from,
+      to,
+      stringGap: Math.min(30, 150 / (neck.strings.length - 1)),
+      top: 20,
+      bottom: 30,
+      open: from === 1 ? 34 : 8,
+      leftHanded: settings.now.leftHanded
+    })
+  );
+  const line = $derived(
+    grip.cells.map(({ string, fret }) => `${geometry.finger(fret)},${geometry.string(string)}`).join(' ')
+  );
+</script>
+
+<div class="min-w-0">
+  <svg
+    bind:this={drawing}
+    width="400"
+    height={geometry.height}
+    class="block max-w-full"
+    role="img"
+    aria-label="Grip, arpeggio and scale"
+  >
+    <MiniNeck {geometry} strings={neck.strings.length} {from} {to} notes={[]} />
+    {#each Array.from({ length: to - from + 1 }, (_, i) => from + i) as fret (fret)}
+      <text
+        x={geometry.finger(fret)}
+        y={geometry.height - 6}
+        text-anchor="middle"
+        font-size="11.5"
+        class="fill-soft">{fret}</text
+      >
+    {/each}
+    {#each shown as mark (`${mark.string}:${mark.fret}`)}
+      <g data-layer={mark.role === 'chord' ? 'arpeggio' : 'scale'}>
+        <NoteMark
+          x={geometry.finger(mark.fret)}
+          y={geometry.string(mark.string)}
+          role={mark.role}
+          label={settings.label(mark)}
+        />
+      </g>
+    {/each}
+    {#if layers.grip}
+      <polyline
+        points={line}
+        fill="none"
+        class="stroke-target"
+        stroke-width="5"
+        stroke-linejoin="round"
+        opacity="0.55"
+      />
+      {#each grip.cells as cell (cell.string)}
+        <g data-layer="grip" data-cell="{cell.string}:{cell.fret}" data-finger={cell.finger}>
+          <NoteMark
+            x={geometry.finger(cell.fret)}
+            y={geometry.string(cell.string)}
+            role="target"
+            label={settings.label(cell)}
+          />
+        </g>
+      {/each}
+    {/if}
+  </svg>
+  <p class="sr-only">Grip: {grip.cells.map(sayCell).join('; ')}</p>
+  <div class="flex flex-wrap items-center gap-1.5 text-[13px]">
+    {#each ['grip', 'arpeggio', 'scale'] as const as layer (layer)}
+      <button
+        class="btn min-h-8!"
+        aria-pressed={layers[layer]}
+        onclick={() => (layers[layer] = !layers[layer])}>{layer}</button
+      >
+    {/each}
+    <span class="ml-auto"><SaveDrawing of={() => drawing} name="{workspace.title}, grip" /></span>
+  </div>
+</div>

@@ -1,0 +1,156 @@
+<!-- Two neighbouring cells of the position map over one another: what stays under the finger, what goes, what comes. -->
+<script lang="ts">
+  import { Dialog } from 'bits-ui';
+  import ChevronLeft from '@lucide/svelte/icons/chevron-left';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import { placeOf, type Area } from '$lib/core/neck/area';
+  import { sayCell } from '$lib/core/neck/shape';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import { neckGeometry } from '../neck/geometry';
+  import MiniNeck from '../neck/MiniNeck.svelte';
+
+  interface Props {
+    workspace: Workspace;
+    over: { row: number; change: number } | null;
+  }
+  let { workspace, over = $bindable() }: Props = $props();
+
+  const count = $derived(workspace.changes.length);
+  const to = $derived(over?.change ?? 0);
+  const from = $derived((to - 1 + count) % count);
+  const row = $derived(workspace.map[over?.row ?? 0]);
+  const [first, second] = $derived([row?.areas[from] ?? null, row?.areas[to] ?? null]);
+  const cells = $derived([...(first?.cells ?? []), ...(second?.cells ?? [])]);
+  const pressed = $derived(cells.map(({ fret }) => fret).filter((fret) => fret > 0));
+  const low = $derived(Math.max(1, Math.min(...pressed) - 1));
+  const high = $derived(Math.min(workspace.neck.frets, Math.max(...pressed, low + 4) + 1));
+  const strings = $derived(workspace.neck.strings.length);
+  const geometry = $derived(
+    neckGeometry({
+      width: 640,
+      strings,
+      from: low,
+      to: high,
+      stringGap: 36,
+      top: 22,
+      bottom: 38,
+      open: low === 1 ? 34 : 12,
+      leftHanded: settings.now.leftHanded
+    })
+  );
+  const only = (area: Area | null, other: Area | null) => {
+    const held = new Set(other?.cells.map(placeOf));
+    return (area?.cells ?? []).filter((cell) => !held.has(placeOf(cell)));
+  };
+  const leaving = $derived(only(first, second));
+  const coming = $derived(only(second, first));
+  const kept = $derived((second?.cells ?? []).filter((cell) => !coming.includes(cell)));
+  /** From each note that goes to the nearest one that comes, where that is under two frets away on its string. */
+  const strokes = $derived(
+    leaving.flatMap((cell) => {
+      const near = coming
+        .filter(({ string, fret }) => string === cell.string && Math.abs(fret - cell.fret) <= 2)
+        .sort((a, b) => Math.abs(a.fret - cell.fret) - Math.abs(b.fret - cell.fret))[0];
+      return near ? [{ cell, near }] : [];
+    })
+  );
+
+  function walk(step: number) {
+    if (over) over = { ...over, change: (to + step + count) % count };
+  }
+</script>
+
+<Dialog.Root bind:open={() => over !== null, (open) => !open && (over = null)}>
+  <Dialog.Portal>
+    <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
+    <Dialog.Content
+      class="fixed top-1/2 left-1/2 z-50 w-[min(700px,96vw)] -translate-x-1/2 -translate-y-1/2 card p-5"
+    >
+      <Dialog.Title class="flex items-baseline gap-3 font-display text-2xl">
+        <ChordSymbol symbol={workspace.changes[from]?.symbol ?? ''} />
+        <span class="text-soft">into</span>
+        <ChordSymbol symbol={workspace.changes[to]?.symbol ?? ''} />
+        <span class="font-sans text-[14px] text-soft"
+          >{first?.title ?? 'nothing'} into {second?.title ?? 'nothing'}, {kept.length} stay, {coming.length} come</span
+        >
+      </Dialog.Title>
+      <div class="mt-3 overflow-x-auto">
+        <svg width="640" height={geometry.height} class="block" role="img" aria-label="Both shapes laid over">
+          <MiniNeck {geometry} {strings} from={low} to={high} notes={[]} />
+          {#each Array.from({ length: high - low + 1 }, (_, i) => low + i) as fret (fret)}
+            <text
+              x={geometry.finger(fret)}
+              y={geometry.height - 6}
+              text-anchor="middle"
+              font-size="12"
+              class="fill-soft">{fret}</text
+            >
+          {/each}
+          {#each strokes as { cell, near } (placeOf(cell))}
+            <line
+              x1={geometry.finger(cell.fret)}
+              x2={geometry.finger(near.fret)}
+              y1={geometry.string(cell.string)}
+              y2={geometry.string(near.string)}
+              class="stroke-next"
+              stroke-width="3"
+            />
+          {/each}
+          {#each [...leaving.map( (cell) => ({ cell, share: 'first' }) ), ...kept.map( (cell) => ({ cell, share: 'both' }) ), ...coming.map( (cell) => ({ cell, share: 'second' }) )] as { cell, share } (placeOf(cell) + share)}
+            {@const x = geometry.finger(cell.fret)}
+            {@const y = geometry.string(cell.string)}
+            <g data-cell={placeOf(cell)} data-share={share}>
+              {#if share === 'both'}
+                <circle cx={x} cy={y} r="12" class="fill-tone" />
+              {:else if share === 'first'}
+                <rect
+                  x={x - 10}
+                  y={y - 10}
+                  width="20"
+                  height="20"
+                  class="fill-surface stroke-soft"
+                  stroke-width="1.6"
+                  stroke-dasharray="3 3"
+                />
+              {:else}
+                <path
+                  d="M{x} {y - 15}L{x + 15} {y}L{x} {y + 15}L{x - 15} {y}Z"
+                  class="fill-surface stroke-next"
+                  stroke-width="2.4"
+                />
+              {/if}
+              <text
+                {x}
+                y={y + 4.2}
+                text-anchor="middle"
+                font-size="12"
+                class="font-bold {share === 'both'
+                  ? 'fill-on-tone'
+                  : share === 'first'
+                    ? 'fill-soft'
+                    : 'fill-ink'}">{settings.label(cell)}</text
+              >
+            </g>
+          {/each}
+        </svg>
+      </div>
+      <p class="mt-2 text-[13px] text-soft">
+        Filled: stays under the finger. Dashed square: goes. Diamond: comes. Degrees are counted against the
+        chord each note belongs to.
+      </p>
+      <p class="sr-only">
+        Stays: {kept.map(sayCell).join('; ') || 'none'}. Goes: {leaving.map(sayCell).join('; ') || 'none'}.
+        Comes: {coming.map(sayCell).join('; ') || 'none'}.
+      </p>
+      <div class="mt-3 flex justify-between gap-2">
+        <div class="flex gap-2">
+          <button class="btn" onclick={() => walk(-1)}><ChevronLeft size={16} /> earlier</button>
+          <button class="btn" onclick={() => walk(1)}>later <ChevronRight size={16} /></button>
+        </div>
+        <Dialog.Close class="btn btn-strong">Close</Dialog.Close>
+      </div>
+    </Dialog.Content>
+  </Dialog.Portal>
+</Dialog.Root>

@@ -1,0 +1,70 @@
+<!--
+  The whole neck of one change: the collection with the borders of its areas, or one degree in every octave as stepping
+  stones. Drawn into the neck.
+-->
+<script lang="ts">
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import { marksEverywhere } from '$lib/core/moment/moment';
+  import { areasOf, borderOf } from '$lib/core/neck/area';
+  import type { NeckGeometry } from './geometry';
+  import NoteMark from './NoteMark.svelte';
+
+  let { workspace, geometry }: { workspace: Workspace; geometry: NeckGeometry } = $props();
+
+  const neck = $derived(workspace.neck);
+  const choice = $derived(workspace.preview ?? workspace.chosen[workspace.selected] ?? null);
+  const marks = $derived(marksEverywhere(workspace.analysis, workspace.selected, neck, choice));
+  const subject = $derived(workspace.subjects[workspace.selected]);
+  const areas = $derived(
+    subject ? areasOf(neck, workspace.organisation, workspace.analysis.key, subject) : []
+  );
+  const isFinding = $derived(workspace.neckMode === 'find');
+  const sought = $derived(workspace.soughtDegree);
+
+  /** The border of an area runs through its lowest notes, string by string. */
+  const borders = $derived(
+    areas.map((area) => {
+      const points = borderOf(area).map(({ string, fret }) => [
+        geometry.finger(fret),
+        geometry.string(string)
+      ]);
+      return { area, line: points.map(([x, y]) => `${x},${y}`).join(' ') };
+    })
+  );
+  const bottom = $derived(geometry.string(neck.strings.length));
+</script>
+
+{#if !isFinding}
+  {#each borders as { area, line } (area.anchor)}
+    <polyline
+      points={line}
+      fill="none"
+      class="stroke-next"
+      stroke-width="9"
+      stroke-linejoin="round"
+      opacity="0.3"
+    />
+    <text
+      x={geometry.finger(area.anchor)}
+      y={bottom + 24}
+      text-anchor="middle"
+      font-size="11"
+      class="fill-next font-bold"
+      data-area={area.anchor}>{area.title}</text
+    >
+  {/each}
+{/if}
+{#each marks as mark (`${mark.string}:${mark.fret}`)}
+  {@const x = geometry.finger(mark.fret)}
+  {@const y = geometry.string(mark.string)}
+  {#if isFinding && mark.degree === sought}
+    <g data-found="{mark.string}:{mark.fret}">
+      <NoteMark {x} {y} role="target" label={settings.label(mark)} />
+    </g>
+  {:else}
+    <g opacity={isFinding ? 0.22 : 1} data-cell="{mark.string}:{mark.fret}" data-degree={mark.degree}>
+      <NoteMark {x} {y} role={mark.role} label={isFinding ? '' : settings.label(mark)} scale={0.86} />
+    </g>
+  {/if}
+{/each}
