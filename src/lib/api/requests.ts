@@ -1,6 +1,10 @@
 /** What the stateless routes take: see docs/api.md. */
 import { z } from 'zod';
 import { DEGREE_NAMES } from '../core/theory/degree';
+import { ORGANISATIONS } from '../core/neck/area';
+import { GRIP_DIRECTIONS } from '../core/neck/grip-path';
+import { MAX_FRETS } from '../core/neck/tuning';
+import { VOICINGS } from '../core/neck/voicing';
 import { DEFAULT_WEIGHTS } from '../core/targets/options';
 import { fixedTarget } from './plan';
 
@@ -21,13 +25,61 @@ export const guideTonesRequest = z.object({ chart: z.string(), key: z.string().m
 const instrumentParts = {
   tuning: z.union([z.string().max(80), z.array(z.string().max(8)).max(12)]).optional(),
   frets: z.number().int().optional(),
-  capo: z.number().int().optional()
+  capo: z.number().int().optional(),
+  /** Frets the hand covers without a stretch, 3 to 6. */
+  span: z.number().int().optional(),
+  openStrings: z.boolean().optional()
 };
+
+const organise = z.enum(ORGANISATIONS.map(({ id }) => id) as [string, ...string[]], {
+  error: (issue) =>
+    `“${String(issue.input)}” is no way of organising the neck; use one of ${ORGANISATIONS.map(({ id }) => id).join(', ')}.`
+});
+
+/** A string set, lowest string (highest number) first. */
+const stringSet = z.array(z.number().int()).min(3, 'a grip takes three strings or more').max(10);
 
 export const shapeRequest = z.object({
   chord: z.string().max(60).optional(),
   scale: z.string().max(80).optional(),
   position: z.number().int(),
+  organise: organise.optional(),
+  ...instrumentParts
+});
+
+export const positionMapRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  approach: z.string().max(40).default('chord-pentatonic'),
+  organise: organise.default('minor-boxes'),
+  ...instrumentParts
+});
+
+export const unitsRequest = z.object({
+  chord: z.string().max(60),
+  scale: z.string().max(80).optional(),
+  ...instrumentParts
+});
+
+export const voicingsRequest = z.object({
+  chord: z.string().max(60),
+  type: z.enum(VOICINGS, { error: 'a voicing is closed, drop2 or drop3' }),
+  strings: stringSet,
+  ...instrumentParts
+});
+
+export const triadPathRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  strings: stringSet,
+  start: z
+    .object({
+      inversion: z.number().int().min(0).max(2),
+      /** The fret of the triad's root. */
+      fret: z.number().int().min(0).max(MAX_FRETS)
+    })
+    .optional(),
+  direction: z.enum(GRIP_DIRECTIONS).default('nearest'),
   ...instrumentParts
 });
 

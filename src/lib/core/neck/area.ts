@@ -8,6 +8,7 @@ import { scaleOf } from '../theory/scale';
 import {
   boxesOf,
   formOf,
+  minorPentatonic,
   nearestTo,
   pentatonicOf,
   relativeMinor,
@@ -129,8 +130,8 @@ function boxCells(neck: Instrument, box: Box, { added }: Pentatonic): PositionCe
 }
 
 /** The quality of the pentatonic that a collection's own root stands on. */
-function ownQuality({ collection }: Subject, { minorRoot }: Pentatonic): Quality {
-  return pitchClass(collection.root) === minorRoot ? 'minor' : 'major';
+function ownQuality({ collection }: Subject, { first }: Pentatonic): Quality {
+  return pitchClass(collection.root) === first ? 'minor' : 'major';
 }
 
 function boxArea(
@@ -139,8 +140,8 @@ function boxArea(
   position: number,
   titled: (box: Box, quality: Quality) => string
 ): Area | null {
-  const pentatonic = pentatonicOf(subject.collection.notes);
-  const box = pentatonic && nearestTo(boxesOf(neck, pentatonic.minorRoot), position);
+  const pentatonic = pentatonicOf(subject.collection.root, subject.collection.notes);
+  const box = pentatonic && nearestTo(boxesOf(neck, pentatonic), position);
   if (!box) return null;
   const quality = ownQuality(subject, pentatonic);
   const { minor, major, anchor } = box;
@@ -158,7 +159,7 @@ function boxRows(
   { tonic, mode }: Home,
   titled: (box: Box, quality: Quality) => string
 ): Row[] {
-  return boxesOf(neck, relativeMinor(pitchClass(tonic), mode))
+  return boxesOf(neck, minorPentatonic(relativeMinor(pitchClass(tonic), mode)))
     .filter(({ anchor }) => anchor + neck.span - 1 <= neck.frets)
     .map((box) => ({ title: titled(box, mode), position: box.anchor }));
 }
@@ -178,7 +179,7 @@ function boxSchool(id: string, name: string, titled: (box: Box, quality: Quality
 /** The area of the chord's root that lies nearest, named by its open major form; notes as in the boxes. */
 function formArea(neck: Instrument, subject: Subject, position: number): Area {
   const quality = qualityOf(subject.naming.tones);
-  const boxes = boxesOf(neck, relativeMinor(pitchClass(subject.naming.root), quality));
+  const boxes = boxesOf(neck, minorPentatonic(relativeMinor(pitchClass(subject.naming.root), quality)));
   const nearest = nearestTo(boxes, position);
   const title = nearest ? `${formOf(nearest, quality)} form` : `position ${position}`;
   return boxArea(neck, subject, position, () => title) ?? fillAt(neck, subject, position, title);

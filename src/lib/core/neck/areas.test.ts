@@ -4,7 +4,7 @@ import { readChord, type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
 import { readScale, SCALE_NAMES, scaleOf } from '../theory/scale';
 import { areasOf, borderOf, organisationOf, ORGANISATIONS, placeOf, staying, type Subject } from './area';
-import { boxesOf, formOf, nearestTo, pentatonicOf, relativeMinor } from './box';
+import { boxesOf, formOf, minorPentatonic, nearestTo, pentatonicOf, relativeMinor } from './box';
 import { fingerGrip, fingerRun } from './fingering';
 import { positionMap } from './position-map';
 import { namingOf } from './shape';
@@ -34,7 +34,7 @@ const pitchClasses = fc.integer({ min: 0, max: 11 });
 
 describe('pentatonic boxes', () => {
   it('lays the first box of C minor pentatonic out at fret 8 by hand', () => {
-    const box = boxesOf(STANDARD, pitchClass('C')).find(({ anchor }) => anchor === 8)!;
+    const box = boxesOf(STANDARD, minorPentatonic(0)).find(({ anchor }) => anchor === 8)!;
     expect(box).toMatchObject({ minor: 1, major: 5 });
     expect([6, 5, 4, 3, 2, 1].map((string) => frets(box.cells, string))).toEqual([
       [8, 11],
@@ -48,7 +48,7 @@ describe('pentatonic boxes', () => {
 
   it('numbers the boxes of E flat major from C, its relative minor', () => {
     expect(relativeMinor(pitchClass('Eb'), 'major')).toBe(pitchClass('C'));
-    const boxes = boxesOf(STANDARD, pitchClass('C')).filter(({ anchor }) => anchor < 12);
+    const boxes = boxesOf(STANDARD, minorPentatonic(0)).filter(({ anchor }) => anchor < 12);
     // String 6: F at 1, G at 3, B flat at 6, C at 8, E flat at 11.
     expect(boxes.map(({ minor, major, anchor }) => [anchor, minor, major])).toEqual([
       [1, 3, 2],
@@ -61,29 +61,54 @@ describe('pentatonic boxes', () => {
 
   it('takes the lower string up where the lowest one is tuned down', () => {
     const dropped = readInstrument({ tuning: 'drop D' })!;
-    const box = boxesOf(dropped, pitchClass('A')).find(({ minor }) => minor === 1)!;
+    const box = boxesOf(dropped, minorPentatonic(9)).find(({ minor }) => minor === 1)!;
     expect(box.anchor).toBe(7);
     expect(frets(box.cells, 6)).toEqual([7, 10]);
     expect(frets(box.cells, 5)).toEqual([5, 7]);
   });
 
   it('finds the pentatonic inside what is made of one, and none elsewhere', () => {
-    const found = (name: string) => pentatonicOf(readScale(name)!.notes);
-    expect(found('Eb major pentatonic')).toEqual({ minorRoot: 0, added: [] });
+    const found = (name: string) => {
+      const scale = readScale(name)!;
+      return pentatonicOf(scale.root, scale.notes);
+    };
+    const plain = minorPentatonic(0);
+    expect(found('Eb major pentatonic')).toEqual(plain);
     // The suspended pentatonic of F is that of C minor's relative from its second note.
-    expect(found('F suspended pentatonic')).toEqual({ minorRoot: pitchClass('C'), added: [] });
-    expect(found('C minor blues')).toEqual({ minorRoot: 0, added: [6] });
-    expect(found('Eb major blues')).toEqual({ minorRoot: 0, added: [6] });
-    for (const name of ['dorian', 'altered', 'whole tone', 'flat-five pentatonic', 'dominant pentatonic']) {
+    expect(found('F suspended pentatonic')).toEqual(plain);
+    expect(found('C minor blues')).toEqual({ ...plain, added: [6] });
+    expect(found('Eb major blues')).toEqual({ ...plain, added: [6] });
+    for (const name of ['dorian', 'altered', 'whole tone', 'flat-five pentatonic']) {
       expect(found(`D ${name}`)).toBeNull();
     }
+  });
+
+  it('keeps the boxes of the plain pentatonic where one note is altered', () => {
+    // G dominant: the minor root of its major pentatonic, E, has become F.
+    const scale = readScale('G dominant pentatonic')!;
+    const boxes = boxesOf(STANDARD, pentatonicOf('G', scale.notes)!);
+    const first = boxes.find(({ major }) => major === 1)!;
+    expect(first).toMatchObject({ anchor: 3, minor: 2 });
+    expect(formOf(first, 'major')).toBe('E');
+    expect([6, 5, 4, 3, 2, 1].map((string) => frets(first.cells, string))).toEqual([
+      [3, 5],
+      [2, 5],
+      [3, 5],
+      [2, 4],
+      [3, 6],
+      [3, 5]
+    ]);
+    const six = readScale('D minor six pentatonic')!;
+    expect(boxesOf(STANDARD, pentatonicOf('D', six.notes)!).find(({ minor }) => minor === 1)!.anchor).toBe(
+      10
+    );
   });
 
   it('tiles the neck in every tuning: every note lies in a box, neighbours share their border', () => {
     fc.assert(
       fc.property(tunings, pitchClasses, (tuning, root) => {
         const neck = readInstrument({ tuning })!;
-        const boxes = boxesOf(neck, root);
+        const boxes = boxesOf(neck, minorPentatonic(root));
         for (const [i, box] of boxes.entries()) {
           expect(box.major).toBe(box.minor === 1 ? 5 : box.minor - 1);
           for (const cell of box.cells) {
@@ -106,7 +131,9 @@ describe('pentatonic boxes', () => {
   it('leaves no note of a standard neck outside a box', () => {
     fc.assert(
       fc.property(pitchClasses, (root) => {
-        const inBoxes = new Set(boxesOf(STANDARD, root).flatMap(({ cells }) => cells.map(placeOf)));
+        const inBoxes = new Set(
+          boxesOf(STANDARD, minorPentatonic(root)).flatMap(({ cells }) => cells.map(placeOf))
+        );
         for (let string = 1; string <= 6; string++) {
           // Below the nut's first box and past the last anchor boxes are cut.
           for (let fret = 3; fret <= 18; fret++) {
@@ -119,13 +146,22 @@ describe('pentatonic boxes', () => {
   });
 
   it('names the chord form whose root lies in the box, counted from the own root', () => {
-    const minor = boxesOf(STANDARD, pitchClass('F'));
+    const minor = boxesOf(STANDARD, minorPentatonic(5));
     expect(minor.map((box) => formOf(box, 'minor'))).toEqual(
       minor.map(({ minor: n }) => ['E', 'D', 'C', 'A', 'G'][n - 1])
     );
     // The E form of A flat major has its root at fret 4 of string 6: the second box of F minor.
     const form = minor.find((box) => formOf(box, 'major') === 'E')!;
     expect(form).toMatchObject({ anchor: 4, minor: 2, major: 1 });
+  });
+
+  it('keeps the chord forms in their place on seven strings', () => {
+    const seven = readInstrument({ tuning: 'seven-string' })!;
+    const boxes = boxesOf(seven, minorPentatonic(5));
+    // F on string 6 lies at fret 1, where the hand holds the E form of F.
+    const e = boxes.find((box) => formOf(box, 'minor') === 'E')!;
+    expect(frets(e.cells, 6)).toEqual([1, 4]);
+    expect(e.minor).toBe(4);
   });
 
   it('takes the lower of two anchors as near', () => {

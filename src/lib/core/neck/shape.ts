@@ -1,10 +1,10 @@
 /** Shapes: a chord or scale laid out in a position, every cell named and counted against the chord. */
-import { chordFamily, chordNotes, chordPitchClasses, type Chord } from '../theory/chord';
+import { chordFamily, chordNotes, type Chord } from '../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
 import { pitchClass, prettyNote, semitonesUp, spell, type NoteName, type PitchClass } from '../theory/note';
 import { homeChordTones, type Scale } from '../theory/scale';
 import { positionFill, stretchCaution, type PositionCell } from './position';
-import type { Instrument } from './tuning';
+import type { Instrument, Spot } from './tuning';
 
 /** A cell with its name and its degree against the chord of the moment. */
 export interface NamedCell extends PositionCell {
@@ -48,23 +48,53 @@ export function nameOf(pc: PitchClass, naming: Naming): { note: NoteName; degree
   return { degree, note: naming.names.get(pc) ?? spell(naming.root, degree) };
 }
 
+/** A chord's arpeggio, a scale, or a scale counted against a chord: what is laid out, and how it is named. */
+export function shapeSubject(
+  chord: Chord | null,
+  scale: Scale | null
+): {
+  readonly naming: Naming;
+  readonly collection: {
+    readonly name: string;
+    readonly root: NoteName;
+    readonly notes: readonly NoteName[];
+  };
+} {
+  const naming = chord ? namingOf(chord, scale) : namingOfScale(scale!);
+  const collection = scale
+    ? { name: `${scale.root} ${scale.name}`, root: scale.root, notes: scale.notes }
+    : { name: chordName(chord!), root: chord!.root, notes: chordNotes(chord!) };
+  return { naming, collection };
+}
+
+/** Degrees of a collection that some cells do not sound, from the root up. */
+export function lackingIn(
+  cells: readonly Spot[],
+  { naming, collection }: ReturnType<typeof shapeSubject>
+): Degree[] {
+  const reached = new Set(cells.map((cell) => cell.midi % 12));
+  return collection.notes
+    .map(pitchClass)
+    .filter((pc) => !reached.has(pc))
+    .map((pc) => nameOf(pc, naming).degree)
+    .sort((a, b) => DEGREES[a].semitones - DEGREES[b].semitones);
+}
+
 /** Lays a chord's arpeggio, a scale, or a scale counted against a chord, out in a position. */
 export function shapeOf(neck: Instrument, chord: Chord | null, scale: Scale | null, position: number): Shape {
-  const naming = chord ? namingOf(chord, scale) : namingOfScale(scale!);
-  const collection = scale ? scale.notes.map(pitchClass) : chordPitchClasses(chord!);
-  const cells = positionFill(neck, collection, position).map((cell): NamedCell => ({
+  const subject = shapeSubject(chord, scale);
+  const { naming, collection } = subject;
+  const cells = positionFill(neck, collection.notes.map(pitchClass), position).map((cell): NamedCell => ({
     ...cell,
     ...nameOf(cell.midi % 12, naming)
   }));
-  const reached = new Set(cells.map((cell) => cell.midi % 12));
-  const lacksInReach = collection.filter((pc) => !reached.has(pc)).map((pc) => nameOf(pc, naming).degree);
   const caution = stretchCaution(cells);
   return {
-    name: scale ? `${scale.root} ${scale.name}` : chordName(chord!),
+    name: collection.name,
     position,
     cells,
     stretches: cells.filter((cell) => cell.stretch),
-    lacksInReach: lacksInReach.sort((a, b) => DEGREES[a].semitones - DEGREES[b].semitones),
+    lacksInReach: lackingIn(cells, subject),
     ...(caution ? { caution } : {})
   };
 }

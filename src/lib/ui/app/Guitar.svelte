@@ -8,9 +8,9 @@
   let { open = $bindable() }: { open: boolean } = $props();
 
   const OWN = 'own';
-  const isNamed = $derived(Object.hasOwn(TUNINGS, settings.now.tuning));
-  let isOwn = $state(false);
-  let typed = $state('');
+  // The dialog is made anew each time it opens.
+  let isOwn = $state(!Object.hasOwn(TUNINGS, settings.now.tuning));
+  let typed = $state(settings.now.tuning);
   const isReadable = $derived(readTuning(typed) !== null);
 
   function pick(name: string) {
@@ -27,14 +27,7 @@
   const numbers = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 </script>
 
-<Dialog.Root
-  bind:open
-  onOpenChange={(isOpen) => {
-    if (!isOpen) return;
-    isOwn = !isNamed;
-    typed = settings.now.tuning;
-  }}
->
+<Dialog.Root bind:open>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
     <Dialog.Content

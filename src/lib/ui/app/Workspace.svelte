@@ -20,14 +20,10 @@
   import ChoicesPanel from '../choices/ChoicesPanel.svelte';
   import ChartEditor from '../chart/ChartEditor.svelte';
   import Hands from '../hands/Hands.svelte';
-  import Grips from '../grips/Grips.svelte';
-  import MapSheet from '../map/MapSheet.svelte';
-  import PositionMap from '../map/PositionMap.svelte';
   import Neck from '../neck/Neck.svelte';
   import PlanStrip from '../plan/PlanStrip.svelte';
   import ChordTable from '../table/ChordTable.svelte';
   import Threads from '../threads/Threads.svelte';
-  import Guitar from './Guitar.svelte';
   import Help from './Help.svelte';
   import Palette from './Palette.svelte';
   import Revisions from './Revisions.svelte';
@@ -72,6 +68,12 @@
     found.run(event);
   }
 
+  /** Print asks for the sheet at once, so its code is fetched as soon as the page is at rest. */
+  let MapSheet: typeof import('../map/MapSheet.svelte').default | undefined = $state.raw();
+  $effect(() => {
+    void import('../map/MapSheet.svelte').then((module) => (MapSheet = module.default));
+  });
+
   function withSheet() {
     flushSync(() => (hasSheet = true));
   }
@@ -113,15 +115,17 @@
 />
 
 <div class="mx-auto flex min-h-screen max-w-[1800px] flex-col gap-2 p-2.5 print:hidden">
-  <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
+  <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5 lg:flex-nowrap">
     <a href="/" class="btn btn-icon" aria-label="Songbook" title="Songbook"><Library size={18} /></a>
-    <h1 class="min-w-0 truncate font-display text-[24px] leading-8">{head.title ?? 'Untitled chart'}</h1>
-    <p class="text-[13.5px] text-soft">
+    <h1 class="min-w-0 shrink-0 truncate font-display text-[23px] leading-8 lg:max-w-[310px]">
+      {head.title ?? 'Untitled chart'}
+    </h1>
+    <p class="min-w-0 truncate text-[13px] text-soft">
       {settings.note(key.tonic)}
       {key.mode}{workspace.sheet.analysis.declared ? '' : ' (found)'} · {head.meter.beats}/{head.meter
         .unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel ? ` · ${head.feel}` : ''}
     </p>
-    <div class="flex" role="group" aria-label="View">
+    <div class="flex shrink-0" role="group" aria-label="View">
       {#each VIEWS as [view, name, hint] (view)}
         <button
           class="btn rounded-none not-first:border-l-0 first:rounded-l-[7px] last:rounded-r-[7px]"
@@ -131,7 +135,7 @@
         >
       {/each}
     </div>
-    <div class="ml-auto flex flex-wrap items-center gap-1.5">
+    <div class="ml-auto flex flex-wrap items-center gap-1.5 lg:shrink-0 lg:flex-nowrap">
       <SaveState {status} />
       <button
         class="btn btn-icon"
@@ -154,10 +158,11 @@
         onclick={() => (isLookingBack = true)}><History size={17} /></button
       >
       <button
-        class="btn"
+        class="btn btn-icon"
+        aria-label="Chart"
         aria-pressed={isEditing}
         title="Chart text (E)"
-        onclick={() => (isEditing = !isEditing)}><PencilLine size={16} /> Chart</button
+        onclick={() => (isEditing = !isEditing)}><PencilLine size={17} /></button
       >
       <button
         class="btn btn-icon"
@@ -229,9 +234,11 @@
       {#if isEditing}<ChartEditor {workspace} onclose={() => (isEditing = false)} />{/if}
       {#if workspace.changes.length > 0}
         {#if workspace.view === 'map'}
-          <PositionMap {workspace} onprint={printSheet} onsave={saveSheet} />
+          {#await import('../map/PositionMap.svelte') then { default: PositionMap }}
+            <PositionMap {workspace} onprint={printSheet} onsave={saveSheet} />
+          {/await}
         {:else if workspace.view === 'grips'}
-          <Grips {workspace} />
+          {#await import('../grips/Grips.svelte') then { default: Grips }}<Grips {workspace} />{/await}
         {:else}
           <Threads {workspace} />
           <Neck {workspace} />
@@ -256,8 +263,10 @@
   <p class="sr-only" aria-live="polite">{workspace.announcement}</p>
 </div>
 
-{#if hasSheet}<div bind:this={sheet}><MapSheet {workspace} /></div>{/if}
-<Guitar bind:open={isTuning} />
+{#if hasSheet && MapSheet}<div bind:this={sheet}><MapSheet {workspace} /></div>{/if}
+{#if isTuning}
+  {#await import('./Guitar.svelte') then { default: Guitar }}<Guitar bind:open={isTuning} />{/await}
+{/if}
 <Help bind:open={isHelping} {shortcuts} />
 <Palette bind:open={isFinding} commands={shortcuts} />
 <Revisions bind:open={isLookingBack} {workspace} />

@@ -39,7 +39,7 @@
   }: Props = $props();
 
   const HEAD = 40;
-  const LABEL = 74;
+  const LABEL = 88;
   const PAD = 5;
   const neck = $derived(workspace.neck);
   const rows = $derived(
@@ -231,7 +231,6 @@
       {@const geometry = geometries[r]!}
       {@const y = cellY(p, r)}
       {#if isLive}
-        <!-- svelte-ignore a11y_click_events_have_key_events -->
         <g
           role="button"
           tabindex="0"
@@ -287,9 +286,8 @@
           />
           {#if area}
             <text x={cellX(c) + PAD} y={y + 14} font-size="10.5" class="fill-ink"
-              ><tspan class="font-bold">{area.title}</tspan>{area.title.includes(String(area.anchor))
-                ? ''
-                : ` · ${area.anchor}`}</text
+              ><tspan class={area.title === row.title ? 'fill-soft' : 'font-bold'}>{area.title}</tspan
+              >{area.title === `position ${area.anchor}` ? '' : ` · ${area.anchor}`}</text
             >
             <g transform="translate({cellX(c) + PAD} {y})" data-map-notes>
               <MiniNeck
@@ -298,7 +296,7 @@
                 from={windows[r]!.from}
                 to={windows[r]!.to}
                 notes={notesOf(row, column)}
-                radius={stringGap * 0.48}
+                radius={stringGap * 0.5}
               />
             </g>
           {/if}

@@ -17,9 +17,9 @@
   );
   /** As many columns side by side as fill the page best. */
   const parts = $derived.by(() => {
-    const options = [8, 10, 12, 14, 16].map((columns) => {
+    const options = [4, 5, 6, 8, 10, 12, 14, 16].map((columns) => {
       const cut = mapParts(workspace.changes, keyOf, true, columns);
-      const width = 74 + COLUMN * Math.max(1, ...cut.map((part) => part.columns.length));
+      const width = 88 + COLUMN * Math.max(1, ...cut.map((part) => part.columns.length));
       const height = cut.length * (48 + rows * (22 * workspace.neck.strings.length - 22 + 66) * 0.5);
       return { cut, scale: Math.min(1 / width, PAGE / height) };
     });

@@ -43,7 +43,7 @@
   const isFoldable = $derived(
     !isFolded || parts.some(({ columns }) => columns.some(({ changes }) => changes.length > 1))
   );
-  const LABEL = 76;
+  const LABEL = 90;
   const columnWidth = $derived(
     Math.max(86, Math.min(156, Math.floor((width - LABEL - 20) / Math.max(part?.columns.length ?? 1, 4))))
   );

@@ -22,26 +22,30 @@
   const isFinding = $derived(workspace.neckMode === 'find');
   const sought = $derived(workspace.soughtDegree);
 
-  /** The border of an area runs through its lowest notes, string by string. */
+  const bottom = $derived(geometry.string(neck.strings.length));
+  /** The border of a shape runs through its lowest notes, string by string; that of a hand's window is a fret wire. */
   const borders = $derived(
     areas.map((area) => {
-      const points = borderOf(area).map(({ string, fret }) => [
-        geometry.finger(fret),
-        geometry.string(string)
-      ]);
-      return { area, line: points.map(([x, y]) => `${x},${y}`).join(' ') };
+      const isShape = area.box !== undefined || workspace.organisation.id === 'three';
+      const wire = geometry.wire(Math.max(0, area.position - 1));
+      const points = isShape
+        ? borderOf(area).map(({ string, fret }) => [geometry.finger(fret), geometry.string(string)])
+        : [
+            [wire, geometry.string(1) - 8],
+            [wire, bottom + 8]
+          ];
+      return { area, isShape, line: points.map(([x, y]) => `${x},${y}`).join(' ') };
     })
   );
-  const bottom = $derived(geometry.string(neck.strings.length));
 </script>
 
 {#if !isFinding}
-  {#each borders as { area, line } (area.anchor)}
+  {#each borders as { area, isShape, line } (area.anchor)}
     <polyline
       points={line}
       fill="none"
       class="stroke-next"
-      stroke-width="9"
+      stroke-width={isShape ? 9 : 5}
       stroke-linejoin="round"
       opacity="0.3"
     />

@@ -10,7 +10,7 @@
   import ChordText from '../chord/ChordText.svelte';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
 
-  let { workspace, height = 240 }: { workspace: Workspace; height?: number } = $props();
+  let { workspace, height = 214 }: { workspace: Workspace; height?: number } = $props();
 
   let available = $state(900);
   let scroller: HTMLDivElement | undefined = $state();

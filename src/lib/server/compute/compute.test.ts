@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { analysisRequest, shapeRequest, targetsRequest } from '../api/requests';
-import { parse } from './answer';
-import { answerAnalysis, answerShape, answerTargets } from './compute';
+import { analysisRequest, shapeRequest, targetsRequest } from '../../api/requests';
+import { parse } from '../answer';
+import { answerAnalysis } from './harmony';
+import { answerShape } from './neck';
+import { answerTargets } from './targets';
 
 const analysis = (body: unknown) => answerAnalysis(parse(analysisRequest, body));
 const shape = (body: unknown) => answerShape(parse(shapeRequest, body));

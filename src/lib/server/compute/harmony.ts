@@ -1,0 +1,91 @@
+/** The routes about harmony: request in, core asked, answer out. Contract: docs/api.md. */
+import type { z } from 'zod';
+import type { analysisRequest, guideTonesRequest, scaleChoicesRequest } from '../../api/requests';
+import { findChains } from '../../core/approaches/chains';
+import { contextOf } from '../../core/approaches/context';
+import { judgedKeyScales } from '../../core/approaches/key-centre';
+import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry';
+import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
+import { spell } from '../../core/theory/note';
+import { fail } from '../answer';
+import { checkApproaches, sheetFrom } from './inputs';
+
+/** POST /api/v1/analysis */
+export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) {
+  const { analysis, problems } = sheetFrom(chart, key);
+  return {
+    key: analysis.key,
+    changes: analysis.changes.map((change) => ({
+      index: change.index,
+      section: change.section,
+      bar: change.bar,
+      beat: change.beat,
+      beats: change.beats,
+      symbol: change.symbol,
+      root: change.chord?.root ?? null,
+      ...(change.chord?.bass ? { bass: change.chord.bass } : {}),
+      tones: change.chord
+        ? change.chord.tones.map((degree) => ({ degree, note: spell(change.chord!.root, degree) }))
+        : [],
+      roman: change.roman,
+      function: change.function,
+      inKey: change.inKey,
+      key: { tonic: change.key.tonic, mode: change.key.mode },
+      ...(change.problem ? { problem: change.problem } : {})
+    })),
+    cadences: analysis.cadences,
+    problems
+  };
+}
+
+/** POST /api/v1/scale-choices */
+export function answerScaleChoices({ chart, key, change, approaches }: z.infer<typeof scaleChoicesRequest>) {
+  const { analysis } = sheetFrom(chart, key);
+  checkApproaches(approaches ?? [], 'approaches');
+  if (change !== undefined && change >= analysis.changes.length) {
+    fail(400, {
+      code: 'no-such-change',
+      message: `There is no change ${change}; this chart has changes 0 to ${analysis.changes.length - 1}.`,
+      path: 'change'
+    });
+  }
+  const all = scaleChoices(analysis, approaches ?? null);
+  const chains = findChains(analysis).filter(
+    ({ approach, changes }) =>
+      (!approaches || approaches.includes(approach)) && (change === undefined || changes.includes(change))
+  );
+  return {
+    changes: analysis.changes
+      .filter(({ index }) => change === undefined || index === change)
+      .map(({ index, problem, chord }) => {
+        const context = contextOf(analysis, index);
+        return {
+          index,
+          choices: all[index]!.map(choiceOut),
+          ...(context
+            ? {
+                keyCentre: judgedKeyScales(context).map(({ name, lacks, contradicts }) => ({
+                  name,
+                  lacks,
+                  contradicts
+                }))
+              }
+            : {}),
+          ...(problem ? { problem } : {}),
+          ...(chord ? {} : { message: problem ? problem.message : 'No chord sounds here.' })
+        };
+      }),
+    chains
+  };
+}
+
+function choiceOut(choice: OfferedChoice) {
+  const { blueNotes: _, contradicts: __, blue, ...rest } = choice;
+  return { ...rest, ...(blue.length ? { blue } : {}) };
+}
+
+/** POST /api/v1/guide-tones */
+export function answerGuideTones({ chart, key }: z.infer<typeof guideTonesRequest>) {
+  const { analysis } = sheetFrom(chart, key);
+  return { columns: guideColumns(analysis.changes), threads: guideThreads(analysis.changes) };
+}

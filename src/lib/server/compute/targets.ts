@@ -1,0 +1,92 @@
+/** The route of target paths: request in, core asked, answer out. Contract: docs/api.md. */
+import type { TargetsRequest } from '../../api/requests';
+import type { AnalysedChange } from '../../core/harmony/analysis';
+import type { Instrument } from '../../core/neck/tuning';
+import type { Candidate } from '../../core/targets/candidates';
+import type { TargetOptions } from '../../core/targets/options';
+import { findTargets } from '../../core/targets/path';
+import { isDegree } from '../../core/theory/degree';
+import { fail } from '../answer';
+import { checkPosition, checkStrings, instrumentFrom, sheetFrom } from './inputs';
+
+/** POST /api/v1/targets */
+export function answerTargets(input: TargetsRequest) {
+  const { analysis } = sheetFrom(input.chart, input.key);
+  const neck = instrumentFrom(input);
+  const options = targetOptions(input, neck, analysis.changes);
+  const { paths, stages, noPath } = findTargets(analysis, options);
+  return {
+    paths: paths.map(({ cost, parts, targets }) => ({
+      cost: rounded(cost),
+      parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
+      targets: targets.map(({ change, cell, step }) => ({ change, cell: candidateOut(cell), step }))
+    })),
+    candidates: stages.map(({ change, candidates }) => ({
+      change: change.index,
+      cells: candidates.map(candidateOut)
+    })),
+    weights: options.weights,
+    ...(noPath ? { noPath } : {})
+  };
+}
+
+function candidateOut({ string, fret, note, degree, midi }: Candidate) {
+  return { string, fret, note, degree, midi };
+}
+
+/** Costs without the noise of binary fractions. */
+function rounded(cost: number): number {
+  return Math.round(cost * 1e6) / 1e6;
+}
+
+/** Checks the player's limits against the neck and the chart. */
+function targetOptions(
+  input: TargetsRequest,
+  neck: Instrument,
+  changes: readonly AnalysedChange[]
+): TargetOptions {
+  const { position, window, strings, range, fixed } = input;
+  if (position !== undefined) checkPosition(position, neck);
+  if (window && (window.from > window.to || window.from < 0 || window.to > neck.frets)) {
+    fail(400, {
+      code: 'bad-window',
+      message: `The window from fret ${window.from} to ${window.to} is not on this neck of ${neck.frets} frets.`,
+      path: 'window'
+    });
+  }
+  if (strings) checkStrings(strings, neck);
+  if (range && range.low > range.high) {
+    fail(400, { code: 'bad-range', message: 'The range ends below its start.', path: 'range' });
+  }
+  fixed.forEach((pin, i) => {
+    const onNeck = pin.string <= neck.strings.length && pin.fret <= neck.frets && pin.fret >= neck.capo;
+    if (onNeck && changes[pin.change]?.chord) return;
+    fail(400, {
+      code: 'bad-fixed-target',
+      message: !onNeck
+        ? `String ${pin.string}, fret ${pin.fret} is not on this neck.`
+        : changes[pin.change]
+          ? `Change ${pin.change} has no chord to land on.`
+          : `There is no change ${pin.change}; this chart has changes 0 to ${changes.length - 1}.`,
+      path: `fixed.${i}`
+    });
+  });
+  const degrees = input.degrees.filter(isDegree);
+  return {
+    neck,
+    degrees,
+    standIn: input.standIn,
+    column: input.column && isDegree(input.column) ? input.column : null,
+    alternate: input.alternate !== false,
+    direction: input.direction,
+    fixed,
+    which: input.which,
+    loop: input.loop,
+    weights: input.weights,
+    position: position ?? null,
+    window: window ?? null,
+    strings: strings ?? null,
+    range: range ?? null,
+    alternatives: input.alternatives
+  };
+}
