@@ -43,6 +43,9 @@ const SHOTS = [
     undefined,
     ['[aria-label="Compare A locrian natural 2"]', '[aria-label="Compare A locrian"]']
   ],
+  ['position-map', chart('Lantern on the Stern'), 'day', ['o', 'm']],
+  ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
+  ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],
   ['chart-editor', chart('Bilge Pump Blues'), 'day', ['e']],
   [

@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openBrowser, setViewport } from '../scripts/lib/browser.mjs';
+import { neckJobs } from './jobs/neck';
 import { Page } from './page';
 import { Server } from './server';
 
@@ -177,7 +178,7 @@ describe('the drawing', () => {
       'the Stage theme'
     );
     await page.press('t');
-    await page.press('?');
+    await page.clickNamed('Your guitar');
     const box = await browser.wait(
       async () => (await page.all('[role="dialog"] input[type="checkbox"]'))[1],
       5000
@@ -621,6 +622,8 @@ describe('the boundary', () => {
     expect(/script-src[^;]*/.exec(policy)![0]).not.toContain('unsafe');
   });
 });
+
+neckJobs(() => ({ page, browser, server }));
 
 describe('for everybody', () => {
   it.each([

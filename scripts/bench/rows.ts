@@ -9,7 +9,12 @@ import { DEFAULT_PLAN } from '../../src/lib/api/plan';
 import { listCharts } from '../../src/lib/api/songbook';
 import { scaleChoices } from '../../src/lib/core/approaches/registry';
 import { readSheet } from '../../src/lib/core/harmony/sheet';
-import { momentsOf, tonesOfAll } from '../../src/lib/core/moment/moment';
+import { gripStages } from '../../src/lib/core/moment/grips';
+import { momentsOf, subjectsOf, tonesOfAll } from '../../src/lib/core/moment/moment';
+import { organisationOf } from '../../src/lib/core/neck/area';
+import { gripPath } from '../../src/lib/core/neck/grip-path';
+import { areasAt, positionMap } from '../../src/lib/core/neck/position-map';
+import { stringSets } from '../../src/lib/core/neck/voicing';
 import { STANDARD } from '../../src/lib/core/neck/tuning';
 import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
@@ -61,15 +66,36 @@ it('measures', async () => {
       alternatives === 1 ? '20 ms' : ''
     );
   }
+  for (const approach of ['chord-pentatonic', 'modes']) {
+    const chosen = scaleChoices(analysis, [approach]).map((choices) => choices[0] ?? null);
+    const subjects = subjectsOf(analysis, chosen);
+    const time = median(9, () =>
+      positionMap(STANDARD, organisationOf('minor-boxes'), analysis.key, subjects)
+    );
+    row(`position map with all shapes, 64 changes, ${approach}`, ms(time), '50 ms');
+  }
+  const many = Array.from({ length: 4 }, () => stringSets(STANDARD, 'closed')).flat();
+  const grips = median(9, () =>
+    many.map((strings) => gripPath(gripStages(analysis, STANDARD, 'closed', strings), 'nearest'))
+  );
+  row('path of nearest triads, 64 changes, one string set', ms(grips / many.length), '');
+
   const long = readSheet(chart(512)).analysis;
   row('the same, 512 changes, k = 1', ms(median(5, () => findTargets(long, WHOLE_NECK))), '');
 
   const keystroke = median(15, (run) => {
     const sheet = readSheet(chart(64, run + 40));
     findTargets(sheet.analysis, { ...WHOLE_NECK, position: 5, degrees: ['3', '7'] as DegreeWish[] });
-    tonesOfAll(sheet.analysis, STANDARD, 5);
+    const positions = sheet.analysis.changes.map(() => 5);
+    tonesOfAll(sheet.analysis, STANDARD, positions);
     const chosen = scaleChoices(sheet.analysis, ['modes']).map((choices) => choices[0] ?? null);
-    momentsOf(sheet.analysis, STANDARD, 5, chosen);
+    const areas = areasAt(
+      STANDARD,
+      organisationOf('positions'),
+      subjectsOf(sheet.analysis, chosen),
+      positions
+    );
+    momentsOf(sheet.analysis, STANDARD, chosen, areas);
   });
   row('keystroke: text to threads, neck and hands, computing, 64 changes', ms(keystroke), '16 ms');
 

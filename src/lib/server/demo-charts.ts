@@ -73,7 +73,12 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 `
   },
   {
-    plan: { position: 5 },
+    // Up the neck and back, a box at each change: the hardest drill.
+    plan: {
+      position: 3,
+      school: 'chord-pentatonic',
+      positions: [3, 6, 8, 10, 13, 10, 8, 6].map((position, change) => ({ change, position }))
+    },
     practisedDaysAgo: 6,
     text: `{title: Lantern on the Stern}
 {key: Bb}

@@ -20,6 +20,7 @@ import { readSheet } from '$lib/core/harmony/sheet';
 import { pitchClass, semitonesUp } from '$lib/core/theory/note';
 import {
   compare,
+  marksEverywhere,
   momentOf,
   momentsOf,
   movesBetween,
@@ -187,6 +188,15 @@ export class Workspace {
     const area = this.organisation.areaAt(this.neck, subjectOf(chord, this.preview), this.position);
     return momentOf(this.analysis, this.selected, this.neck, this.preview, area);
   });
+  /** What is played on the selected change, on the whole neck. */
+  readonly everywhere = $derived(
+    marksEverywhere(
+      this.analysis,
+      this.selected,
+      this.neck,
+      this.preview ?? this.chosen[this.selected] ?? null
+    )
+  );
   /** The chord tones under the hand, for every change. */
   readonly tones = $derived(tonesOfAll(this.analysis, this.neck, this.hands));
   readonly moves = $derived(

@@ -49,29 +49,18 @@
               >
             </li>
           </ul>
-          <div class="mt-4 flex flex-col gap-2 border-t border-line pt-3 text-[14px]">
-            {#each [['singleKeys', 'Single keys act without Ctrl'], ['leftHanded', 'Left-handed neck'], ['simpleSpelling', 'Simple spelling (B for C♭, G for F♯♯)']] as const as [name, words] (name)}
-              <label class="flex min-h-8 items-center gap-2">
-                <input
-                  type="checkbox"
-                  class="size-5"
-                  checked={settings.now[name]}
-                  onchange={(event) => settings.change({ [name]: event.currentTarget.checked })}
-                />
-                {words}
-              </label>
-            {/each}
-            <label class="flex min-h-8 items-center gap-2">
-              <input
-                type="checkbox"
-                class="size-5"
-                checked={settings.now.naming === 'parent'}
-                onchange={(event) =>
-                  settings.change({ naming: event.currentTarget.checked ? 'parent' : 'modal' })}
-              />
-              Name modes by their parent (E♭ major from F)
-            </label>
-          </div>
+          <label class="mt-4 flex min-h-8 items-center gap-2 border-t border-line pt-3 text-[14px]">
+            <input
+              type="checkbox"
+              class="size-5"
+              checked={settings.now.singleKeys}
+              onchange={(event) => settings.change({ singleKeys: event.currentTarget.checked })}
+            />
+            Single keys act without Ctrl
+          </label>
+          <p class="mt-2 text-[13px] text-soft">
+            Tuning, capo, span, handedness and naming are under <em>Your guitar</em>.
+          </p>
         </div>
       </div>
       <div class="mt-4 flex justify-end"><Dialog.Close class="btn btn-strong">Close</Dialog.Close></div>

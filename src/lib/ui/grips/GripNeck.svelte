@@ -5,6 +5,7 @@
   import { momentOf } from '$lib/core/moment/moment';
   import { organisationOf } from '$lib/core/neck/area';
   import { sayCell } from '$lib/core/neck/shape';
+  import { unitsOf } from '$lib/core/neck/unit';
   import type { Grip } from '$lib/core/neck/voicing';
   import { neckGeometry } from '../neck/geometry';
   import MiniNeck from '../neck/MiniNeck.svelte';
@@ -14,21 +15,40 @@
   let { workspace, grip }: { workspace: Workspace; grip: Grip } = $props();
 
   let layers = $state({ grip: true, arpeggio: true, scale: true });
+  /** Round the grip of the path, or one octave from the root on a string. */
+  let spot: 'path' | number = $state('path');
   let drawing: SVGSVGElement | undefined = $state();
   const neck = $derived(workspace.neck);
-  const pressed = $derived(grip.cells.map(({ fret }) => fret).filter((fret) => fret > neck.capo));
-  const position = $derived(pressed.length ? Math.min(...pressed) : neck.capo + 1);
+  const subject = $derived(workspace.subjects[workspace.selected]);
+  const hand = $derived(workspace.hands[workspace.selected] ?? 0);
+  /** The unit of each root string that lies nearest the hand. */
+  const units = $derived.by(() => {
+    const chord = workspace.change?.chord;
+    const all = chord && subject ? unitsOf(neck, chord, subject.collection.notes) : [];
+    const near = [...all].sort((a, b) => Math.abs(a.anchor - hand) - Math.abs(b.anchor - hand));
+    return [...new Set(all.map(({ rootString }) => rootString))].map((string) =>
+      near.find(({ rootString }) => rootString === string)!
+    );
+  });
+  const unit = $derived(units.find(({ rootString }) => rootString === spot));
+  const held = $derived(unit ? unit.grip : grip.cells);
+  const pressed = $derived(held.map(({ fret }) => fret).filter((fret) => fret > neck.capo));
+  const position = $derived(unit ? unit.position : pressed.length ? Math.min(...pressed) : neck.capo + 1);
   const marks = $derived.by(() => {
-    const subject = workspace.subjects[workspace.selected];
     if (!subject) return [];
-    const area = organisationOf('positions').areaAt(neck, subject, position);
     const choice = workspace.chosen[workspace.selected] ?? null;
-    return momentOf(workspace.analysis, workspace.selected, neck, choice, area).marks;
+    const area = organisationOf('positions').areaAt(neck, subject, position);
+    const all = momentOf(workspace.analysis, workspace.selected, neck, choice, area).marks;
+    if (!unit) return all;
+    const octave = new Set([...unit.arpeggio, ...unit.scale].map(({ midi }) => midi));
+    return all.filter(({ midi }) => octave.has(midi));
   });
   const isHeld = (cell: { string: number; fret: number }) =>
-    grip.cells.some(({ string, fret }) => string === cell.string && fret === cell.fret);
+    held.some(({ string, fret }) => string === cell.string && fret === cell.fret);
   const shown = $derived(
-    marks.filter((mark) => (mark.role === 'chord' ? layers.arpeggio : layers.scale) && !isHeld(mark))
+    marks.filter(
+      (mark) => (mark.role === 'chord' ? layers.arpeggio : layers.scale) && !(layers.grip && isHeld(mark))
+    )
   );
   const from = $derived(Math.max(1, position - 1));
   const to = $derived(Math.min(neck.frets, Math.max(position + neck.span, ...pressed)));
@@ -46,7 +66,7 @@
     })
   );
   const line = $derived(
-    grip.cells.map(({ string, fret }) => `${geometry.finger(fret)},${geometry.string(string)}`).join(' ')
+    held.map(({ string, fret }) => `${geometry.finger(fret)},${geometry.string(string)}`).join(' ')
   );
 </script>
 
@@ -88,7 +108,7 @@
         stroke-linejoin="round"
         opacity="0.55"
       />
-      {#each grip.cells as cell (cell.string)}
+      {#each held as cell (cell.string)}
         <g data-layer="grip" data-cell="{cell.string}:{cell.fret}" data-finger={cell.finger}>
           <NoteMark
             x={geometry.finger(cell.fret)}
@@ -100,7 +120,7 @@
       {/each}
     {/if}
   </svg>
-  <p class="sr-only">Grip: {grip.cells.map(sayCell).join('; ')}</p>
+  <p class="sr-only">Grip: {held.map(sayCell).join('; ')}. Round it: {shown.map(sayCell).join('; ')}</p>
   <div class="flex flex-wrap items-center gap-1.5 text-[13px]">
     {#each ['grip', 'arpeggio', 'scale'] as const as layer (layer)}
       <button
@@ -109,6 +129,17 @@
         onclick={() => (layers[layer] = !layers[layer])}>{layer}</button
       >
     {/each}
+    <select
+      class="btn min-h-8! py-0"
+      aria-label="Where grip, arpeggio and scale are shown"
+      value={String(spot)}
+      onchange={({ currentTarget: { value } }) => (spot = value === 'path' ? 'path' : Number(value))}
+    >
+      <option value="path">round this grip</option>
+      {#each units as { rootString } (rootString)}
+        <option value={String(rootString)}>unit, root on {rootString}</option>
+      {/each}
+    </select>
     <span class="ml-auto"><SaveDrawing of={() => drawing} name="{workspace.title}, grip" /></span>
   </div>
 </div>

@@ -45,7 +45,7 @@
   );
   const LABEL = 90;
   const columnWidth = $derived(
-    Math.max(86, Math.min(156, Math.floor((width - LABEL - 20) / Math.max(part?.columns.length ?? 1, 4))))
+    Math.max(86, Math.min(190, Math.floor((width - LABEL - 20) / Math.max(part?.columns.length ?? 1, 4))))
   );
 
   function layOver(row: number, column: MapColumn) {

@@ -41,13 +41,15 @@ export function mapParts(
       }));
     }
   }
+  const names = [...said.values()].map(({ name }) => name);
   return [...said.values()].flatMap(({ name, columns }) => {
     const pieces = Math.ceil(columns.length / columnsAPart);
     // Nine columns are better read as five and four than as eight and one.
     const size = Math.ceil(columns.length / pieces);
     return Array.from({ length: pieces }, (_, i) => {
       const own = columns.slice(i * size, (i + 1) * size);
-      return { title: titleOf(name, own, pieces > 1), columns: own };
+      const isOneOfSeveral = pieces > 1 || names.indexOf(name) !== names.lastIndexOf(name);
+      return { title: titleOf(name, own, isOneOfSeveral), columns: own };
     });
   });
 }
@@ -83,10 +85,10 @@ function folded(changes: readonly AnalysedChange[], keyOf: (change: AnalysedChan
   return columns;
 }
 
-function titleOf(section: string, columns: readonly MapColumn[], isPiece: boolean): string {
+function titleOf(section: string, columns: readonly MapColumn[], isOneOfSeveral: boolean): string {
   const first = columns[0]!.changes[0]!.bar;
   const last = Math.max(...columns.map(({ changes }) => changes[0]!.bar));
   const bars = first === last ? `bar ${first}` : `bars ${first}–${last}`;
   if (!section) return bars;
-  return isPiece ? `${section}, ${bars}` : section;
+  return isOneOfSeveral ? `${section}, ${bars}` : section;
 }

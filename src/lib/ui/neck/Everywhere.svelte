@@ -5,7 +5,6 @@
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { marksEverywhere } from '$lib/core/moment/moment';
   import { areasOf, borderOf } from '$lib/core/neck/area';
   import type { NeckGeometry } from './geometry';
   import NoteMark from './NoteMark.svelte';
@@ -13,8 +12,7 @@
   let { workspace, geometry }: { workspace: Workspace; geometry: NeckGeometry } = $props();
 
   const neck = $derived(workspace.neck);
-  const choice = $derived(workspace.preview ?? workspace.chosen[workspace.selected] ?? null);
-  const marks = $derived(marksEverywhere(workspace.analysis, workspace.selected, neck, choice));
+  const marks = $derived(workspace.everywhere);
   const subject = $derived(workspace.subjects[workspace.selected]);
   const areas = $derived(
     subject ? areasOf(neck, workspace.organisation, workspace.analysis.key, subject) : []

@@ -139,10 +139,18 @@
       })
   );
 
+  /** The drawing in words, string by string: what is under the hand, on the whole neck, or the degree looked for. */
+  const told = $derived(
+    workspace.neckMode === 'hand'
+      ? marks
+      : workspace.everywhere.filter(
+          ({ degree }) => workspace.neckMode === 'whole' || degree === workspace.soughtDegree
+        )
+  );
   const spoken = $derived(
     neck.strings.map((_, i) => ({
       string: i + 1,
-      notes: marks
+      notes: told
         .filter((mark) => mark.string === i + 1)
         .map(
           (mark) =>

@@ -1,0 +1,330 @@
+/** Jobs on the neck: areas, position map, painting, laying over, grips, the whole neck, another guitar, pictures. */
+import { Key, type WebDriver } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import type { Page } from '../page';
+import type { Server } from '../server';
+
+export interface Tools {
+  readonly page: Page;
+  readonly browser: WebDriver;
+  readonly server: Server;
+}
+
+const LOOP = '{title: Neck job}\n{key: Ab}\n| Fm7 | Bbm7 | Eb7 | Abmaj7 |';
+
+interface MapAnswer {
+  rows: {
+    position: number;
+    areas: { change: number; title: string; anchor: number; cells: { string: number; fret: number }[] }[];
+  }[];
+}
+
+export function neckJobs(tools: () => Tools): void {
+  const page = () => tools().page;
+  const browser = () => tools().browser;
+
+  async function open(settings: object = {}): Promise<string> {
+    const { server } = tools();
+    await server.call('PUT', 'settings', settings);
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: LOOP });
+    await page().open(`/charts/${body.id}`);
+    return body.id;
+  }
+
+  const plan = async (id: string) => {
+    const { body } = await tools().server.call<{
+      plan: { position: number; positions: { change: number; position: number }[] };
+    }>('GET', `songbook/${id}`);
+    return body.plan;
+  };
+
+  const pickSchool = (css: string, value: string) =>
+    browser().executeScript(
+      `const select = [...document.querySelectorAll(arguments[0])].find((s) => [...s.options].some((o) => o.value === arguments[1]));
+       select.value = arguments[1]; select.dispatchEvent(new Event('change', { bubbles: true }));`,
+      css,
+      value
+    );
+
+  /** The cells of the map that hold the hand, as "row:column". */
+  const hands = () => page().attributes('[data-map-cell][data-hand]', 'data-map-cell');
+
+  describe('the neck', () => {
+    it('shows the map that the route answers, and sits the whole plan in a row', async () => {
+      const id = await open({ organise: 'minor-boxes' });
+      await pickSchool('select', 'chord-pentatonic');
+      await page().press('m');
+      await page().find('[data-map]');
+      const { body } = await tools().server.call<MapAnswer>('POST', 'position-map', { chart: LOOP });
+      for (const [r, row] of body.rows.entries()) {
+        for (const { change, title, anchor, cells } of row.areas) {
+          const label = (await page().attributes(`[data-map-cell="${r}:${change}"]`, 'aria-label'))[0]!;
+          expect(label).toContain(`${title}, fret ${anchor}:`);
+          expect(label.split(';')).toHaveLength(cells.length);
+        }
+      }
+      await (await page().find('[data-map-row="8"]')).click();
+      await page().until(
+        async () => (await hands()).every((cell) => cell!.startsWith('3:')),
+        'the fourth row'
+      );
+      await page().saved();
+      expect(await plan(id)).toMatchObject({ position: 8, positions: [] });
+    });
+
+    it('paints a diagonal with the pointer, takes it back, and paints with keys', async () => {
+      const id = await open({ organise: 'minor-boxes' });
+      await page().press('m');
+      const cell = (at: string) => page().find(`[data-map-cell="${at}"]`);
+      const stroke = browser()
+        .actions()
+        .move({ origin: await cell('0:0') })
+        .press();
+      for (const at of ['1:1', '2:2', '3:3']) stroke.move({ origin: await cell(at) });
+      await stroke.release().perform();
+      await page().until(
+        async () => (await hands()).join() === '0:0,1:1,2:2,3:3'.split(',').sort().join(),
+        'a diagonal'
+      );
+      await page().saved();
+      expect((await plan(id)).positions).toEqual([
+        { change: 0, position: 1 },
+        { change: 1, position: 4 },
+        { change: 2, position: 6 },
+        { change: 3, position: 8 }
+      ]);
+      // One stroke is one step back.
+      await page().chord(Key.CONTROL, 'z');
+      await page().until(
+        async () => new Set((await hands()).map((at) => at![0])).size === 1,
+        'one row again'
+      );
+
+      await browser().executeScript('document.querySelector(\'[data-map-cell="2:1"]\').focus()');
+      await page().press(Key.ARROW_RIGHT, Key.ENTER);
+      await page().until(async () => (await hands()).includes('2:2'), 'one cell painted');
+      await page().saved();
+      expect((await plan(id)).positions).toEqual([{ change: 2, position: 6 }]);
+      // The path keeps to the hand of each change.
+      await page().press('m');
+      await page().press(Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+      await page().until(async () => (await page().position()) === 6, 'the hand of the third change');
+    });
+
+    it('lays a cell over the one before it', async () => {
+      await open({ organise: 'minor-boxes' });
+      await pickSchool('select', 'chord-pentatonic');
+      await page().press('m');
+      await page().find('[data-map]');
+      await browser().executeScript('document.querySelector(\'[data-map-cell="2:1"]\').focus()');
+      await page().press('o');
+      await page().find('[role="dialog"] [data-share]');
+      const shares = await page().attributes('[role="dialog"] [data-share]', 'data-share');
+      const places = await page().attributes('[role="dialog"] [data-share]', 'data-cell');
+      const { body } = await tools().server.call<MapAnswer>('POST', 'position-map', { chart: LOOP });
+      const [first, second] = body.rows[2]!.areas.map(
+        ({ cells }) => new Set(cells.map(({ string, fret }) => `${string}:${fret}`))
+      );
+      for (const [i, place] of places.entries()) {
+        const share = first!.has(place!) ? (second!.has(place!) ? 'both' : 'first') : 'second';
+        expect(shares[i], place!).toBe(share);
+      }
+      expect(new Set(places).size).toBe(new Set([...first!, ...second!]).size);
+      await page().press(Key.ESCAPE);
+    });
+
+    it('goes by the areas of another school, and remembers it', async () => {
+      const id = await open();
+      await pickSchool('select', 'chord-pentatonic');
+      await pickSchool('select', 'forms');
+      await page().until(
+        async () =>
+          (await page().texts('[aria-label="Hands"] button')).every((text) => /[CAGED] form/.test(text)),
+        'chord forms'
+      );
+      const notes = () => page().attributes('[aria-label="Neck"] [data-note]', 'data-note');
+      const before = new Set(await notes());
+      await pickSchool('select', 'major-boxes');
+      await page().until(
+        async () => (await page().texts('[role="slider"]'))[0]!.includes('box'),
+        'a numbered box'
+      );
+      expect(new Set(await notes())).toEqual(before);
+      const position = await page().position();
+      await page().press(Key.ARROW_UP);
+      await page().until(async () => (await page().position()) > position, 'the next box');
+      await page().open(`/charts/${id}`);
+      await page().until(
+        async () => (await page().texts('[role="slider"]'))[0]!.includes('box'),
+        'the school that was chosen'
+      );
+    });
+
+    it('joins the whole neck and finds a degree in every octave', async () => {
+      await open({ organise: 'minor-boxes' });
+      await pickSchool('select', 'chord-pentatonic');
+      await page().press('w');
+      await page().until(async () => (await page().all('[data-area]')).length >= 7, 'the areas');
+      expect((await page().texts('[data-area]')).slice(0, 3)).toEqual(['box 1', 'box 2', 'box 3']);
+      await page().press('f');
+      await page().until(async () => (await page().all('[data-found]')).length > 0, 'the target degree');
+      // Every A flat of the neck: the ♭3 of F minor seventh.
+      await page().press('h', 'f');
+      const found = async () => (await page().attributes('[data-found]', 'data-found')).sort();
+      await browser().executeScript(
+        `const s = document.querySelector('[aria-label="Degree to find everywhere"]'); s.value = 'b3'; s.dispatchEvent(new Event('change', { bubbles: true }))`
+      );
+      const all = [64, 59, 55, 50, 45, 40].flatMap((open, i) =>
+        Array.from({ length: 23 }, (_, fret) => fret)
+          .filter((fret) => (open + fret) % 12 === 8)
+          .map((fret) => `${i + 1}:${fret}`)
+      );
+      await page().until(async () => (await found()).join() === all.sort().join(), 'every third');
+    });
+
+    it('walks from grip to grip as the route does, and tells where the neck runs out', async () => {
+      await open();
+      await page().press('g');
+      await page().find('[data-grip-path] [aria-current]');
+      const summary = async () => (await page().texts('[data-grip-summary]'))[0]!;
+      await page().until(async () => (await summary()).startsWith('4 grips'), 'a path of four');
+      await page().clickNamed('6 5 4');
+      await page().clickNamed('up the neck');
+      const { server } = tools();
+      const { body } = await server.call<{ id: string }>('POST', 'songbook', {
+        source: LOOP + '\n| C | D | E | F# | G# | A# | C | D | E | F# |'
+      });
+      await page().open(`/charts/${body.id}`);
+      await page().press('g');
+      await page().clickNamed('up the neck');
+      await page().until(async () => (await summary()).includes('runs out at'), 'the end of the neck');
+      await page().clickNamed('nearest');
+      await page().until(async () => (await summary()).startsWith('14 grips'), 'all of them');
+      // Picking another grip under the hand bends the path through it.
+      const before = await summary();
+      const other = await page().find('[data-under-hand] button[aria-pressed="false"]');
+      await other.click();
+      await page().until(
+        async () => (await page().attributes('[data-under-hand] button', 'aria-pressed')).includes('true'),
+        'the grip that was picked'
+      );
+      expect(await summary()).toMatch(/^\d+ grips/);
+      expect(before).toMatch(/^14 grips/);
+      // Grip, arpeggio and scale at one spot, each to be left out.
+      const layers = async () => new Set(await page().attributes('[data-layer]', 'data-layer'));
+      expect(await layers()).toEqual(new Set(['grip', 'arpeggio', 'scale']));
+      await page().clickNamed('scale');
+      await page().until(async () => !(await layers()).has('scale'), 'no scale');
+    });
+
+    it('turns round for the left hand', async () => {
+      await open();
+      const xs = () =>
+        browser().executeScript<number[]>(
+          `return [...document.querySelectorAll('[aria-label="Neck"] [data-cell] circle')].map((c) => Number(c.getAttribute('cx')))`
+        );
+      const right = await xs();
+      await open({ leftHanded: true });
+      const left = await xs();
+      const width = await browser().executeScript<number>(
+        `return Number(document.querySelector('[aria-label="Neck"] svg[role="group"]').getAttribute('width'))`
+      );
+      expect(left.length).toBe(right.length);
+      expect(left.map((x) => Math.round(width - x))).toEqual(right.map((x) => Math.round(x)));
+      await page().press('m');
+      await page().find('[data-map]');
+    });
+
+    it('takes another guitar: tuning of one’s own, frets, capo, span', async () => {
+      await open();
+      await page().clickNamed('Your guitar');
+      await page().find('#tuning');
+      await browser().executeScript(
+        `const s = document.querySelector('#tuning'); s.value = 'own'; s.dispatchEvent(new Event('change', { bubbles: true }))`
+      );
+      const strings = await page().find('#strings');
+      await page().replaceText(strings, 'B1 E2 H2');
+      await page().until(
+        async () => (await page().texts('#strings-hint'))[0]!.includes('no tuning yet'),
+        'the refusal'
+      );
+      await page().replaceText(strings, 'C2 G2 C3 G3 C4 E4');
+      await browser().executeScript(
+        `const s = document.querySelector('#capo'); s.value = '2'; s.dispatchEvent(new Event('change', { bubbles: true }))`
+      );
+      await page().press(Key.ESCAPE);
+      await page().until(async () => (await page().all('[data-capo="2"]')).length === 1, 'the capo');
+      const cells = await browser().executeScript<[string, string][]>(
+        `return [...document.querySelectorAll('[aria-label="Neck"] [data-note]')].map((c) => [c.dataset.cell, c.dataset.note])`
+      );
+      const open_ = [64, 60, 55, 48, 43, 36];
+      const names: Record<string, number> = {
+        C: 0,
+        Db: 1,
+        D: 2,
+        Eb: 3,
+        E: 4,
+        F: 5,
+        Gb: 6,
+        G: 7,
+        Ab: 8,
+        A: 9,
+        Bb: 10,
+        B: 11
+      };
+      expect(cells.length).toBeGreaterThan(8);
+      for (const [place, note] of cells) {
+        const [string, fret] = place.split(':').map(Number) as [number, number];
+        expect((open_[string - 1]! + fret) % 12, place).toBe(names[note]);
+        expect(fret).toBeGreaterThanOrEqual(2);
+      }
+      await tools().server.call('PUT', 'settings', {});
+    });
+
+    it('makes pictures that stand by themselves', async () => {
+      await open();
+      // Catch the file instead of saving it.
+      await browser().executeScript(
+        `window.files = []; URL.createObjectURL = (blob) => { window.files.push(blob); return '#'; };`
+      );
+      await page().clickNamed('Save this drawing as SVG');
+      const files = () => browser().executeScript<number>('return window.files.length');
+      await page().until(async () => (await files()) === 1, 'the drawing');
+      const text = await browser().executeAsyncScript<string>(
+        'const done = arguments[0]; window.files[0].text().then(done);'
+      );
+      expect(text).toMatch(/^<svg[^>]+xmlns="http:\/\/www\.w3\.org\/2000\/svg"/);
+      expect(text).toContain('@font-face');
+      expect(text).not.toMatch(/class=|var\(--|https?:\/\/127/);
+      await page().press('m');
+      await page().clickNamed('PNG');
+      await page().until(async () => (await files()) === 2, 'the map');
+      const start = await browser().executeAsyncScript<number[]>(
+        'const done = arguments[0]; window.files[1].arrayBuffer().then((b) => done([...new Uint8Array(b).slice(0, 4)]));'
+      );
+      expect(start).toEqual([0x89, 0x50, 0x4e, 0x47]);
+    });
+
+    it('prints the whole map on one page of A4', async () => {
+      await open();
+      await page().until(
+        async () =>
+          (await browser().executeScript<boolean>(
+            `window.dispatchEvent(new Event('beforeprint')); return !!document.querySelector('[data-sheet] svg')`
+          )) === true,
+        'the sheet'
+      );
+      const { data } = (await (
+        browser() as unknown as {
+          sendAndGetDevToolsCommand(name: string, options: object): Promise<{ data: string }>;
+        }
+      ).sendAndGetDevToolsCommand('Page.printToPDF', { preferCSSPageSize: true })) as { data: string };
+      const pdf = Buffer.from(data, 'base64').toString('latin1');
+      expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(1);
+      const [, wide, high] = /\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf)!;
+      expect(Math.abs(Number(wide) - 595)).toBeLessThan(2);
+      expect(Math.abs(Number(high) - 842)).toBeLessThan(2);
+      await browser().executeScript(`window.dispatchEvent(new Event('afterprint'))`);
+    });
+  });
+}
