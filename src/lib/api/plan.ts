@@ -8,6 +8,8 @@ const changeIndex = z.number().int().min(0).max(MAX_CHANGES);
 
 export const fixedTarget = z.object({
   change: changeIndex,
+  /** Beat within the change, 1 its start; for a target inside a long change. */
+  beat: z.number().min(1).max(256).optional(),
   string: z.number().int().min(1).max(10),
   fret: z.number().int().min(0).max(MAX_FRETS)
 });

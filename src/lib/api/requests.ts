@@ -5,7 +5,9 @@ import { ORGANISATIONS } from '../core/neck/area';
 import { GRIP_DIRECTIONS } from '../core/neck/grip-path';
 import { MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
-import { DEFAULT_WEIGHTS } from '../core/targets/options';
+import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
+import { MAX_CHANGES } from '../core/chart/unroll';
+import { APPROACH_KINDS } from '../core/moment/approach-notes';
 import { fixedTarget } from './plan';
 
 const weight = z.number().min(0).max(1000);
@@ -88,6 +90,9 @@ const degreeWish = z.enum(DEGREE_NAMES as [string, ...string[]], {
   error: (issue) => `“${String(issue.input)}” is no degree of a chord; use one of ${DEGREE_NAMES.join(', ')}.`
 });
 
+const register = z.object({ low: z.number().int(), high: z.number().int() });
+const approachWish = z.enum(['fitting', ...APPROACH_KINDS]);
+
 const slotWeights = z.object({
   '1': weight.default(DEFAULT_WEIGHTS.degree['1']),
   '3': weight.default(DEFAULT_WEIGHTS.degree['3']),
@@ -100,17 +105,25 @@ export const targetsRequest = z.object({
   chart: z.string(),
   key: z.string().max(40).optional(),
   position: z.number().int().optional(),
+  /** A position for each change, for a hand that travels; the last one goes on where there are fewer. */
+  positions: z.array(z.number().int()).min(1).max(MAX_CHANGES).optional(),
   window: z.object({ from: fret, to: fret }).optional(),
   strings: z.array(z.number().int()).min(1).max(12).optional(),
-  range: z.object({ low: z.number().int(), high: z.number().int() }).optional(),
+  range: register.optional(),
+  avoid: z.array(register).max(12).default([]),
+  every: z.number().min(0.5).max(64).optional(),
   degrees: z.array(degreeWish).min(1).max(DEGREE_NAMES.length).default(['1', '3', '5', '7']),
   standIn: z.boolean().default(false),
   column: degreeWish.optional(),
   alternate: z.union([z.boolean(), z.array(z.string())]).default(false),
-  direction: z.enum(['rising', 'falling', 'free']).default('free'),
+  direction: z.enum(DIRECTIONS).default('free'),
   fixed: z.array(fixedTarget).max(2000).default([]),
   which: z
-    .union([z.enum(['all', 'first-of-bar', 'cadences']), z.object({ longerThan: z.number().min(0) })])
+    .union([
+      z.enum(['all', 'first-of-bar', 'cadences']),
+      z.object({ longerThan: z.number().min(0) }),
+      z.object({ only: z.array(z.number().int().min(0)).max(MAX_CHANGES) })
+    ])
     .default('all'),
   loop: z.boolean().default(false),
   weights: z
@@ -123,6 +136,13 @@ export const targetsRequest = z.object({
     })
     .default(DEFAULT_WEIGHTS),
   alternatives: z.number().int().min(1).max(50).default(1),
+  /** Approach notes into every target, of one kind or of the one that fits; or for some changes only. */
+  approach: z
+    .union([
+      approachWish,
+      z.array(z.object({ change: z.number().int().min(0), kind: approachWish })).max(MAX_CHANGES)
+    ])
+    .optional(),
   ...instrumentParts
 });
 export type TargetsRequest = z.infer<typeof targetsRequest>;

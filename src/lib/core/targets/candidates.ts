@@ -6,7 +6,7 @@ import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { positionFill } from '../neck/position';
 import { nameOf, namingOf } from '../neck/shape';
 import { soundAt, spots, type Spot } from '../neck/tuning';
-import type { DegreeWish, TargetOptions } from './options';
+import type { DegreeWish, Register, TargetOptions } from './options';
 
 export interface Candidate extends Spot {
   readonly degree: Degree;
@@ -14,9 +14,11 @@ export interface Candidate extends Spot {
   readonly slot: Slot;
 }
 
-/** A targeted change and its candidates. */
+/** A targeted moment and its candidates. */
 export interface Stage {
   readonly change: AnalysedChange & { readonly chord: Chord };
+  /** Beat within the change; 1 is its start. */
+  readonly beat: number;
   readonly candidates: readonly Candidate[];
   readonly isFixed: boolean;
 }
@@ -69,6 +71,7 @@ export function targetedChanges(analysis: Analysis, { which, fixed }: TargetOpti
   const isWanted = (change: AnalysedChange): boolean => {
     if (which === 'all') return true;
     if (which === 'cadences') return inCadence.has(change.index);
+    if (typeof which === 'object' && 'only' in which) return which.only.includes(change.index);
     if (which === 'first-of-bar') {
       if (barsSeen.has(change.bar)) return false;
       barsSeen.add(change.bar);
@@ -93,7 +96,7 @@ export function positionAt({ position }: Pick<TargetOptions, 'position'>, change
 
 /** The places inside the player's limits that sound one of the pitch classes. */
 function reachable(options: TargetOptions, wanted: ReadonlySet<PitchClass>, position: number | null): Spot[] {
-  const { neck, window, strings, range: register } = options;
+  const { neck, window, strings, range: register, avoid } = options;
   const found: Spot[] =
     position !== null
       ? positionFill(neck, wanted, position)
@@ -102,13 +105,24 @@ function reachable(options: TargetOptions, wanted: ReadonlySet<PitchClass>, posi
     (spot) =>
       (!window || (spot.fret >= window.from && spot.fret <= window.to)) &&
       (!strings || strings.includes(spot.string)) &&
-      (!register || (spot.midi >= register.low && spot.midi <= register.high))
+      (!register || isIn(register, spot)) &&
+      !avoid.some((avoided) => isIn(avoided, spot))
   );
+}
+
+function isIn({ low, high }: Register, { midi }: Spot): boolean {
+  return midi >= low && midi <= high;
+}
+
+/** The beats of a change that get a target: its start, and every so many beats on. */
+function beatsOf(change: AnalysedChange, every: number | null): number[] {
+  if (every === null) return [1];
+  return Array.from({ length: Math.max(1, Math.ceil(change.beats / every)) }, (_, i) => 1 + i * every);
 }
 
 /** The stages of a path: each targeted change with every place it can be landed on, lowest pitch first. */
 export function stagesOf(analysis: Analysis, options: TargetOptions): Stage[] {
-  const fixed = new Map(options.fixed.map((f) => [f.change, f]));
+  const fixed = new Map(options.fixed.map((pin) => [momentKey(pin.change, pin.beat), pin]));
   const byChord = new Map<string, Candidate[]>();
   const candidatesOf = ({ chord, index }: Stage['change']): Candidate[] => {
     const position = positionAt(options, index);
@@ -129,12 +143,18 @@ export function stagesOf(analysis: Analysis, options: TargetOptions): Stage[] {
     byChord.set(key, candidates);
     return candidates;
   };
-  return targetedChanges(analysis, options).map((change): Stage => {
-    const pin = fixed.get(change.index);
-    return pin
-      ? { change, candidates: [pinned(change.chord, pin.string, pin.fret, options)], isFixed: true }
-      : { change, candidates: candidatesOf(change), isFixed: false };
-  });
+  return targetedChanges(analysis, options).flatMap((change) =>
+    beatsOf(change, options.every).map((beat): Stage => {
+      const pin = fixed.get(momentKey(change.index, beat));
+      return pin
+        ? { change, beat, candidates: [pinned(change.chord, pin.string, pin.fret, options)], isFixed: true }
+        : { change, beat, candidates: candidatesOf(change), isFixed: false };
+    })
+  );
+}
+
+function momentKey(change: number, beat = 1): string {
+  return `${change}:${beat}`;
 }
 
 /** A fixed target is honoured wherever it lies, even outside the limits or the chord. */

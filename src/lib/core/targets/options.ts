@@ -29,13 +29,28 @@ export const DEFAULT_WEIGHTS: Weights = {
 /** Frets between two targets that the hand covers without a charge. */
 export const FREE_FRETS = 3;
 
-export type Direction = 'rising' | 'falling' | 'free';
+/** A rising line may stay but never falls; an arch rises to the middle of its targets and falls from there. */
+export const DIRECTIONS = ['free', 'rising', 'falling', 'arch'] as const;
+export type Direction = (typeof DIRECTIONS)[number];
 
-/** Which changes get a target. */
-export type Which = 'all' | 'first-of-bar' | 'cadences' | { readonly longerThan: number };
+/** Which changes get a target: all, one a bar, those in cadences, those that last, or those that are named. */
+export type Which =
+  | 'all'
+  | 'first-of-bar'
+  | 'cadences'
+  | { readonly longerThan: number }
+  | { readonly only: readonly number[] };
+
+/** MIDI numbers from the lowest to the highest, both in. */
+export interface Register {
+  readonly low: number;
+  readonly high: number;
+}
 
 export interface FixedTarget {
   readonly change: number;
+  /** Beat within the change; 1, its start, where none is said. */
+  readonly beat?: number | undefined;
   readonly string: number;
   readonly fret: number;
 }
@@ -62,7 +77,11 @@ export interface TargetOptions {
   readonly position: number | readonly number[] | null;
   readonly window: { readonly from: number; readonly to: number } | null;
   readonly strings: readonly number[] | null;
-  readonly range: { readonly low: number; readonly high: number } | null;
+  readonly range: Register | null;
+  /** Registers that no target may lie in. */
+  readonly avoid: readonly Register[];
+  /** Beats from one target to the next inside a change; null for one at its start. The later ones take another tone. */
+  readonly every: number | null;
   /** Number of paths wanted. */
   readonly alternatives: number;
 }
@@ -83,5 +102,7 @@ export const FREE_PATH: TargetOptions = {
   window: null,
   strings: null,
   range: null,
+  avoid: [],
+  every: null,
   alternatives: 1
 };

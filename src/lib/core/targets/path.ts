@@ -1,10 +1,9 @@
 /** Target paths: the player's rules put to the solver, and its answer in the player's terms. */
-import { prettyDegree } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
-import { lastPosition } from '../neck/position';
-import { allowedDegrees, positionAt, stagesOf, wishes, type Candidate, type Stage } from './candidates';
+import { stagesOf, type Candidate, type Stage } from './candidates';
+import { explainNoPath, type NoPath } from './no-path';
 import { FREE_FRETS, type TargetOptions, type Weights } from './options';
-import { solvePaths, stepTable, type StepTable } from './solve';
+import { solvePaths, stepTable, type Solution, type StepTable } from './solve';
 
 export interface CostParts {
   readonly degree: number;
@@ -24,6 +23,8 @@ export interface TargetStep {
 
 export interface Target {
   readonly change: number;
+  /** Beat within the change; 1 is its start. */
+  readonly beat: number;
   readonly cell: Candidate;
   readonly isFixed: boolean;
   /** From the target before; for the first one, from the last when the path is a loop, else null. */
@@ -34,12 +35,6 @@ export interface TargetPath {
   readonly cost: number;
   readonly parts: CostParts;
   readonly targets: readonly Target[];
-}
-
-/** Why there is no path, and what would give one. */
-export interface NoPath {
-  readonly change: number;
-  readonly message: string;
 }
 
 export interface TargetAnswer {
@@ -68,30 +63,44 @@ function stepCost(from: Candidate, to: Candidate, weights: Weights): number {
   );
 }
 
-/** Whether the rules allow a step. A rising line may stay but never falls; alternation takes the other slot. */
-function allowsStep(
-  from: Candidate,
-  to: Candidate,
-  { direction, alternate, column }: TargetOptions
-): boolean {
-  if (direction === 'rising' && to.midi < from.midi) return false;
-  if (direction === 'falling' && to.midi > from.midi) return false;
-  return !(alternate && !column) || from.slot !== to.slot;
+/** What a step may do: the way it may move, and whether it has to leave its pitch. */
+interface StepRule {
+  readonly way: 'free' | 'rising' | 'falling';
+  /** Inside a change a second target takes another tone. */
+  readonly moves: boolean;
 }
 
-/** The steps between stages; the same pair of chords has the same steps wherever it comes. */
+function stepRule(stages: readonly Stage[], i: number, { direction }: TargetOptions): StepRule {
+  const moves = stages[i]!.change.index === stages[i + 1]!.change.index;
+  if (direction !== 'arch') return { way: direction, moves };
+  return { way: i + 1 <= (stages.length - 1) / 2 ? 'rising' : 'falling', moves };
+}
+
+/** Whether the rules allow a step. Alternation takes the other slot. */
+function allowsStep(from: Candidate, to: Candidate, rule: StepRule, options: TargetOptions): boolean {
+  if (rule.way === 'rising' && to.midi < from.midi) return false;
+  if (rule.way === 'falling' && to.midi > from.midi) return false;
+  if (rule.moves && to.midi === from.midi) return false;
+  return !(options.alternate && !options.column) || from.slot !== to.slot;
+}
+
+/** The steps between stages; the same pair of chords under the same rule has the same steps wherever it comes. */
 function stepTables(stages: readonly Stage[], options: TargetOptions): StepTable[] {
-  const known = new Map<readonly Candidate[], Map<readonly Candidate[], StepTable>>();
+  const known = new Map<readonly Candidate[], Map<readonly Candidate[], Map<string, StepTable>>>();
   return stages.slice(1).map(({ candidates: to }, i) => {
     const from = stages[i]!.candidates;
-    const tables = known.get(from) ?? new Map<readonly Candidate[], StepTable>();
-    known.set(from, tables);
+    const rule = stepRule(stages, i, options);
+    const ofFrom = known.get(from) ?? new Map<readonly Candidate[], Map<string, StepTable>>();
+    known.set(from, ofFrom);
+    const tables = ofFrom.get(to) ?? new Map<string, StepTable>();
+    ofFrom.set(to, tables);
+    const key = `${rule.way} ${rule.moves}`;
     const table =
-      tables.get(to) ??
+      tables.get(key) ??
       stepTable(from.length, to.length, (a, b) =>
-        allowsStep(from[a]!, to[b]!, options) ? stepCost(from[a]!, to[b]!, options.weights) : Infinity
+        allowsStep(from[a]!, to[b]!, rule, options) ? stepCost(from[a]!, to[b]!, options.weights) : Infinity
       );
-    tables.set(to, table);
+    tables.set(key, table);
     return table;
   });
 }
@@ -100,35 +109,56 @@ function stepTables(stages: readonly Stage[], options: TargetOptions): StepTable
  * The best target paths through a chart, cheapest first, as many as wanted where there are that many. The step that
  * closes a loop counts, but is free of direction and alternation, which no closed line could keep.
  */
-export function findTargets(analysis: Analysis, options: TargetOptions): TargetAnswer {
+export function findTargets(
+  analysis: Analysis,
+  options: TargetOptions,
+  onProgress?: (done: number) => void
+): TargetAnswer {
   const stages = stagesOf(analysis, options);
-  if (stages.length === 0) {
-    const message = 'No change of this chart is asked for a target; choose more changes.';
-    return { paths: [], stages, noPath: { change: 0, message } };
-  }
-  const empty = stages.find((stage) => stage.candidates.length === 0);
-  if (empty) return { paths: [], stages, noPath: explainEmpty(empty, analysis, options) };
-  const { weights } = options;
-  const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
-  const solution = solvePaths({
-    nodes: stages.map((stage) => stage.candidates.map((c) => weights.degree[c.slot])),
-    steps: stepTables(stages, options),
-    close: options.loop ? (a, b) => stepCost(at(stages.length - 1, a), at(0, b), weights) : null,
-    k: options.alternatives
-  });
-  if (solution.stuckAt !== undefined) {
-    return { paths: [], stages, noPath: explainStuck(stages[solution.stuckAt]!, options) };
-  }
+  const solution = solveStages(stages, options, onProgress);
+  if (solution.paths.length === 0)
+    return {
+      paths: [],
+      stages,
+      noPath: explainNoPath(analysis, options, stages, solution.stuckAt ?? null, canSolve)
+    };
   return {
     stages,
     paths: solution.paths.map(({ choice }) =>
       describe(
         stages,
-        choice.map((i, stage) => at(stage, i)),
+        choice.map((i, stage) => stages[stage]!.candidates[i]!),
         options
       )
     )
   };
+}
+
+/** Whether a chart has a path under some rules at all. */
+function canSolve(analysis: Analysis, options: TargetOptions): boolean {
+  const stages = stagesOf(analysis, options);
+  return (
+    stages.length > 0 && solveStages(stages, { ...options, loop: false, alternatives: 1 }).paths.length > 0
+  );
+}
+
+/** Puts stages to the solver. An empty stage is where it is stuck. */
+function solveStages(
+  stages: readonly Stage[],
+  options: TargetOptions,
+  onProgress?: (done: number) => void
+): Solution {
+  const empty = stages.findIndex(({ candidates }) => candidates.length === 0);
+  if (empty >= 0) return { paths: [], stuckAt: empty };
+  const { weights } = options;
+  const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
+  return solvePaths({
+    nodes: stages.map(({ candidates }) => candidates.map(({ slot }) => weights.degree[slot])),
+    steps: stepTables(stages, options),
+    close: options.loop ? (a, b) => stepCost(at(stages.length - 1, a), at(0, b), weights) : null,
+    k: options.alternatives,
+    ...(onProgress ? { onProgress } : {})
+  });
 }
 
 function describe(stages: readonly Stage[], cells: readonly Candidate[], options: TargetOptions): TargetPath {
@@ -146,6 +176,7 @@ function describe(stages: readonly Stage[], cells: readonly Candidate[], options
     }
     return {
       change: stages[i]!.change.index,
+      beat: stages[i]!.beat,
       cell,
       isFixed: stages[i]!.isFixed,
       step: before && {
@@ -157,60 +188,4 @@ function describe(stages: readonly Stage[], cells: readonly Candidate[], options
   });
   const cost = parts.degree + parts.pitch + parts.hand + parts.string + parts.repeat;
   return { cost, parts, targets };
-}
-
-function where({ change }: Stage): string {
-  return `${change.symbol} in bar ${change.bar}`;
-}
-
-function listed(names: readonly string[]): string {
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} or ${names.at(-1)}` : (names[0] ?? '');
-}
-
-/** The change that has nowhere to land, and the smallest loosening that would give it a place. */
-function explainEmpty(stage: Stage, analysis: Analysis, options: TargetOptions): NoPath {
-  const { chord, index } = stage.change;
-  const wanted = wishes(options);
-  const degrees = allowedDegrees(chord, wanted, options).map(({ degree }) => degree);
-  if (degrees.length === 0) {
-    const own = [...new Set(chord.tones)].map(prettyDegree);
-    return {
-      change: index,
-      message: `${where(stage)} has no ${listed(wanted.map(prettyDegree))}; allow one of its own tones there: ${listed(own)}.`
-    };
-  }
-  const names = listed(degrees.map(prettyDegree));
-  const isPlaced = (loosened: Partial<TargetOptions>) =>
-    stagesOf(
-      { ...analysis, changes: [stage.change] },
-      { ...options, ...loosened, fixed: [], which: 'all' }
-    )[0]!.candidates.length > 0;
-  const from = positionAt(options, index) ?? 0;
-  const near = Array.from({ length: lastPosition(options.neck) }, (_, i) => i + 1)
-    .flatMap((distance) => [from - distance, from + distance])
-    .filter((position) => position >= 0 && position <= lastPosition(options.neck));
-  const hint = [
-    options.position !== null && near.find((position) => isPlaced({ position })),
-    options.strings && isPlaced({ strings: null }) && 'allow more strings',
-    options.range && isPlaced({ range: null }) && 'widen the range',
-    options.window && isPlaced({ window: null }) && 'widen the window of frets'
-  ].find((found) => found !== false && found !== null && found !== undefined);
-  const advice =
-    typeof hint === 'number'
-      ? `position ${hint} has one`
-      : (hint ?? 'loosen the limits or allow other degrees');
-  return {
-    change: index,
-    message: `${where(stage)}: its ${names} has no place within these limits; ${advice}.`
-  };
-}
-
-function explainStuck(stage: Stage, { direction, alternate }: TargetOptions): NoPath {
-  const why =
-    direction === 'free'
-      ? alternate
-        ? 'thirds and sevenths cannot alternate up to here; this chord lacks one of them, or a fixed target is in the way'
-        : 'no step leads here'
-      : `a ${direction} line runs out of notes here; let it move freely, or give it more neck`;
-  return { change: stage.change.index, message: `${where(stage)}: ${why}.` };
 }

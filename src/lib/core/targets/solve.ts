@@ -16,6 +16,8 @@ export interface PathProblem {
   /** Cost of the step from the last stage back to the first; null for an open path. */
   readonly close: ((a: number, b: number) => number) | null;
   readonly k: number;
+  /** Told from time to time how much of the work is done, 0 to 1. */
+  readonly onProgress?: (done: number) => void;
 }
 
 export interface SolvedPath {
@@ -56,7 +58,9 @@ export function solvePaths(problem: PathProblem): Solution {
     };
   }
   let paths: SolvedPath[] = [];
-  for (const { start, bound, toGo } of starts(nodes, steps, close)) {
+  const tried = starts(nodes, steps, close);
+  for (const [i, { start, bound, toGo }] of tried.entries()) {
+    problem.onProgress?.(i / tried.length);
     const limit = paths.length === k ? paths.at(-1)!.cost : Infinity;
     if (bound >= limit) break;
     const found = sweep({ nodes, steps, toGo, k }, start, (last) => close(last, start), limit);

@@ -70,6 +70,11 @@ export function midiOf(name: string): number | null {
   return Note.midi(name);
 }
 
+/** The plain name of a MIDI number with its octave: 40 is "E2". */
+export function midiName(midi: number): string {
+  return `${plainName(((midi % 12) + 12) % 12)}${Math.floor(midi / 12) - 1}`;
+}
+
 /** Semitones from one pitch class up to another, 0–11. */
 export function semitonesUp(from: PitchClass, to: PitchClass): number {
   return (to - from + 12) % 12;

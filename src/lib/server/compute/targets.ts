@@ -1,10 +1,13 @@
 /** The route of target paths: request in, core asked, answer out. Contract: docs/api.md. */
 import type { TargetsRequest } from '../../api/requests';
+import { scaleChoices } from '../../core/approaches/registry';
+import { approachesOf, type ApproachWish } from '../../core/moment/approach-notes';
+import { figuresOf, priceOf } from '../../core/targets/figures';
 import type { AnalysedChange } from '../../core/harmony/analysis';
 import type { Instrument } from '../../core/neck/tuning';
 import type { Candidate } from '../../core/targets/candidates';
 import type { TargetOptions } from '../../core/targets/options';
-import { findTargets } from '../../core/targets/path';
+import { findTargets, type Target } from '../../core/targets/path';
 import { isDegree } from '../../core/theory/degree';
 import { fail } from '../answer';
 import { checkPosition, checkStrings, instrumentFrom, sheetFrom } from './inputs';
@@ -15,19 +18,42 @@ export function answerTargets(input: TargetsRequest) {
   const neck = instrumentFrom(input);
   const options = targetOptions(input, neck, analysis.changes);
   const { paths, stages, noPath } = findTargets(analysis, options);
+  const first = paths[0];
+  const chosen = scaleChoices(analysis, ['modes']).map((choices) => choices[0] ?? null);
   return {
-    paths: paths.map(({ cost, parts, targets }) => ({
-      cost: rounded(cost),
-      parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
-      targets: targets.map(({ change, cell, step }) => ({ change, cell: candidateOut(cell), step }))
-    })),
-    candidates: stages.map(({ change, candidates }) => ({
+    paths: paths.map((path) => {
+      const { cost, parts, targets } = path;
+      const approaches = approachesOf(analysis, path, chosen, neck, options.loop, wishFrom(input.approach));
+      return {
+        cost: rounded(cost),
+        parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
+        figures: figuresOf(path),
+        ...(first && path !== first ? { price: priceOf(figuresOf(first), figuresOf(path)) } : {}),
+        targets: targets.map(({ change, beat, cell, step }, i) => ({
+          change,
+          beat,
+          cell: candidateOut(cell),
+          step,
+          ...(approaches.has(i) ? { approach: approaches.get(i) } : {})
+        }))
+      };
+    }),
+    candidates: stages.map(({ change, beat, candidates }) => ({
       change: change.index,
+      beat,
       cells: candidates.map(candidateOut)
     })),
     weights: options.weights,
     ...(noPath ? { noPath } : {})
   };
+}
+
+/** What is wished for each target: one kind for all of them, or some changes with kinds of their own. */
+function wishFrom(approach: TargetsRequest['approach']): (target: Target) => ApproachWish | null {
+  if (approach === undefined) return () => null;
+  if (typeof approach === 'string') return () => approach;
+  const own = new Map(approach.map(({ change, kind }) => [change, kind]));
+  return ({ change }) => own.get(change) ?? null;
 }
 
 function candidateOut({ string, fret, note, degree, midi }: Candidate) {
@@ -45,8 +71,10 @@ function targetOptions(
   neck: Instrument,
   changes: readonly AnalysedChange[]
 ): TargetOptions {
-  const { position, window, strings, range, fixed } = input;
-  if (position !== undefined) checkPosition(position, neck);
+  const { position, positions, window, strings, range, avoid, fixed } = input;
+  for (const own of [...(position === undefined ? [] : [position]), ...(positions ?? [])]) {
+    checkPosition(own, neck);
+  }
   if (window && (window.from > window.to || window.from < 0 || window.to > neck.frets)) {
     fail(400, {
       code: 'bad-window',
@@ -55,8 +83,9 @@ function targetOptions(
     });
   }
   if (strings) checkStrings(strings, neck);
-  if (range && range.low > range.high) {
-    fail(400, { code: 'bad-range', message: 'The range ends below its start.', path: 'range' });
+  for (const { low, high } of [...(range ? [range] : []), ...avoid]) {
+    if (low > high)
+      fail(400, { code: 'bad-range', message: 'The range ends below its start.', path: 'range' });
   }
   fixed.forEach((pin, i) => {
     const onNeck = pin.string <= neck.strings.length && pin.fret <= neck.frets && pin.fret >= neck.capo;
@@ -83,10 +112,12 @@ function targetOptions(
     which: input.which,
     loop: input.loop,
     weights: input.weights,
-    position: position ?? null,
+    position: positions ? changes.map((_, i) => positions[i] ?? positions.at(-1)!) : (position ?? null),
     window: window ?? null,
     strings: strings ?? null,
     range: range ?? null,
+    avoid,
+    every: input.every ?? null,
     alternatives: input.alternatives
   };
 }
