@@ -2,6 +2,8 @@
 import { z } from 'zod';
 import { MAX_CHANGES } from '../core/chart/unroll';
 import { FUNCTIONS } from '../core/harmony/numeral';
+import { APPROACH_KINDS } from '../core/moment/approach-notes';
+import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_FRETS } from '../core/neck/tuning';
 
 const changeIndex = z.number().int().min(0).max(MAX_CHANGES);
@@ -16,6 +18,13 @@ export const fixedTarget = z.object({
 
 /** How the thread is led: freely through the allowed degrees, down one column, or thirds and sevenths in turn. */
 export const THREAD_RULES = ['free', '1', '3', '5', '7', 'alternate'] as const;
+
+/** Which changes get a target; `long` are those over two beats, `outlined` those that the dial outlines. */
+export const WHICH = ['all', 'first-of-bar', 'cadences', 'long', 'outlined'] as const;
+const midi = z.number().int().min(0).max(127);
+const register = z.object({ low: midi, high: midi });
+const weight = z.number().min(0).max(20);
+const approachWish = z.enum(['none', 'fitting', ...APPROACH_KINDS]);
 
 export const planSchema = z.object({
   /** Where the hand is, unless a change has a position of its own. */
@@ -57,6 +66,31 @@ export const planSchema = z.object({
       })
     )
     .max(MAX_CHANGES)
+    .default([]),
+  /** The player's taste: what a path is charged for. */
+  weights: z
+    .object({
+      degree: z.object({ '1': weight, '3': weight, '5': weight, '7': weight, tension: weight }),
+      pitch: weight,
+      hand: weight,
+      string: weight,
+      repeat: weight
+    })
+    .default(DEFAULT_WEIGHTS),
+  direction: z.enum(DIRECTIONS).default('free'),
+  which: z.enum(WHICH).default('all'),
+  /** Beats from one target to the next inside a change; null for one at its start. */
+  every: z.number().min(1).max(16).nullable().default(null),
+  /** Targets under the hand, or anywhere on the neck. */
+  reach: z.enum(['hand', 'neck']).default('hand'),
+  strings: z.array(z.number().int().min(1).max(10)).min(1).max(10).nullable().default(null),
+  range: register.nullable().default(null),
+  avoid: z.array(register).max(12).default([]),
+  /** How targets are led into, and where that is decided one by one. */
+  approach: approachWish.default('none'),
+  approaches: z
+    .array(z.object({ change: changeIndex, kind: approachWish }))
+    .max(MAX_CHANGES)
     .default([])
 });
 
@@ -73,5 +107,15 @@ export const DEFAULT_PLAN: Plan = {
   choices: [],
   outline: null,
   school: 'modes',
-  overrules: []
+  overrules: [],
+  weights: DEFAULT_WEIGHTS,
+  direction: 'free',
+  which: 'all',
+  every: null,
+  reach: 'hand',
+  strings: null,
+  range: null,
+  avoid: [],
+  approach: 'none',
+  approaches: []
 };

@@ -33,12 +33,17 @@ import { lastPosition } from '$lib/core/neck/position';
 import { areasAt, positionMap } from '$lib/core/neck/position-map';
 import type { NamedCell } from '$lib/core/neck/shape';
 import { soundAt } from '$lib/core/neck/tuning';
-import { FREE_PATH, type TargetOptions } from '$lib/core/targets/options';
-import { findTargets } from '$lib/core/targets/path';
+import { approachesOf, type ApproachNote } from '$lib/core/moment/approach-notes';
+import { differencesOf, figuresOf, priceOf } from '$lib/core/targets/figures';
+import { FREE_PATH, type TargetOptions, type Which } from '$lib/core/targets/options';
+import type { Target, TargetPath } from '$lib/core/targets/path';
+import { TASTES, tasteOf } from '$lib/core/targets/tastes';
+import { solve, type SolverJob, type SolverResult } from '../workers/solve';
 import { Autosave, type Draft } from './autosave.svelte';
 import { record, redo, startHistory, undo } from './history';
 import { realign } from './realign';
 import { settings } from './settings.svelte';
+import { Solver } from './solver.svelte';
 
 /** The threads a player can pick, and what they are called. */
 export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[] = [
@@ -53,6 +58,19 @@ export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[
 export type View = 'moment' | 'map' | 'grips';
 export type NeckMode = 'hand' | 'whole' | 'find';
 
+/** Paths asked for on demand, and how many of them with different prices are shown beside the best. */
+const ALTERNATIVES = 24;
+const SHOWN_ALTERNATIVES = 5;
+/** Changes of a chart that is solved on the page before the worker has come up. */
+const SOLVED_AT_ONCE = 200;
+const UNSOLVED: SolverResult = { answer: { paths: [] }, others: [] };
+/** Beats that a change must outlast to count as long. */
+const SHORT_CHANGE = 2;
+
+type PathRules = Pick<
+  Plan,
+  'weights' | 'direction' | 'which' | 'every' | 'reach' | 'strings' | 'range' | 'avoid' | 'approach'
+>;
 type TakenChoice = Pick<Plan['choices'][number], 'approach' | 'name' | 'then'>;
 
 function isSame(a: ScaleChoice, b: ScaleChoice): boolean {
@@ -75,6 +93,10 @@ export class Workspace {
 
   /** What the main part of the page shows. */
   view: View = $state('moment');
+  /** The rules of the path stand where the choices are. */
+  isRuling = $state(false);
+  /** Threads shows where every voice goes. */
+  showsLanes = $state(false);
   /** What the neck shows: the hand's window, the whole collection, or one degree everywhere. */
   neckMode: NeckMode = $state('hand');
   /** The degree to be found everywhere; the target's, until the player picks another. */
@@ -107,18 +129,101 @@ export class Workspace {
   /** The change that follows; the first one after the last. */
   readonly nextIndex = $derived(this.changes.length > 1 ? (this.selected + 1) % this.changes.length : null);
 
-  readonly answer = $derived(findTargets(this.analysis, this.#options(this.plan.thread)));
-  readonly path = $derived(this.answer.paths[0] ?? null);
-  readonly targets = $derived(new Map(this.path?.targets.map((target) => [target.change, target])));
+  /** What the solver is asked: the plan's own path, and how the other threads would run. */
+  readonly job = $derived.by((): SolverJob => ({
+    analysis: this.analysis,
+    options: { ...this.#options(this.plan.thread), alternatives: this.wantsAlternatives ? ALTERNATIVES : 1 },
+    others: this.#otherRules.map(({ rule }) => this.#options(rule))
+  }));
+  readonly #otherRules = $derived(
+    THREADS.filter(({ rule }) => rule !== this.plan.thread && ['3', '7', 'alternate', 'free'].includes(rule))
+  );
+  readonly solver = new Solver();
+  /** Before the worker has answered for the first time, small charts are solved at once, so that the page comes whole. */
+  readonly #solved = $derived(
+    this.solver.latest?.result ?? (this.changes.length <= SOLVED_AT_ONCE ? solve(this.job) : UNSOLVED)
+  );
+  readonly answer = $derived(this.#solved.answer);
+  readonly path = $derived(this.#withoutGone(this.answer.paths[0]));
+  /** The next best paths, on demand. */
+  wantsAlternatives = $state(false);
+  readonly alternatives = $derived.by(() => {
+    const [best, ...others] = this.answer.paths;
+    if (!best || !this.wantsAlternatives) return [];
+    const figures = figuresOf(best);
+    const byPrice = new Map<string, { path: TargetPath; price: string; differences: Target[] }>();
+    for (const path of others) {
+      const price = priceOf(figures, figuresOf(path));
+      const isSound = path.targets.every((target) => this.#isThere(target));
+      if (isSound && !byPrice.has(price)) {
+        byPrice.set(price, { path, price, differences: differencesOf(best, path) });
+      }
+    }
+    return [...byPrice.values()].slice(0, SHOWN_ALTERNATIVES);
+  });
+  readonly figures = $derived(this.path && figuresOf(this.path));
+  /** The target at the start of each change. */
+  readonly targets = $derived(
+    new Map(this.path?.targets.filter(({ beat }) => beat === 1).map((target) => [target.change, target]))
+  );
   /** The other threads, faint, to be picked. */
   readonly otherThreads = $derived(
-    THREADS.filter(
-      ({ rule }) => rule !== this.plan.thread && ['3', '7', 'alternate', 'free'].includes(rule)
-    ).map(({ rule, name }) => ({
+    this.#otherRules.map(({ rule, name }, i) => ({
       rule,
       name,
-      path: findTargets(this.analysis, this.#options(rule)).paths[0] ?? null
+      path: this.#withoutGone(this.#solved.others[i] ?? undefined)
     }))
+  );
+
+  /** A tone that the player holds the thread to without having let go. */
+  considered: { readonly change: number; readonly cell: NamedCell } | null = $state.raw(null);
+  readonly whatIf = new Solver();
+  readonly consideredJob = $derived.by((): SolverJob | null => {
+    if (!this.considered) return null;
+    const { change, cell } = this.considered;
+    const options = this.#options(this.plan.thread);
+    const others = options.fixed.filter((pin) => pin.change !== change);
+    const fixed = [...others, { change, string: cell.string, fret: cell.fret }];
+    return { analysis: this.analysis, options: { ...options, fixed }, others: [] };
+  });
+  /** Where the thread would go then, and what that would cost. */
+  readonly prospect = $derived.by(() => {
+    const latest = this.whatIf.latest;
+    if (!this.considered || latest?.job !== this.consideredJob) return null;
+    const path = this.#withoutGone(latest.result.answer.paths[0]);
+    if (!path) return { path: null, price: latest.result.answer.noPath?.message ?? '' };
+    return { path, price: this.figures ? priceOf(this.figures, figuresOf(path)) : '' };
+  });
+
+  /** A path may answer for a text that has been changed since; targets of changes that are gone are left out. */
+  #withoutGone(path: TargetPath | undefined): TargetPath | null {
+    if (!path) return null;
+    const targets = path.targets.filter((target) => this.#isThere(target));
+    return targets.length === path.targets.length ? path : { ...path, targets };
+  }
+
+  #isThere({ change, beat }: Target): boolean {
+    const now = this.changes[change];
+    return !!now?.chord && beat <= now.beats + 1;
+  }
+
+  /** The approach notes into each target, by its place in the path. */
+  readonly approaches = $derived.by(() => {
+    if (!this.path) return new Map<number, readonly ApproachNote[]>();
+    const own = new Map(this.plan.approaches.map(({ change, kind }) => [change, kind]));
+    return approachesOf(this.analysis, this.path, this.chosen, this.neck, this.plan.loop, ({ change }) => {
+      const kind = own.get(change) ?? this.plan.approach;
+      return kind === 'none' ? null : kind;
+    });
+  });
+  /** The same by the change that they lead into. */
+  readonly approachInto = $derived(
+    new Map(
+      [...this.approaches].flatMap(([i, notes]) => {
+        const target = this.path!.targets[i]!;
+        return target.beat === 1 ? [[target.change, notes] as const] : [];
+      })
+    )
   );
 
   /** What every approach offers, change by change; computed when the Choices panel asks. */
@@ -199,6 +304,8 @@ export class Workspace {
   );
   /** The chord tones under the hand, for every change. */
   readonly tones = $derived(tonesOfAll(this.analysis, this.neck, this.hands));
+  /** Where every tone under the hand goes at each change but the last: the lanes of the voices. */
+  readonly lanes = $derived(this.tones.slice(1).map((tones, i) => movesBetween(this.tones[i]!, tones)));
   readonly moves = $derived(
     this.nextIndex === null
       ? []
@@ -210,6 +317,7 @@ export class Workspace {
 
   #options(thread: ThreadRule): TargetOptions {
     const { plan } = this;
+    const strings = plan.strings?.filter((string) => string <= this.neck.strings.length) ?? [];
     // Another thread than the plan's is shown as it would run by itself.
     const fixed = thread === plan.thread ? plan.fixed : [];
     return {
@@ -221,9 +329,23 @@ export class Workspace {
       alternate: thread === 'alternate',
       fixed: fixed.filter((pin) => this.#isPlayable(pin)),
       loop: plan.loop,
-      position: this.hands
+      position: plan.reach === 'hand' ? this.hands : null,
+      strings: strings.length ? strings : null,
+      range: plan.range,
+      avoid: plan.avoid,
+      direction: plan.direction,
+      which: this.#which,
+      every: plan.every,
+      weights: plan.weights
     };
   }
+
+  readonly #which = $derived.by((): Which => {
+    const { which } = this.plan;
+    if (which === 'long') return { longerThan: SHORT_CHANGE };
+    if (which === 'outlined') return { only: this.outlineOrder.slice(0, this.outlined) };
+    return which;
+  });
 
   /** Another tuning or a shorter neck takes the sense out of a fixed target; it is kept, and waits. */
   #isPlayable({ change, string, fret }: Plan['fixed'][number]): boolean {
@@ -250,13 +372,14 @@ export class Workspace {
     const before = this.changes.map(({ symbol }) => symbol);
     const after = readSheet(source).form.changes.map(({ symbol }) => symbol);
     const moved = <T extends { change: number }>(items: readonly T[]) => realign(items, before, after);
-    const { fixed, choices, overrules, positions } = this.plan;
+    const { fixed, choices, overrules, positions, approaches } = this.plan;
     const plan = {
       ...this.plan,
       fixed: moved(fixed),
       choices: moved(choices),
       overrules: moved(overrules),
-      positions: moved(positions)
+      positions: moved(positions),
+      approaches: moved(approaches)
     };
     this.#edit({ source, plan }, 'text', true);
   }
@@ -484,13 +607,53 @@ export class Workspace {
     if (next.length > 0) this.#editPlan({ degrees: next }, 'degrees');
   }
 
+  /** The taste in force; null for weights of the player's own. */
+  readonly taste = $derived(tasteOf(this.plan.weights, this.plan.direction));
+
+  pickTaste(id: string): void {
+    const taste = TASTES.find((one) => one.id === id);
+    if (taste) this.#editPlan({ weights: taste.weights, direction: taste.direction }, 'taste');
+  }
+
+  /** Changes rules of the path: limits, weights, which changes, how they are approached. */
+  rule(part: Partial<PathRules>, mergeable = false): void {
+    this.#editPlan(part, `rule ${Object.keys(part).join()}`, mergeable);
+  }
+
+  /** How the target of one change is led into; `null` as for all. */
+  approachWith(change: number, kind: Plan['approach'] | null): void {
+    const others = this.plan.approaches.filter((own) => own.change !== change);
+    this.#editPlan({ approaches: kind === null ? others : [...others, { change, kind }] }, 'approach');
+  }
+
+  /** Takes another path: what differs from the best one is fixed. */
+  takePath(path: TargetPath): void {
+    const best = new Map(
+      this.path?.targets.map((target) => [`${target.change}:${target.beat}`, target.cell])
+    );
+    const different = path.targets.filter(({ change, beat, cell }) => {
+      const own = best.get(`${change}:${beat}`);
+      return own?.string !== cell.string || own.fret !== cell.fret;
+    });
+    const taken = new Set(different.map(({ change, beat }) => `${change}:${beat}`));
+    const kept = this.plan.fixed.filter(({ change, beat }) => !taken.has(`${change}:${beat ?? 1}`));
+    const pins = different.map(({ change, beat, cell }) => ({
+      change,
+      ...(beat === 1 ? {} : { beat }),
+      string: cell.string,
+      fret: cell.fret
+    }));
+    this.#editPlan({ fixed: [...kept, ...pins].sort((a, b) => a.change - b.change) }, 'path');
+    this.announcement = `Another path taken, ${pins.length} targets fixed`;
+  }
+
   toggleLoop(): void {
     this.#editPlan({ loop: !this.plan.loop }, 'loop');
   }
 
   /** Makes a cell the target of a change; the path is solved again around it. */
   fix(change: number, cell: { string: number; fret: number }): void {
-    const others = this.plan.fixed.filter((pin) => pin.change !== change);
+    const others = this.plan.fixed.filter((pin) => pin.change !== change || (pin.beat ?? 1) !== 1);
     const pin = { change, string: cell.string, fret: cell.fret };
     const fixed = [...others, pin].sort((a, b) => a.change - b.change);
     this.#editPlan({ fixed }, 'fix');

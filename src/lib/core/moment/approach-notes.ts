@@ -18,15 +18,21 @@ export type ApproachKind = (typeof APPROACH_KINDS)[number];
 
 interface KindFacts {
   readonly name: string;
+  /** In few words, for a sheet. */
+  readonly short: string;
   readonly hint: string;
 }
 
 export const APPROACH_FACTS: Readonly<Record<ApproachKind, KindFacts>> = {
-  below: { name: 'semitone below', hint: 'The fret under the target' },
-  above: { name: 'semitone above', hint: 'The fret over the target' },
-  step: { name: 'scale step', hint: 'The neighbour in the scale, from the side the line comes from' },
-  enclosure: { name: 'enclosure', hint: 'The step above, then the semitone below' },
-  third: { name: '♭3 up to 3', hint: 'The blues move into a major third; never downward' }
+  below: { name: 'semitone below', short: 'from below', hint: 'The fret under the target' },
+  above: { name: 'semitone above', short: 'from above', hint: 'The fret over the target' },
+  step: {
+    name: 'scale step',
+    short: 'step',
+    hint: 'The neighbour in the scale, from the side the line comes from'
+  },
+  enclosure: { name: 'enclosure', short: 'enclosed', hint: 'The step above, then the semitone below' },
+  third: { name: '♭3 up to 3', short: '♭3→3', hint: 'The blues move into a major third; never downward' }
 };
 
 /** A wish for a target: one kind, or the one that fits best. */

@@ -1,6 +1,6 @@
 /** What a path amounts to in numbers a player understands, and what one costs against another in words. */
 import { FREE_FRETS } from './options';
-import type { TargetPath } from './path';
+import type { Target, TargetPath } from './path';
 
 export interface PathFigures {
   readonly targets: number;
@@ -84,4 +84,12 @@ export function priceOf(best: PathFigures, other: PathFigures): string {
       : `as far in all, with a longest step of ${other.longest}`;
   }
   return [dearer.join(', '), cheaper.join(', ')].filter(Boolean).join(dearer.length ? ', but ' : '');
+}
+
+/** Where a path lands otherwise than another, by its place in both: the targets of the second that differ. */
+export function differencesOf(best: TargetPath, other: TargetPath): Target[] {
+  return other.targets.filter(({ cell }, i) => {
+    const own = best.targets[i]?.cell;
+    return own?.string !== cell.string || own.fret !== cell.fret;
+  });
 }

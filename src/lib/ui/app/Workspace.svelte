@@ -1,6 +1,6 @@
 <!-- One chart, one plan: everything about the moment of change on one screen. -->
 <script lang="ts">
-  import { flushSync, untrack } from 'svelte';
+  import { flushSync, onDestroy, untrack } from 'svelte';
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
   import GuitarIcon from '@lucide/svelte/icons/guitar';
   import History from '@lucide/svelte/icons/history';
@@ -56,7 +56,8 @@
     openPalette: () => (isFinding = true),
     openTable: () => (isReadingTable = true),
     openGuitar: () => (isTuning = true),
-    printMap: printSheet,
+    printMap: () => printSheet('map'),
+    printLanding: () => printSheet('landing'),
     saveMap: (format) => void saveSheet(format)
   });
 
@@ -70,20 +71,25 @@
 
   /** Print asks for the sheet at once, so its code is fetched as soon as the page is at rest. */
   let MapSheet: typeof import('../map/MapSheet.svelte').default | undefined = $state.raw();
+  let LandingSheet: typeof import('../rules/LandingSheet.svelte').default | undefined = $state.raw();
   $effect(() => {
     void import('../map/MapSheet.svelte').then((module) => (MapSheet = module.default));
+    void import('../rules/LandingSheet.svelte').then((module) => (LandingSheet = module.default));
   });
+  let paper: 'map' | 'landing' = $state('map');
 
   function withSheet() {
     flushSync(() => (hasSheet = true));
   }
 
-  function printSheet() {
+  function printSheet(kind: typeof paper) {
+    paper = kind;
     withSheet();
     print();
   }
 
   async function saveSheet(format: 'svg' | 'png') {
+    paper = 'map';
     withSheet();
     const { saveDrawing } = await import('../export/drawing');
     await saveDrawing(sheet!.querySelector('svg')!, `${workspace.title}, position map`, format).catch(
@@ -98,6 +104,19 @@
     ['grips', 'Grips', 'Chords held, from grip to grip (G)']
   ];
 
+  $effect(() => {
+    const { job } = workspace;
+    untrack(() => workspace.solver.ask(job));
+  });
+  $effect(() => {
+    const job = workspace.consideredJob;
+    if (job) untrack(() => workspace.whatIf.ask(job));
+  });
+  onDestroy(() => {
+    workspace.solver.close();
+    workspace.whatIf.close();
+  });
+
   beforeNavigate(() => void workspace.autosave.flush());
 
   const labels = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
@@ -107,7 +126,10 @@
 <svelte:window
   onkeydown={press}
   onbeforeprint={withSheet}
-  onafterprint={() => (hasSheet = false)}
+  onafterprint={() => {
+    hasSheet = false;
+    paper = 'map';
+  }}
   onpagehide={() => void workspace.autosave.flush()}
   onbeforeunload={(event) => {
     if (status.kind !== 'saved') event.preventDefault();
@@ -235,7 +257,7 @@
       {#if workspace.changes.length > 0}
         {#if workspace.view === 'map'}
           {#await import('../map/PositionMap.svelte') then { default: PositionMap }}
-            <PositionMap {workspace} onprint={printSheet} onsave={saveSheet} />
+            <PositionMap {workspace} onprint={() => printSheet('map')} onsave={saveSheet} />
           {/await}
         {:else if workspace.view === 'grips'}
           {#await import('../grips/Grips.svelte') then { default: Grips }}<Grips {workspace} />{/await}
@@ -257,13 +279,22 @@
       aria-label="The change and the path"
     >
       <ChangePanel {workspace} />
-      {#if workspace.changes.length > 0}<ChoicesPanel {workspace} />{/if}
+      {#if workspace.changes.length > 0}
+        {#if workspace.isRuling}
+          {#await import('../rules/RulesPanel.svelte') then { default: RulesPanel }}
+            <RulesPanel {workspace} onprint={() => printSheet('landing')} />
+          {/await}
+        {:else}
+          <ChoicesPanel {workspace} />
+        {/if}
+      {/if}
     </aside>
   </div>
   <p class="sr-only" aria-live="polite">{workspace.announcement}</p>
 </div>
 
-{#if hasSheet && MapSheet}<div bind:this={sheet}><MapSheet {workspace} /></div>{/if}
+{#if hasSheet && paper === 'landing' && LandingSheet}<LandingSheet {workspace} />
+{:else if hasSheet && MapSheet}<div bind:this={sheet}><MapSheet {workspace} /></div>{/if}
 {#if isTuning}
   {#await import('./Guitar.svelte') then { default: Guitar }}<Guitar bind:open={isTuning} />{/await}
 {/if}

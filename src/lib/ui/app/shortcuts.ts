@@ -24,6 +24,7 @@ interface Actions {
   readonly openTable: () => void;
   readonly openGuitar: () => void;
   readonly printMap: () => void;
+  readonly printLanding: () => void;
   readonly saveMap: (format: 'svg' | 'png') => void;
 }
 
@@ -38,6 +39,7 @@ export function workspaceShortcuts({
   openTable,
   openGuitar,
   printMap,
+  printLanding,
   saveMap
 }: Actions): Shortcut[] {
   const single = (
@@ -113,8 +115,18 @@ export function workspaceShortcuts({
     }),
     command('Your guitar: tuning, frets, hand', openGuitar),
     command('Print the position map', printMap),
+    command('Print the landing sheet', printLanding),
     command('Save the position map as SVG', () => saveMap('svg')),
     command('Save the position map as PNG', () => saveMap('png')),
+    single('R', 'Rules of the path, or back to the choices', 'r', () => {
+      workspace.isRuling = !workspace.isRuling;
+    }),
+    single('X', 'The next best paths, or none of them', 'x', () => {
+      workspace.wantsAlternatives = !workspace.wantsAlternatives;
+    }),
+    single('V', 'Lanes: where every voice goes', 'v', () => {
+      workspace.showsLanes = !workspace.showsLanes;
+    }),
     single('N', 'Naming: modal or parent', 'n', () =>
       settings.change({ naming: settings.now.naming === 'modal' ? 'parent' : 'modal' })
     ),

@@ -3,6 +3,8 @@
   import Pin from '@lucide/svelte/icons/pin';
   import PinOff from '@lucide/svelte/icons/pin-off';
   import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Plan } from '$lib/api/plan';
+  import { APPROACH_FACTS } from '$lib/core/moment/approach-notes';
   import { settings } from '$lib/state/settings.svelte';
   import { DEGREES, prettyDegree } from '$lib/core/theory/degree';
   import { prettyNumeral } from '$lib/core/harmony/numeral';
@@ -26,6 +28,19 @@
       (a, b) => DEGREES[a.from.degree].semitones - DEGREES[b.from.degree].semitones
     )
   );
+  const LEADS: Readonly<Record<Plan['approach'], string>> = {
+    none: 'nothing',
+    fitting: 'what fits',
+    below: APPROACH_FACTS.below.name,
+    above: APPROACH_FACTS.above.name,
+    step: APPROACH_FACTS.step.name,
+    enclosure: APPROACH_FACTS.enclosure.name,
+    third: APPROACH_FACTS.third.name
+  };
+  const ownLead = $derived(
+    workspace.plan.approaches.find(({ change }) => change === workspace.selected)?.kind
+  );
+  const lead = $derived(workspace.approachInto.get(workspace.selected));
   const beats = (n: number) => `${Number(n.toFixed(2))} ${n === 1 ? 'beat' : 'beats'}`;
 </script>
 
@@ -104,6 +119,35 @@
         </div>
       {/if}
 
+      {#if target}
+        <div class="flex flex-wrap items-center gap-x-2 border-t border-line pt-1.5 text-[13px]">
+          <label class="text-soft" for="lead-in">led in by</label>
+          <select
+            id="lead-in"
+            class="btn min-h-7! min-w-0 flex-1 py-0 text-[13px]"
+            value={ownLead ?? ''}
+            onchange={({ currentTarget: { value } }) =>
+              workspace.approachWith(workspace.selected, value ? (value as Plan['approach']) : null)}
+          >
+            <option value="">as all targets ({LEADS[workspace.plan.approach]})</option>
+            {#each Object.entries(LEADS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
+          </select>
+          {#if lead}
+            <p class="w-full" data-lead>
+              {#each lead as note (note.beat)}
+                <b>{settings.note(note.note)}</b>
+                {note.string}:{note.fret}, {prettyDegree(note.degree)}
+                {note.role === 'chord' ? '' : ` (${note.role})`}{note === lead.at(-1) ? '' : ', '}
+              {/each}
+              <span class="text-soft"
+                >on <ChordSymbol symbol={workspace.changes[lead[0]!.change]!.symbol} /></span
+              >
+            </p>
+          {:else if (ownLead ?? workspace.plan.approach) !== 'none'}
+            <p class="w-full text-soft">No such approach here: no room, or nothing before it.</p>
+          {/if}
+        </div>
+      {/if}
       {#if workspace.moves.length && next}
         <p class="flex flex-wrap gap-x-3 border-t border-line pt-1.5 text-[13px]">
           <span class="text-soft">into <ChordSymbol symbol={next.symbol} /></span>

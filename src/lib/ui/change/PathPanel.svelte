@@ -1,25 +1,19 @@
 <!-- How the thread is led, and what it costs. -->
 <script lang="ts">
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
+  import { TASTES } from '$lib/core/targets/tastes';
   import { THREADS, type Workspace } from '$lib/state/workspace.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
   const DEGREE_CHOICES = ['3', '7', '1', '5'] as const;
   const path = $derived(workspace.path);
-  const guideTones = $derived(
-    path ? path.targets.filter(({ cell }) => cell.slot === '3' || cell.slot === '7').length : 0
-  );
-  const longest = $derived(
-    Math.max(0, ...(path?.targets ?? []).map(({ step }) => Math.abs(step?.semitones ?? 0)))
-  );
-  const shifts = $derived((path?.targets ?? []).filter(({ step }) => Math.abs(step?.frets ?? 0) > 3).length);
-  const held = $derived((path?.targets ?? []).filter(({ step }) => step?.semitones === 0).length);
-  const summary = $derived(
-    path
-      ? `${path.parts.pitch} semitones in all, longest step ${longest}; ${held} held, ${guideTones} of ${path.targets.length} on a 3 or 7, ${
-          shifts ? `${shifts} shift${shifts > 1 ? 's' : ''} of the hand` : 'no shift of the hand'
-        }`
-      : ''
-  );
+  const figures = $derived(workspace.figures);
+  const summary = $derived.by(() => {
+    if (!figures) return '';
+    const { semitones, longest, held, guideTones, targets, shifts } = figures;
+    const hand = shifts ? `${shifts} shift${shifts > 1 ? 's' : ''} of the hand` : 'no shift of the hand';
+    return `${semitones} semitones in all, longest step ${longest}; ${held} held, ${guideTones} of ${targets} on a 3 or 7, ${hand}`;
+  });
   /** A 3 that falls to the b3 of the same root sounds backward. */
   const fallsToMinorThird = $derived(
     (path?.targets ?? []).some(({ change, cell, step }, i) => {
@@ -57,13 +51,41 @@
       >
     {/each}
   {/if}
+  <select
+    class="btn"
+    aria-label="Taste"
+    title="What a path is charged for"
+    value={workspace.taste?.id ?? ''}
+    onchange={(event) => workspace.pickTaste(event.currentTarget.value)}
+  >
+    {#if !workspace.taste}<option value="">own taste</option>{/if}
+    {#each TASTES as { id, name, hint } (id)}<option value={id} title={hint}>{name}</option>{/each}
+  </select>
+  <button
+    class="btn btn-icon"
+    aria-label="Rules of the path"
+    title="Rules of the path (R)"
+    aria-pressed={workspace.isRuling}
+    onclick={() => (workspace.isRuling = !workspace.isRuling)}><SlidersHorizontal size={16} /></button
+  >
   <button class="btn" aria-pressed={workspace.plan.loop} onclick={() => workspace.toggleLoop()}>loop</button>
   {#if workspace.plan.fixed.length}
     <button class="btn" onclick={() => workspace.releaseAll()}
       >release all {workspace.plan.fixed.length}</button
     >
   {/if}
-  {#if path}
+  {#if workspace.solver.progress !== null}
+    <progress
+      class="w-24 accent-[var(--target)]"
+      max="1"
+      value={workspace.solver.progress}
+      aria-label="Solving"
+    ></progress>
+    <button class="btn" onclick={() => workspace.solver.stop()}>stop</button>
+  {:else if workspace.solver.isStopped}
+    <span class="text-warn">stopped; the last path stays</span>
+    <button class="btn" onclick={() => workspace.solver.ask(workspace.job)}>go on</button>
+  {:else if path}
     <span class="min-w-0 flex-1 truncate text-soft" data-path-summary title={summary}>{summary}</span>
   {/if}
 </div>

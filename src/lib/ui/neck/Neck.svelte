@@ -59,6 +59,9 @@
       ? tonesElsewhere(workspace.change.chord, neck, position - 1, position + neck.span)
       : []
   );
+  const lead = $derived(
+    (workspace.nextIndex === null ? undefined : workspace.approachInto.get(workspace.nextIndex)) ?? []
+  );
   const isTarget = (cell: { string: number; fret: number }) =>
     target?.cell.string === cell.string && target.cell.fret === cell.fret;
   const targetIsMarked = $derived(marks.some(isTarget));
@@ -339,6 +342,24 @@
           {/if}
         </g>
       {/if}
+
+      <!-- What leads into the next target: pointed towards it -->
+      {#each lead as note (note.beat)}
+        {@const x = geometry.finger(note.fret)}
+        {@const y = geometry.string(note.string)}
+        {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}
+        <g data-approach={note.kind} data-at="{note.string}:{note.fret}">
+          <path
+            d="M{x - way * 11} {y - 11}L{x + way * 13} {y}L{x - way * 11} {y + 11}Z"
+            class="fill-surface stroke-target"
+            stroke-width="2.2"
+            stroke-linejoin="round"
+          />
+          <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="9.5" class="fill-ink font-bold"
+            >{settings.label(note)}</text
+          >
+        </g>
+      {/each}
 
       {#if workspace.comparison}
         {#each workspace.comparison as cell (cell.midi)}

@@ -5,7 +5,7 @@
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { TargetPath } from '$lib/core/targets/path';
+  import type { Target, TargetPath } from '$lib/core/targets/path';
   import PathPanel from '../change/PathPanel.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
@@ -18,6 +18,8 @@
   let dragged: { change: number; midi: number } | null = $state(null);
   /** The thread under the pointer in the list of other threads. */
   let offered: string | null = $state(null);
+  /** The alternative under the pointer. */
+  let offeredPath: TargetPath | null = $state.raw(null);
 
   const changes = $derived(workspace.changes);
   const pitches = $derived([
@@ -28,17 +30,26 @@
   const bars = $derived(workspace.sheet.form.bars);
 
   function points(path: TargetPath | null) {
-    return (path?.targets ?? []).map(({ change, cell }) => {
+    return (path?.targets ?? []).map(({ change, beat, cell }) => {
       const column = layout.columns[change]!;
-      return { x: column.x + TONE_INSET, end: column.x + column.width, y: layout.pitch(cell.midi) };
+      const x = column.x + TONE_INSET + (beat === 1 ? 0 : timeOf(change, beat) - column.x);
+      return { x, end: column.x + column.width, y: layout.pitch(cell.midi) };
     });
   }
 
+  /** x of a beat within a change. */
+  function timeOf(change: number, beat: number): number {
+    return layout.time(changes[change]!.start + beat - 1);
+  }
+
+  /** Targets inside a change, where there are several. */
+  const later = $derived((workspace.path?.targets ?? []).filter(({ beat }) => beat > 1));
+
   /** The step into each target, written where the thread bends. */
   const steps = $derived(
-    (workspace.path?.targets ?? []).flatMap(({ change, cell, step }, i) => {
+    (workspace.path?.targets ?? []).flatMap(({ change, beat, cell, step }, i) => {
       const before = workspace.path!.targets[i - 1];
-      if (!before || !step) return [];
+      if (!before || !step || beat > 1) return [];
       const x = layout.columns[change]!.x - 8;
       const y = (layout.pitch(before.cell.midi) + layout.pitch(cell.midi)) / 2;
       return [
@@ -86,25 +97,43 @@
     dragged = { change, midi };
   }
 
+  /** While the player drags, the thread shows where it would go. */
   function drag(event: PointerEvent) {
     if (!dragged) return;
     const midi = nearest(dragged.change, event);
-    if (midi !== null) dragged = { ...dragged, midi };
+    if (midi === null || midi === dragged.midi) return;
+    dragged = { ...dragged, midi };
+    const cell = workspace.tones[dragged.change]?.find((tone) => tone.midi === midi);
+    workspace.considered = cell ? { change: dragged.change, cell } : null;
+  }
+
+  function letGo() {
+    dragged = null;
+    workspace.considered = null;
   }
 
   function drop(change: number) {
     const tone = dragged && workspace.tones[change]?.find(({ midi }) => midi === dragged!.midi);
-    dragged = null;
+    letGo();
     if (!tone) return;
     const current = workspace.targets.get(change);
     if (current?.isFixed && current.cell.midi === tone.midi) workspace.release(change);
     else workspace.fix(change, tone);
   }
 
+  /** Where an alternative lands elsewhere: "D7♭9 on 3, Gm6 on 1". */
+  function otherwise(differences: readonly Target[]): string {
+    const named = differences
+      .slice(0, 3)
+      .map(({ change, cell }) => `${settings.prose(changes[change]!.symbol)} on ${settings.label(cell)}`);
+    const more = differences.length - named.length;
+    return named.join(', ') + (more > 0 ? ` and ${more} more` : '');
+  }
+
   function describe(change: number): string {
     const { symbol, bar } = changes[change]!;
     const target = workspace.targets.get(change);
-    if (!target) return `${symbol}, bar ${bar}, no target`;
+    if (!target) return `${symbol}, bar ${bar}, ${changes[change]!.chord ? 'resting' : 'no target'}`;
     const { cell, step, isFixed } = target;
     const move = step ? `, ${stepWords(step.semitones)}` : '';
     return `${symbol}, bar ${bar}, target ${cell.degree} ${cell.note}${move}${isFixed ? ', fixed' : ''}`;
@@ -154,6 +183,47 @@
         />
       {/each}
 
+      <!-- Changes that are left alone -->
+      {#each layout.columns as column (column.index)}
+        {#if workspace.path && changes[column.index]!.chord && !workspace.targets.has(column.index)}
+          <g data-resting={column.index}>
+            <rect
+              x={column.x}
+              y={HEAD}
+              width={column.width}
+              height={height - HEAD}
+              class="fill-paper"
+              opacity="0.75"
+            />
+            <text
+              x={column.x + column.width - 8}
+              y={height - 8}
+              text-anchor="end"
+              font-size="11"
+              class="fill-soft">resting</text
+            >
+          </g>
+        {/if}
+      {/each}
+
+      <!-- The lanes of the voices -->
+      {#if workspace.showsLanes}
+        {#each workspace.lanes as moves, i (i)}
+          {#each moves as move (move.from.midi)}
+            <line
+              x1={layout.columns[i]!.x + TONE_INSET}
+              x2={layout.columns[i + 1]!.x + TONE_INSET}
+              y1={layout.pitch(move.from.midi)}
+              y2={layout.pitch(move.to.midi)}
+              class="pointer-events-none {move.semitones === 0 ? 'stroke-tone' : 'stroke-next'}"
+              stroke-width={move.semitones === 0 ? 2 : 1.3}
+              opacity="0.5"
+              data-lane={move.semitones}
+            />
+          {/each}
+        {/each}
+      {/if}
+
       <!-- Other threads, faint -->
       {#each workspace.otherThreads as thread (thread.rule)}
         <path
@@ -165,6 +235,28 @@
           opacity={offered === thread.rule ? 1 : 0.4}
         />
       {/each}
+
+      {#if offeredPath}
+        <path
+          d={threadLine(points(offeredPath))}
+          fill="none"
+          class="pointer-events-none stroke-next"
+          stroke-width="2.5"
+          stroke-dasharray="6 4"
+          data-offered
+        />
+      {/if}
+      {#if workspace.prospect?.path}
+        <path
+          d={threadLine(points(workspace.prospect.path))}
+          fill="none"
+          class="pointer-events-none stroke-target"
+          stroke-width="2"
+          stroke-dasharray="3 4"
+          opacity="0.8"
+          data-prospect
+        />
+      {/if}
 
       <!-- The target path -->
       <path
@@ -191,7 +283,7 @@
           onpointerdown={(event) => grab(event, column.index)}
           onpointermove={drag}
           onpointerup={() => drop(column.index)}
-          onpointercancel={() => (dragged = null)}
+          onpointercancel={letGo}
         >
           <rect x={column.x} y="15" width={column.width} height={height - 15} fill="transparent" />
           {#each tones as tone, i (tone.midi)}
@@ -263,6 +355,40 @@
         </g>
       {/each}
 
+      <!-- Targets inside a change -->
+      {#each later as { change, beat, cell, isFixed } (`${change}:${beat}`)}
+        {@const x = timeOf(change, beat) + TONE_INSET}
+        <g class="pointer-events-none" data-later="{change}:{beat}">
+          <circle
+            cx={x}
+            cy={layout.pitch(cell.midi)}
+            r="9.5"
+            class="fill-target {isFixed ? 'stroke-ink' : ''}"
+            stroke-width={isFixed ? 2 : 0}
+          />
+          <text
+            {x}
+            y={layout.pitch(cell.midi) + 3.6}
+            text-anchor="middle"
+            font-size="10"
+            class="fill-on-target font-bold">{settings.label(cell)}</text
+          >
+        </g>
+      {/each}
+
+      <!-- What leads into the targets -->
+      {#each workspace.approaches as [i, notes] (i)}
+        {#each notes as note (note.beat)}
+          {@const x = timeOf(note.change, note.beat) + 4}
+          {@const y = layout.pitch(note.midi)}
+          <path
+            d="M{x - 4} {y - 5}L{x + 6} {y}L{x - 4} {y + 5}Z"
+            class="pointer-events-none fill-target"
+            data-approach={note.kind}
+          />
+        {/each}
+      {/each}
+
       <!-- How far the thread moves -->
       {#each steps as step (step.change)}
         <g class="pointer-events-none">
@@ -282,6 +408,15 @@
     </svg>
   </div>
 
+  {#if workspace.prospect}
+    <p
+      class="pointer-events-none absolute top-12 right-3 rounded-full border border-line bg-surface px-3 py-0.5 text-[12.5px]"
+      role="status"
+      data-prospect-price
+    >
+      {workspace.prospect.price}
+    </p>
+  {/if}
   {#if workspace.answer.noPath}
     <p class="border-t border-line px-3 py-2 text-warn" role="status">{workspace.answer.noPath.message}</p>
   {/if}
@@ -289,6 +424,20 @@
   <div class="flex flex-col gap-1 border-t border-line px-3 py-1.5 text-[13px]">
     <PathPanel {workspace} />
     <div class="flex flex-wrap items-center gap-x-3">
+      <button
+        class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
+        aria-expanded={workspace.wantsAlternatives}
+        title="The next best paths, with their price (X)"
+        onclick={() => (workspace.wantsAlternatives = !workspace.wantsAlternatives)}
+        >{workspace.wantsAlternatives ? 'Hide alternatives' : 'Alternatives'}</button
+      >
+      <button
+        class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
+        aria-pressed={workspace.showsLanes}
+        title="Where every voice goes (V)"
+        onclick={() => (workspace.showsLanes = !workspace.showsLanes)}
+        >{workspace.showsLanes ? 'Hide lanes' : 'Lanes'}</button
+      >
       <span class="text-soft">Other threads</span>
       {#each workspace.otherThreads as thread (thread.rule)}
         <button
@@ -309,5 +458,34 @@
         </button>
       {/each}
     </div>
+    {#if workspace.wantsAlternatives}
+      <ol class="flex flex-col" aria-label="Alternatives">
+        {#each workspace.alternatives as { path, price, differences }, i (i)}
+          <li>
+            <button
+              class="min-h-6 w-full truncate text-left hover:text-next"
+              data-alternative
+              onpointerenter={() => (offeredPath = path)}
+              onpointerleave={() => (offeredPath = null)}
+              onfocus={() => (offeredPath = path)}
+              onblur={() => (offeredPath = null)}
+              onclick={() => {
+                offeredPath = null;
+                workspace.takePath(path);
+              }}
+            >
+              <b>{i + 2}.</b>
+              {price}
+            </button>
+          </li>
+        {:else}
+          <li class="text-soft">
+            {workspace.solver.progress === null
+              ? 'There is no other path under these rules.'
+              : 'Being worked out …'}
+          </li>
+        {/each}
+      </ol>
+    {/if}
   </div>
 </section>

@@ -1,0 +1,92 @@
+/** The solver behind the page: the newest question counts, answers to older ones are dropped, long work can be stopped. */
+import { proxy, wrap, type Remote } from 'comlink';
+import type { SolverJob, SolverResult } from '../workers/solve';
+import type { SolverApi } from '../workers/solver';
+
+/** Work that lasts longer than this, in milliseconds, is shown, and gives way to a newer question. */
+const LONG = 250;
+
+export class Solver {
+  #worker: Worker | null = null;
+  #remote: Remote<SolverApi> | null = null;
+  #running: { readonly job: SolverJob; readonly since: number } | null = null;
+  #waiting: SolverJob | null = null;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** The newest answer, with the question it answers. */
+  latest: { readonly job: SolverJob; readonly result: SolverResult } | null = $state.raw(null);
+  /** How much of a long job is done, 0 to 1; null where none is under way. */
+  progress: number | null = $state(null);
+  /** The player stopped the work; the last path stays until something is asked anew. */
+  isStopped = $state(false);
+
+  ask(job: SolverJob): void {
+    this.isStopped = false;
+    this.#waiting = job;
+    if (!this.#running) this.#next();
+    else if (performance.now() - this.#running.since > LONG) {
+      this.#abandon();
+      this.#next();
+    }
+  }
+
+  /** Ends the work under way. */
+  stop(): void {
+    this.#waiting = null;
+    this.#abandon();
+    this.isStopped = true;
+  }
+
+  /** Lets the worker go with the page. */
+  close(): void {
+    this.#waiting = null;
+    this.#abandon();
+  }
+
+  #abandon(): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+    this.#remote = null;
+    this.#rest();
+  }
+
+  #rest(): void {
+    clearTimeout(this.#timer);
+    this.#running = null;
+    this.progress = null;
+  }
+
+  #next(): void {
+    const job = this.#waiting;
+    if (!job) return;
+    this.#waiting = null;
+    // An address is no state.
+    // eslint-disable-next-line svelte/prefer-svelte-reactivity
+    this.#worker ??= new Worker(new URL('../workers/solver.ts', import.meta.url), { type: 'module' });
+    this.#remote ??= wrap<SolverApi>(this.#worker);
+    const run = { job, since: performance.now() };
+    this.#running = run;
+    this.#timer = setTimeout(() => {
+      // A newer question does not wait for long work on an older one.
+      if (this.#waiting) {
+        this.#abandon();
+        this.#next();
+      } else this.progress ??= 0;
+    }, LONG);
+    const tell = proxy((done: number) => {
+      if (this.#running === run && this.progress !== null) this.progress = done;
+    });
+    this.#remote
+      .solve(job, tell)
+      .then((result) => {
+        if (this.#running !== run) return;
+        this.#rest();
+        // An answer to a question that has been overtaken is dropped.
+        if (this.#waiting) this.#next();
+        else this.latest = { job, result };
+      })
+      .catch(() => {
+        if (this.#running === run) this.stop();
+      });
+  }
+}

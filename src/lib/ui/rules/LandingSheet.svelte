@@ -1,0 +1,135 @@
+<!-- The landing sheet: every target of a chart on one page: chord, degree, note, string and fret, and what leads in. -->
+<script lang="ts">
+  import { APPROACH_FACTS } from '$lib/core/moment/approach-notes';
+  import { prettyDegree } from '$lib/core/theory/degree';
+  import { settings } from '$lib/state/settings.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import { stepWords } from '../threads/layout';
+
+  let { workspace }: { workspace: Workspace } = $props();
+
+  /** Height left for the rows on a page of A4, in millimetres, and rows that can be read from a stand. */
+  const ROOM = 255;
+  const EASY = 36;
+  const targets = $derived(workspace.path?.targets ?? []);
+  const columns = $derived(Math.min(4, Math.max(1, Math.ceil(targets.length / EASY))));
+  const rows = $derived(Math.ceil(targets.length / columns));
+  /** Rows shrink so that the chart stays on its page. */
+  const height = $derived(Math.min(7.2, ROOM / Math.max(1, rows)));
+  const key = $derived(workspace.analysis.key);
+  const figures = $derived(workspace.figures);
+</script>
+
+<div class="sheet" data-sheet style:--row="{height}mm" style:--columns={columns}>
+  <h1 class="font-display">{workspace.title}</h1>
+  <p>
+    {settings.note(key.tonic)}
+    {key.mode}{figures
+      ? ` · ${figures.targets} targets, ${figures.semitones} semitones in all, ${figures.shifts} shifts of the hand`
+      : ''} · string and fret as 3:7
+  </p>
+  <ol>
+    {#each targets as { change, beat, cell, step }, i (`${change}:${beat}`)}
+      {@const at = workspace.changes[change]!}
+      {@const lead = workspace.approaches.get(i)}
+      <li>
+        <span class="bar">{beat === 1 ? at.bar : ''}</span>
+        <span class="chord"
+          >{#if beat === 1}<ChordSymbol symbol={at.symbol} />{:else}beat {beat}{/if}</span
+        >
+        <b>{prettyDegree(cell.degree)}</b>
+        <span class="note">{settings.note(cell.note)}</span>
+        <span>{cell.string}:{cell.fret}</span>
+        <span class="step">{step ? stepWords(step.semitones) : ''}</span>
+        <span class="lead"
+          >{lead
+            ? `${lead.map(({ note, string, fret }) => `${settings.note(note)} ${string}:${fret}`).join(', ')} (${APPROACH_FACTS[lead[0]!.kind].short})`
+            : ''}</span
+        >
+      </li>
+    {/each}
+  </ol>
+</div>
+
+<style>
+  .sheet {
+    position: fixed;
+    top: 0;
+    left: -20000px;
+    width: 190mm;
+    color: var(--ink);
+  }
+
+  h1 {
+    font-size: 6.5mm;
+    line-height: 8mm;
+  }
+
+  p {
+    margin-bottom: 2mm;
+    font-size: 3mm;
+    line-height: 4mm;
+    color: var(--soft);
+  }
+
+  ol {
+    columns: var(--columns);
+    column-gap: 4mm;
+  }
+
+  li {
+    display: flex;
+    gap: 2mm;
+    align-items: baseline;
+    height: var(--row);
+    overflow: hidden;
+    border-bottom: 0.2mm solid var(--line);
+    font-size: calc(var(--row) * 0.5);
+    line-height: var(--row);
+    white-space: nowrap;
+    break-inside: avoid;
+  }
+
+  li > span,
+  li > b {
+    flex: none;
+  }
+
+  .bar {
+    width: 1.6em;
+    text-align: right;
+    color: var(--soft);
+  }
+
+  .chord {
+    width: 5.2em;
+  }
+
+  b {
+    width: 1.7em;
+    color: var(--target);
+  }
+
+  .note {
+    width: 1.8em;
+  }
+
+  .step {
+    width: 2.6em;
+    color: var(--next);
+  }
+
+  li > .lead {
+    flex: 1;
+    min-width: 0;
+    overflow: hidden;
+    color: var(--soft);
+  }
+
+  @media print {
+    .sheet {
+      position: static;
+    }
+  }
+</style>

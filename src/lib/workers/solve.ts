@@ -1,0 +1,30 @@
+/** One job of the solver: the player's own path with its alternatives, and the other threads beside it. */
+import type { Analysis } from '../core/harmony/analysis';
+import type { TargetOptions } from '../core/targets/options';
+import { findTargets, type TargetAnswer, type TargetPath } from '../core/targets/path';
+
+export interface SolverJob {
+  readonly analysis: Analysis;
+  readonly options: TargetOptions;
+  /** Rules of other threads, each solved for its best path. */
+  readonly others: readonly TargetOptions[];
+}
+
+export interface SolverResult {
+  readonly answer: Omit<TargetAnswer, 'stages'>;
+  readonly others: readonly (TargetPath | null)[];
+}
+
+/** Does a job; `onProgress` is told how much of it is done, 0 to 1. */
+export function solve(
+  { analysis, options, others }: SolverJob,
+  onProgress?: (done: number) => void
+): SolverResult {
+  const parts = 1 + others.length;
+  const told = (part: number) => onProgress && ((done: number) => onProgress((part + done) / parts));
+  const { paths, noPath } = findTargets(analysis, options, told(0));
+  return {
+    answer: { paths, ...(noPath ? { noPath } : {}) },
+    others: others.map((rules, i) => findTargets(analysis, rules, told(i + 1)).paths[0] ?? null)
+  };
+}
