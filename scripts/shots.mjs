@@ -44,6 +44,14 @@ const SHOTS = [
     ['[aria-label="Compare A locrian natural 2"]', '[aria-label="Compare A locrian"]']
   ],
   ['position-map', chart('Lantern on the Stern'), 'day', ['o', 'm']],
+  [
+    'path-rules',
+    chart('Cabin Without a Window'),
+    'day',
+    ['h', 'ArrowRight', 'ArrowRight', 'ArrowRight', 'r', 'x'],
+    undefined,
+    ['[aria-label="Rules of the path"] [aria-label="Taste"] button']
+  ],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
   ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],

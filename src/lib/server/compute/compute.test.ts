@@ -135,3 +135,75 @@ describe('targets', () => {
     expect(targets({ chart: '| C | Dsus4 |', degrees: ['3'] }).noPath).toMatchObject({ change: 1 });
   });
 });
+
+describe('targets, all of it', () => {
+  const chart = '{key: F}\n| Gm7 | C7 | Fmaj7 | Dm7 |';
+
+  it('takes a travelling hand, registers, arches and several targets in a change', () => {
+    const { paths, candidates } = targets({
+      chart,
+      positions: [3, 5, 8],
+      avoid: [{ low: 60, high: 61 }],
+      direction: 'arch',
+      every: 2
+    });
+    expect(paths[0]!.targets.map(({ change, beat }) => `${change}:${beat}`)).toEqual([
+      '0:1',
+      '0:3',
+      '1:1',
+      '1:3',
+      '2:1',
+      '2:3',
+      '3:1',
+      '3:3'
+    ]);
+    expect(candidates[0]!.cells.every(({ fret }) => fret <= 7)).toBe(true);
+    // The last position goes on.
+    expect(candidates[7]!.cells.every(({ fret }) => fret >= 7 && fret <= 12)).toBe(true);
+    expect(candidates.every(({ cells }) => cells.every(({ midi }) => midi < 60 || midi > 61))).toBe(true);
+  });
+
+  it('leads into targets and plays them as a line', () => {
+    const { paths } = targets({ chart, position: 5, degrees: ['3', '7'], approach: 'below' });
+    const [path] = paths;
+    const led = path!.targets.filter(({ approach }) => approach);
+    expect(led.length).toBeGreaterThan(0);
+    for (const { cell, approach } of led) expect(approach![0]!.midi).toBe(cell.midi - 1);
+    expect(path!.line!.filter(({ role }) => role === 'land')).toHaveLength(4);
+    const some = targets({ chart, position: 5, approach: [{ change: 2, kind: 'enclosure' }] });
+    expect(some.paths[0]!.targets.filter(({ approach }) => approach).map(({ change }) => change)).toEqual([
+      2
+    ]);
+    expect(targets({ chart, position: 5 }).paths[0]!.line).toBeUndefined();
+  });
+
+  it('says what alternatives cost, and counts what a path does', () => {
+    const { paths } = targets({ chart, position: 5, alternatives: 3 });
+    expect(paths[0]!.price).toBeUndefined();
+    expect(paths[1]!.price).toMatch(/[a-z]/);
+    expect(paths[0]!.figures.targets).toBe(4);
+  });
+
+  it('lands on named changes only, and fixes by the beat', () => {
+    const { paths } = targets({
+      chart,
+      which: { only: [1, 3] },
+      every: 2,
+      fixed: [{ change: 1, beat: 3, string: 3, fret: 5 }]
+    });
+    expect(paths[0]!.targets.map(({ change }) => change)).toEqual([1, 1, 3, 3]);
+    expect(paths[0]!.targets[1]!.cell).toMatchObject({ string: 3, fret: 5 });
+  });
+
+  it.each([
+    [{ chart, positions: [3, 99] }, 400, 'off-the-neck'],
+    [{ chart, avoid: [{ low: 70, high: 60 }] }, 400, 'bad-range'],
+    [{ chart, approach: 'magic' }, 400, 'bad-request'],
+    [{ chart, direction: 'zigzag' }, 400, 'bad-request'],
+    [{ chart: '| C |'.repeat(1200), every: 0.5 }, 413, 'too-many-targets']
+  ])('%#: refuses what cannot be', (body, status, code) => {
+    const refused = refusal(() => targets(body));
+    expect(refused.status).toBe(status);
+    expect(refused.error.code).toBe(code);
+  });
+});

@@ -1,11 +1,12 @@
 /** The route of target paths: request in, core asked, answer out. Contract: docs/api.md. */
 import type { TargetsRequest } from '../../api/requests';
 import { scaleChoices } from '../../core/approaches/registry';
-import { approachesOf, type ApproachWish } from '../../core/moment/approach-notes';
+import { approachesOf, skeletonLine, type ApproachWish } from '../../core/moment/approach-notes';
+import { tonesOfAll } from '../../core/moment/moment';
 import { figuresOf, priceOf } from '../../core/targets/figures';
 import type { AnalysedChange } from '../../core/harmony/analysis';
 import type { Instrument } from '../../core/neck/tuning';
-import type { Candidate } from '../../core/targets/candidates';
+import { positionAt, type Candidate } from '../../core/targets/candidates';
 import type { TargetOptions } from '../../core/targets/options';
 import { findTargets, type Target } from '../../core/targets/path';
 import { isDegree } from '../../core/theory/degree';
@@ -17,12 +18,17 @@ export function answerTargets(input: TargetsRequest) {
   const { analysis } = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
   const options = targetOptions(input, neck, analysis.changes);
+  checkMoments(analysis.changes, options.every);
   const { paths, stages, noPath } = findTargets(analysis, options);
   const first = paths[0];
   const chosen = scaleChoices(analysis, ['modes']).map((choices) => choices[0] ?? null);
   return {
     paths: paths.map((path) => {
       const { cost, parts, targets } = path;
+      const hands = analysis.changes.map(({ index }) => {
+        const landed = targets.find(({ change }) => change === index)?.cell.fret ?? 1;
+        return positionAt(options, index) ?? Math.max(neck.capo, landed - 1);
+      });
       const approaches = approachesOf(analysis, path, chosen, neck, options.loop, wishFrom(input.approach));
       return {
         cost: rounded(cost),
@@ -35,7 +41,10 @@ export function answerTargets(input: TargetsRequest) {
           cell: candidateOut(cell),
           step,
           ...(approaches.has(i) ? { approach: approaches.get(i) } : {})
-        }))
+        })),
+        ...(input.approach
+          ? { line: skeletonLine(analysis, path, approaches, tonesOfAll(analysis, neck, hands)) }
+          : {})
       };
     }),
     candidates: stages.map(({ change, beat, candidates }) => ({
@@ -46,6 +55,20 @@ export function answerTargets(input: TargetsRequest) {
     weights: options.weights,
     ...(noPath ? { noPath } : {})
   };
+}
+
+/** Targets inside changes multiply; past this many one answer would take too long. */
+const MOST_TARGETS = 4000;
+
+function checkMoments(changes: readonly AnalysedChange[], every: number | null): void {
+  if (every === null) return;
+  const count = changes.reduce((sum, { beats }) => sum + Math.ceil(beats / every), 0);
+  if (count <= MOST_TARGETS) return;
+  fail(413, {
+    code: 'too-many-targets',
+    message: `A target every ${every} beats would make ${count} of them; Corvel finds paths of up to ${MOST_TARGETS}. Ask for fewer.`,
+    path: 'every'
+  });
 }
 
 /** What is wished for each target: one kind for all of them, or some changes with kinds of their own. */

@@ -343,24 +343,6 @@
         </g>
       {/if}
 
-      <!-- What leads into the next target: pointed towards it -->
-      {#each lead as note (note.beat)}
-        {@const x = geometry.finger(note.fret)}
-        {@const y = geometry.string(note.string)}
-        {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}
-        <g data-approach={note.kind} data-at="{note.string}:{note.fret}">
-          <path
-            d="M{x - way * 11} {y - 11}L{x + way * 13} {y}L{x - way * 11} {y + 11}Z"
-            class="fill-surface stroke-target"
-            stroke-width="2.2"
-            stroke-linejoin="round"
-          />
-          <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="9.5" class="fill-ink font-bold"
-            >{settings.label(note)}</text
-          >
-        </g>
-      {/each}
-
       {#if workspace.comparison}
         {#each workspace.comparison as cell (cell.midi)}
           {@const x = geometry.finger(cell.fret)}
@@ -412,6 +394,23 @@
           </g>
         {/each}
       {/if}
+      <!-- What leads into the next target: pointed towards it -->
+      {#each lead as note (note.beat)}
+        {@const x = geometry.finger(note.fret)}
+        {@const y = geometry.string(note.string)}
+        {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}
+        <g data-approach={note.kind} data-at="{note.string}:{note.fret}">
+          <path
+            d="M{x - way * 11} {y - 11}L{x + way * 13} {y}L{x - way * 11} {y + 11}Z"
+            class="fill-surface stroke-target"
+            stroke-width="2.2"
+            stroke-linejoin="round"
+          />
+          <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="9.5" class="fill-ink font-bold"
+            >{settings.label(note)}</text
+          >
+        </g>
+      {/each}
       {#if target && !targetIsMarked && !workspace.comparison}
         <NoteMark
           x={geometry.finger(target.cell.fret)}

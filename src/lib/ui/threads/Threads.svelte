@@ -476,6 +476,7 @@
             >
               <b>{i + 2}.</b>
               {price}
+              <span class="text-soft">· {otherwise(differences)}</span>
             </button>
           </li>
         {:else}
