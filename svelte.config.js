@@ -18,7 +18,8 @@ export default {
         'img-src': ['self', 'data:'],
         'font-src': ['self'],
         'connect-src': ['self'],
-        'worker-src': ['self'],
+        // The sound library makes its clock from a script of its own.
+        'worker-src': ['self', 'blob:'],
         'object-src': ['none'],
         'base-uri': ['none'],
         'form-action': ['self'],

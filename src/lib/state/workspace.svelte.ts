@@ -55,7 +55,7 @@ export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[
   { rule: '5', name: 'Fifths', hint: 'The fifth of every chord' }
 ];
 
-export type View = 'moment' | 'map' | 'grips';
+export type View = 'moment' | 'map' | 'grips' | 'rehearse';
 export type NeckMode = 'hand' | 'whole' | 'find';
 
 /** Paths asked for on demand, and how many of them with different prices are shown beside the best. */
@@ -85,7 +85,11 @@ export class Workspace {
   /** What was said last to screen readers. */
   announcement = $state('');
 
-  constructor(chart: StoredChart) {
+  /** `isFrozen`: shown only, as in another key; nothing can be changed. */
+  constructor(
+    chart: StoredChart,
+    readonly isFrozen = false
+  ) {
     this.id = chart.id;
     this.#history = startHistory<Draft>({ source: chart.source, plan: chart.plan });
     this.autosave = new Autosave(chart);
@@ -359,6 +363,7 @@ export class Workspace {
   }
 
   #edit(draft: Draft, kind: string, mergeable = false): void {
+    if (this.isFrozen) return;
     this.#history = record(this.#history, draft, kind, Date.now(), mergeable);
     this.autosave.take(draft);
   }

@@ -101,7 +101,8 @@
   const VIEWS: readonly [View, string, string][] = [
     ['moment', 'Moment', 'The change of chord, on threads and neck'],
     ['map', 'Map', 'Positions down, changes across (M)'],
-    ['grips', 'Grips', 'Chords held, from grip to grip (G)']
+    ['grips', 'Grips', 'Chords held, from grip to grip (G)'],
+    ['rehearse', 'Rehearse', 'Band, drills and the stand (P)']
   ];
 
   $effect(() => {
@@ -251,11 +252,19 @@
     </div>
   {/if}
 
-  <div class="grid min-w-0 flex-1 gap-2.5 lg:grid-cols-[minmax(0,1fr)_316px]">
+  <div
+    class="grid min-w-0 flex-1 gap-2.5 {workspace.view === 'rehearse'
+      ? ''
+      : 'lg:grid-cols-[minmax(0,1fr)_316px]'}"
+  >
     <main class="flex min-w-0 flex-col gap-2.5">
       {#if isEditing}<ChartEditor {workspace} onclose={() => (isEditing = false)} />{/if}
       {#if workspace.changes.length > 0}
-        {#if workspace.view === 'map'}
+        {#if workspace.view === 'rehearse'}
+          {#await import('../rehearse/Rehearse.svelte') then { default: Rehearse }}
+            <Rehearse {workspace} />
+          {/await}
+        {:else if workspace.view === 'map'}
           {#await import('../map/PositionMap.svelte') then { default: PositionMap }}
             <PositionMap {workspace} onprint={() => printSheet('map')} onsave={saveSheet} />
           {/await}
@@ -276,6 +285,7 @@
     </main>
     <aside
       class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100vh-66px)] lg:min-h-[600px]"
+      class:hidden={workspace.view === 'rehearse'}
       aria-label="The change and the path"
     >
       <ChangePanel {workspace} />

@@ -95,6 +95,7 @@ export function workspaceShortcuts({
     single('B', 'Chord table and guide-tone lines', 'b', openTable),
     single('M', 'Position map, or back', 'm', () => show('map')),
     single('G', 'Grips, or back', 'g', () => show('grips')),
+    single('P', 'Rehearse with the band, or back; there Space plays and stops', 'p', () => show('rehearse')),
     single('W', 'The whole neck, or back to the hand', 'w', () => {
       workspace.view = 'moment';
       workspace.neckMode = workspace.neckMode === 'whole' ? 'hand' : 'whole';

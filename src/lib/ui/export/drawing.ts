@@ -1,4 +1,5 @@
 /** Saves a drawing of the page as a file: SVG that stands by itself, or PNG. */
+import { saveFile } from './file';
 
 /** What a drawing takes from the style sheet and has to carry along. */
 const STYLES = [
@@ -124,9 +125,5 @@ async function asPng({
 export async function saveDrawing(svg: SVGSVGElement, name: string, format: 'svg' | 'png'): Promise<void> {
   const drawing = await standalone(svg);
   const blob = format === 'svg' ? new Blob([drawing.text], { type: 'image/svg+xml' }) : await asPng(drawing);
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = `${name.replaceAll(/[^\p{L}\p{N} -]+/gu, '').trim() || 'neck'}.${format}`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+  saveFile(blob, name, format);
 }

@@ -16,13 +16,26 @@
   import NoteMark from './NoteMark.svelte';
   import Organise from './Organise.svelte';
 
-  let { workspace }: { workspace: Workspace } = $props();
+  interface Props {
+    workspace: Workspace;
+    /** Large, for the stand, without the tools above it. */
+    isStand?: boolean;
+    /** What is left out, to test memory. */
+    hides?: 'nothing' | 'all but roots' | 'everything';
+    /** The note of a drill that sounds. */
+    lit?: { readonly string: number; readonly fret: number } | null;
+    /** How far the next target has come up, 0 to 1. */
+    nextShows?: number;
+  }
+  let { workspace, isStand = false, hides = 'nothing', lit = null, nextShows = 1 }: Props = $props();
 
   let width = $state(940);
   let dragging: { from: number; grip: number } | null = $state(null);
 
   /** Six strings at ease; more of them move together, fewer keep their distance. */
-  const GAP = $derived(Math.min(29, 145 / (workspace.neck.strings.length - 1)));
+  const GAP = $derived(
+    Math.min(isStand ? 38 : 29, (isStand ? 190 : 145) / (workspace.neck.strings.length - 1))
+  );
   /** Of the card around the drawing, left and right. */
   const PADDING = 8;
   const neck = $derived(workspace.neck);
@@ -49,10 +62,16 @@
   /** What the player should know about the shape. */
   const said = $derived([area?.remark, area?.caution].filter(Boolean).join(' '));
 
-  const marks = $derived(workspace.moment?.marks ?? []);
-  const target = $derived(workspace.targets.get(workspace.selected));
+  const marks = $derived(
+    (workspace.moment?.marks ?? []).filter(
+      ({ degree }) => hides === 'nothing' || (hides === 'all but roots' && degree === '1')
+    )
+  );
+  const target = $derived(hides === 'nothing' ? workspace.targets.get(workspace.selected) : undefined);
   const nextTarget = $derived(
-    workspace.nextIndex === null ? undefined : workspace.targets.get(workspace.nextIndex)
+    hides !== 'nothing' || workspace.nextIndex === null
+      ? undefined
+      : workspace.targets.get(workspace.nextIndex)
   );
   const far = $derived(
     workspace.change?.chord
@@ -164,7 +183,7 @@
 </script>
 
 <section class="min-w-0 card px-2 pt-1" aria-label="Neck" bind:clientWidth={width}>
-  <div class="flex min-h-7 flex-wrap items-center gap-x-3 gap-y-1 px-1">
+  <div class="flex min-h-7 flex-wrap items-center gap-x-3 gap-y-1 px-1" class:hidden={isStand}>
     <NeckModes {workspace} />
     <Organise />
     <p class="min-w-0 flex-1 truncate text-right text-[11.5px] text-soft" title={said}>{said}</p>
@@ -320,7 +339,7 @@
 
       <!-- The next target, a ghost -->
       {#if nextTarget}
-        <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}">
+        <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}" opacity={nextShows}>
           <circle
             cx={geometry.finger(nextTarget.cell.fret)}
             cy={geometry.string(nextTarget.cell.string)}
@@ -436,6 +455,20 @@
     {/if}
 
     {#if workspace.neckMode !== 'whole'}
+      {#if lit}
+        <g data-lit="{lit.string}:{lit.fret}">
+          <circle
+            cx={geometry.finger(lit.fret)}
+            cy={geometry.string(lit.string)}
+            r="19"
+            fill="none"
+            class="stroke-target"
+            stroke-width="4"
+          />
+          <circle cx={geometry.finger(lit.fret)} cy={geometry.string(lit.string)} r="6" class="fill-ink" />
+        </g>
+      {/if}
+
       <!-- The handle that moves the window -->
       <g
         role="slider"

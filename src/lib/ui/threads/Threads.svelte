@@ -10,7 +10,15 @@
   import ChordText from '../chord/ChordText.svelte';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
 
-  let { workspace, height = 214 }: { workspace: Workspace; height?: number } = $props();
+  interface Props {
+    workspace: Workspace;
+    height?: number;
+    /** Without the rules and the other threads below. */
+    isBare?: boolean;
+    /** Where the music is, in beats of the form. */
+    time?: number | null;
+  }
+  let { workspace, height = 214, isBare = false, time = null }: Props = $props();
 
   let available = $state(900);
   let scroller: HTMLDivElement | undefined = $state();
@@ -389,6 +397,18 @@
         {/each}
       {/each}
 
+      {#if time !== null}
+        <line
+          x1={layout.time(time)}
+          x2={layout.time(time)}
+          y1="15"
+          y2={height}
+          class="pointer-events-none stroke-ink"
+          stroke-width="2"
+          data-playhead
+        />
+      {/if}
+
       <!-- How far the thread moves -->
       {#each steps as step (step.change)}
         <g class="pointer-events-none">
@@ -421,72 +441,74 @@
     <p class="border-t border-line px-3 py-2 text-warn" role="status">{workspace.answer.noPath.message}</p>
   {/if}
 
-  <div class="flex flex-col gap-1 border-t border-line px-3 py-1.5 text-[13px]">
-    <PathPanel {workspace} />
-    <div class="flex flex-wrap items-center gap-x-3">
-      <button
-        class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
-        aria-expanded={workspace.wantsAlternatives}
-        title="The next best paths, with their price (X)"
-        onclick={() => (workspace.wantsAlternatives = !workspace.wantsAlternatives)}
-        >{workspace.wantsAlternatives ? 'Hide alternatives' : 'Alternatives'}</button
-      >
-      <button
-        class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
-        aria-pressed={workspace.showsLanes}
-        title="Where every voice goes (V)"
-        onclick={() => (workspace.showsLanes = !workspace.showsLanes)}
-        >{workspace.showsLanes ? 'Hide lanes' : 'Lanes'}</button
-      >
-      <span class="text-soft">Other threads</span>
-      {#each workspace.otherThreads as thread (thread.rule)}
+  {#if !isBare}
+    <div class="flex flex-col gap-1 border-t border-line px-3 py-1.5 text-[13px]">
+      <PathPanel {workspace} />
+      <div class="flex flex-wrap items-center gap-x-3">
         <button
-          class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next disabled:no-underline disabled:opacity-45"
-          disabled={!thread.path}
-          onpointerenter={() => (offered = thread.rule)}
-          onpointerleave={() => (offered = null)}
-          onfocus={() => (offered = thread.rule)}
-          onblur={() => (offered = null)}
-          onclick={() => workspace.pickThread(thread.rule)}
+          class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
+          aria-expanded={workspace.wantsAlternatives}
+          title="The next best paths, with their price (X)"
+          onclick={() => (workspace.wantsAlternatives = !workspace.wantsAlternatives)}
+          >{workspace.wantsAlternatives ? 'Hide alternatives' : 'Alternatives'}</button
         >
-          {thread.name}
-          {#if thread.path}
-            <span class="text-soft">({thread.path.parts.pitch} semitones in all)</span>
-          {:else}
-            <span class="text-soft">(none here)</span>
-          {/if}
-        </button>
-      {/each}
-    </div>
-    {#if workspace.wantsAlternatives}
-      <ol class="flex flex-col" aria-label="Alternatives">
-        {#each workspace.alternatives as { path, price, differences }, i (i)}
-          <li>
-            <button
-              class="min-h-6 w-full truncate text-left hover:text-next"
-              data-alternative
-              onpointerenter={() => (offeredPath = path)}
-              onpointerleave={() => (offeredPath = null)}
-              onfocus={() => (offeredPath = path)}
-              onblur={() => (offeredPath = null)}
-              onclick={() => {
-                offeredPath = null;
-                workspace.takePath(path);
-              }}
-            >
-              <b>{i + 2}.</b>
-              {price}
-              <span class="text-soft">· {otherwise(differences)}</span>
-            </button>
-          </li>
-        {:else}
-          <li class="text-soft">
-            {workspace.solver.progress === null
-              ? 'There is no other path under these rules.'
-              : 'Being worked out …'}
-          </li>
+        <button
+          class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
+          aria-pressed={workspace.showsLanes}
+          title="Where every voice goes (V)"
+          onclick={() => (workspace.showsLanes = !workspace.showsLanes)}
+          >{workspace.showsLanes ? 'Hide lanes' : 'Lanes'}</button
+        >
+        <span class="text-soft">Other threads</span>
+        {#each workspace.otherThreads as thread (thread.rule)}
+          <button
+            class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next disabled:no-underline disabled:opacity-45"
+            disabled={!thread.path}
+            onpointerenter={() => (offered = thread.rule)}
+            onpointerleave={() => (offered = null)}
+            onfocus={() => (offered = thread.rule)}
+            onblur={() => (offered = null)}
+            onclick={() => workspace.pickThread(thread.rule)}
+          >
+            {thread.name}
+            {#if thread.path}
+              <span class="text-soft">({thread.path.parts.pitch} semitones in all)</span>
+            {:else}
+              <span class="text-soft">(none here)</span>
+            {/if}
+          </button>
         {/each}
-      </ol>
-    {/if}
-  </div>
+      </div>
+      {#if workspace.wantsAlternatives}
+        <ol class="flex flex-col" aria-label="Alternatives">
+          {#each workspace.alternatives as { path, price, differences }, i (i)}
+            <li>
+              <button
+                class="min-h-6 w-full truncate text-left hover:text-next"
+                data-alternative
+                onpointerenter={() => (offeredPath = path)}
+                onpointerleave={() => (offeredPath = null)}
+                onfocus={() => (offeredPath = path)}
+                onblur={() => (offeredPath = null)}
+                onclick={() => {
+                  offeredPath = null;
+                  workspace.takePath(path);
+                }}
+              >
+                <b>{i + 2}.</b>
+                {price}
+                <span class="text-soft">· {otherwise(differences)}</span>
+              </button>
+            </li>
+          {:else}
+            <li class="text-soft">
+              {workspace.solver.progress === null
+                ? 'There is no other path under these rules.'
+                : 'Being worked out …'}
+            </li>
+          {/each}
+        </ol>
+      {/if}
+    </div>
+  {/if}
 </section>

@@ -1,0 +1,105 @@
+/** What is played round and round: the form, a section, bars, one change, or a pair of changes. Times start at 0. */
+import type { Form } from '../chart/unroll';
+import type { Meter } from '../chart/model';
+import type { AnalysedChange, Analysis } from '../harmony/analysis';
+
+export type LoopWish =
+  | { readonly kind: 'form' }
+  /** From the bar a section starts in to its end. */
+  | { readonly kind: 'section'; readonly bar: number }
+  /** Bars from…to, both in, counted from 1. */
+  | { readonly kind: 'bars'; readonly from: number; readonly to: number }
+  /** One chord as a drone. */
+  | { readonly kind: 'change'; readonly change: number }
+  /** A change and the one after it, isolated. */
+  | { readonly kind: 'pair'; readonly change: number };
+
+/** A change inside an excerpt. */
+export interface PlayedChange {
+  /** Its place in the analysis. */
+  readonly source: AnalysedChange;
+  readonly start: number;
+  readonly beats: number;
+}
+
+export interface Excerpt {
+  readonly changes: readonly PlayedChange[];
+  /** Where bars begin, for the accents. */
+  readonly bars: readonly { readonly start: number; readonly beats: number }[];
+  readonly beats: number;
+}
+
+/** Bars that a chord stands as a drone. */
+const DRONE_BARS = 4;
+
+/** Cuts an excerpt out of a form; null where the wish is empty, such as a loop whose end lies before its start. */
+export function excerptOf(form: Form, analysis: Analysis, wish: LoopWish): Excerpt | null {
+  switch (wish.kind) {
+    case 'form':
+      return between(form, analysis, 0, form.beats);
+    case 'section':
+      return ofBars(form, analysis, wish.bar, lastBarOfSection(form, wish.bar));
+    case 'bars':
+      return ofBars(form, analysis, wish.from, wish.to);
+    case 'change': {
+      const change = analysis.changes[wish.change];
+      return change ? drone(change, meterAt(form, change.start)) : null;
+    }
+    case 'pair': {
+      const first = analysis.changes[wish.change];
+      const second = analysis.changes[(wish.change + 1) % analysis.changes.length];
+      return first && second && first !== second ? joined([first, second]) : null;
+    }
+  }
+}
+
+function meterAt(form: Form, beat: number): Meter {
+  return (form.bars.filter(({ start }) => start <= beat).at(-1) ?? form.bars[0]!).meter;
+}
+
+function lastBarOfSection(form: Form, bar: number): number {
+  const section = form.bars[bar - 1]?.section;
+  const after = form.bars.findIndex((one) => one.number > bar && one.section !== section);
+  return after < 0 ? form.bars.length : after;
+}
+
+function ofBars(form: Form, analysis: Analysis, from: number, to: number): Excerpt | null {
+  const [first, last] = [form.bars[from - 1], form.bars[to - 1]];
+  if (!first || !last || to < from) return null;
+  return between(form, analysis, first.start, last.start + last.meter.beats);
+}
+
+/** The changes that sound between two beats of the form, cut where they reach over them. */
+function between(form: Form, analysis: Analysis, from: number, to: number): Excerpt | null {
+  const changes = analysis.changes.flatMap((source): PlayedChange[] => {
+    const start = Math.max(from, source.start);
+    const end = Math.min(to, source.start + source.beats);
+    return end > start ? [{ source, start: start - from, beats: end - start }] : [];
+  });
+  const bars = form.bars
+    .filter(({ start }) => start >= from && start < to)
+    .map(({ start, meter }) => ({ start: start - from, beats: meter.beats }));
+  return changes.length ? { changes, bars, beats: to - from } : null;
+}
+
+function drone(source: AnalysedChange, { beats }: Meter): Excerpt {
+  const bars = Array.from({ length: DRONE_BARS }, (_, i) => ({ start: i * beats, beats }));
+  return { changes: [{ source, start: 0, beats: DRONE_BARS * beats }], bars, beats: DRONE_BARS * beats };
+}
+
+/** Changes one after another, each a bar of its own. */
+function joined(sources: readonly AnalysedChange[]): Excerpt {
+  let start = 0;
+  const changes = sources.map((source): PlayedChange => {
+    const played = { source, start, beats: source.beats };
+    start += source.beats;
+    return played;
+  });
+  return { changes, bars: changes.map(({ start, beats }) => ({ start, beats })), beats: start };
+}
+
+/** The change that sounds at a beat of the excerpt. */
+export function playedAt({ changes }: Excerpt, beat: number): number {
+  const at = changes.findIndex(({ start, beats }) => beat >= start - 1e-9 && beat < start + beats - 1e-9);
+  return Math.max(0, at);
+}

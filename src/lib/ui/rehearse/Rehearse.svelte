@@ -1,0 +1,154 @@
+<!--
+  The stand: this chord, the next one and the beats until it, a large neck, the threads in time; the desk below. To be read
+  from two metres and worked by touch.
+-->
+<script lang="ts">
+  import { onDestroy, untrack } from 'svelte';
+  import Coffee from '@lucide/svelte/icons/coffee';
+  import Pause from '@lucide/svelte/icons/pause';
+  import Play from '@lucide/svelte/icons/play';
+  import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { prettyDegree } from '$lib/core/theory/degree';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Neck from '../neck/Neck.svelte';
+  import Threads from '../threads/Threads.svelte';
+  import Desk from './Desk.svelte';
+
+  let { workspace }: { workspace: Workspace } = $props();
+  const rehearsal = untrack(() => new Rehearsal(workspace));
+
+  const target = $derived(
+    rehearsal.change ? rehearsal.shown.targets.get(rehearsal.change.source.index) : undefined
+  );
+  const nextTarget = $derived(
+    rehearsal.next ? rehearsal.shown.targets.get(rehearsal.next.source.index) : undefined
+  );
+  const selected = $derived(rehearsal.isPlaying ? rehearsal.change?.source : rehearsal.shown.change);
+  /** The next chord comes up over its last beats; always there while the band rests. */
+  const nextShows = $derived(
+    rehearsal.isPlaying ? Math.min(1, Math.max(0.25, 1 - (rehearsal.left - 1) / FADE_BEATS)) : 0.6
+  );
+  const share = $derived(rehearsal.change ? rehearsal.left / rehearsal.change.beats : 1);
+
+  /** The screen stays awake while the band plays. */
+  let wake: WakeLockSentinel | null = null;
+  $effect(() => {
+    if (!rehearsal.isPlaying) return;
+    void navigator.wakeLock?.request('screen').then(
+      (lock) => (wake = lock),
+      () => undefined
+    );
+    return () => {
+      void wake?.release();
+      wake = null;
+    };
+  });
+  onDestroy(() => rehearsal.close());
+
+  function press(event: KeyboardEvent) {
+    const isField = event.target instanceof Element && event.target.closest('input, select, textarea');
+    if (event.key !== ' ' || isField || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    rehearsal.toggle();
+  }
+
+  let isCautioned = $state(false);
+  /** Where the music is in the form, for the threads. */
+  const formBeat = $derived(
+    rehearsal.isPlaying && rehearsal.change
+      ? rehearsal.change.source.start +
+          Math.min(rehearsal.change.source.beats, rehearsal.inRound - rehearsal.change.start)
+      : null
+  );
+</script>
+
+<svelte:window onkeydown={press} />
+
+<section
+  class="flex min-w-0 flex-col gap-2.5"
+  aria-label="Rehearse"
+  data-playing={rehearsal.isPlaying || undefined}
+  data-round={rehearsal.round}
+>
+  <div class="flex flex-wrap items-stretch gap-2.5">
+    <button
+      class="btn min-h-20! w-24 flex-col btn-strong"
+      aria-label={rehearsal.isPlaying ? 'Stop' : 'Play'}
+      title="Space"
+      onclick={() => rehearsal.toggle()}
+    >
+      {#if rehearsal.isPlaying}<Pause size={34} />{:else}<Play size={34} />{/if}
+    </button>
+    <div class="relative flex min-w-0 flex-1 items-center gap-6 overflow-hidden card px-4" aria-live="off">
+      <!-- Beats until the change, seen from the corner of the eye: the light runs out towards the next chord. -->
+      <div
+        class="absolute inset-y-0 left-0 bg-lit"
+        style:width="{(rehearsal.isPlaying ? share : 1) * 100}%"
+        data-left={rehearsal.left.toFixed(2)}
+      ></div>
+      <div class="relative text-[64px] leading-[80px] whitespace-nowrap" data-now={selected?.symbol}>
+        <ChordSymbol symbol={selected?.symbol ?? '—'} />
+      </div>
+      {#if target && rehearsal.desk.hides === 'nothing'}
+        <div class="relative text-[30px] font-bold whitespace-nowrap text-target">
+          {prettyDegree(target.cell.degree)}
+          <span class="text-[20px]"
+            >{settings.note(target.cell.note)} {target.cell.string}:{target.cell.fret}</span
+          >
+        </div>
+      {/if}
+      <div class="relative ml-auto text-[40px] font-bold tabular-nums" aria-label="Beats until the change">
+        {rehearsal.counting || (rehearsal.isPlaying ? Math.ceil(rehearsal.left - 1e-6) : '')}
+      </div>
+      {#if rehearsal.next}
+        <div
+          class="relative flex items-baseline gap-3 text-[44px] leading-[80px] whitespace-nowrap text-next"
+          style:opacity={nextShows}
+          data-next={rehearsal.next.source.symbol}
+        >
+          <ChordSymbol symbol={rehearsal.next.source.symbol} />
+          {#if nextTarget && rehearsal.desk.hides === 'nothing'}
+            <span class="text-[22px] font-bold">{prettyDegree(nextTarget.cell.degree)}</span>
+          {/if}
+        </div>
+      {/if}
+    </div>
+  </div>
+
+  {#if rehearsal.problem}
+    <p class="card px-3 py-2 text-warn" role="alert">{rehearsal.problem}</p>
+  {/if}
+  {#if rehearsal.wantsRest}
+    <div class="flex items-center gap-3 card px-3 py-2" role="status">
+      <Coffee size={20} />
+      <p class="flex-1">
+        {rehearsal.desk.restAfter} minutes of playing: shake the hands out. If anything hurts, stop; if it goes
+        on hurting, see someone who knows.
+      </p>
+      <button class="btn" onclick={() => (rehearsal.wantsRest = false)}>all right</button>
+    </div>
+  {/if}
+
+  {#if rehearsal.shown.changes.length > 0}
+    <Neck
+      workspace={rehearsal.shown}
+      isStand
+      hides={rehearsal.desk.hides}
+      lit={rehearsal.lit}
+      nextShows={rehearsal.isPlaying ? nextShows : 1}
+    />
+    <Threads workspace={rehearsal.shown} height={150} isBare time={formBeat} />
+  {/if}
+  <Desk {rehearsal} />
+  {#if !isCautioned}
+    <p class="flex items-center gap-3 text-[12.5px] text-soft">
+      Keep headphones low: the band should sit under your guitar, not over it.
+      <button class="underline decoration-dotted underline-offset-4" onclick={() => (isCautioned = true)}
+        >all right</button
+      >
+    </p>
+  {/if}
+  <p class="sr-only" aria-live="polite">{selected?.symbol ?? ''}</p>
+</section>
