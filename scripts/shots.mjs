@@ -52,6 +52,7 @@ const SHOTS = [
     undefined,
     ['[aria-label="Rules of the path"] [aria-label="Taste"] button']
   ],
+  ['rehearse', chart('Waltz for the Night Steward'), 'stage', ['ArrowRight', 'ArrowRight', 'p']],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
   ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],

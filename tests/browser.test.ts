@@ -8,6 +8,7 @@ import { Key, type WebDriver } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openBrowser, setViewport } from '../scripts/lib/browser.mjs';
 import { neckJobs } from './jobs/neck';
+import { rehearseJobs } from './jobs/rehearse';
 import { targetJobs } from './jobs/targets';
 import { Page } from './page';
 import { Server } from './server';
@@ -626,6 +627,7 @@ describe('the boundary', () => {
 
 neckJobs(() => ({ page, browser, server }));
 targetJobs(() => ({ page, browser, server }));
+rehearseJobs(() => ({ page, browser, server }));
 
 describe('for everybody', () => {
   it.each([

@@ -19,6 +19,8 @@ import { STANDARD } from '../../src/lib/core/neck/tuning';
 import type { Candidate } from '../../src/lib/core/targets/candidates';
 import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
+import { openBrowser } from '../lib/browser.mjs';
+import { Server } from '../../tests/server';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
 
@@ -153,6 +155,9 @@ it('measures', async () => {
     '200 kB'
   );
 
+  const { count, median: lag } = await highlightLag();
+  row(`highlight beside the sounding beat, median of ${count} changes`, ms(1000 * lag), 'one frame');
+
   const db = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'songbook.db'));
   await fill(db, 5000);
   const list = async (query: object) => {
@@ -170,6 +175,31 @@ it('measures', async () => {
   console.log(`\n${rows.join('\n')}\n`);
   expect(rows.length).toBeGreaterThan(0);
 });
+
+/** Seconds between the audio clock's reaching a change and its being on the screen: a real page, a change at every beat. */
+async function highlightLag(): Promise<{ count: number; median: number }> {
+  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'stand.db'));
+  await server.start();
+  const browser = await openBrowser();
+  try {
+    const source = '{tempo: 300}\n| Cm7 F7 Bbmaj7 Gm7 | Ebmaj7 Am7b5 D7 Gm6 |';
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+    await browser.get(`${server.url}/charts/${body.id}`);
+    await browser.sleep(1000);
+    await browser.actions().sendKeys('p').perform();
+    await browser.sleep(1000);
+    await browser.actions().sendKeys(' ').perform();
+    const read = async () =>
+      JSON.parse(
+        await browser.executeScript<string>('return document.querySelector("[data-lag]").dataset.lag')
+      ) as { count: number; median: number };
+    for (let tries = 0; tries < 60 && (await read()).count < 100; tries++) await browser.sleep(1000);
+    return await read();
+  } finally {
+    await browser.quit();
+    await server.stop();
+  }
+}
 
 /** Bytes of compressed script that the page of a chart asks for before anything is opened. */
 async function firstLoad(): Promise<number> {

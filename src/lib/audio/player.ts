@@ -28,7 +28,11 @@ export class Player {
   /** Events before this beat have been handed over. */
   #handed = 0;
 
+  /** What goes to the loudspeaker, listened to. */
+  #meter = new Tone.Meter({ normalRange: true, smoothing: 0.5 });
+
   private constructor() {
+    Tone.getDestination().connect(this.#meter);
     this.#band = makeBand();
     this.#ticker = new Worker(new URL('../workers/ticker.ts', import.meta.url), { type: 'module' });
     this.#ticker.onmessage = () => this.#tick();
@@ -83,8 +87,15 @@ export class Player {
     return beatAt(this.#anchor, Tone.getContext().currentTime - latency);
   }
 
+  /** Loudness of what sounds, 0 to 1. */
+  get level(): number {
+    const value = this.#meter.getValue();
+    return typeof value === 'number' && Number.isFinite(value) ? value : 0;
+  }
+
   close(): void {
     this.#ticker.terminate();
+    this.#meter.dispose();
     this.#anchor = null;
     this.#band.dispose();
   }
@@ -99,7 +110,8 @@ export class Player {
     for (const event of dueEvents(program.roundOf, program.countIn, program.beats, this.#handed, to)) {
       const at = secondAt(anchor, event.at);
       if (at < now - TOO_LATE) continue;
-      this.#band.play(event, Math.max(now, at), (event.beats * 60) / anchor.tempo);
+      if (event.at < 0) this.#band.count(event, Math.max(now, at));
+      else this.#band.play(event, Math.max(now, at), (event.beats * 60) / anchor.tempo);
     }
     this.#handed = to;
   }

@@ -8,6 +8,8 @@ type Voice = (event: SoundEvent, at: number, seconds: number) => void;
 
 export interface Band {
   readonly play: (event: SoundEvent, at: number, seconds: number) => void;
+  /** A stroke of the count-in, heard even where the click is muted. */
+  readonly count: (event: SoundEvent, at: number) => void;
   /** Decibels, or silence. */
   readonly setVolume: (part: Part, decibels: number, isMuted: boolean) => void;
   readonly dispose: () => void;
@@ -63,13 +65,20 @@ export function makeBand(): Band {
   const hat = noise(0.05, 8000, 'highpass', -14);
   const ride = noise(0.25, 6000, 'highpass', -18);
   const rim = noise(0.03, 2600, 'bandpass', -6);
-  const click = keep(
-    new Tone.Synth({
-      oscillator: { type: 'square' },
-      envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.01 },
-      volume: -16
-    }).connect(out('click'))
-  );
+  const ticker = (goal: Tone.InputNode) =>
+    keep(
+      new Tone.Synth({
+        oscillator: { type: 'square' },
+        envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.01 },
+        volume: -16
+      }).connect(goal)
+    );
+  const click = ticker(out('click'));
+  const counter = ticker(limiter);
+  const tick =
+    (synth: Tone.Synth) =>
+    ({ midi, velocity }: SoundEvent, at: number) =>
+      void synth.triggerAttackRelease(midi === DRUMS.accent ? 1760 : 1320, 0.03, at, velocity);
 
   const hit =
     (voice: Tone.NoiseSynth, seconds: number): Voice =>
@@ -91,8 +100,7 @@ export function makeBand(): Band {
     chords: sung(chords),
     line: sung(line),
     drums: (event, at, seconds) => drums[event.midi]?.(event, at, seconds),
-    click: ({ midi, velocity }, at) =>
-      void click.triggerAttackRelease(midi === DRUMS.accent ? 1760 : 1320, 0.03, at, velocity)
+    click: tick(click)
   };
   return {
     play: (event, at, seconds) => {
@@ -102,6 +110,7 @@ export function makeBand(): Band {
         // Two strokes of one drum at the same moment: one of them is heard.
       }
     },
+    count: tick(counter),
     setVolume: (part, decibels, isMuted) => {
       const channel = out(part);
       channel.volume.value = decibels;

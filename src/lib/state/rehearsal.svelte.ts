@@ -60,6 +60,13 @@ const AT_FIRST: Desk = {
 
 const PLACE = 'corvel-desk';
 const DEFAULT_TEMPO = 100;
+/** Beats after a change for which hidden notes are shown. */
+const REVEALED = 1;
+/** Seconds that drawing a change takes to begin with, and the most that is drawn ahead of the sound. */
+const FRAME = 1 / 60;
+const LONGEST_AHEAD = 0.06;
+/** Milliseconds after a stop for which the level is still shown. */
+const LISTENING = 1500;
 /** Beats before a change at which its notes begin to show. */
 export const FADE_BEATS = 2;
 
@@ -86,8 +93,13 @@ export class Rehearsal {
   /** Rounds marked clean since the ladder began. */
   clean = $state(0);
   wantsRest = $state(false);
-  /** Seconds between a change and its showing, for every change that was shown. */
-  readonly lags: number[] = [];
+  /** Loudness of what sounds, 0 to 1. */
+  level = $state(0);
+  /** Seconds between the sound of a change and its being on the screen: how many were measured, and their median. */
+  lag = $state({ count: 0, median: 0 });
+  #lags: number[] = [];
+  /** Seconds that the drawing of a change takes, as last seen. */
+  #ahead = FRAME;
 
   #player: Player | null = null;
   #frame = 0;
@@ -126,6 +138,11 @@ export class Rehearsal {
   readonly left = $derived.by(() =>
     this.change ? Math.max(0, this.change.start + this.change.beats - this.inRound) : 0
   );
+  /** What is hidden now: at the moment of change everything is shown for a beat, so that memory is answered. */
+  readonly hides = $derived.by((): Desk['hides'] => {
+    const isRevealed = this.isPlaying && this.change && this.inRound - this.change.start < REVEALED;
+    return isRevealed ? 'nothing' : this.desk.hides;
+  });
   /** Beats still to be counted before the start. */
   readonly counting = $derived(this.isPlaying && this.beat < 0 ? Math.ceil(-this.beat) : 0);
   /** The note of the drill that sounds. */
@@ -267,7 +284,6 @@ export class Rehearsal {
       },
       tempo: this.#sounding
     });
-    // The count is heard even where the click is muted while playing.
     this.isPlaying = true;
     this.#playedSince = performance.now();
     cancelAnimationFrame(this.#frame);
@@ -285,19 +301,33 @@ export class Rehearsal {
     this.isPlaying = false;
     this.beat = 0;
     this.round = 0;
+    this.#fade(performance.now());
+  }
+
+  /** Goes on listening for a moment after the stop. */
+  #fade(since: number): void {
+    this.level = this.#player?.level ?? 0;
+    if (!this.isPlaying && this.#player && performance.now() - since < LISTENING) {
+      this.#frame = requestAnimationFrame(() => this.#fade(since));
+    }
   }
 
   /** Follows the audio clock, frame by frame. */
   #follow(): void {
     const beat = this.#player?.beat ?? null;
     if (beat === null || !this.isPlaying) return;
+    this.level = this.#player?.level ?? 0;
     const before = this.at;
-    const round = Math.max(0, Math.floor(beat / Math.max(1, this.beats)));
+    // What is drawn now is seen when it has been drawn.
+    const seen = beat < 0 ? beat : beat + (this.#ahead * this.#sounding) / 60;
+    const round = Math.max(0, Math.floor(seen / Math.max(1, this.beats)));
     if (round !== this.round) this.#nextRound(round);
-    this.beat = beat;
+    this.beat = seen;
     if (this.at !== before && this.change) {
-      this.lags.push(((this.inRound - this.change.start) * 60) / this.#sounding);
       this.shown.select(this.change.source.index);
+      const sounded = seen - (this.inRound - this.change.start);
+      const begun = performance.now();
+      requestAnimationFrame(() => this.#measure(sounded, (performance.now() - begun) / 1000));
     }
     const minutes = (performance.now() - this.#playedSince) / 60_000;
     if (this.desk.restAfter > 0 && minutes >= this.desk.restAfter) {
@@ -305,6 +335,16 @@ export class Rehearsal {
       this.#playedSince = performance.now();
     }
     this.#frame = requestAnimationFrame(() => this.#follow());
+  }
+
+  /** Notes how far the sound has gone past a beat by the time that its change is on the screen. */
+  #measure(beat: number, drawing: number): void {
+    const now = this.#player?.beat ?? null;
+    if (now === null) return;
+    this.#ahead = Math.min(LONGEST_AHEAD, 0.8 * this.#ahead + 0.2 * drawing);
+    this.#lags = [...this.#lags, (Math.abs(now - beat) * 60) / this.#sounding];
+    const ordered = [...this.#lags].sort((a, b) => a - b);
+    this.lag = { count: ordered.length, median: ordered[Math.floor(ordered.length / 2)]! };
   }
 
   #nextRound(round: number): void {
@@ -317,6 +357,7 @@ export class Rehearsal {
 
   close(): void {
     this.stop();
+    cancelAnimationFrame(this.#frame);
     this.#player?.close();
     this.#player = null;
   }

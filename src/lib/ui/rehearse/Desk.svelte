@@ -94,7 +94,7 @@
       >tempo
       <input
         type="number"
-        class="btn min-h-11! w-20 font-bold"
+        class="btn min-h-[44px]! w-20 font-bold"
         min={LOWEST_TEMPO}
         max={HIGHEST_TEMPO}
         value={rehearsal.tempo}
@@ -105,25 +105,29 @@
         }}
       /></label
     >
-    <button class="btn min-h-11!" aria-label="Slower" onclick={() => rehearsal.setTempo(rehearsal.tempo - 4)}
-      >−4</button
-    >
-    <button class="btn min-h-11!" aria-label="Faster" onclick={() => rehearsal.setTempo(rehearsal.tempo + 4)}
-      >+4</button
-    >
-    <button class="btn min-h-11!" onclick={() => rehearsal.tap(performance.now() / 1000)}>tap</button>
     <button
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
+      aria-label="Slower"
+      onclick={() => rehearsal.setTempo(rehearsal.tempo - 4)}>−4</button
+    >
+    <button
+      class="btn min-h-[44px]!"
+      aria-label="Faster"
+      onclick={() => rehearsal.setTempo(rehearsal.tempo + 4)}>+4</button
+    >
+    <button class="btn min-h-[44px]!" onclick={() => rehearsal.tap(performance.now() / 1000)}>tap</button>
+    <button
+      class="btn min-h-[44px]!"
       aria-pressed={desk.halfTime}
       onclick={() => rehearsal.set({ halfTime: !desk.halfTime })}>half-time</button
     >
     <button
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-pressed={desk.countsIn}
       onclick={() => rehearsal.set({ countsIn: !desk.countsIn })}>count in</button
     >
     <select
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-label="Feel"
       value={rehearsal.feel.id}
       onchange={(event) => rehearsal.set({ feel: event.currentTarget.value })}
@@ -131,7 +135,7 @@
       {#each FEELS as { id, name } (id)}<option value={id}>{name}</option>{/each}
     </select>
     <select
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-label="Loop"
       value={loop.kind === 'section' ? String(loop.bar) : loop.kind}
       onchange={(event) => pickLoop(event.currentTarget.value)}
@@ -150,7 +154,7 @@
           >{end}
           <input
             type="number"
-            class="btn min-h-11! w-16"
+            class="btn min-h-[44px]! w-16"
             min="1"
             max={lastBar}
             {value}
@@ -164,7 +168,7 @@
 
   <div class="flex flex-wrap items-center gap-2">
     <select
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-label="Drill"
       value={desk.drill ?? ''}
       onchange={(event) => rehearsal.set({ drill: event.currentTarget.value || null })}
@@ -174,7 +178,7 @@
         >{/each}
     </select>
     <select
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-label="Subdivision"
       value={String(desk.perBeat)}
       onchange={(event) => rehearsal.set({ perBeat: Number(event.currentTarget.value) as Desk['perBeat'] })}
@@ -184,7 +188,7 @@
       <option value="4">sixteenths</option>
     </select>
     <select
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-label="Keys"
       value={desk.keys}
       onchange={(event) => rehearsal.set({ keys: event.currentTarget.value as KeyOrder })}
@@ -192,7 +196,7 @@
       {#each KEY_ORDERS as { id, name } (id)}<option value={id}>{name}</option>{/each}
     </select>
     <select
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-label="Hide on the neck"
       value={desk.hides}
       onchange={(event) => rehearsal.set({ hides: event.currentTarget.value as Desk['hides'] })}
@@ -203,7 +207,7 @@
       >rest after
       <input
         type="number"
-        class="btn min-h-11! w-16"
+        class="btn min-h-[44px]! w-16"
         min="0"
         max="120"
         value={desk.restAfter}
@@ -215,10 +219,10 @@
       /> min</label
     >
     <div class="ml-auto flex gap-2">
-      <button class="btn min-h-11!" title="Band and drill on tracks of their own" onclick={saveMidi}
+      <button class="btn min-h-[44px]!" title="Band and drill on tracks of their own" onclick={saveMidi}
         ><Download size={15} /> MIDI</button
       >
-      <button class="btn min-h-11!" disabled={isSaving} title="One round as it sounds" onclick={saveWav}
+      <button class="btn min-h-[44px]!" disabled={isSaving} title="One round as it sounds" onclick={saveWav}
         ><Download size={15} /> {isSaving ? 'rendering …' : 'WAV'}</button
       >
     </div>
@@ -226,7 +230,7 @@
 
   <div class="flex flex-wrap items-center gap-2">
     <button
-      class="btn min-h-11!"
+      class="btn min-h-[44px]!"
       aria-pressed={ladder.isOn}
       onclick={() => rehearsal.set({ ladder: { ...ladder, isOn: !ladder.isOn } })}>tempo ladder</button
     >
@@ -236,7 +240,7 @@
           >{name}
           <input
             type="number"
-            class="btn min-h-11! w-18"
+            class="btn min-h-[44px]! w-18"
             min={part === 'start' || part === 'goal' ? LOWEST_TEMPO : 1}
             max={part === 'start' || part === 'goal' ? HIGHEST_TEMPO : 40}
             value={ladder[part]}
@@ -249,25 +253,33 @@
         >
       {/each}
       <button
-        class="btn min-h-11!"
+        class="btn min-h-[44px]!"
         aria-pressed={ladder.onlyClean}
         onclick={() => rehearsal.set({ ladder: { ...ladder, onlyClean: !ladder.onlyClean } })}
         >only clean ones</button
       >
       {#if ladder.onlyClean}
         <button
-          class="btn min-h-11! btn-strong"
+          class="btn min-h-[44px]! btn-strong"
           disabled={!rehearsal.isPlaying}
           onclick={() => rehearsal.markClean()}>that was clean ({rehearsal.clean})</button
         >
       {/if}
     {/if}
     <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1" role="group" aria-label="Mix">
+      <meter
+        class="w-12"
+        min="0"
+        max="1"
+        value={rehearsal.level}
+        aria-label="Loudness"
+        data-level={rehearsal.level}
+      ></meter>
       {#each PARTS as part (part)}
         {@const { decibels, isMuted } = desk.mix[part]}
         <div class="flex items-center gap-1">
           <button
-            class="btn min-h-11! btn-icon"
+            class="btn min-h-[44px]! btn-icon"
             aria-pressed={isMuted}
             aria-label="Mute {NAMES[part]}"
             onclick={() => rehearsal.setMix(part, { isMuted: !isMuted })}
@@ -289,7 +301,7 @@
           >
         </div>
       {/each}
-      <button class="btn min-h-11!" onclick={async () => (await import('$lib/audio/player')).tuningNote()}
+      <button class="btn min-h-[44px]!" onclick={async () => (await import('$lib/audio/player')).tuningNote()}
         >A 440</button
       >
     </div>

@@ -47,6 +47,12 @@
   });
   onDestroy(() => rehearsal.close());
 
+  /** The stand is dark, whatever the desk's theme; T still changes it. */
+  $effect(() => {
+    document.documentElement.dataset.theme = 'stage';
+    return () => (document.documentElement.dataset.theme = untrack(() => settings.now.theme));
+  });
+
   function press(event: KeyboardEvent) {
     const isField = event.target instanceof Element && event.target.closest('input, select, textarea');
     if (event.key !== ' ' || isField || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -71,6 +77,7 @@
   aria-label="Rehearse"
   data-playing={rehearsal.isPlaying || undefined}
   data-round={rehearsal.round}
+  data-lag={JSON.stringify(rehearsal.lag)}
 >
   <div class="flex flex-wrap items-stretch gap-2.5">
     <button
@@ -91,7 +98,7 @@
       <div class="relative text-[64px] leading-[80px] whitespace-nowrap" data-now={selected?.symbol}>
         <ChordSymbol symbol={selected?.symbol ?? '—'} />
       </div>
-      {#if target && rehearsal.desk.hides === 'nothing'}
+      {#if target && rehearsal.hides === 'nothing'}
         <div class="relative text-[30px] font-bold whitespace-nowrap text-target">
           {prettyDegree(target.cell.degree)}
           <span class="text-[20px]"
@@ -109,7 +116,7 @@
           data-next={rehearsal.next.source.symbol}
         >
           <ChordSymbol symbol={rehearsal.next.source.symbol} />
-          {#if nextTarget && rehearsal.desk.hides === 'nothing'}
+          {#if nextTarget && rehearsal.hides === 'nothing'}
             <span class="text-[22px] font-bold">{prettyDegree(nextTarget.cell.degree)}</span>
           {/if}
         </div>
@@ -135,7 +142,7 @@
     <Neck
       workspace={rehearsal.shown}
       isStand
-      hides={rehearsal.desk.hides}
+      hides={rehearsal.hides}
       lit={rehearsal.lit}
       nextShows={rehearsal.isPlaying ? nextShows : 1}
     />

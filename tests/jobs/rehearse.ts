@@ -1,0 +1,282 @@
+/** Jobs at the stand: play, loop, isolate, ladder, keys, drills, memory, files; by keys and by touch-sized buttons. */
+import { Key } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import type { Tools } from './neck';
+
+const TUNE = `{title: Stand job}
+{key: Bb}
+{tempo: 240}
+{meta: feel straight}
+{start_of_grid label="A"}
+| Cm7 | F7 | Bbmaj7 | Gm7 |
+{end_of_grid}
+{start_of_grid label="B"}
+| Ebmaj7 | Am7b5 D7 | Gm7 | F7 |
+{end_of_grid}`;
+
+interface Wav {
+  rate: number;
+  samples: number[];
+}
+
+export function rehearseJobs(tools: () => Tools): void {
+  const page = () => tools().page;
+  const browser = () => tools().browser;
+
+  async function open(source = TUNE): Promise<void> {
+    const { server } = tools();
+    await server.call('PUT', 'settings', {});
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+    await page().open(`/charts/${body.id}`);
+    await browser().executeScript('localStorage.clear()');
+    await page().press('p');
+    await page().find('[aria-label="Rehearse"] [data-now]');
+  }
+
+  const choose = (label: string, value: string) =>
+    browser().executeScript(
+      `const s = document.querySelector('[aria-label="' + arguments[0] + '"]'); s.value = arguments[1]; s.dispatchEvent(new Event('change', { bubbles: true }))`,
+      label,
+      value
+    );
+  const type = (label: string, value: string) => choose(label, value);
+  const now = async () => (await page().attributes('[data-now]', 'data-now'))[0];
+  const round = async () => Number((await page().attributes('[aria-label="Rehearse"]', 'data-round'))[0]);
+  const isPlaying = async () => (await page().all('[data-playing]')).length === 1;
+
+  /** The WAV of one round with only some parts sounding. */
+  async function rendered(parts: readonly string[]): Promise<Wav> {
+    for (const part of ['Bass', 'Chords', 'Drums', 'Click', 'Drill']) {
+      const button = `[aria-label="Mute ${part}"]`;
+      const isMuted = (await page().attributes(button, 'aria-pressed'))[0] === 'true';
+      if (isMuted === parts.includes(part)) await (await page().find(button)).click();
+    }
+    await browser().executeScript(
+      // Only the player's files; the sound library makes addresses of its own.
+      `window.files = []; window.address ??= URL.createObjectURL.bind(URL);
+       URL.createObjectURL = (blob) => blob.type.startsWith('audio') ? (window.files.push(blob), '#') : window.address(blob);`
+    );
+    await page().clickNamed('WAV');
+    await page().until(
+      async () => (await browser().executeScript<number>('return window.files.length')) === 1,
+      'the sound file'
+    );
+    return await browser().executeAsyncScript<Wav>(
+      `const done = arguments[0];
+       window.files[0].arrayBuffer().then((buffer) => {
+         const view = new DataView(buffer);
+         const rate = view.getUint32(24, true);
+         const data = new Int16Array(buffer, 44);
+         // Loudness in steps of 10 ms is all that is looked at.
+         const step = Math.floor(rate / 100);
+         const samples = [];
+         for (let at = 0; at + step <= data.length; at += step) {
+           let sum = 0;
+           for (let i = at; i < at + step; i++) sum += (data[i] / 32768) ** 2;
+           samples.push(Math.sqrt(sum / step));
+         }
+         done({ rate: 100, samples });
+       });`
+    );
+  }
+
+  const loudest = ({ samples, rate }: Wav, from: number, to: number) =>
+    Math.max(0, ...samples.slice(Math.floor(from * rate), Math.ceil(to * rate)));
+
+  describe('the stand', () => {
+    it('plays and stops with Space, follows the chords and lights the drill', async () => {
+      await open();
+      await choose('Drill', 'up');
+      await browser().executeScript('document.activeElement.blur()');
+      await page().press(' ');
+      await page().until(isPlaying, 'the band to play');
+      await page().until(async () => (await page().all('[data-lit]')).length === 1, 'a note of the drill');
+      await page().until(async () => (await now()) === 'F7', 'the second chord');
+      expect((await page().attributes('[data-next]', 'data-next'))[0]).toBe('Bbmaj7');
+      expect(await page().all('[data-playhead]')).toHaveLength(1);
+      await page().press(' ');
+      await page().until(async () => !(await isPlaying()), 'silence');
+      expect(await page().all('[data-lit]')).toHaveLength(0);
+    });
+
+    it('is heard while it plays and silent after the stop; without sound it says so and waits', async () => {
+      await open();
+      const level = async () => Number((await page().attributes('[data-level]', 'data-level'))[0]);
+      await page().clickNamed('Play');
+      await page().until(async () => (await level()) > 0.01, 'sound');
+      await page().clickNamed('Stop');
+      await page().until(async () => (await level()) < 0.001, 'silence');
+      await open();
+      await browser().executeScript(
+        'window.AudioContext = undefined; window.webkitAudioContext = undefined;'
+      );
+      await page().clickNamed('Play');
+      await page().until(
+        async () => (await page().texts('[role="alert"]'))[0]?.includes('gives no sound') === true,
+        'a sentence'
+      );
+      expect(await isPlaying()).toBe(false);
+    });
+
+    it('loops a section, a few bars, one change as a drone, and a pair', async () => {
+      await open();
+      await choose('Loop', '5');
+      await page().clickNamed('count in');
+      await page().clickNamed('Play');
+      await page().until(async () => (await now()) === 'Am7b5', 'a chord of the second section');
+      await page().until(async () => (await round()) >= 1, 'the second round');
+      await choose('Loop', 'bars');
+      await page().until(
+        async () => (await page().all('[aria-label="Loop to bar"]')).length === 1,
+        'bars to choose'
+      );
+      await type('Loop to bar', '0');
+      await page().until(
+        async () => (await page().texts('[role="alert"]'))[0]?.includes('before it starts') === true,
+        'the refusal'
+      );
+      await type('Loop to bar', '2');
+      await page().until(async () => (await page().all('[role="alert"]')).length === 0, 'no complaint');
+      await page().until(async () => (await now()) === 'F7', 'the second bar');
+      await choose('Loop', 'change');
+      await page().until(async () => (await page().all('[data-next]')).length === 0, 'no next chord');
+      await choose('Loop', 'pair');
+      await page().until(async () => (await page().all('[data-next]')).length === 1, 'a pair');
+      await page().clickNamed('Stop');
+    });
+
+    it('climbs the tempo ladder, and only after clean rounds where wished', async () => {
+      await open();
+      await choose('Loop', 'bars');
+      await type('Loop to bar', '1');
+      await page().clickNamed('count in');
+      await page().clickNamed('tempo ladder');
+      for (const [part, value] of [
+        ['start', '200'],
+        ['goal', '260'],
+        ['step', '20'],
+        ['rounds', '1']
+      ] as const) {
+        await type(`Ladder ${part}`, value);
+      }
+      const tempo = async () =>
+        Number(
+          await browser().executeScript(
+            `return document.querySelector('[aria-label="Tempo in beats a minute"]').value`
+          )
+        );
+      await page().clickNamed('Play');
+      await page().until(async () => (await tempo()) === 260, 'the goal');
+      await page().clickNamed('only clean ones');
+      await page().until(async () => (await tempo()) === 200, 'the first rung');
+      await page().until(async () => (await round()) >= 2, 'two rounds');
+      expect(await tempo()).toBe(200);
+      await browser().executeScript(
+        `[...document.querySelectorAll('button')].find((b) => b.textContent.includes('that was clean')).click()`
+      );
+      await page().until(async () => (await tempo()) === 220, 'the next rung');
+      await page().clickNamed('Stop');
+      await type('Tempo in beats a minute', '900');
+      await page().until(
+        async () => (await page().texts('[role="alert"]'))[0]?.includes('30 to 300') === true,
+        'the bounds'
+      );
+    });
+
+    it('goes round the keys, shapes and names following', async () => {
+      await open();
+      await choose('Loop', 'bars');
+      await type('Loop to bar', '1');
+      await page().clickNamed('count in');
+      await choose('Keys', 'fourths');
+      await page().clickNamed('Play');
+      await page().until(async () => (await now()) === 'Fm7', 'a fourth up');
+      const cells = await page().attributes('[aria-label="Neck"] [data-note][data-degree="1"]', 'data-note');
+      expect(new Set(cells)).toEqual(new Set(['F']));
+      await page().until(async () => (await now()) === 'Bbm7', 'another fourth up');
+      await page().clickNamed('Stop');
+      await page().until(async () => (await now()) === 'Cm7', 'the key of the chart');
+    });
+
+    it('hides the neck to test memory', async () => {
+      await open();
+      const notes = async () => (await page().all('[aria-label="Neck"] [data-note]')).length;
+      expect(await notes()).toBeGreaterThan(8);
+      await choose('Hide on the neck', 'all but roots');
+      await page().until(async () => (await notes()) <= 4 && (await notes()) > 0, 'roots only');
+      await choose('Hide on the neck', 'everything');
+      await page().until(async () => (await notes()) === 0, 'nothing');
+      // It is kept for the next time.
+      await page().press(Key.ESCAPE, 'p', 'p');
+      await page().until(
+        async () =>
+          (await browser().executeScript(
+            `return document.querySelector('[aria-label="Hide on the neck"]')?.value`
+          )) === 'everything',
+        'the setting kept'
+      );
+    });
+
+    it('sounds on every beat that should, part by part, and is silent where nothing plays', async () => {
+      await open(
+        '{key: C}\n{tempo: 240}\n{meta: feel straight}\n| Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | N.C. | N.C. |'
+      );
+      await choose('Drill', 'targets');
+      const beat = 60 / 240;
+      for (const part of ['Bass', 'Chords', 'Drums', 'Click', 'Drill']) {
+        const wav = await rendered([part]);
+        expect(wav.samples.length / wav.rate).toBeCloseTo(32 * beat, 0);
+        const bars = part === 'Drums' || part === 'Click' ? 8 : 6;
+        for (let bar = 0; bar < bars; bar++) {
+          expect(
+            loudest(wav, bar * 4 * beat, bar * 4 * beat + 0.2),
+            `${part} bar ${bar + 1}`
+          ).toBeGreaterThan(0.004);
+        }
+        // The two bars without a chord.
+        if (bars === 6) expect(loudest(wav, 26 * beat, 31.5 * beat), `${part} at rest`).toBeLessThan(0.002);
+      }
+      const silent = await rendered([]);
+      expect(loudest(silent, 0, 32 * beat)).toBeLessThan(0.0005);
+    }, 180_000);
+
+    it('hands out a MIDI file and asks to rest', async () => {
+      await open();
+      await browser().executeScript(
+        `window.files = []; URL.createObjectURL = (blob) => { window.files.push(blob); return '#'; };`
+      );
+      await choose('Drill', 'approach');
+      await page().clickNamed('MIDI');
+      const head = await browser().executeAsyncScript<string>(
+        `const done = arguments[0]; window.files[0].arrayBuffer().then((b) => done(String.fromCharCode(...new Uint8Array(b).slice(0, 4))));`
+      );
+      expect(head).toBe('MThd');
+      await type('Minutes of playing before a rest is proposed', '0.02');
+      await page().clickNamed('Play');
+      await page().until(
+        async () =>
+          (await page().texts('[aria-label="Rehearse"] [role="status"]'))[0]?.includes(
+            'shake the hands out'
+          ) === true,
+        'a rest'
+      );
+      await page().clickNamed('all right');
+      await page().clickNamed('Stop');
+    });
+
+    it('fits a tablet, its buttons big enough for a thumb', async () => {
+      const { setViewport } = await import('../../scripts/lib/browser.mjs');
+      await setViewport(browser(), 820, 1180);
+      await open();
+      expect(
+        await browser().executeScript('return document.documentElement.scrollWidth <= window.innerWidth')
+      ).toBe(true);
+      const small = await browser().executeScript<string[]>(
+        `return [...document.querySelectorAll('[aria-label="Rehearse"] button.btn, [aria-label="Rehearse"] select')]
+           .filter((e) => e.offsetParent && e.getBoundingClientRect().height < 44).map((e) => e.textContent.trim())`
+      );
+      expect(small).toEqual([]);
+      await setViewport(browser(), 1280, 800);
+    });
+  });
+}
