@@ -634,11 +634,20 @@ describe('for everybody', () => {
     ['the songbook', () => '/', 1280, 'day'],
     ['the workspace', () => 'chart', 1280, 'day'],
     ['the workspace on stage', () => 'chart', 1280, 'stage'],
-    ['the workspace on a tablet', () => 'chart', 820, 'day']
-  ])('%s has no serious accessibility finding', async (_, path, width, theme) => {
+    ['the workspace on a tablet', () => 'chart', 820, 'day'],
+    ['the position map', () => 'chart', 1280, 'day', 'm'],
+    ['the grips', () => 'chart', 1280, 'day', 'g'],
+    ['the rules of the path', () => 'chart', 1280, 'day', 'r'],
+    ['the stand', () => 'chart', 820, 'stage', 'p']
+  ])('%s has no serious accessibility finding', async (_, path, width, theme, key = '') => {
     await setViewport(browser, width as number, 1000);
     const where = path();
     await page.open(where === '/' ? '/' : `/charts/${await newChart(NEWCOMER)}`);
+    if (key) {
+      await page.press(key as string);
+      const shown = { m: '[data-map]', g: '[data-grip-path]', r: '#rule-way', p: '[data-now]' };
+      await page.find(shown[key as 'm']);
+    }
     await browser.executeScript('document.documentElement.dataset.theme = arguments[0]', theme);
     await browser.executeScript(axe);
     const serious = await browser.executeAsyncScript<string[]>(

@@ -290,7 +290,7 @@
             >{NAMES[part]}
             <input
               type="range"
-              class="w-20 accent-[var(--target)]"
+              class="h-6 w-20 accent-[var(--target)]"
               min="-30"
               max="6"
               step="1"

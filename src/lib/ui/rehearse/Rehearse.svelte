@@ -19,13 +19,15 @@
   let { workspace }: { workspace: Workspace } = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
 
-  const target = $derived(
-    rehearsal.change ? rehearsal.shown.targets.get(rehearsal.change.source.index) : undefined
-  );
-  const nextTarget = $derived(
-    rehearsal.next ? rehearsal.shown.targets.get(rehearsal.next.source.index) : undefined
-  );
+  /** The sounding change; at rest the one that is selected. */
   const selected = $derived(rehearsal.isPlaying ? rehearsal.change?.source : rehearsal.shown.change);
+  const coming = $derived.by(() => {
+    if (rehearsal.isPlaying) return rehearsal.next?.source;
+    const { nextIndex, changes } = rehearsal.shown;
+    return nextIndex === null || !rehearsal.next ? undefined : changes[nextIndex];
+  });
+  const target = $derived(selected && rehearsal.shown.targets.get(selected.index));
+  const nextTarget = $derived(coming && rehearsal.shown.targets.get(coming.index));
   /** The next chord comes up over its last beats; always there while the band rests. */
   const nextShows = $derived(
     rehearsal.isPlaying ? Math.min(1, Math.max(0.25, 1 - (rehearsal.left - 1) / FADE_BEATS)) : 0.6
@@ -106,16 +108,20 @@
           >
         </div>
       {/if}
-      <div class="relative ml-auto text-[40px] font-bold tabular-nums" aria-label="Beats until the change">
+      <div
+        class="relative ml-auto text-[40px] font-bold tabular-nums"
+        role="timer"
+        aria-label="Beats until the change"
+      >
         {rehearsal.counting || (rehearsal.isPlaying ? Math.ceil(rehearsal.left - 1e-6) : '')}
       </div>
-      {#if rehearsal.next}
+      {#if coming}
         <div
           class="relative flex items-baseline gap-3 text-[44px] leading-[80px] whitespace-nowrap text-next"
           style:opacity={nextShows}
-          data-next={rehearsal.next.source.symbol}
+          data-next={coming.symbol}
         >
-          <ChordSymbol symbol={rehearsal.next.source.symbol} />
+          <ChordSymbol symbol={coming.symbol} />
           {#if nextTarget && rehearsal.hides === 'nothing'}
             <span class="text-[22px] font-bold">{prettyDegree(nextTarget.cell.degree)}</span>
           {/if}

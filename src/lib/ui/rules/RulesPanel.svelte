@@ -125,7 +125,7 @@
         min="0"
         max="8"
         step="0.5"
-        class="accent-[var(--target)]"
+        class="h-6 accent-[var(--target)]"
         value={plan.weights.degree[degree]}
         oninput={(event) => weigh(degree, Number(event.currentTarget.value))}
       />
@@ -142,7 +142,7 @@
         min="0"
         {max}
         {step}
-        class="accent-[var(--target)]"
+        class="h-6 accent-[var(--target)]"
         value={plan.weights[part]}
         oninput={(event) =>
           workspace.rule({ weights: { ...plan.weights, [part]: Number(event.currentTarget.value) } }, true)}

@@ -31,7 +31,7 @@
 
   const changes = $derived(workspace.changes);
   const pitches = $derived([
-    ...workspace.tones.flatMap((tones) => tones.map((tone) => tone.midi)),
+    ...(isBare ? [] : workspace.tones.flatMap((tones) => tones.map((tone) => tone.midi))),
     ...[...workspace.targets.values()].map((target) => target.cell.midi)
   ]);
   const layout = $derived(layOutThreads(changes, workspace.sheet.form.beats, pitches, available - 2, height));
@@ -233,7 +233,7 @@
       {/if}
 
       <!-- Other threads, faint -->
-      {#each workspace.otherThreads as thread (thread.rule)}
+      {#each isBare ? [] : workspace.otherThreads as thread (thread.rule)}
         <path
           d={threadLine(points(thread.path))}
           fill="none"
@@ -278,8 +278,10 @@
       />
 
       {#each layout.columns as column (column.index)}
-        {@const tones = workspace.tones[column.index] ?? []}
         {@const target = workspace.targets.get(column.index)}
+        {@const tones = (workspace.tones[column.index] ?? []).filter(
+          ({ midi }) => !isBare || midi === target?.cell.midi
+        )}
         {@const side = shifts(tones.map((tone) => tone.midi))}
         {@const isNear = column.index === workspace.selected || column.index === workspace.nextIndex}
         <g
@@ -337,7 +339,7 @@
               </text>
             </g>
           {/each}
-          {#if column.index === workspace.selected}
+          {#if column.index === workspace.selected && !isBare}
             {#each workspace.moment?.marks ?? [] as mark (mark.midi)}
               {#if mark.role !== 'chord'}
                 <circle
