@@ -276,6 +276,31 @@ export function rehearseJobs(tools: () => Tools): void {
            .filter((e) => e.offsetParent && e.getBoundingClientRect().height < 44).map((e) => e.textContent.trim())`
       );
       expect(small).toEqual([]);
+      // With a finger.
+      const send = (name: string, options: object) =>
+        (
+          browser() as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }
+        ).sendDevToolsCommand(name, options);
+      await send('Emulation.setTouchEmulationEnabled', { enabled: true });
+      const tap = async (css: string) => {
+        const { x, y } = await browser().executeScript<{ x: number; y: number }>(
+          `const e = document.querySelector(arguments[0]); e.scrollIntoView({ block: 'center' });
+           const b = e.getBoundingClientRect(); return { x: b.x + b.width / 2, y: b.y + b.height / 2 };`,
+          css
+        );
+        await send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] });
+        await send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+      };
+      await tap('[aria-label="Play"]');
+      await page().until(isPlaying, 'the band to play');
+      await tap('[aria-label="Mute Drums"]');
+      await page().until(
+        async () => (await page().attributes('[aria-label="Mute Drums"]', 'aria-pressed'))[0] === 'true',
+        'no drums'
+      );
+      await tap('[aria-label="Stop"]');
+      await page().until(async () => !(await isPlaying()), 'silence');
+      await send('Emulation.setTouchEmulationEnabled', { enabled: false });
       await setViewport(browser(), 1280, 800);
     });
   });

@@ -1,6 +1,6 @@
 /** Plays rounds of events on the audio clock, a little ahead of it, at a tempo that may change while it goes. */
 import * as Tone from 'tone';
-import { beatAt, dueEvents, retimed, secondAt, type Anchor, type Round } from '../core/practice/clock';
+import { beatAt, dueEvents, retimed, stillPlayable, type Anchor, type Round } from '../core/practice/clock';
 import type { Part, SoundEvent } from '../core/practice/events';
 import { makeBand, type Band } from './voices';
 
@@ -107,11 +107,10 @@ export class Player {
     const horizon = now + (document.hidden ? AHEAD_HIDDEN : AHEAD);
     const to = beatAt(anchor, horizon);
     if (to <= this.#handed) return;
-    for (const event of dueEvents(program.roundOf, program.countIn, program.beats, this.#handed, to)) {
-      const at = secondAt(anchor, event.at);
-      if (at < now - TOO_LATE) continue;
-      if (event.at < 0) this.#band.count(event, Math.max(now, at));
-      else this.#band.play(event, Math.max(now, at), (event.beats * 60) / anchor.tempo);
+    const due = dueEvents(program.roundOf, program.countIn, program.beats, this.#handed, to);
+    for (const { event, second } of stillPlayable(due, anchor, now, TOO_LATE)) {
+      if (event.at < 0) this.#band.count(event, second);
+      else this.#band.play(event, second, (event.beats * 60) / anchor.tempo);
     }
     this.#handed = to;
   }

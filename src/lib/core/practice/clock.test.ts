@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { countIn } from './band';
-import { beatAt, dueEvents, retimed, secondAt } from './clock';
+import { beatAt, dueEvents, retimed, secondAt, stillPlayable } from './clock';
 import type { SoundEvent } from './events';
 
 const note = (start: number, midi = 60): SoundEvent => ({ part: 'line', start, beats: 1, midi, velocity: 1 });
@@ -52,5 +52,19 @@ describe('the clock of the band', () => {
       [61, 4],
       [62, 8]
     ]);
+  });
+
+  it('piles nothing up after a sleep, and goes on in phase', () => {
+    const anchor = { second: 0, beat: 0, tempo: 120 };
+    const round = { events: [0, 1, 2, 3].map((start) => note(start)) };
+    // Handed over up to beat 2; the page wakes a minute later, at beat 120.3.
+    const now = 60.15;
+    const due = dueEvents(() => round, [], 4, 2, beatAt(anchor, now + 0.5));
+    expect(due.length).toBeGreaterThan(100);
+    const played = stillPlayable(due, anchor, now, 0.05);
+    expect(played.map(({ event }) => event.at)).toEqual([121]);
+    expect(played[0]!.second).toBeCloseTo(60.5, 9);
+    // A little late is played at once.
+    expect(stillPlayable([{ ...note(0), at: 120.25, round: 30 }], anchor, now, 0.05)[0]!.second).toBe(now);
   });
 });

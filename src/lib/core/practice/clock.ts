@@ -59,3 +59,19 @@ export function dueEvents(
   );
   return [...before, ...inside];
 }
+
+/**
+ * The events that can still be sounded: after a sleep or a long pause of the page what is past by more than `slack` seconds
+ * is left out, so that nothing piles up.
+ */
+export function stillPlayable(
+  events: readonly DueEvent[],
+  anchor: Anchor,
+  now: number,
+  slack: number
+): { readonly event: DueEvent; readonly second: number }[] {
+  return events
+    .map((event) => ({ event, second: secondAt(anchor, event.at) }))
+    .filter(({ second }) => second >= now - slack)
+    .map(({ event, second }) => ({ event, second: Math.max(now, second) }));
+}

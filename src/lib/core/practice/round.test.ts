@@ -1,0 +1,82 @@
+import { describe, expect, it } from 'vitest';
+import { readSheet } from '../harmony/sheet';
+import { subjectsOf } from '../moment/moment';
+import { areasOf, organisationOf } from '../neck/area';
+import { areasAt } from '../neck/position-map';
+import { STANDARD } from '../neck/tuning';
+import { FREE_PATH } from '../targets/options';
+import { findTargets } from '../targets/path';
+import { DRILLS } from './drill';
+import { excerptOf, type LoopWish } from './excerpt';
+import { FEELS } from './feel';
+import { practiceRound, type PlanMaterial } from './round';
+
+const sheet = readSheet('{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |');
+const { analysis, form } = sheet;
+const boxes = organisationOf('minor-boxes');
+const subjects = subjectsOf(
+  analysis,
+  analysis.changes.map(() => null)
+);
+const positions = analysis.changes.map(() => 6);
+const path = findTargets(analysis, { ...FREE_PATH, degrees: ['3', '7'], position: 6 }).paths[0]!;
+const plan: PlanMaterial = {
+  analysis,
+  areas: areasAt(STANDARD, boxes, subjects, positions),
+  targets: new Map(path.targets.map((target) => [target.change, target])),
+  line: [],
+  areasUp: (change) => areasOf(STANDARD, boxes, analysis.key, subjects[change]!)
+};
+const round = (drill: string | null, wish: LoopWish = { kind: 'form' }) =>
+  practiceRound(
+    plan,
+    excerptOf(form, analysis, wish)!,
+    FEELS[0]!,
+    drill ? DRILLS.find(({ id }) => id === drill)! : null,
+    2
+  );
+
+describe('a round of practice', () => {
+  it('is the band alone, or with a drill as a part of its own', () => {
+    expect(round(null).notes).toEqual([]);
+    expect(round(null).events.some(({ part }) => part === 'line')).toBe(false);
+    const { notes, events } = round('up');
+    const line = events.filter(({ part }) => part === 'line');
+    expect(line.map(({ start, midi }) => `${start} ${midi}`).sort()).toEqual(
+      notes.map(({ start, midi }) => `${start} ${midi}`).sort()
+    );
+    // Eight eighths a bar, four bars.
+    expect(line).toHaveLength(32);
+    expect(events.map(({ start }) => start)).toEqual(
+      [...events.map(({ start }) => start)].sort((a, b) => a - b)
+    );
+  });
+
+  it('makes landings louder than what runs between', () => {
+    const { notes, events } = round('down');
+    const landing = notes.find(({ role }) => role === 'land')!;
+    const running = notes.find(({ role }) => role === 'run')!;
+    const loudness = (start: number) =>
+      events.find((event) => event.part === 'line' && event.start === start)!.velocity;
+    expect(loudness(landing.start)).toBeGreaterThan(loudness(running.start));
+  });
+
+  it('travels up the neck, an area further at each change, to the same degree', () => {
+    const { notes } = round('travel');
+    const lowest = [0, 1, 2, 3].map((at) =>
+      Math.min(...notes.filter((note) => note.at === at).map(({ fret }) => fret))
+    );
+    expect(lowest[3]!).toBeGreaterThan(lowest[0]!);
+    for (const [at, target] of path.targets.entries()) {
+      const landing = notes.find((note) => note.at === at && note.role === 'land')!;
+      expect(landing.midi % 12).toBe(target.cell.midi % 12);
+    }
+  });
+
+  it('drills an isolated pair and a drone as well', () => {
+    expect(round('alternate', { kind: 'pair', change: 3 }).notes.map(({ at }) => at)).toContain(1);
+    const drone = round('up', { kind: 'change', change: 0 });
+    expect(drone.notes).toHaveLength(32);
+    expect(drone.notes.every(({ start, beats }) => start + beats <= 16 + 1e-9)).toBe(true);
+  });
+});
