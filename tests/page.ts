@@ -77,6 +77,16 @@ export class Page {
     await button.click();
   }
 
+  /** The page as it would be printed: the bytes of a PDF, one a character. */
+  async pdf(): Promise<string> {
+    // The types of the driver leave this method out.
+    const driver = this.browser as unknown as {
+      sendAndGetDevToolsCommand(name: string, options: object): Promise<{ data: string }>;
+    };
+    const { data } = await driver.sendAndGetDevToolsCommand('Page.printToPDF', { preferCSSPageSize: true });
+    return Buffer.from(data, 'base64').toString('latin1');
+  }
+
   saved(): Promise<void> {
     return this.until(
       async () => (await this.attributes('[data-save-state]', 'data-save-state'))[0] === 'saved',

@@ -314,12 +314,7 @@ export function neckJobs(tools: () => Tools): void {
           )) === true,
         'the sheet'
       );
-      const { data } = (await (
-        browser() as unknown as {
-          sendAndGetDevToolsCommand(name: string, options: object): Promise<{ data: string }>;
-        }
-      ).sendAndGetDevToolsCommand('Page.printToPDF', { preferCSSPageSize: true })) as { data: string };
-      const pdf = Buffer.from(data, 'base64').toString('latin1');
+      const pdf = await page().pdf();
       expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(1);
       const [, wide, high] = /\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf)!;
       expect(Math.abs(Number(wide) - 595)).toBeLessThan(2);

@@ -206,6 +206,13 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => (await notes()) <= 4 && (await notes()) > 0, 'roots only');
       await choose('Hide on the neck', 'everything');
       await page().until(async () => (await notes()) === 0, 'nothing');
+      // Showing and hiding does not stop the band.
+      await page().clickNamed('Play');
+      await page().until(async () => (await now()) === 'F7', 'the second chord');
+      await choose('Hide on the neck', 'nothing');
+      await choose('Hide on the neck', 'everything');
+      expect(await now()).not.toBe('Cm7');
+      await page().clickNamed('Stop');
       // It is kept for the next time.
       await page().press(Key.ESCAPE, 'p', 'p');
       await page().until(

@@ -206,16 +206,7 @@ export function targetJobs(tools: () => Tools): void {
           )) === true,
         'the sheet'
       );
-      const { data } = (await (
-        browser() as unknown as {
-          sendAndGetDevToolsCommand(name: string, options: object): Promise<{ data: string }>;
-        }
-      ).sendAndGetDevToolsCommand('Page.printToPDF', { preferCSSPageSize: true })) as { data: string };
-      expect(
-        Buffer.from(data, 'base64')
-          .toString('latin1')
-          .match(/\/Type \/Page\b/g)
-      ).toHaveLength(1);
+      expect((await page().pdf()).match(/\/Type \/Page\b/g)).toHaveLength(1);
       await browser().executeScript(`window.dispatchEvent(new Event('afterprint'))`);
     });
   });

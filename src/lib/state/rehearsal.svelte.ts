@@ -58,6 +58,9 @@ const AT_FIRST: Desk = {
   }
 };
 
+/** Settings that make other music: the band begins again with them. */
+const STARTS_ANEW: readonly (keyof Desk)[] = ['feel', 'drill', 'perBeat', 'keys', 'ladder'];
+
 const PLACE = 'corvel-desk';
 const DEFAULT_TEMPO = 100;
 /** Beats after a change for which hidden notes are shown. */
@@ -190,7 +193,9 @@ export class Rehearsal {
       // A browser that keeps nothing still plays.
     }
     if (part.mix) this.#mix();
-    else if (this.isPlaying) void this.play();
+    if ('halfTime' in part) this.#player?.setTempo(this.#sounding);
+    // What is played changes; what is shown, counted or proposed does not stop the band.
+    if (this.isPlaying && STARTS_ANEW.some((setting) => setting in part)) void this.play();
   }
 
   setLoop(loop: LoopWish): void {

@@ -10,6 +10,7 @@
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { neckGeometry } from '../neck/geometry';
   import MiniNeck from '../neck/MiniNeck.svelte';
+  import ShareMark from '../neck/ShareMark.svelte';
 
   interface Props {
     workspace: Workspace;
@@ -98,40 +99,15 @@
               stroke-width="3"
             />
           {/each}
-          {#each [...leaving.map( (cell) => ({ cell, share: 'first' }) ), ...kept.map( (cell) => ({ cell, share: 'both' }) ), ...coming.map( (cell) => ({ cell, share: 'second' }) )] as { cell, share } (placeOf(cell) + share)}
-            {@const x = geometry.finger(cell.fret)}
-            {@const y = geometry.string(cell.string)}
+          {#each [...leaving.map( (cell) => ({ cell, share: 'first' as const }) ), ...kept.map( (cell) => ({ cell, share: 'both' as const }) ), ...coming.map( (cell) => ({ cell, share: 'second' as const }) )] as { cell, share } (placeOf(cell) + share)}
             <g data-cell={placeOf(cell)} data-share={share}>
-              {#if share === 'both'}
-                <circle cx={x} cy={y} r="12" class="fill-tone" />
-              {:else if share === 'first'}
-                <rect
-                  x={x - 10}
-                  y={y - 10}
-                  width="20"
-                  height="20"
-                  class="fill-surface stroke-soft"
-                  stroke-width="1.6"
-                  stroke-dasharray="3 3"
-                />
-              {:else}
-                <path
-                  d="M{x} {y - 15}L{x + 15} {y}L{x} {y + 15}L{x - 15} {y}Z"
-                  class="fill-surface stroke-next"
-                  stroke-width="2.4"
-                />
-              {/if}
-              <text
-                {x}
-                y={y + 4.2}
-                text-anchor="middle"
-                font-size="12"
-                class="font-bold {share === 'both'
-                  ? 'fill-on-tone'
-                  : share === 'first'
-                    ? 'fill-soft'
-                    : 'fill-ink'}">{settings.label(cell)}</text
-              >
+              <ShareMark
+                x={geometry.finger(cell.fret)}
+                y={geometry.string(cell.string)}
+                {share}
+                isLeaving
+                label={settings.label(cell)}
+              />
             </g>
           {/each}
         </svg>

@@ -15,6 +15,7 @@
   import NeckModes from './NeckModes.svelte';
   import NoteMark from './NoteMark.svelte';
   import Organise from './Organise.svelte';
+  import ShareMark from './ShareMark.svelte';
 
   interface Props {
     workspace: Workspace;
@@ -364,35 +365,13 @@
 
       {#if workspace.comparison}
         {#each workspace.comparison as cell (cell.midi)}
-          {@const x = geometry.finger(cell.fret)}
-          {@const y = geometry.string(cell.string)}
           <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
-            {#if cell.share === 'both'}
-              <circle cx={x} cy={y} r="11" class="fill-tone" />
-            {:else if cell.share === 'first'}
-              <rect
-                x={x - 10}
-                y={y - 10}
-                width="20"
-                height="20"
-                class="fill-surface stroke-target"
-                stroke-width="2.2"
-              />
-            {:else}
-              <path
-                d="M{x} {y - 13.5}L{x + 13.5} {y}L{x} {y + 13.5}L{x - 13.5} {y}Z"
-                class="fill-surface stroke-next"
-                stroke-width="2.2"
-              />
-            {/if}
-            <text
-              {x}
-              y={y + 4}
-              text-anchor="middle"
-              font-size="11"
-              class="font-bold {cell.share === 'both' ? 'fill-on-tone' : 'fill-ink'}"
-              >{settings.label(cell)}</text
-            >
+            <ShareMark
+              x={geometry.finger(cell.fret)}
+              y={geometry.string(cell.string)}
+              share={cell.share}
+              label={settings.label(cell)}
+            />
           </g>
         {/each}
       {:else}

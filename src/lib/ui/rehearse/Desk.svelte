@@ -65,6 +65,14 @@
     saveFile(new Blob([bytes], { type: 'audio/midi' }), workspace.title, 'mid');
   }
 
+  async function tune() {
+    try {
+      await (await import('$lib/audio/player')).tuningNote();
+    } catch {
+      rehearsal.problem = 'The browser gives no sound. Look whether it is muted for this page.';
+    }
+  }
+
   async function saveWav() {
     const { now, tempo } = rehearsal;
     if (!now) return;
@@ -301,9 +309,7 @@
           >
         </div>
       {/each}
-      <button class="btn min-h-[44px]!" onclick={async () => (await import('$lib/audio/player')).tuningNote()}
-        >A 440</button
-      >
+      <button class="btn min-h-[44px]!" onclick={tune}>A 440</button>
     </div>
   </div>
 </div>
