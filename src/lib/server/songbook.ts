@@ -6,7 +6,7 @@ import { DEFAULT_PLAN, planSchema, type Plan } from '../api/plan';
 import { z } from 'zod';
 import type { ChartList, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
 import { readSheet } from '../core/harmony/sheet';
-import { withDirective } from '../core/chart/read';
+import { declared, directivesIn, withDeclaration } from '../core/chart/directives';
 import { fail } from './answer';
 import type { Database, Tables } from './database';
 
@@ -220,13 +220,13 @@ export async function saveChart(
 
 export async function renameChart(db: Database, id: string, title: string): Promise<{ version: number }> {
   const { source, plan, version } = await openChart(db, id);
-  return saveChart(db, id, { base: version, source: withDirective(source, 'title', title), plan });
+  return saveChart(db, id, { base: version, source: withDeclaration(source, 'title', title), plan });
 }
 
 export async function duplicateChart(db: Database, id: string): Promise<StoredChart> {
   const { source, plan } = await openChart(db, id);
   const title = readSheet(source).head.title ?? UNTITLED;
-  return createChart(db, { source: withDirective(source, 'title', `${title} (copy)`), plan });
+  return createChart(db, { source: withDeclaration(source, 'title', `${title} (copy)`), plan });
 }
 
 /** Soft: the chart leaves the songbook and can be brought back. */

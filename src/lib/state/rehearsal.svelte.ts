@@ -20,7 +20,7 @@ import {
   type Ladder
 } from '$lib/core/practice/ladder';
 import { practiceRound, type PracticeRound } from '$lib/core/practice/round';
-import { transposeName, transposeText } from '$lib/core/practice/transpose';
+import { transposeName, transposeText } from '$lib/core/chart/transpose';
 import { Workspace } from './workspace.svelte';
 
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */

@@ -38,7 +38,8 @@ export interface GridRow {
 /** One line of a chart text. What is not ours to read is kept word for word. */
 export type ChartLine =
   | { readonly kind: 'directive'; readonly name: string; readonly value: string }
-  | { readonly kind: 'grid-start'; readonly label: string }
+  /** `rest`: what stands beside the label, word for word. */
+  | { readonly kind: 'grid-start'; readonly label: string; readonly rest: string }
   | { readonly kind: 'grid-end' }
   | GridRow
   | { readonly kind: 'text'; readonly text: string };

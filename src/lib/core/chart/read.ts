@@ -1,8 +1,10 @@
 /**
  * The chart-text reader. The source of a chart is ChordPro with its chords in grid sections; text with bars
- * and no directives at all is a chart too. See the Chart text section of the music rules.
+ * and no directives at all is a chart too: docs/music-decisions.md, Chart text.
  */
-import { readChord } from '../theory/chord';
+import { isChord } from '../theory/chord';
+import { nextBarLine, wordsOf } from './bar-line';
+import { declarationOf, declared, readDirective, readGridArguments, type Directive } from './directives';
 import {
   DEFAULT_METER,
   MAX_TEMPO,
@@ -29,50 +31,39 @@ export interface ChartReading {
 /** `places.get(lineIndex)?.[bar]?.[cell]`. */
 export type CellPlaces = ReadonlyMap<number, readonly (readonly Place[])[]>;
 
-const DIRECTIVE = /^\s*\{\s*([^\s:}]+)\s*:?\s*(.*?)\s*\}\s*$/;
-const GRID_START = new Set(['start_of_grid', 'sog']);
-const GRID_END = new Set(['end_of_grid', 'eog']);
-/** One bar line: an ending of a repeat, strokes, a dot or a start of a repeat, the rounds of an ending. */
-const BAR_LINE = /(:)?\|{1,2}([:.])?(?:\s?(\d(?:\s*[,-]\s*\d)*)\.?(?![^\s|]))?/y;
-
-/** A cell: no space in it but inside parentheses, where players write "7(b9, #11)". */
-const CELL = /[^\s(]*\([^()]*\)\S*|\S+/g;
-
-/** Reads a chart text. Never throws and loses nothing: what it cannot read becomes text lines and problems. */
+/**
+ * Reads a chart text in time linear in its length. Never throws and loses nothing: what it cannot read becomes text
+ * lines and problems.
+ */
 export function readChart(text: string): ChartReading {
   const problems: ChartProblem[] = [];
   const places = new Map<number, Place[][]>();
   let inGrid: number | null = null;
   const lines = text.split(/\r\n|\r|\n/).map((source, index): ChartLine => {
-    const directive = DIRECTIVE.exec(source);
+    const place = { line: index + 1, column: 1, length: source.length };
+    const directive = readDirective(source);
     if (directive) {
-      const name = directive[1]!.toLowerCase();
-      if (GRID_START.has(name)) {
-        if (inGrid !== null) {
-          problems.push({
-            code: 'grid-not-closed',
-            message: `The grid that starts in line ${inGrid + 1} is not closed before another one starts; add {end_of_grid}.`,
-            place: { line: inGrid + 1, column: 1, length: 1 }
-          });
-        }
+      const declaration = declarationOf(directive);
+      if (declaration.name === 'start_of_grid') {
+        if (inGrid !== null) problems.push(notClosed(inGrid));
         inGrid = index;
-        return { kind: 'grid-start', label: gridLabel(directive[2]!) };
+        return { kind: 'grid-start', ...readGridArguments(declaration.value) };
       }
-      if (GRID_END.has(name)) {
+      if (declaration.name === 'end_of_grid') {
         if (inGrid === null) {
           problems.push({
             code: 'grid-not-open',
             message: 'This {end_of_grid} closes a grid that was never started.',
-            place: { line: index + 1, column: 1, length: source.length }
+            place
           });
         }
         inGrid = null;
         return { kind: 'grid-end' };
       }
-      checkDirective(name, directive[2]!, { line: index + 1, column: 1, length: source.length }, problems);
-      return { kind: 'directive', name: directive[1]!, value: directive[2]! };
+      checkDeclaration(declaration, place, problems);
+      return { kind: 'directive', ...directive };
     }
-    const holdsBars = source.includes('|') && !/^\s*#/.test(source);
+    const holdsBars = source.includes('|') && !source.trimStart().startsWith('#');
     if (holdsBars && (inGrid !== null || looksLikeBars(source))) {
       const { row, cellPlaces } = readRow(source, index + 1, inGrid !== null);
       places.set(index, cellPlaces);
@@ -81,6 +72,14 @@ export function readChart(text: string): ChartReading {
     return { kind: 'text', text: source };
   });
   return { chart: { lines: trimLastBlank(lines) }, problems, places };
+}
+
+function notClosed(line: number): ChartProblem {
+  return {
+    code: 'grid-not-closed',
+    message: `The grid that starts in line ${line + 1} is not closed before another one starts; add {end_of_grid}.`,
+    place: { line: line + 1, column: 1, length: 1 }
+  };
 }
 
 /** A text's closing line break is not a line of the chart. */
@@ -93,37 +92,35 @@ function trimLastBlank(lines: ChartLine[]): ChartLine[] {
 function looksLikeBars(source: string): boolean {
   const start = source.trimStart();
   if (start.startsWith('|') || start.startsWith(':|')) return true;
-  const words = start.slice(0, start.indexOf('|')).trim().split(/\s+/);
-  return words.every((word) => word === '.' || word === '/' || readChord(word).kind !== 'problem');
+  const words = wordsOf(start.slice(0, start.indexOf('|')));
+  return words.every(({ text }) => text === '.' || text === '/' || isChord(text));
 }
 
-/** The label of a grid: `label="A"`, or the plain word of an older file; the shape argument is not a label. */
-function gridLabel(value: string): string {
-  const named = /label\s*=\s*(?:"([^"]*)"|'([^']*)')/.exec(value);
-  if (named) return named[1] ?? named[2] ?? '';
-  return /shape\s*=|^\d+(?:[x+]\d+)*$/.test(value) ? '' : value;
-}
-
-function checkDirective(name: string, value: string, place: Place, problems: ChartProblem[]): void {
+function checkDeclaration({ name, value }: Directive, place: Place, problems: ChartProblem[]): void {
   if (name === 'time' && !readMeter(value)) {
     problems.push({
       code: 'bad-time',
-      message: `“${value}” is not a meter; write it like 4/4, 3/4 or 6/8.`,
+      message: `“${clipped(value)}” is not a meter; write it like 4/4, 3/4 or 6/8.`,
       place
     });
   }
   if (name === 'tempo' && readTempo(value) === null) {
     problems.push({
       code: 'bad-tempo',
-      message: `“${value}” is not a tempo; write beats a minute from ${MIN_TEMPO} to ${MAX_TEMPO}.`,
+      message: `“${clipped(value)}” is not a tempo; write beats a minute from ${MIN_TEMPO} to ${MAX_TEMPO}.`,
       place
     });
   }
 }
 
+/** What was typed, short enough to stand in a sentence. */
+function clipped(text: string): string {
+  return text.length > 40 ? `${text.slice(0, 40)}…` : text;
+}
+
 /** "3/4" → three beats of a quarter; null where it is no meter (1–16 beats, units 1, 2, 4, 8, 16). */
 export function readMeter(value: string): Meter | null {
-  const match = /^(\d{1,2})\s*\/\s*(1|2|4|8|16)$/.exec(value.trim());
+  const match = /^(\d{1,2}) ?\/ ?(1|2|4|8|16)$/.exec(value.trim());
   const beats = Number(match?.[1]);
   return match && beats >= 1 && beats <= 16 ? { beats, unit: Number(match[2]) } : null;
 }
@@ -141,8 +138,7 @@ function readRow(source: string, line: number, inGrid: boolean): { row: GridRow;
   const cellPlaces: Place[][] = [];
   const first = source.indexOf('|');
   const opening = source[first - 1] === ':' ? first - 1 : first;
-  const before = source.slice(0, opening);
-  let left = before.trim();
+  let left = source.slice(0, opening).trim();
   let from = opening;
   const isMarginLabel = inGrid && /^[A-G]$/.test(left);
   if (left && !isMarginLabel && looksLikeBars(source)) {
@@ -153,8 +149,8 @@ function readRow(source: string, line: number, inGrid: boolean): { row: GridRow;
   }
   let right = '';
   while (from < source.length) {
-    const start = nextBarLine(source, from);
-    if (start === null) {
+    const next = nextBarLine(source, from);
+    if (next === null) {
       const rest = source.slice(from);
       // What follows the last line is a bar where it reads as one, else a remark.
       if (rest.trim() && looksLikeBars(`${rest}|`) && !barLines.at(-1)?.repeatEnd && !isFinal(barLines)) {
@@ -163,54 +159,21 @@ function readRow(source: string, line: number, inGrid: boolean): { row: GridRow;
       } else right = rest.trim();
       break;
     }
-    if (barLines.length > 0) addBar(source.slice(from, start.at), from);
-    barLines.push(start.barLine);
-    from = start.end;
+    if (barLines.length > 0) addBar(source.slice(from, next.at), from);
+    barLines.push(next.barLine);
+    from = next.end;
   }
   return { row: { kind: 'bars', left, right, bars, barLines }, cellPlaces };
 
   function addBar(text: string, offset: number): void {
-    const cells: Cell[] = [];
-    const spots: Place[] = [];
-    for (const word of text.matchAll(CELL)) {
-      cells.push(readCell(word[0]));
-      spots.push({ line, column: offset + word.index + 1, length: word[0].length });
-    }
-    bars.push({ cells });
-    cellPlaces.push(spots);
+    const words = wordsOf(text);
+    bars.push({ cells: words.map((word) => readCell(word.text)) });
+    cellPlaces.push(words.map((word) => ({ line, column: offset + word.at + 1, length: word.text.length })));
   }
 }
 
 function isFinal(barLines: readonly BarLine[]): boolean {
   return barLines.at(-1)?.style === 'final';
-}
-
-function nextBarLine(source: string, from: number): { at: number; end: number; barLine: BarLine } | null {
-  const stroke = source.indexOf('|', from);
-  if (stroke < 0) return null;
-  const at = stroke > from && source[stroke - 1] === ':' ? stroke - 1 : stroke;
-  BAR_LINE.lastIndex = at;
-  const match = BAR_LINE.exec(source)!;
-  const strokes = match[0].split('|').length - 1;
-  const repeatEnd = match[1] === ':';
-  const repeatStart = match[2] === ':';
-  return {
-    at,
-    end: BAR_LINE.lastIndex,
-    barLine: {
-      style: match[2] === '.' ? 'final' : strokes === 2 && !(repeatEnd && repeatStart) ? 'double' : 'single',
-      repeatEnd,
-      repeatStart,
-      ending: readRounds(match[3] ?? '')
-    }
-  };
-}
-
-/** "1" → [1], "1,3" → [1, 3], "1-3" → [1, 2, 3]. */
-function readRounds(text: string): number[] {
-  const [from, to] = text.split('-').map(Number);
-  if (to !== undefined) return Array.from({ length: Math.max(0, to - from! + 1) }, (_, i) => from! + i);
-  return text ? text.split(',').map(Number) : [];
 }
 
 function readCell(word: string): Cell {
@@ -220,38 +183,18 @@ function readCell(word: string): Cell {
   return { kind: 'chord', symbol: word };
 }
 
-/** The value of a directive by any of its names, the last one winning; null where there is none. */
-function directive(chart: Chart, ...names: string[]): string | null {
-  let value: string | null = null;
-  for (const line of chart.lines) {
-    if (line.kind !== 'directive') continue;
-    const name = line.name.toLowerCase();
-    const meta = name === 'meta' ? /^(\S+)\s+(.*)$/.exec(line.value) : null;
-    if (names.includes(name)) value = line.value;
-    else if (meta && names.includes(meta[1]!.toLowerCase())) value = meta[2]!;
-  }
-  return value || null;
-}
-
 /** What the directives declare; values that cannot be read count as not said. The first meter is the head's. */
-export function chartHead(chart: Chart): ChartHead {
-  const time = chart.lines.find((l) => l.kind === 'directive' && l.name.toLowerCase() === 'time');
-  return {
-    title: directive(chart, 'title', 't'),
-    key: directive(chart, 'key'),
-    meter: (time?.kind === 'directive' ? readMeter(time.value) : null) ?? DEFAULT_METER,
-    tempo: readTempo(directive(chart, 'tempo') ?? ''),
-    feel: directive(chart, 'feel')
-  };
+export function chartHead({ lines }: Chart): ChartHead {
+  return headOf(lines.filter((line) => line.kind === 'directive'));
 }
 
-/**
- * The text with one directive set: its line is replaced, or a new one put first. Everything else stays as
- * typed.
- */
-export function withDirective(text: string, name: string, value: string): string {
-  // A closing brace would end the directive early.
-  const line = `{${name}: ${value.replaceAll(/[{}\r\n]/g, ' ').trim()}}`;
-  const pattern = new RegExp(`^[ \\t]*\\{\\s*${name}\\s*[: ].*\\}[ \\t]*$`, 'im');
-  return pattern.test(text) ? text.replace(pattern, () => line) : `${line}\n${text}`;
+/** The head that directives declare, in the order of the text. */
+export function headOf(directives: readonly Directive[]): ChartHead {
+  return {
+    title: declared(directives, 'title'),
+    key: declared(directives, 'key'),
+    meter: readMeter(declared(directives, 'time') ?? '') ?? DEFAULT_METER,
+    tempo: readTempo(declared(directives, 'tempo') ?? ''),
+    feel: declared(directives, 'feel')
+  };
 }

@@ -1,5 +1,6 @@
 /** The form unrolled: repeats and endings played out into changes in time. */
 import { readChord, type Chord, type ChordProblem } from '../theory/chord';
+import { declarationOf } from './directives';
 import { DEFAULT_METER, type Cell, type Chart, type ChartProblem, type Meter, type Place } from './model';
 import { readMeter, type CellPlaces } from './read';
 
@@ -52,8 +53,11 @@ const MAX_ROUNDS = 9;
 interface WrittenBar {
   readonly section: string;
   readonly meter: Meter;
+  /** Shared with the bars that repeat them. */
   readonly cells: readonly (Cell & { place?: Place })[];
   readonly place: Place;
+  /** A repeated bar is marked where its sign stands, not where the chord was typed first. */
+  readonly isRepeat: boolean;
   repeatStart: boolean;
   repeatEnd: boolean;
   ending: readonly number[];
@@ -78,8 +82,10 @@ function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: Cha
   /** After `%%` an empty bar belongs to the sign, which stands over two bars. */
   let skipEmpty = false;
   chart.lines.forEach((line, index) => {
-    if (line.kind === 'directive' && line.name.toLowerCase() === 'time')
-      meter = readMeter(line.value) ?? meter;
+    if (line.kind === 'directive') {
+      const { name, value } = declarationOf(line);
+      if (name === 'time') meter = readMeter(value) ?? meter;
+    }
     if (line.kind === 'grid-start') section = line.label;
     if (line.kind !== 'bars') return;
     line.barLines.forEach((barLine, i) => {
@@ -105,6 +111,7 @@ function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: Cha
           meter,
           place,
           cells: content,
+          isRepeat: !!repeat,
           repeatStart: n === 0 && pendingStart,
           repeatEnd: false,
           ending: n === 0 ? pendingEnding : []
@@ -134,8 +141,7 @@ function repeatedBars(
     });
     return Array.from({ length: count }, () => []);
   }
-  // A repeated bar is marked where its sign stands, not where the chord was typed first.
-  return bars.slice(-count).map((bar) => bar.cells.map((cell) => ({ ...cell, place })));
+  return bars.slice(-count).map(({ cells }) => cells);
 }
 
 /** The indexes of the written bars in the order in which they are played. */
@@ -221,9 +227,10 @@ function layOut(
     const offsets = cellOffsets(bar, told.has(index) ? [] : problems);
     told.add(index);
     bar.cells.forEach((cell, c) => {
-      if (cell.kind !== 'chord') return;
+      if (cell.kind !== 'chord' || changes.length > MAX_CHANGES) return;
       endLast(changes, start + offsets[c]!);
-      changes.push(changeOf(cell, changes.length, bar.section, n + 1, offsets[c]!, start));
+      const spot = bar.isRepeat ? { ...cell, place: bar.place } : cell;
+      changes.push(changeOf(spot, changes.length, bar.section, n + 1, offsets[c]!, start));
     });
     if (n === 0 && bar.cells[0]?.kind !== 'chord') {
       // Nothing sounds before the first chord.

@@ -1,18 +1,24 @@
 /** The chart-text writer: the model as tidy text that reads back to the same model. */
+import { writeDirective, writeGridArguments } from './directives';
 import type { BarLine, Cell, Chart, ChartLine, GridRow } from './model';
 
-/** Writes a chart, one line of text for each of its lines, ending with a line break. */
+/** Writes a chart, one line of text for each of its lines, each with a line break behind it. */
 export function writeChart(chart: Chart): string {
   const widths = columnWidths(chart);
-  return chart.lines.map((line) => writeLine(line, widths)).join('\n') + '\n';
+  return chart.lines.map((line) => `${writeLine(line, widths)}\n`).join('');
 }
+
+/** Bars wider than this, in letters, are not padded to stand under each other. */
+const WIDEST_COLUMN = 40;
 
 function writeLine(line: ChartLine, widths: readonly number[]): string {
   switch (line.kind) {
     case 'directive':
-      return line.value ? `{${line.name}: ${line.value}}` : `{${line.name}}`;
-    case 'grid-start':
-      return line.label ? `{start_of_grid label="${line.label}"}` : '{start_of_grid}';
+      return writeDirective(line);
+    case 'grid-start': {
+      const said = writeGridArguments(line);
+      return said ? `{start_of_grid ${said}}` : '{start_of_grid}';
+    }
     case 'grid-end':
       return '{end_of_grid}';
     case 'text':
@@ -40,7 +46,8 @@ function columnWidths(chart: Chart): number[] {
   for (const line of chart.lines) {
     if (line.kind !== 'bars') continue;
     line.bars.forEach((bar, i) => {
-      widths[i] = Math.max(widths[i] ?? 0, bar.cells.map(writeCell).join(' ').length);
+      const width = bar.cells.map(writeCell).join(' ').length;
+      if (width <= WIDEST_COLUMN) widths[i] = Math.max(widths[i] ?? 0, width);
     });
   }
   return widths;

@@ -18,7 +18,7 @@ import { excerptOf, playedAt, type Excerpt, type LoopWish } from './excerpt';
 import { feelOf, FEELS } from './feel';
 import { shiftOf, tappedTempo, tempoOf } from './ladder';
 import { fitRun, neighbourOf } from './run';
-import { transposeName, transposeText } from './transpose';
+import { transposeName, transposeText } from '../chart/transpose';
 
 const TUNE = `{key: Gm}
 {start_of_grid label="A"}

@@ -50,7 +50,8 @@ interface Draft {
 
 interface Token {
   readonly pattern: RegExp;
-  readonly apply: (draft: Draft, match: RegExpExecArray) => void;
+  /** Returns false where what was matched is no tone of any chord, such as a ♯13; reading stops there. */
+  readonly apply: (draft: Draft, match: RegExpExecArray) => void | false;
 }
 
 const MAJOR_WORD = String.raw`(?:[mM][aA][jJ]|M[aA](?!dd|DD|Dd)|ma(?!dd)|M(?![iI]))`;
@@ -145,19 +146,24 @@ const ALTERED_TONE: Readonly<Record<string, (d: Draft) => void>> = {
   b9: (d) => alterTension(d, '9', 'b9'),
   '#9': (d) => alterTension(d, '9', '#9'),
   '#11': (d) => alterTension(d, '11', '#11'),
+  '#4': (d) => alterTension(d, '11', '#11'),
   b13: (d) => alterTension(d, '13', 'b13'),
   b6: (d) => alterTension(d, '13', 'b13')
 };
 
 const ADDED_TONE: Readonly<Record<string, Degree>> = {
   '2': '9',
+  b2: 'b9',
+  '#2': '#9',
   '9': '9',
   b9: 'b9',
   '#9': '#9',
   '4': '11',
+  '#4': '#11',
   '11': '11',
   '#11': '#11',
   '6': '6',
+  b6: 'b13',
   '13': '13',
   b13: 'b13'
 };
@@ -196,8 +202,12 @@ const MODIFIERS: readonly Token[] = [
     }
   },
   {
-    pattern: /([b#♭♯+–−-])(5|9|11|13|6)/y,
-    apply: (d, [, sign, number]) => ALTERED_TONE[ascii(sign!) + number!]?.(d)
+    pattern: /([b#♭♯+–−-])(5|9|11|13|6|4)/y,
+    apply: (d, [, sign, number]) => {
+      const alter = ALTERED_TONE[ascii(sign!) + number!];
+      if (!alter) return false;
+      alter(d);
+    }
   },
   { pattern: /\+/y, apply: (d) => alterFifth(d, '#5') }
 ];
@@ -212,8 +222,9 @@ function ascii(sign: string): string {
   return sign.replace(/♭|^[–−-]/, 'b').replace(/♯|^\+/, '#');
 }
 
-function addTone(draft: Draft, name: string): void {
-  const tone = ADDED_TONE[name]!;
+function addTone(draft: Draft, name: string): void | false {
+  const tone = ADDED_TONE[name];
+  if (!tone) return false;
   if (tone === '6') draft.sixth = true;
   else draft.tensions.add(tone);
 }
@@ -261,33 +272,50 @@ function suggest(root: string, suffix: string): string | undefined {
   return best.d <= Math.max(1, Math.floor(suffix.length / 2)) ? root + best.known : undefined;
 }
 
-const NO_CHORD = /^n\.?\s*c\.?$/i;
+const NO_CHORD = /^n\.?\s?c\.?$/i;
 const ROOT = /^([A-Ga-g])(##|bb|♯♯|♭♭|𝄪|𝄫|x|#|b|♯|♭)?/u;
 const BASS = /\/\s*([A-Ga-g](?:##|bb|♯♯|♭♭|#|b|♯|♭)?)\s*$/u;
+/** Letters of the longest symbol that is read; the fullest ones in use have less than half of them. */
+const LONGEST_SYMBOL = 64;
 
 /** Symbols repeat in every chart; a reading never changes. */
+const MOST_REMEMBERED = 4096;
 const readings = new Map<string, ChordReading>();
 
 /** Reads one chord symbol. Never throws: what is not understood comes back as a problem with its place. */
 export function readChord(text: string): ChordReading {
   const known = readings.get(text);
   if (known) return known;
-  const reading = readAnew(text);
-  if (readings.size < 4096) readings.set(text, reading);
+  const parsed = parse(text);
+  const reading: ChordReading =
+    'stopped' in parsed ? { kind: 'problem', problem: problemOf(text.trim(), parsed) } : parsed;
+  if (text.length > LONGEST_SYMBOL) return reading;
+  if (readings.size >= MOST_REMEMBERED) readings.clear();
+  readings.set(text, reading);
   return reading;
 }
 
-function readAnew(text: string): ChordReading {
+/** Whether a text is a chord symbol or says that none sounds. */
+export function isChord(text: string): boolean {
+  const known = readings.get(text);
+  return known ? known.kind !== 'problem' : !('stopped' in parse(text));
+}
+
+/** Where reading stopped; `root` as typed, null where there is none. */
+interface Stopped {
+  readonly stopped: number;
+  readonly root: string | null;
+}
+
+function parse(text: string): Exclude<ChordReading, { kind: 'problem' }> | Stopped {
   const symbol = text.trim();
   if (NO_CHORD.test(symbol)) return { kind: 'none' };
-  const rootMatch = ROOT.exec(symbol);
-  if (!rootMatch) {
-    return problem(0, `A chord starts with its root, a letter from A to G; “${symbol}” does not.`);
-  }
-  const root = readNote(rootMatch[0])!;
-  const bassMatch = BASS.exec(symbol.slice(rootMatch[0].length));
-  const end = bassMatch ? rootMatch[0].length + bassMatch.index : symbol.length;
-  const suffix = symbol.slice(rootMatch[0].length, end);
+  const typedRoot = ROOT.exec(symbol)?.[0];
+  if (typedRoot === undefined) return { stopped: 0, root: null };
+  if (symbol.length > LONGEST_SYMBOL) return { stopped: typedRoot.length, root: typedRoot };
+  const bassMatch = BASS.exec(symbol.slice(typedRoot.length));
+  const end = bassMatch ? typedRoot.length + bassMatch.index : symbol.length;
+  const suffix = symbol.slice(typedRoot.length, end);
   const draft: Draft = {
     third: '3',
     suspensions: [],
@@ -301,23 +329,35 @@ function readAnew(text: string): ChordReading {
     depth: 0
   };
   const stopped = readSuffix(suffix, draft);
-  if (stopped !== null) {
-    const rest = suffix.slice(stopped);
-    const suggestion = suggest(rootMatch[0], suffix);
-    return problem(
-      rootMatch[0].length + stopped,
-      `“${rest}” in “${symbol}” is not understood; expected a quality (m, maj, dim, sus …), a number or an alteration such as b9.` +
-        (suggestion ? ` Did you mean ${suggestion}?` : ''),
-      suggestion
-    );
-  }
+  if (stopped !== null) return { stopped: typedRoot.length + stopped, root: typedRoot };
   const bass = bassMatch ? readNote(bassMatch[1]!) : null;
+  const root = readNote(typedRoot)!;
   const chord: Chord = { symbol, root, suffix, tones: tonesOf(draft), ...(bass ? { bass } : {}) };
   return { kind: 'chord', chord };
 }
 
-function problem(at: number, message: string, suggestion?: string): ChordReading {
-  return { kind: 'problem', problem: { at, message, ...(suggestion ? { suggestion } : {}) } };
+/** Letters of a symbol that are quoted in a sentence. */
+const QUOTED = 24;
+const quoted = (text: string) => `“${text.length > QUOTED ? `${text.slice(0, QUOTED)}…` : text}”`;
+
+function problemOf(symbol: string, { stopped: at, root }: Stopped): ChordProblem {
+  if (root === null) {
+    return { at, message: `A chord starts with its root, a letter from A to G; ${quoted(symbol)} does not.` };
+  }
+  if (symbol.length > LONGEST_SYMBOL) {
+    return {
+      at,
+      message: `${quoted(symbol)} is longer than any chord symbol; is a space or a bar line missing?`
+    };
+  }
+  const suggestion = suggest(root, symbol.slice(root.length));
+  return {
+    at,
+    message:
+      `${quoted(symbol.slice(at))} in ${quoted(symbol)} is not understood; expected a quality (m, maj, dim, sus …), a number or an alteration such as b9.` +
+      (suggestion ? ` Did you mean ${suggestion}?` : ''),
+    ...(suggestion ? { suggestion } : {})
+  };
 }
 
 /** Reads a suffix into the draft; returns where it stopped, or null when all of it was read. */
@@ -328,8 +368,9 @@ function readSuffix(suffix: string, draft: Draft): number | null {
       token.pattern.lastIndex = at;
       const match = token.pattern.exec(suffix);
       if (!match) continue;
-      token.apply(draft, match);
-      at = token.pattern.lastIndex;
+      const end = token.pattern.lastIndex;
+      if (token.apply(draft, match) === false) return false;
+      at = end;
       draft.bare = false;
       return true;
     }

@@ -8,7 +8,7 @@ export type PitchClass = number;
 /** The plainest name of each pitch class, flats and sharps as most keys of this music spell them. */
 const PLAIN_NAMES: readonly NoteName[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 
-/** The few names that music uses come up again and again. */
+/** The few names that music uses come up again and again; there are no more than these many with their intervals. */
 const MOST_REMEMBERED = 5000;
 const pitchClasses = new Map<NoteName, PitchClass>();
 
@@ -67,7 +67,8 @@ export function readNote(text: string): NoteName | null {
 
 /** The MIDI number of a name with octave ("E2" is 40); null where it is none. */
 export function midiOf(name: string): number | null {
-  return Note.midi(name);
+  // The library keeps every name it is asked for, so that it is asked for notes alone.
+  return /^[A-Ga-g](?:##?|bb?)?-?\d$/.test(name) ? Note.midi(name) : null;
 }
 
 /** The plain name of a MIDI number with its octave: 40 is "E2". */

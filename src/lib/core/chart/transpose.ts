@@ -1,0 +1,68 @@
+/** A chart's text in another key: every chord and the key line moved, spelled for where they land. */
+import { Interval, Note } from 'tonal';
+import { readChord } from '../theory/chord';
+import { plainName, pitchClass, readNote, type NoteName } from '../theory/note';
+import { declarationOf, redeclared } from './directives';
+import type { Cell, ChartLine } from './model';
+import { readChart } from './read';
+import { writeChart } from './write';
+
+/** The interval from the home tonic to its plain name so many semitones up, so that all chords are spelled alike. */
+function intervalUp(tonic: NoteName, semitones: number): string {
+  return Interval.distance(tonic, plainName((pitchClass(tonic) + semitones) % 12));
+}
+
+/** Names with more than one accidental are read more easily by their neighbour. */
+function simplest(note: NoteName): NoteName {
+  return /##|bb/.test(note) ? plainName(pitchClass(note)) : note;
+}
+
+function noteUp(note: NoteName, interval: string): NoteName {
+  return simplest(Note.transpose(note, interval));
+}
+
+/** A name that begins with a note: "F# dorian", "Ebmaj7 arpeggio from G"; the notes after "from" and "/" too. */
+export function transposeName(name: string, tonic: NoteName, semitones: number): string {
+  if (semitones % 12 === 0) return name;
+  const interval = intervalUp(tonic, semitones);
+  return name.replaceAll(
+    /(^\s*|\/|\bfrom )([A-G](?:##|bb|#|b|♯|♭)?)/gu,
+    (whole, before: string, letter: string) => {
+      const note = readNote(letter);
+      return note ? before + noteUp(note, interval) : whole;
+    }
+  );
+}
+
+/** Whatever is read as a chord is moved, in any case and spelling; what is not understood stays as typed. */
+function symbolUp(symbol: string, interval: string): string {
+  const reading = readChord(symbol);
+  if (reading.kind !== 'chord') return symbol;
+  const { root, suffix, bass } = reading.chord;
+  return noteUp(root, interval) + suffix + (bass ? `/${noteUp(bass, interval)}` : '');
+}
+
+/** "Eb", "f# minor", "D dorian": the tonic moved, the rest as typed. */
+function keyUp(key: string, interval: string): string {
+  const [, letter = '', rest = ''] = /^([A-Ga-g](?:b|#|♭|♯)?)(.*)$/u.exec(key) ?? [];
+  const tonic = readNote(letter);
+  return tonic ? noteUp(tonic, interval) + rest : key;
+}
+
+/** A chart text moved up by semitones; what is no chord and no key stays as it is. */
+export function transposeText(source: string, tonic: NoteName, semitones: number): string {
+  if (semitones % 12 === 0) return source;
+  const interval = intervalUp(tonic, semitones);
+  const cellUp = (cell: Cell): Cell =>
+    cell.kind === 'chord' ? { ...cell, symbol: symbolUp(cell.symbol, interval) } : cell;
+  const lineUp = (line: ChartLine): ChartLine => {
+    if (line.kind === 'bars') {
+      return { ...line, bars: line.bars.map(({ cells }) => ({ cells: cells.map(cellUp) })) };
+    }
+    if (line.kind !== 'directive') return line;
+    const { name, value } = declarationOf(line);
+    return name === 'key' ? { ...line, ...redeclared(line, keyUp(value, interval)) } : line;
+  };
+  const { chart } = readChart(source);
+  return writeChart({ ...chart, lines: chart.lines.map(lineUp) });
+}
