@@ -1,9 +1,10 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
+import { threads } from './scripts/vite/threads.mjs';
 
 export default defineConfig({
-  plugins: [tailwindcss(), sveltekit()],
+  plugins: [threads(), tailwindcss(), sveltekit()],
   // The content security policy takes fonts from files only.
   build: { assetsInlineLimit: 0 },
   test: { include: ['src/**/*.test.ts'], environment: 'node' }

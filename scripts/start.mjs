@@ -12,6 +12,8 @@ if (!existsSync(new URL('../build/handler.js', import.meta.url))) {
 if (!Number.isInteger(port) || port < 0 || port > 65535) stop(`"${process.env.PORT}" is not a port.`);
 
 process.env.ORIGIN ||= `http://${host}:${port}`;
+// Every route bounds what it reads by itself, and says so in its own words.
+process.env.BODY_SIZE_LIMIT ||= 'Infinity';
 
 /** Opening the songbook is part of starting: a file that is refused ends the start with its reason. */
 async function loadHandler() {
@@ -35,9 +37,24 @@ server.listen(port, host, () => {
   say(`Corvel is ready on http://${host}:${actual}  (Ctrl+C stops it)`);
 });
 
-for (const signal of ['SIGINT', 'SIGTERM']) {
-  process.on(signal, () => {
-    server.close(() => process.exit(0));
+/** Milliseconds that requests under way are given to end. */
+const PATIENCE = 3000;
+
+let isStopping = false;
+function end() {
+  if (isStopping) return;
+  isStopping = true;
+  // Answers under way are sent to their end; then the songbook is closed in order.
+  const leave = () => {
+    process.emit('corvel:close');
+    process.exit(0);
+  };
+  server.close(leave);
+  server.closeIdleConnections();
+  setTimeout(() => {
     server.closeAllConnections();
-  });
+    setTimeout(leave, 100);
+  }, PATIENCE).unref();
 }
+
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, end);

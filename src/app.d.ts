@@ -1,13 +1,12 @@
-import type { Settings } from '$lib/api/settings';
-import type { Database } from '$lib/server/database';
-
-declare global {
-  namespace App {
-    interface Locals {
-      db: Database;
-      settings: Settings;
-    }
+declare namespace App {
+  interface Locals {
+    db: import('$lib/server/database').Database;
+    settings: import('$lib/api/settings').Settings;
   }
 }
 
-export {};
+declare module '*?thread' {
+  /** The code of a worker thread. */
+  const source: string;
+  export default source;
+}

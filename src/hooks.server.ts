@@ -1,13 +1,22 @@
-import { json, type Handle, type ServerInit } from '@sveltejs/kit';
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
-import { database } from '$lib/server/database';
+import { answerToError, errorResponse } from '$lib/server/answer';
+import { closeThreads, openThreads } from '$lib/server/compute/route';
+import { closeDatabase, database } from '$lib/server/database';
 import { seedDemo } from '$lib/server/demo';
 import { readSettings } from '$lib/server/settings';
+import { fileTrouble } from '$lib/server/trouble';
 
 export const init: ServerInit = async () => {
   if (building) return;
   const db = await database();
   if (process.env.CORVEL_DEMO === '1') await seedDemo(db);
+  openThreads();
+  // The last word of the program that serves Corvel, once no request is under way.
+  process.on('corvel:close', () => {
+    closeThreads();
+    closeDatabase();
+  });
 };
 
 const LOOPBACK = /^(localhost|127(?:\.\d+){3}|\[::1\])(:\d+)?$/;
@@ -25,16 +34,47 @@ function refusal(request: Request): string | null {
   return foreign || crossSite ? 'Changes are taken from Corvel’s own pages only.' : null;
 }
 
+const isJson = (response: Response) => response.headers.get('content-type')?.includes('json');
+
+/** The routes' errors have one form, also those that the framework finds: no such method, a fault on the way. */
+async function answerApi(work: () => Promise<Response>, method: string): Promise<Response> {
+  try {
+    const response = await work();
+    if (response.status < 400 || isJson(response)) return response;
+    return errorResponse(
+      response.status,
+      response.status === 405
+        ? { code: 'no-such-method', message: `This route does not take ${method}; see docs/api.md.` }
+        : { code: 'refused', message: 'Corvel could not take this request.' }
+    );
+  } catch (thrown) {
+    return answerToError(thrown);
+  }
+}
+
 export const handle: Handle = async ({ event, resolve }) => {
   const refused = building ? null : refusal(event.request);
-  if (refused) return json({ error: { code: 'forbidden', message: refused } }, { status: 403 });
-  event.locals.db = await database();
-  event.locals.settings = await readSettings(event.locals.db);
-  const response = await resolve(event, {
-    transformPageChunk: ({ html }) => html.replace('%corvel.theme%', event.locals.settings.theme),
-    preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
-  });
+  if (refused) return errorResponse(403, { code: 'forbidden', message: refused });
+  const work = async () => {
+    event.locals.db = await database();
+    event.locals.settings = await readSettings(event.locals.db);
+    return resolve(event, {
+      transformPageChunk: ({ html }) => html.replace('%corvel.theme%', event.locals.settings.theme),
+      preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
+    });
+  };
+  const isApi = event.url.pathname.startsWith('/api/');
+  const response = isApi ? await answerApi(work, event.request.method) : await work();
   response.headers.set('X-Content-Type-Options', 'nosniff');
   response.headers.set('Referrer-Policy', 'no-referrer');
   return response;
+};
+
+/** What a page says of an error that nobody foresaw. */
+export const handleError: HandleServerError = ({ error, status, message }) => {
+  if (status === 404) return { message };
+  console.error(error);
+  return {
+    message: fileTrouble(error)?.error.message ?? 'Corvel could not show this; the fault is its own.'
+  };
 };

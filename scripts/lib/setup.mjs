@@ -67,6 +67,7 @@ export function ensureBuild() {
   const inputs = [
     'src',
     'static',
+    'scripts/vite',
     'package.json',
     'package-lock.json',
     'vite.config.ts',

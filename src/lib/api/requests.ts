@@ -8,7 +8,16 @@ import { VOICINGS } from '../core/neck/voicing';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
 import { APPROACH_KINDS } from '../core/moment/approach-notes';
+import { shown } from './errors';
 import { fixedTarget } from './plan';
+
+/** Changes that one answer tells of; longer charts are asked for in parts. */
+export const CHANGES_IN_AN_ANSWER = 512;
+/** A part of a chart's changes, both in; without it the answer begins at the first. */
+const part = {
+  from: z.number().int().min(0).optional(),
+  to: z.number().int().min(0).optional()
+};
 
 const weight = z.number().min(0).max(1000);
 const fret = z.number().int();
@@ -19,6 +28,7 @@ export const scaleChoicesRequest = z.object({
   chart: z.string(),
   key: z.string().max(40).optional(),
   change: z.number().int().min(0).optional(),
+  ...part,
   approaches: z.array(z.string().max(40)).max(40).optional()
 });
 
@@ -35,7 +45,7 @@ const instrumentParts = {
 
 const organise = z.enum(ORGANISATIONS.map(({ id }) => id) as [string, ...string[]], {
   error: (issue) =>
-    `“${String(issue.input)}” is no way of organising the neck; use one of ${ORGANISATIONS.map(({ id }) => id).join(', ')}.`
+    `“${shown(issue.input)}” is no way of organising the neck; use one of ${ORGANISATIONS.map(({ id }) => id).join(', ')}.`
 });
 
 /** A string set, lowest string (highest number) first. */
@@ -54,6 +64,7 @@ export const positionMapRequest = z.object({
   key: z.string().max(40).optional(),
   approach: z.string().max(40).default('chord-pentatonic'),
   organise: organise.default('minor-boxes'),
+  ...part,
   ...instrumentParts
 });
 
@@ -87,7 +98,7 @@ export const triadPathRequest = z.object({
 
 /** A degree as a player counts it: chord degrees whatever their quality, tensions by name. */
 const degreeWish = z.enum(DEGREE_NAMES as [string, ...string[]], {
-  error: (issue) => `“${String(issue.input)}” is no degree of a chord; use one of ${DEGREE_NAMES.join(', ')}.`
+  error: (issue) => `“${shown(issue.input)}” is no degree of a chord; use one of ${DEGREE_NAMES.join(', ')}.`
 });
 
 const register = z.object({ low: z.number().int(), high: z.number().int() });

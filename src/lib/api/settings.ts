@@ -37,6 +37,17 @@ export const settingsSchema = z.object({
   singleKeys: z.boolean().default(true)
 });
 
+/** Some of the settings, changed; the others stay. */
+export const settingsChange = z.object(
+  Object.fromEntries(
+    // A default would set back what was not named.
+    Object.entries(settingsSchema.shape).map(([name, schema]) => [name, schema.unwrap().optional()])
+  ) as unknown as {
+    [Name in keyof typeof settingsSchema.shape]: z.ZodOptional<(typeof settingsSchema.shape)[Name]>;
+  }
+);
+export type SettingsChange = Partial<Settings>;
+
 export type Settings = z.infer<typeof settingsSchema>;
 export type Labels = Settings['labels'];
 

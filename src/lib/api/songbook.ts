@@ -3,6 +3,8 @@ import { z } from 'zod';
 import { planSchema, type Plan } from './plan';
 
 export const createChart = z.object({
+  /** Made by the client: the same request sent twice makes one chart. */
+  id: z.uuid().optional(),
   source: z.string(),
   plan: planSchema.optional()
 });

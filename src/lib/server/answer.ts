@@ -1,32 +1,34 @@
 /** The frame of every JSON route: bounded body, Zod at the door, errors as sentences. */
 import { json, type RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
-import { PlayerError, type ApiError } from '../api/errors';
+import { fail, PlayerError, type ApiError } from '../api/errors';
 import { MAX_BODY_BYTES } from '../api/limits';
+import { fileTrouble } from './trouble';
 
-export function fail(status: PlayerError['status'], error: ApiError, extra?: Record<string, unknown>): never {
-  throw new PlayerError(status, error, extra);
-}
+/** Bytes of a body that is too large which are still taken in, so that the answer reaches whoever sends them. */
+const DRAINED = 32 * 1024 * 1024;
 
-/** Reads a body of bounded size as JSON. */
-async function readBody(request: Request): Promise<unknown> {
-  const tooLarge = () =>
-    fail(413, {
-      code: 'too-large',
-      message: `The request is larger than ${MAX_BODY_BYTES / 1024} KiB; charts may be up to 64 KiB.`
-    });
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) tooLarge();
+/** Reads a body of bounded size. */
+async function readBytes(request: Request, most: number, tooLarge: string): Promise<Buffer> {
   const chunks: Uint8Array[] = [];
   let size = 0;
   // Node's body streams are async iterable, which the types of the web's streams do not say.
   const body = (request.body ?? []) as unknown as AsyncIterable<Uint8Array>;
   for await (const chunk of body) {
     size += chunk.length;
-    if (size > MAX_BODY_BYTES) tooLarge();
-    chunks.push(chunk);
+    if (size <= most) chunks.push(chunk);
+    else if (size > DRAINED) break;
   }
+  if (size > most) fail(413, { code: 'too-large', message: tooLarge });
+  return Buffer.concat(chunks);
+}
+
+/** Reads a body of bounded size as JSON. */
+export async function readBody(request: Request): Promise<unknown> {
+  const tooLarge = `The request is larger than ${MAX_BODY_BYTES / 1024} KiB; charts may be up to 64 KiB.`;
+  const bytes = await readBytes(request, MAX_BODY_BYTES, tooLarge);
   try {
-    return JSON.parse(Buffer.concat(chunks).toString('utf8'));
+    return JSON.parse(bytes.toString('utf8'));
   } catch {
     return fail(400, { code: 'not-json', message: 'The request is not JSON that Corvel can read.' });
   }
@@ -45,15 +47,29 @@ export function parse<T extends z.ZodType>(schema: T, value: unknown): z.infer<T
   });
 }
 
-/** Runs a route's work and turns a PlayerError into its answer. */
+/** An error in the form in which all of them are told. */
+export function errorResponse(status: number, error: ApiError, extra: object = {}): Response {
+  return json({ error, ...extra }, { status });
+}
+
+/** The answer to whatever was thrown. */
+export function answerToError(thrown: unknown): Response {
+  const told = thrown instanceof PlayerError ? thrown : fileTrouble(thrown);
+  if (told) return errorResponse(told.status, told.error, told.extra);
+  console.error(thrown);
+  return errorResponse(500, {
+    code: 'internal',
+    message: 'Corvel could not answer this; the fault is its own, and nothing of yours was changed.'
+  });
+}
+
+/** Runs a route's work; what it throws becomes its answer. */
 export async function answer(work: () => unknown): Promise<Response> {
   try {
-    return json((await work()) ?? {});
+    const result = await work();
+    return result instanceof Response ? result : json(result ?? {});
   } catch (thrown) {
-    if (thrown instanceof PlayerError) {
-      return json({ error: thrown.error, ...thrown.extra }, { status: thrown.status });
-    }
-    throw thrown;
+    return answerToError(thrown);
   }
 }
 

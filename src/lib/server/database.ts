@@ -1,9 +1,19 @@
 /** The SQLite file: opened once, migrated in numbered steps, refused untouched when newer or damaged. */
 import Sqlite from 'better-sqlite3';
-import { copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
+import { accessSync, constants, copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { Kysely, SqliteDialect, sql, type Generated } from 'kysely';
+import {
+  CompiledQuery,
+  Kysely,
+  SqliteDialect,
+  SqliteDriver,
+  sql,
+  type DatabaseConnection,
+  type Generated
+} from 'kysely';
+import { COLUMNS } from './columns';
 import { migrations } from './migrations';
+import { troubleOf } from './trouble';
 
 export interface Tables {
   chart: {
@@ -15,6 +25,8 @@ export interface Tables {
     /** What the songbook lists, read from the source at each save. */
     title: string;
     summary: string;
+    /** What the songbook's search looks through: title, key, feel and chords, folded. */
+    search: string;
     created_at: number;
     updated_at: number;
     practised_at: number | null;
@@ -38,81 +50,138 @@ export type Database = Kysely<Tables>;
 /** Why a file was refused, as a sentence; the file has not been touched. */
 export class RefusedDatabase extends Error {}
 
+/** Transactions take the file for writing at their start, so that none fails half-way because another was first. */
+class ImmediateDriver extends SqliteDriver {
+  constructor(readonly file: Sqlite.Database) {
+    super({ database: file });
+  }
+  override async beginTransaction(connection: DatabaseConnection): Promise<void> {
+    await connection.executeQuery(CompiledQuery.raw('begin immediate'));
+  }
+  /** A full disk has ended the transaction already; undoing it once more would hide why. */
+  override async rollbackTransaction(connection: DatabaseConnection): Promise<void> {
+    if (this.file.inTransaction) await super.rollbackTransaction(connection);
+  }
+}
+
+class ImmediateDialect extends SqliteDialect {
+  constructor(readonly file: Sqlite.Database) {
+    super({ database: file });
+  }
+  override createDriver(): SqliteDriver {
+    return new ImmediateDriver(this.file);
+  }
+}
+
+/** The file behind an opened database, to be closed in order. */
+const files = new WeakMap<Database, Sqlite.Database>();
+
+/** Milliseconds that a write waits for another program to let go of the file. */
+const BUSY_TIMEOUT = 5000;
+
 /** Opens (and makes, where there is none) the database at a path. */
 export async function openDatabase(path: string): Promise<Database> {
-  const isNew = path === ':memory:' || !existsSync(path) || statSync(path).size === 0;
-  if (path !== ':memory:') makeFolder(path);
-  const version = isNew ? 0 : readVersion(path);
-  if (version > migrations.length) {
-    throw new RefusedDatabase(
-      `The songbook ${path} was made by a newer Corvel (format ${version}, this one reads ${migrations.length}). It was left untouched; update Corvel to open it.`
-    );
-  }
-  if (!isNew && version < migrations.length) backUp(path, version);
-  const file = openFile(path);
-  file.pragma('journal_mode = WAL');
-  file.pragma('synchronous = FULL');
-  file.pragma('foreign_keys = ON');
-  file.pragma('busy_timeout = 5000');
-  const db = new Kysely<Tables>({ dialect: new SqliteDialect({ database: file }) });
-  for (let step = version; step < migrations.length; step++) {
-    await db.transaction().execute(async (trx) => {
-      await migrations[step]!(trx);
-      await sql.raw(`PRAGMA user_version = ${step + 1}`).execute(trx);
-    });
+  const isMemory = path === ':memory:';
+  const isNew = isMemory || refusing(path, () => !existsSync(path) || statSync(path).size === 0);
+  if (!isMemory) makeFolder(path);
+  const version = isNew ? 0 : refusing(path, () => readVersion(path));
+  if (!isNew && version < migrations.length) refusing(path, () => backUp(path, version));
+  const file = refusing(path, () => openFile(path));
+  const db: Database = new Kysely<Tables>({ dialect: new ImmediateDialect(file) });
+  files.set(db, file);
+  try {
+    for (let step = version; step < migrations.length; step++) {
+      await db.transaction().execute(async (trx) => {
+        await migrations[step]!(trx);
+        await sql.raw(`PRAGMA user_version = ${step + 1}`).execute(trx);
+      });
+    }
+    refusing(path, () => checkColumns(path, file));
+  } catch (cause) {
+    file.close();
+    throw refusalOf(path, cause);
   }
   return db;
+}
+
+/** Does a step of opening; whatever stands in its way becomes a refusal that says which kind of trouble it is. */
+function refusing<T>(path: string, work: () => T): T {
+  try {
+    return work();
+  } catch (cause) {
+    throw refusalOf(path, cause);
+  }
+}
+
+function refusalOf(path: string, cause: unknown): RefusedDatabase {
+  if (cause instanceof RefusedDatabase) return cause;
+  const trouble = troubleOf(cause);
+  const says = trouble
+    ? `${trouble.says}. ${trouble.advice}`
+    : `cannot be opened (${cause instanceof Error ? cause.message : String(cause)}).`;
+  return new RefusedDatabase(`The songbook ${path} ${says}`, { cause });
 }
 
 function makeFolder(path: string): void {
   try {
     mkdirSync(dirname(path), { recursive: true });
   } catch (cause) {
-    throw new RefusedDatabase(`The folder for ${path} cannot be made (${reasonOf(cause)}).`, { cause });
+    const reason = (cause as NodeJS.ErrnoException).code ?? String(cause);
+    throw new RefusedDatabase(`The folder for ${path} cannot be made (${reason}).`, { cause });
   }
 }
 
 function openFile(path: string): Sqlite.Database {
-  try {
-    return new Sqlite(path);
-  } catch (cause) {
-    throw new RefusedDatabase(
-      `The songbook ${path} cannot be opened (${reasonOf(cause)}); check that the folder can be written to, or set CORVEL_DB.`,
-      { cause }
-    );
-  }
-}
-
-function reasonOf(cause: unknown): string {
-  return cause instanceof Error ? ((cause as NodeJS.ErrnoException).code ?? cause.message) : String(cause);
+  const file = new Sqlite(path, { timeout: BUSY_TIMEOUT });
+  file.pragma('journal_mode = WAL');
+  file.pragma('synchronous = FULL');
+  file.pragma('foreign_keys = ON');
+  return file;
 }
 
 /** The format number of an existing file, read without changing it. */
 function readVersion(path: string): number {
-  const damaged = (cause?: unknown) =>
+  const damaged = () =>
     new RefusedDatabase(
-      `The songbook ${path} is damaged or is not a Corvel songbook. It was left untouched; move it away or set CORVEL_DB to another file.`,
-      { cause }
+      `The songbook ${path} is damaged or is not a Corvel songbook. It was left untouched; move it away or set CORVEL_DB to another file.`
     );
+  // Read as a plain file first: a folder, or a file that may not be read, is told as that.
+  accessSync(path, constants.R_OK);
+  const file = new Sqlite(path, { readonly: true, timeout: BUSY_TIMEOUT });
   try {
-    const file = new Sqlite(path, { readonly: true });
-    try {
-      if (file.pragma('quick_check', { simple: true }) !== 'ok') throw damaged();
-      const version = Number(file.pragma('user_version', { simple: true }));
-      const tables = file.prepare("select count(*) as n from sqlite_master where name = 'chart'").get();
-      if ((tables as { n: number }).n === 0) throw damaged();
-      return version;
-    } finally {
-      file.close();
+    if (file.pragma('quick_check', { simple: true }) !== 'ok') throw damaged();
+    const version = Number(file.pragma('user_version', { simple: true }));
+    if (version > migrations.length) {
+      throw new RefusedDatabase(
+        `The songbook ${path} was made by a newer Corvel (format ${version}, this one reads ${migrations.length}). It was left untouched; update Corvel to open it.`
+      );
     }
-  } catch (cause) {
-    throw cause instanceof RefusedDatabase ? cause : damaged(cause);
+    if (version < 1 || columnsOf(file, 'chart').length === 0) throw damaged();
+    return version;
+  } finally {
+    file.close();
+  }
+}
+
+function columnsOf(file: Sqlite.Database, table: string): string[] {
+  return (file.pragma(`table_info(${table})`) as { name: string }[]).map(({ name }) => name);
+}
+
+/** A file whose tables lack something would fail at the first save; it is told at the start. */
+function checkColumns(path: string, file: Sqlite.Database): void {
+  for (const [table, columns] of Object.entries(COLUMNS)) {
+    const there = columnsOf(file, table);
+    const missing = columns.find((column) => !there.includes(column));
+    if (missing === undefined) continue;
+    throw new RefusedDatabase(
+      `The songbook ${path} lacks the column ${missing} of its table ${table}; something else has changed it. Bring back a copy, or set CORVEL_DB to another file.`
+    );
   }
 }
 
 /** A copy of the file as it is before a migration changes it. */
 function backUp(path: string, version: number): void {
-  const file = new Sqlite(path);
+  const file = new Sqlite(path, { timeout: BUSY_TIMEOUT });
   file.pragma('wal_checkpoint(TRUNCATE)');
   file.close();
   copyFileSync(path, `${path}.format-${version}.bak`);
@@ -120,8 +189,23 @@ function backUp(path: string, version: number): void {
 
 let opened: Promise<Database> | undefined;
 
+let atHand: Database | undefined;
+
 /** The application's database, at CORVEL_DB or data/corvel.db. */
 export function database(): Promise<Database> {
-  opened ??= openDatabase(process.env.CORVEL_DB || 'data/corvel.db');
+  opened ??= openDatabase(process.env.CORVEL_DB || 'data/corvel.db').then((db) => (atHand = db));
   return opened;
+}
+
+/** Writes what stands in the log into the file itself and closes it: one whole file is left. */
+export function closeFile(db: Database): void {
+  const file = files.get(db);
+  if (!file?.open) return;
+  file.pragma('wal_checkpoint(TRUNCATE)');
+  file.close();
+}
+
+/** The end of the program. */
+export function closeDatabase(): void {
+  if (atHand) closeFile(atHand);
 }

@@ -3,6 +3,7 @@
  * changed, a new one is added.
  */
 import type { Kysely } from 'kysely';
+import { folded, searchText } from './search';
 
 // A migration knows only the tables as they were at its time, not today's types.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
@@ -47,5 +48,29 @@ export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [
       .addColumn('name', 'text', (c) => c.primaryKey())
       .addColumn('value', 'text', (c) => c.notNull())
       .execute();
+  },
+  async function search(db) {
+    await db.schema
+      .alterTable('chart')
+      .addColumn('search', 'text', (c) => c.notNull().defaultTo(''))
+      .execute();
+    const charts = await db.selectFrom('chart').select(['id', 'title', 'summary']).execute();
+    for (const { id, title, summary } of charts) {
+      await db
+        .updateTable('chart')
+        .set({ search: searchOf(title, summary) })
+        .where('id', '=', id)
+        .execute();
+    }
   }
 ];
+
+/** Damaged summaries are found by their title. */
+function searchOf(title: string, summary: string): string {
+  try {
+    const { key, feel, opening } = JSON.parse(summary);
+    return searchText(title, { key: String(key), feel: feel && String(feel), opening: opening.map(String) });
+  } catch {
+    return folded(title);
+  }
+}

@@ -1,5 +1,5 @@
 /** The player's settings: one row, read through Zod, unreadable parts by their defaults. */
-import { DEFAULT_SETTINGS, settingsSchema, type Settings } from '../api/settings';
+import { DEFAULT_SETTINGS, settingsChange, type Settings, type SettingsChange } from '../api/settings';
 import type { Database } from './database';
 
 const ROW = 'player';
@@ -7,19 +7,33 @@ const ROW = 'player';
 export async function readSettings(db: Database): Promise<Settings> {
   const row = await db.selectFrom('setting').select('value').where('name', '=', ROW).executeTakeFirst();
   if (!row) return DEFAULT_SETTINGS;
+  const stored = jsonObject(row.value);
+  const readable = Object.entries(settingsChange.shape).flatMap(([name, schema]) => {
+    const { success, data } = schema.safeParse(stored[name]);
+    return success && data !== undefined ? [[name, data]] : [];
+  });
+  return { ...DEFAULT_SETTINGS, ...Object.fromEntries(readable) };
+}
+
+function jsonObject(text: string): Readonly<Record<string, unknown>> {
   try {
-    return settingsSchema.parse(JSON.parse(row.value));
+    const value: unknown = JSON.parse(text);
+    return value && typeof value === 'object' ? (value as Record<string, unknown>) : {};
   } catch {
-    return DEFAULT_SETTINGS;
+    return {};
   }
 }
 
-export async function writeSettings(db: Database, settings: Settings): Promise<Settings> {
-  const value = JSON.stringify(settings);
-  await db
-    .insertInto('setting')
-    .values({ name: ROW, value })
-    .onConflict((conflict) => conflict.column('name').doUpdateSet({ value }))
-    .execute();
-  return settings;
+/** Takes over the settings that are named; all others stay as they are, whichever window changed them. */
+export async function writeSettings(db: Database, change: SettingsChange): Promise<Settings> {
+  return db.transaction().execute(async (trx) => {
+    const settings = { ...(await readSettings(trx)), ...change };
+    const value = JSON.stringify(settings);
+    await trx
+      .insertInto('setting')
+      .values({ name: ROW, value })
+      .onConflict((conflict) => conflict.column('name').doUpdateSet({ value }))
+      .execute();
+    return settings;
+  });
 }

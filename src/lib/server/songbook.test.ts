@@ -1,15 +1,17 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { sql } from 'kysely';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../api/plan';
 import { listCharts } from '../api/songbook';
-import { openDatabase, type Database } from './database';
+import { closeFile, openDatabase, type Database } from './database';
 import { seedDemo } from './demo';
 import { DEMO_CHARTS } from './demo-charts';
 import { readSettings, writeSettings } from './settings';
 import * as songbook from './songbook';
+import { fileTrouble } from './trouble';
 import { readSheet } from '../core/harmony/sheet';
 import { DEFAULT_SETTINGS } from '../api/settings';
 
@@ -40,6 +42,28 @@ describe('the songbook', () => {
       extra: { stored: { version: 2, source: '| C | F |' }, yours: { source: '| C | G |' } }
     });
     expect((await songbook.openChart(db, id)).source).toBe('| C | F |');
+  });
+
+  it('takes the same save sent twice for one save, not for a conflict', async () => {
+    const { id } = await songbook.createChart(db, { source: '| C |' });
+    const edit = { base: 1, source: '| C | F |', plan: { ...DEFAULT_PLAN, position: 7 } };
+    expect(await songbook.saveChart(db, id, edit)).toEqual({ version: 2 });
+    // The answer was lost.
+    expect(await songbook.saveChart(db, id, edit)).toEqual({ version: 2 });
+    expect(await songbook.listRevisions(db, id)).toHaveLength(2);
+    // Another window went on from there: it is still the save that was made.
+    await songbook.saveChart(db, id, { ...edit, base: 2, source: '| C | G |' });
+    expect(await songbook.saveChart(db, id, edit)).toEqual({ version: 2 });
+    expect((await songbook.openChart(db, id)).source).toBe('| C | G |');
+    const other = songbook.saveChart(db, id, { ...edit, source: '| C | A |' });
+    await expect(other).rejects.toMatchObject({ status: 409, extra: { stored: { version: 3 } } });
+  });
+
+  it('makes one chart of a request that is sent twice', async () => {
+    const chart = { id: '0d4f6b2a-58a4-4a5e-9f7e-3a3c8d6f1b21', source: '{title: Once}\n| C |' };
+    const first = await songbook.createChart(db, chart);
+    expect(await songbook.createChart(db, chart)).toEqual(first);
+    expect((await list()).total).toBe(1);
   });
 
   it('keeps every save as a revision', async () => {
@@ -81,6 +105,23 @@ describe('the songbook', () => {
     expect((await list({ limit: 3 })).charts).toHaveLength(3);
   });
 
+  it.each([
+    ['100 % Rope', '100 %', true],
+    ['100 % Rope', '%rope', false],
+    ['Deck_Four', 'deck_f', true],
+    ['Deck Four', 'deck_four', false],
+    ['Under\\Over', 'r\\o', true],
+    ['Café at Pier Nine', 'cafe', true],
+    ['Cafe at Pier Nine', 'CAFÉ', true],
+    ['Über die Mole', 'uber mole', true],
+    ['Deck', 'tempo', false],
+    ['Deck', 'e♭', true],
+    ['Deck', 'Eb major', true]
+  ])('%s is found by %s: %s', async (title, search, isFound) => {
+    await songbook.createChart(db, { source: `{title: ${title}}\n{key: Eb}\n| Ebmaj7 |` });
+    expect((await list({ search })).total).toBe(isFound ? 1 : 0);
+  });
+
   it('shows a damaged plan, keeps it among the revisions and goes on', async () => {
     const { id } = await songbook.createChart(db, { source: '| C |' });
     await db.updateTable('plan').set({ data: '{"position":"high"' }).where('chart_id', '=', id).execute();
@@ -109,9 +150,12 @@ describe('the songbook', () => {
 });
 
 describe('settings', () => {
-  it('are kept, and read by their defaults where damaged', async () => {
-    await writeSettings(db, { ...DEFAULT_SETTINGS, theme: 'stage' });
-    expect((await readSettings(db)).theme).toBe('stage');
+  it('are kept one by one, and read by their defaults where damaged', async () => {
+    await writeSettings(db, { theme: 'stage' });
+    // Another window, which does not know of that.
+    expect(await writeSettings(db, { capo: 3 })).toMatchObject({ theme: 'stage', capo: 3 });
+    await db.updateTable('setting').set({ value: '{"theme":"stage","capo":"high","frets":24}' }).execute();
+    expect(await readSettings(db)).toEqual({ ...DEFAULT_SETTINGS, theme: 'stage', frets: 24 });
     await db.updateTable('setting').set({ value: 'nonsense' }).execute();
     expect(await readSettings(db)).toEqual(DEFAULT_SETTINGS);
   });
@@ -136,17 +180,106 @@ describe('the file', () => {
     expect(readFileSync(other).equals(before)).toBe(true);
   });
 
-  it('is copied before an older format is migrated', async () => {
+  /** The file as an earlier Corvel left it, before there was a search column. */
+  function asFormat1(): void {
+    const file = new Sqlite(path);
+    file.exec('alter table chart drop column search');
+    file.pragma('user_version = 1');
+    file.close();
+  }
+
+  it('is copied before an older format is migrated, and found in afterwards', async () => {
+    await songbook.createChart(db, { source: '{title: Hawser}\n{key: Gm}\n| Gm6 | D7b9 |' });
+    await db.destroy();
+    asFormat1();
+    db = await openDatabase(path);
+    expect(readdirSync(join(path, '..'))).toContain('songbook.db.format-1.bak');
+    expect((await list({ search: 'hawser g minor d7b9' })).total).toBe(1);
+  });
+
+  it.each([
+    ['a format below the first', (file: Sqlite.Database) => file.pragma('user_version = -3'), /damaged/],
+    [
+      'no tables',
+      (file: Sqlite.Database) => file.exec('drop table plan; drop table chart_revision; drop table chart'),
+      /damaged/
+    ],
+    [
+      'a missing column',
+      (file: Sqlite.Database) => file.exec('alter table chart drop column practised_at'),
+      /lacks the column practised_at/
+    ],
+    [
+      'a missing table',
+      (file: Sqlite.Database) => file.exec('drop table setting'),
+      /lacks the column name of its table setting/
+    ]
+  ])('with %s is refused at the start', async (_, harm, sentence) => {
     await db.destroy();
     const file = new Sqlite(path);
-    file.exec(
-      'drop table setting; drop table plan; drop table chart_revision; drop table chart; create table chart (id text)'
-    );
-    file.pragma('user_version = 0');
+    harm(file);
     file.close();
-    // The first step cannot run over the old table; the copy is there all the same and the file as it was.
-    await expect(openDatabase(path)).rejects.toThrow();
-    expect(readdirSync(join(path, '..'))).toContain('songbook.db.format-0.bak');
+    await expect(openDatabase(path)).rejects.toThrow(sentence);
+  });
+
+  it('that another program holds is said to be in use, not damaged', async () => {
+    await db.destroy();
+    const other = new Sqlite(path);
+    other.pragma('journal_mode = DELETE');
+    other.exec('begin exclusive');
+    await expect(openDatabase(path)).rejects.toThrow(/in use by another program/);
+    other.exec('commit');
+    other.close();
+    db = await openDatabase(path);
+    expect((await list()).total).toBe(0);
+  }, 20_000);
+
+  it('that is a folder cannot be opened, and is not called damaged', async () => {
+    await expect(openDatabase(join(path, '..'))).rejects.toThrow(/cannot be opened for reading and writing/);
+  });
+
+  it('on a full disk loses nothing and says so', async () => {
+    const { id } = await songbook.createChart(db, { source: '| C |' });
+    const { page_count } = (await sql<{ page_count: number }>`pragma page_count`.execute(db)).rows[0]!;
+    await sql.raw(`pragma max_page_count = ${page_count}`).execute(db);
+    const large = songbook.saveChart(db, id, { base: 1, source: '# '.repeat(30_000), plan: DEFAULT_PLAN });
+    const error = await large.catch((thrown: unknown) => fileTrouble(thrown));
+    expect(error).toMatchObject({ status: 507, error: { code: 'disk-full' } });
+    expect(await songbook.openChart(db, id)).toMatchObject({ source: '| C |', version: 1 });
+  });
+
+  it.each([
+    ['SQLITE_BUSY_SNAPSHOT', 'file-busy'],
+    ['SQLITE_READONLY_DIRECTORY', 'file-not-writable'],
+    ['EACCES', 'file-not-readable'],
+    ['SQLITE_CORRUPT', 'file-damaged'],
+    ['SQLITE_NOTADB', 'file-damaged'],
+    ['SQLITE_IOERR_READ', 'file-not-readable'],
+    ['SQLITE_IOERR_WRITE', 'file-not-writable']
+  ])('%s is told as %s', (code, told) => {
+    expect(fileTrouble(Object.assign(new Error(code), { code }))?.error.code).toBe(told);
+  });
+
+  it('belongs to a transaction from its start, so that none fails half-way', async () => {
+    await songbook.createChart(db, { source: '| C |' });
+    const other = new Sqlite(path, { timeout: 0 });
+    const write = () => other.exec("update chart set title = 'Other'");
+    await db.transaction().execute(async (trx) => {
+      await trx.selectFrom('chart').select('title').execute();
+      expect(write).toThrow(/locked/);
+    });
+    expect(write).not.toThrow();
+    other.close();
+  });
+
+  it('is whole in one file once it is closed', async () => {
+    await songbook.createChart(db, { source: '{title: Hawser}\n| C |' });
+    closeFile(db);
+    const copy = join(path, '..', 'copy.db');
+    copyFileSync(path, copy);
+    expect(readdirSync(join(path, '..'))).not.toContain('songbook.db-wal');
+    db = await openDatabase(copy);
+    expect((await list()).total).toBe(1);
   });
 
   it('says in a sentence when its folder cannot be made', async () => {

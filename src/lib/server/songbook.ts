@@ -1,16 +1,19 @@
 /** The songbook: charts with their plans, every save kept. */
 import { randomUUID } from 'node:crypto';
-import type { Transaction } from 'kysely';
+import { sql, type Transaction } from 'kysely';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
 import { DEFAULT_PLAN, planSchema, type Plan } from '../api/plan';
 import { z } from 'zod';
 import type { ChartList, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
 import { readSheet } from '../core/harmony/sheet';
 import { declared, directivesIn, withDeclaration } from '../core/chart/directives';
-import { fail } from './answer';
+import { fail } from '../api/errors';
 import type { Database, Tables } from './database';
+import { searchText, searchWords } from './search';
 
 const UNTITLED = 'Untitled chart';
+/** Earlier versions that are listed; all of them are kept. */
+const SHOWN_REVISIONS = 200;
 
 const summarySchema = z.object({
   key: z.string(),
@@ -22,8 +25,8 @@ const summarySchema = z.object({
 });
 type Summary = z.infer<typeof summarySchema>;
 
-/** What the songbook shows of a chart, read from its text. */
-function summarise(source: string): { title: string; summary: Summary } {
+/** What the songbook shows of a chart and finds it by, read from its text. */
+function summarise(source: string): { title: string; summary: Summary; search: string } {
   const { head, form, analysis } = readSheet(source);
   const { tonic, mode } = analysis.key;
   // Each place in the text once, however often the form plays it.
@@ -31,17 +34,21 @@ function summarise(source: string): { title: string; summary: Summary } {
     form.changes.map(({ place, symbol }) => [`${place?.line}:${place?.column}`, symbol])
   );
   const symbols = [...written.values()];
-  return {
-    title: head.title ?? UNTITLED,
-    summary: {
-      key: symbols.length ? `${tonic}${mode === 'minor' ? 'm' : ''}` : '',
-      meter: `${head.meter.beats}/${head.meter.unit}`,
-      tempo: head.tempo,
-      feel: head.feel,
-      bars: form.bars.length,
-      opening: symbols.filter((symbol, i) => symbol !== symbols[i - 1]).slice(0, 8)
-    }
+  const title = head.title ?? UNTITLED;
+  const summary = {
+    key: symbols.length ? `${tonic}${mode === 'minor' ? 'm' : ''}` : '',
+    meter: `${head.meter.beats}/${head.meter.unit}`,
+    tempo: head.tempo,
+    feel: head.feel,
+    bars: form.bars.length,
+    opening: symbols.filter((symbol, i) => symbol !== symbols[i - 1]).slice(0, 8)
   };
+  return { title, summary, search: searchText(title, summary) };
+}
+
+/** The title alone, without reading the bars. */
+function titleOf(source: string): string {
+  return declared(directivesIn(source), 'title') ?? UNTITLED;
 }
 
 function checkSize(source: string): void {
@@ -63,9 +70,8 @@ const readPlan = (data: string): Plan | null => readColumn(planSchema, data);
 
 export async function listSongbook(db: Database, query: z.infer<typeof listCharts>): Promise<ChartList> {
   let rows = db.selectFrom('chart').where('deleted_at', 'is', null);
-  for (const word of query.search.split(/\s+/).filter(Boolean)) {
-    const pattern = `%${word.replaceAll(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
-    rows = rows.where((eb) => eb.or([eb('title', 'like', pattern), eb('summary', 'like', pattern)]));
+  for (const word of searchWords(query.search)) {
+    rows = rows.where(sql<boolean>`instr(search, ${word}) > 0`);
   }
   const { total } = await rows.select((eb) => eb.fn.countAll<number>().as('total')).executeTakeFirstOrThrow();
   const found = await rows
@@ -115,6 +121,8 @@ function noChart(): never {
 }
 
 export interface NewChart {
+  /** Given by the client, so that a request sent twice makes one chart. */
+  readonly id?: string | undefined;
   readonly source: string;
   readonly plan?: Plan | undefined;
   readonly practisedAt?: number | null;
@@ -122,9 +130,13 @@ export interface NewChart {
 
 export async function createChart(db: Database, chart: NewChart): Promise<StoredChart> {
   checkSize(chart.source);
-  const id = randomUUID();
+  if (chart.id !== undefined) {
+    const there = await db.selectFrom('chart').select('id').where('id', '=', chart.id).executeTakeFirst();
+    if (there) return openChart(db, chart.id);
+  }
+  const id = chart.id ?? randomUUID();
   const plan = chart.plan ?? DEFAULT_PLAN;
-  const { title, summary } = summarise(chart.source);
+  const { title, summary, search } = summarise(chart.source);
   const now = Date.now();
   await db.transaction().execute(async (trx) => {
     await trx
@@ -135,6 +147,7 @@ export async function createChart(db: Database, chart: NewChart): Promise<Stored
         version: 1,
         title,
         summary: JSON.stringify(summary),
+        search,
         created_at: now,
         updated_at: now,
         practised_at: chart.practisedAt ?? null,
@@ -174,7 +187,7 @@ export async function saveChart(
   edit: { base: number; source: string; plan: Plan }
 ): Promise<{ version: number }> {
   checkSize(edit.source);
-  const { title, summary } = summarise(edit.source);
+  const { title, summary, search } = summarise(edit.source);
   const now = Date.now();
   return db.transaction().execute(async (trx) => {
     const stored = await trx
@@ -186,7 +199,9 @@ export async function saveChart(
       .executeTakeFirst();
     if (!stored) return noChart();
     const storedPlan = stored.data === null ? DEFAULT_PLAN : readPlan(stored.data);
+    const data = JSON.stringify(edit.plan);
     if (stored.version !== edit.base) {
+      if (await wasSaved(trx, id, edit.base + 1, edit.source, data)) return { version: edit.base + 1 };
       fail(
         409,
         {
@@ -202,10 +217,9 @@ export async function saveChart(
     // A plan that cannot be read goes to the revisions as it is before it is written over.
     if (storedPlan === null) await keepRevision(trx, id, stored.version, stored.source, stored.data!, now);
     const version = edit.base + 1;
-    const data = JSON.stringify(edit.plan);
     await trx
       .updateTable('chart')
-      .set({ source: edit.source, version, title, summary: JSON.stringify(summary), updated_at: now })
+      .set({ source: edit.source, version, title, summary: JSON.stringify(summary), search, updated_at: now })
       .where('id', '=', id)
       .execute();
     await trx
@@ -218,6 +232,24 @@ export async function saveChart(
   });
 }
 
+/** Whether this very save has been stored already: its answer was lost and it was sent again. */
+async function wasSaved(
+  trx: Transaction<Tables>,
+  id: string,
+  version: number,
+  source: string,
+  plan: string
+): Promise<boolean> {
+  const row = await trx
+    .selectFrom('chart_revision')
+    .select(['source', 'plan'])
+    .where('chart_id', '=', id)
+    .where('version', '=', version)
+    .orderBy('id', 'desc')
+    .executeTakeFirst();
+  return row?.source === source && row.plan === plan;
+}
+
 export async function renameChart(db: Database, id: string, title: string): Promise<{ version: number }> {
   const { source, plan, version } = await openChart(db, id);
   return saveChart(db, id, { base: version, source: withDeclaration(source, 'title', title), plan });
@@ -225,8 +257,7 @@ export async function renameChart(db: Database, id: string, title: string): Prom
 
 export async function duplicateChart(db: Database, id: string): Promise<StoredChart> {
   const { source, plan } = await openChart(db, id);
-  const title = readSheet(source).head.title ?? UNTITLED;
-  return createChart(db, { source: withDeclaration(source, 'title', `${title} (copy)`), plan });
+  return createChart(db, { source: withDeclaration(source, 'title', `${titleOf(source)} (copy)`), plan });
 }
 
 /** Soft: the chart leaves the songbook and can be brought back. */
@@ -256,12 +287,12 @@ export async function listRevisions(db: Database, id: string): Promise<RevisionS
     .select(['version', 'saved_at', 'source'])
     .where('chart_id', '=', id)
     .orderBy('id', 'desc')
-    .limit(200)
+    .limit(SHOWN_REVISIONS)
     .execute();
   return rows.map((row) => ({
     version: row.version,
     savedAt: row.saved_at,
-    title: readSheet(row.source).head.title ?? UNTITLED
+    title: titleOf(row.source)
   }));
 }
 

@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
-import { readChord, type Chord } from '../theory/chord';
+import { chordFamily, readChord, type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
 import { readScale, scalePitchClasses } from '../theory/scale';
 import { contextOf } from './context';
@@ -99,5 +100,26 @@ describe('modes', () => {
   it('warns softly of the 13 on a ii minor seventh', () => {
     const { analysis } = readSheet('{key: Bb}\n| Cm7 | F7 | Bbmaj7 |');
     expect(modes(contextOf(analysis, 0)!)[0]).toMatchObject({ softAvoid: '13' });
+  });
+});
+
+describe('the change that follows', () => {
+  it('is the next one with another chord, round the form, rests left out', () => {
+    const symbol = fc.constantFrom('C7', 'C9', 'F7', 'Gm7', 'N.C.', 'oops');
+    fc.assert(
+      fc.property(fc.array(symbol, { minLength: 1, maxLength: 12 }), (symbols) => {
+        const { analysis } = readSheet(`| ${symbols.join(' | ')} |`);
+        const { changes } = analysis;
+        changes.forEach(({ chord }, index) => {
+          if (!chord) return;
+          const round = [...changes.slice(index + 1), ...changes.slice(0, index)];
+          const other = round.find(
+            (one) =>
+              one.chord && (one.chord.root !== chord.root || chordFamily(one.chord) !== chordFamily(chord))
+          );
+          expect(contextOf(analysis, index)!.next?.index).toBe(other?.index);
+        });
+      })
+    );
   });
 });

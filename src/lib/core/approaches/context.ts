@@ -38,17 +38,35 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
   };
 }
 
+const nextHarmonies = new WeakMap<readonly AnalysedChange[], readonly (number | undefined)[]>();
+
+/** The next change whose chord differs, round the form. */
 function nextHarmony(changes: readonly AnalysedChange[], index: number): AnalysedChange | undefined {
-  const chord = changes[index]!.chord!;
-  for (let step = 1; step < changes.length; step++) {
-    const other = changes[(index + step) % changes.length]!;
-    const isOther =
-      other.chord &&
-      (pitchClass(other.chord.root) !== pitchClass(chord.root) ||
-        chordFamily(other.chord) !== chordFamily(chord));
-    if (isOther) return other;
+  let nexts = nextHarmonies.get(changes);
+  if (!nexts) nextHarmonies.set(changes, (nexts = findNextHarmonies(changes)));
+  const next = nexts[index];
+  return next === undefined ? undefined : changes[next];
+}
+
+/** For every change the place of the next one with another chord, found in one walk from the end, twice round. */
+function findNextHarmonies(changes: readonly AnalysedChange[]): (number | undefined)[] {
+  const count = changes.length;
+  const nexts = new Array<number | undefined>(count);
+  /** The nearest sounding change behind the one looked at. */
+  let after: number | undefined;
+  for (let step = 2 * count - 1; step >= 0; step--) {
+    const at = step % count;
+    const chord = changes[at]!.chord;
+    if (!chord) continue;
+    if (after !== undefined) {
+      const other = changes[after]!.chord!;
+      const isSame =
+        pitchClass(other.root) === pitchClass(chord.root) && chordFamily(other) === chordFamily(chord);
+      nexts[at] = isSame ? nexts[after] : after;
+    }
+    after = at;
   }
-  return undefined;
+  return nexts;
 }
 
 function pointsToMinor(change: AnalysedChange, chord: Chord, next: AnalysedChange | undefined): boolean {

@@ -43,17 +43,18 @@ export type OfferedChoice = ScaleChoice & {
 
 /**
  * What the approaches propose for every change, in the order of the registry; nothing where no chord sounds. No choice
- * contradicts its symbol.
+ * contradicts its symbol. `end`: the first change that is not asked for.
  */
 export function scaleChoices(
   analysis: Analysis,
-  approaches: readonly string[] | null = null
+  approaches: readonly string[] | null = null,
+  end = analysis.changes.length
 ): OfferedChoice[][] {
   const wanted = APPROACHES.filter(({ id }) => !approaches || approaches.includes(id));
   const before = new Map<string, ScaleChoice | null>();
   /** A chart says the same thing many times; what an approach answered once it need not work out again. */
   const answered = new Map<string, OfferedChoice[]>();
-  return analysis.changes.map((change) => {
+  return analysis.changes.slice(0, end).map((change) => {
     const context = contextOf(analysis, change.index);
     const question = context && asked(context);
     return wanted.flatMap(({ id, propose }) => {

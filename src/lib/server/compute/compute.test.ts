@@ -1,8 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { analysisRequest, shapeRequest, targetsRequest } from '../../api/requests';
+import {
+  analysisRequest,
+  positionMapRequest,
+  scaleChoicesRequest,
+  shapeRequest,
+  targetsRequest
+} from '../../api/requests';
 import { parse } from '../answer';
-import { answerAnalysis } from './harmony';
-import { answerShape } from './neck';
+import { answerAnalysis, answerScaleChoices } from './harmony';
+import { answerPositionMap, answerShape } from './neck';
 import { answerTargets } from './targets';
 
 const analysis = (body: unknown) => answerAnalysis(parse(analysisRequest, body));
@@ -205,5 +211,46 @@ describe('targets, all of it', () => {
     const refused = refusal(() => targets(body));
     expect(refused.status).toBe(status);
     expect(refused.error.code).toBe(code);
+  });
+});
+
+describe('long charts', () => {
+  const chart = `{key: Bb}\n${'| Cm7 | F7 | Bbmaj7 | Gm7 '.repeat(150)}|`;
+  const choices = (body: unknown) => answerScaleChoices(parse(scaleChoicesRequest, body));
+  const map = (body: unknown) => answerPositionMap(parse(positionMapRequest, body));
+
+  it('are told in parts that together say what the whole says', () => {
+    const first = choices({ chart, approaches: ['modes'] });
+    expect(first.changes).toHaveLength(512);
+    expect(first.next).toBe(512);
+    const rest = choices({ chart, approaches: ['modes'], from: first.next });
+    expect(rest.next).toBeUndefined();
+    const indexes = [...first.changes, ...rest.changes].map(({ index }) => index);
+    expect(indexes).toEqual(Array.from({ length: 600 }, (_, i) => i));
+    const one = choices({ chart, approaches: ['modes'], change: 513 });
+    expect(one.changes).toEqual([rest.changes[1]]);
+  });
+
+  it('have their map in parts too', () => {
+    const first = map({ chart });
+    expect(first.next).toBe(512);
+    const some = map({ chart, from: 510, to: 513 });
+    expect(some.next).toBeUndefined();
+    expect(some.rows[0]!.areas.map(({ change }) => change)).toEqual([510, 511, 512, 513]);
+    expect(some.rows[0]!.areas[0]).toEqual(first.rows[0]!.areas.find(({ change }) => change === 510));
+  });
+
+  it.each([{ from: 600 }, { from: 5, to: 4 }])('refuses the part %j', (part) => {
+    expect(refusal(() => choices({ chart, ...part }))).toMatchObject({ status: 400 });
+  });
+});
+
+describe('bad requests', () => {
+  it.each([
+    [targetsRequest, { chart: '| C |', column: { toString: 1 } }],
+    [targetsRequest, { chart: '| C |', degrees: [Object.create(null)] }],
+    [shapeRequest, { position: 5, organise: { toString: 1 } }]
+  ])('are refused in a sentence whatever stands in them', (schema, body) => {
+    expect(refusal(() => parse(schema, body))).toMatchObject({ status: 400, error: { code: 'bad-request' } });
   });
 });

@@ -7,8 +7,8 @@ import { judgedKeyScales } from '../../core/approaches/key-centre';
 import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry';
 import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
 import { spell } from '../../core/theory/note';
-import { fail } from '../answer';
-import { checkApproaches, sheetFrom } from './inputs';
+import { fail } from '../../api/errors';
+import { checkApproaches, partFrom, sheetFrom } from './inputs';
 
 /** POST /api/v1/analysis */
 export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) {
@@ -39,7 +39,8 @@ export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) 
 }
 
 /** POST /api/v1/scale-choices */
-export function answerScaleChoices({ chart, key, change, approaches }: z.infer<typeof scaleChoicesRequest>) {
+export function answerScaleChoices(input: z.infer<typeof scaleChoicesRequest>) {
+  const { chart, key, change, approaches } = input;
   const { analysis } = sheetFrom(chart, key);
   checkApproaches(approaches ?? [], 'approaches');
   if (change !== undefined && change >= analysis.changes.length) {
@@ -49,33 +50,36 @@ export function answerScaleChoices({ chart, key, change, approaches }: z.infer<t
       path: 'change'
     });
   }
-  const all = scaleChoices(analysis, approaches ?? null);
+  const { from, end, next } =
+    change === undefined
+      ? partFrom(analysis.changes.length, input)
+      : { from: change, end: change + 1, next: undefined };
+  const all = scaleChoices(analysis, approaches ?? null, end);
   const chains = findChains(analysis).filter(
     ({ approach, changes }) =>
-      (!approaches || approaches.includes(approach)) && (change === undefined || changes.includes(change))
+      (!approaches || approaches.includes(approach)) && changes.some((one) => one >= from && one < end)
   );
   return {
-    changes: analysis.changes
-      .filter(({ index }) => change === undefined || index === change)
-      .map(({ index, problem, chord }) => {
-        const context = contextOf(analysis, index);
-        return {
-          index,
-          choices: all[index]!.map(choiceOut),
-          ...(context
-            ? {
-                keyCentre: judgedKeyScales(context).map(({ name, lacks, contradicts }) => ({
-                  name,
-                  lacks,
-                  contradicts
-                }))
-              }
-            : {}),
-          ...(problem ? { problem } : {}),
-          ...(chord ? {} : { message: problem ? problem.message : 'No chord sounds here.' })
-        };
-      }),
-    chains
+    changes: analysis.changes.slice(from, end).map(({ index, problem, chord }) => {
+      const context = contextOf(analysis, index);
+      return {
+        index,
+        choices: all[index]!.map(choiceOut),
+        ...(context
+          ? {
+              keyCentre: judgedKeyScales(context).map(({ name, lacks, contradicts }) => ({
+                name,
+                lacks,
+                contradicts
+              }))
+            }
+          : {}),
+        ...(problem ? { problem } : {}),
+        ...(chord ? {} : { message: problem ? problem.message : 'No chord sounds here.' })
+      };
+    }),
+    chains,
+    ...(next === undefined ? {} : { next })
   };
 }
 

@@ -1,5 +1,6 @@
 /** Reads what a request brings: chart, instrument, chord, scale, strings. Refusals are sentences. */
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../../api/limits';
+import { CHANGES_IN_AN_ANSWER } from '../../api/requests';
 import { APPROACHES } from '../../core/approaches/registry';
 import { MAX_CHANGES } from '../../core/chart/unroll';
 import { readKey } from '../../core/harmony/key';
@@ -16,7 +17,7 @@ import {
 } from '../../core/neck/tuning';
 import { readChord, type Chord } from '../../core/theory/chord';
 import { readScale, type Scale } from '../../core/theory/scale';
-import { fail } from '../answer';
+import { fail } from '../../api/errors';
 
 /** Reads a chart from a request, within the bounds of the contract. */
 export function sheetFrom(chart: string, key?: string): Sheet {
@@ -37,6 +38,28 @@ export function sheetFrom(chart: string, key?: string): Sheet {
   const empty = sheet.problems.find(({ code }) => code === 'empty-chart');
   if (empty) fail(400, { code: empty.code, message: empty.message, path: 'chart', line: 1, column: 1 });
   return sheet;
+}
+
+/** The changes that one answer tells of. */
+export interface Part {
+  readonly from: number;
+  /** The first one that is left out. */
+  readonly end: number;
+  /** Where to go on asking; undefined where all that was asked for is told. */
+  readonly next?: number;
+}
+
+/** The part of a chart that is asked for, no more of it than one answer tells. */
+export function partFrom(count: number, wish: { from?: number | undefined; to?: number | undefined }): Part {
+  const { from = 0, to = count - 1 } = wish;
+  const refuse = (path: string, message: string) => fail(400, { code: 'no-such-change', message, path });
+  if (from >= count) {
+    refuse('from', `There is no change ${from}; this chart has changes 0 to ${count - 1}.`);
+  }
+  if (to < from) refuse('to', `The part ends with change ${to}, before it starts with change ${from}.`);
+  const last = Math.min(to, count - 1);
+  const end = Math.min(last + 1, from + CHANGES_IN_AN_ANSWER);
+  return { from, end, ...(end <= last ? { next: end } : {}) };
 }
 
 export function instrumentFrom(parts: {

@@ -22,7 +22,7 @@ import { lackingIn, shapeOf, shapeSubject } from '../../core/neck/shape';
 import { lowestUnits, unitsOf } from '../../core/neck/unit';
 import { VOICING_FACTS, voicedTones, voicingsOf, type Grip } from '../../core/neck/voicing';
 import type { Chord } from '../../core/theory/chord';
-import { fail } from '../answer';
+import { fail } from '../../api/errors';
 import {
   cellOut,
   checkApproaches,
@@ -30,6 +30,7 @@ import {
   checkStringSet,
   chordFrom,
   instrumentFrom,
+  partFrom,
   scaleFrom,
   sheetFrom
 } from './inputs';
@@ -80,15 +81,25 @@ export function answerPositionMap(input: z.infer<typeof positionMapRequest>) {
     return offered[index]![0] ?? (context ? (modes(context)[0] ?? null) : null);
   });
   const organisation = organisationOf(input.organise);
-  const map = positionMap(neck, organisation, analysis.key, subjectsOf(analysis, chosen));
+  const { from, end, next } = partFrom(analysis.changes.length, input);
+  const subjects = subjectsOf(analysis, chosen).slice(from, end);
+  const map = positionMap(neck, organisation, analysis.key, subjects);
   return {
     organise: organisation.id,
+    ...(next === undefined ? {} : { next }),
     rows: map.map(({ title, position, areas }) => ({
       position,
       title,
-      areas: areas.flatMap((area, change) =>
+      areas: areas.flatMap((area, i) =>
         area
-          ? [{ change, choice: choiceOut(chosen[change]!), ...areaOut(area), position: area.position }]
+          ? [
+              {
+                change: from + i,
+                choice: choiceOut(chosen[from + i]!),
+                ...areaOut(area),
+                position: area.position
+              }
+            ]
           : []
       )
     }))

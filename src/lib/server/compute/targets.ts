@@ -10,7 +10,7 @@ import { positionAt, type Candidate } from '../../core/targets/candidates';
 import type { TargetOptions } from '../../core/targets/options';
 import { findTargets, type Target } from '../../core/targets/path';
 import { isDegree } from '../../core/theory/degree';
-import { fail } from '../answer';
+import { fail } from '../../api/errors';
 import { checkPosition, checkStrings, instrumentFrom, sheetFrom } from './inputs';
 
 /** POST /api/v1/targets */

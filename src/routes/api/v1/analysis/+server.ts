@@ -1,5 +1,4 @@
 import { analysisRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerAnalysis } from '$lib/server/compute/harmony';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(analysisRequest, answerAnalysis);
+export const POST = computing('analysis', analysisRequest);

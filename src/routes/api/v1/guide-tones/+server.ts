@@ -1,5 +1,4 @@
 import { guideTonesRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerGuideTones } from '$lib/server/compute/harmony';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(guideTonesRequest, answerGuideTones);
+export const POST = computing('guide-tones', guideTonesRequest);

@@ -1,5 +1,4 @@
 import { positionMapRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerPositionMap } from '$lib/server/compute/neck';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(positionMapRequest, answerPositionMap);
+export const POST = computing('position-map', positionMapRequest);

@@ -1,5 +1,4 @@
 import { scaleChoicesRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerScaleChoices } from '$lib/server/compute/harmony';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(scaleChoicesRequest, answerScaleChoices);
+export const POST = computing('scale-choices', scaleChoicesRequest);

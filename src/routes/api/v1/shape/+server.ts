@@ -1,5 +1,4 @@
 import { shapeRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerShape } from '$lib/server/compute/neck';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(shapeRequest, answerShape);
+export const POST = computing('shape', shapeRequest);

@@ -1,5 +1,4 @@
 import { targetsRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerTargets } from '$lib/server/compute/targets';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(targetsRequest, answerTargets);
+export const POST = computing('targets', targetsRequest);

@@ -1,5 +1,4 @@
 import { triadPathRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerTriadPath } from '$lib/server/compute/neck';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(triadPathRequest, answerTriadPath);
+export const POST = computing('triad-path', triadPathRequest);

@@ -1,5 +1,4 @@
 import { unitsRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerUnits } from '$lib/server/compute/neck';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(unitsRequest, answerUnits);
+export const POST = computing('units', unitsRequest);

@@ -1,5 +1,4 @@
 import { voicingsRequest } from '$lib/api/requests';
-import { route } from '$lib/server/answer';
-import { answerVoicings } from '$lib/server/compute/neck';
+import { computing } from '$lib/server/compute/route';
 
-export const POST = route(voicingsRequest, answerVoicings);
+export const POST = computing('voicings', voicingsRequest);

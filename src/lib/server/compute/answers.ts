@@ -1,0 +1,23 @@
+/** Every computation that can be asked for by a route, by its name. */
+import { answerAnalysis, answerGuideTones, answerScaleChoices } from './harmony';
+import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
+import { answerTargets } from './targets';
+
+export const answers = {
+  analysis: answerAnalysis,
+  'guide-tones': answerGuideTones,
+  'position-map': answerPositionMap,
+  'scale-choices': answerScaleChoices,
+  shape: answerShape,
+  targets: answerTargets,
+  'triad-path': answerTriadPath,
+  units: answerUnits,
+  voicings: answerVoicings
+} as const;
+
+export type ComputeName = keyof typeof answers;
+
+export interface ComputeJob {
+  readonly name: ComputeName;
+  readonly input: unknown;
+}
