@@ -9,7 +9,7 @@ const rooms = {
   neck: ['theory', 'neck'],
   targets: ['theory', 'chart', 'harmony', 'neck', 'targets'],
   practice: ['theory', 'chart', 'harmony', 'neck', 'targets', 'moment', 'practice'],
-  formats: ['theory', 'chart', 'practice', 'formats']
+  formats: ['theory', 'chart', 'harmony', 'practice', 'formats']
 };
 
 module.exports = {

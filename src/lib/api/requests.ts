@@ -157,3 +157,12 @@ export const targetsRequest = z.object({
   ...instrumentParts
 });
 export type TargetsRequest = z.infer<typeof targetsRequest>;
+
+export const importRequest = z.object({
+  /** The name of the file, which serves as title where the text has none. */
+  name: z.string().max(200).optional(),
+  format: z
+    .enum(['text'], { error: (issue) => `“${shown(issue.input)}” is no format that is read here; use text.` })
+    .default('text'),
+  text: z.string()
+});

@@ -329,7 +329,7 @@ export class Rehearsal {
     if (round !== this.round) this.#nextRound(round);
     this.beat = seen;
     if (this.at !== before && this.change) {
-      this.shown.select(this.change.source.index);
+      this.shown.select(this.change.source.index, false);
       const sounded = seen - (this.inRound - this.change.start);
       const begun = performance.now();
       requestAnimationFrame(() => this.#measure(sounded, (performance.now() - begun) / 1000));

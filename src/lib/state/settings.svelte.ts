@@ -1,11 +1,15 @@
 /** The player's settings in the page: changed at once, stored behind. */
-import { DEFAULT_SETTINGS, type Labels, type Settings } from '$lib/api/settings';
+import { DEFAULT_SETTINGS, type Labels, type Settings, type SettingsChange } from '$lib/api/settings';
 import type { Collection } from '$lib/core/approaches/collection';
 import { APPROACHES, type ApproachFacts } from '$lib/core/approaches/registry';
 import { readInstrument, STANDARD, type Instrument } from '$lib/core/neck/tuning';
 import { readChord } from '$lib/core/theory/chord';
 import { prettyNote, simpleSpelling } from '$lib/core/theory/note';
 import { prettyDegree } from '$lib/core/theory/degree';
+import { hear, tell } from './windows';
+
+/** Milliseconds until a server that was away is tried again. */
+const RETRY = 3000;
 
 const LABELS: readonly Labels[] = ['degree', 'name', 'finger'];
 
@@ -31,14 +35,43 @@ class PlayerSettings {
     this.#now = stored;
   }
 
-  change(part: Partial<Settings>): void {
+  change(part: SettingsChange): void {
+    this.#show(part);
+    this.#unsent = { ...this.#unsent, ...part };
+    tell({ kind: 'settings', change: part });
+    void this.#send();
+  }
+
+  /** Takes over what another window has set. */
+  follow(): () => void {
+    return hear((news) => {
+      if (news.kind === 'settings') this.#show(news.change);
+    });
+  }
+
+  #show(part: SettingsChange): void {
     this.#now = { ...this.#now, ...part };
     document.documentElement.dataset.theme = this.#now.theme;
-    void fetch('/api/v1/settings', {
+  }
+
+  /** What the server does not know yet; it is sent until it does. */
+  #unsent: SettingsChange = {};
+  #timer: ReturnType<typeof setTimeout> | undefined;
+
+  async #send(): Promise<void> {
+    clearTimeout(this.#timer);
+    const change = this.#unsent;
+    if (Object.keys(change).length === 0) return;
+    this.#unsent = {};
+    const response = await fetch('/api/v1/settings', {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(this.#now)
-    }).catch(() => undefined);
+      body: JSON.stringify(change),
+      keepalive: true
+    }).catch(() => null);
+    if (response && response.status < 500) return;
+    this.#unsent = { ...change, ...this.#unsent };
+    this.#timer = setTimeout(() => void this.#send(), RETRY);
   }
 
   toggleTheme(): void {

@@ -16,6 +16,7 @@ import { scaleChoices } from '$lib/core/approaches/registry';
 import { analyse, type Overrule } from '$lib/core/harmony/analysis';
 import { readKey } from '$lib/core/harmony/key';
 import type { HarmonicFunction } from '$lib/core/harmony/numeral';
+import { withDeclaration } from '$lib/core/chart/directives';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { pitchClass, semitonesUp } from '$lib/core/theory/note';
 import {
@@ -39,7 +40,8 @@ import { FREE_PATH, type TargetOptions, type Which } from '$lib/core/targets/opt
 import type { Target, TargetPath } from '$lib/core/targets/path';
 import { TASTES, tasteOf } from '$lib/core/targets/tastes';
 import { solve, type SolverJob, type SolverResult } from '../workers/solve';
-import { Autosave, type Draft } from './autosave.svelte';
+import { Autosave, type Stored } from './autosave.svelte';
+import type { Draft } from './drafts';
 import { record, redo, startHistory, undo } from './history';
 import { realign } from './realign';
 import { settings } from './settings.svelte';
@@ -56,6 +58,12 @@ export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[
 ];
 
 export type View = 'moment' | 'map' | 'grips' | 'rehearse';
+export const VIEW_NAMES: Readonly<Record<View, string>> = {
+  moment: 'Moment',
+  map: 'Map',
+  grips: 'Grips',
+  rehearse: 'Rehearse'
+};
 export type NeckMode = 'hand' | 'whole' | 'find';
 
 /** Paths asked for on demand, and how many of them with different prices are shown beside the best. */
@@ -407,17 +415,42 @@ export class Workspace {
   }
 
   /** Shows what another window saved, without saving it again. */
-  load(draft: Draft & { version: number }): void {
+  load(draft: Stored): void {
     this.#history = record(this.#history, { source: draft.source, plan: draft.plan }, 'load', Date.now());
     this.autosave.rebase(draft.version);
   }
 
-  select(index: number): void {
+  /** Shows a draft of this player's beside a newer version; nothing is saved until the player has decided. */
+  oppose(draft: Draft, stored: Stored): void {
+    const { source, plan } = draft;
+    this.#history = record(this.#history, { source, plan }, 'adopt', Date.now());
+    this.autosave.standAgainst(stored, { source, plan });
+  }
+
+  rename(title: string): void {
+    if (!title.trim() || title.trim() === this.sheet.head.title) return;
+    this.#edit({ source: withDeclaration(this.source, 'title', title), plan: this.plan }, 'title');
+  }
+
+  /** Goes to a change. `isSpoken`: screen readers are told; the band that plays on is not followed aloud. */
+  select(index: number, isSpoken = true): void {
     const count = this.changes.length;
     if (count === 0) return;
     this.#selected = (index + count) % count;
     this.preview = null;
     this.pins = [];
+    if (!isSpoken || !this.change) return;
+    const target = this.targets.get(this.selected)?.cell;
+    const landing = target
+      ? `, target ${target.degree} ${target.note}, string ${target.string}, fret ${target.fret}`
+      : '';
+    this.announcement = `${this.change.symbol}, bar ${this.change.bar}${landing}`;
+  }
+
+  /** Shows another view of the chart. */
+  show(view: View): void {
+    this.view = view;
+    this.announcement = VIEW_NAMES[view];
   }
 
   /** Takes a choice for the selected change. */
@@ -588,7 +621,14 @@ export class Workspace {
 
   /** Gives changes positions of their own. */
   paint(positions: ReadonlyMap<number, number>): void {
-    if (positions.size) this.#setPositions(positions, false);
+    if (positions.size === 0) return;
+    this.#setPositions(positions, false);
+    const places = [...new Set(positions.values())];
+    const count =
+      positions.size === 1
+        ? (this.changes[[...positions.keys()][0]!]?.symbol ?? '')
+        : `${positions.size} changes`;
+    this.announcement = `${count} in position ${places.join(', ')}`;
   }
 
   #setPositions(own: ReadonlyMap<number, number>, mergeable: boolean): void {

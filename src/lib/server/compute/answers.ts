@@ -1,11 +1,13 @@
 /** Every computation that can be asked for by a route, by its name. */
 import { answerAnalysis, answerGuideTones, answerScaleChoices } from './harmony';
+import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerTargets } from './targets';
 
 export const answers = {
   analysis: answerAnalysis,
   'guide-tones': answerGuideTones,
+  import: answerImport,
   'position-map': answerPositionMap,
   'scale-choices': answerScaleChoices,
   shape: answerShape,

@@ -3,7 +3,7 @@
   import { Dialog } from 'bits-ui';
   import { settings } from '$lib/state/settings.svelte';
   import NoteMark from '../neck/NoteMark.svelte';
-  import type { Shortcut } from './shortcuts';
+  import type { Shortcut } from '../keys/keys';
 
   let { open = $bindable(), shortcuts }: { open: boolean; shortcuts: readonly Shortcut[] } = $props();
   const LEGEND = [

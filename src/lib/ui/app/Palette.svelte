@@ -3,7 +3,7 @@
   import { Command, Dialog } from 'bits-ui';
   import { goto } from '$app/navigation';
   import type { ChartList } from '$lib/api/songbook';
-  import type { Shortcut } from './shortcuts';
+  import type { Shortcut } from '../keys/keys';
 
   let { open = $bindable(), commands }: { open: boolean; commands: readonly Shortcut[] } = $props();
   let charts: ChartList['charts'] = $state.raw([]);

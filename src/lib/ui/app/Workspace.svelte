@@ -1,6 +1,6 @@
 <!-- One chart, one plan: everything about the moment of change on one screen. -->
 <script lang="ts">
-  import { flushSync, onDestroy, untrack } from 'svelte';
+  import { flushSync, onDestroy, onMount, untrack } from 'svelte';
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
   import GuitarIcon from '@lucide/svelte/icons/guitar';
   import History from '@lucide/svelte/icons/history';
@@ -12,8 +12,10 @@
   import Sun from '@lucide/svelte/icons/sun';
   import Table2 from '@lucide/svelte/icons/table-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { toast } from 'svelte-sonner';
   import { beforeNavigate } from '$app/navigation';
   import type { StoredChart } from '$lib/api/songbook';
+  import { followOthers, takeUpDrafts } from '$lib/state/keeping';
   import { settings } from '$lib/state/settings.svelte';
   import { Workspace, type View } from '$lib/state/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
@@ -26,9 +28,12 @@
   import Threads from '../threads/Threads.svelte';
   import Help from './Help.svelte';
   import Palette from './Palette.svelte';
+  import { layKeys } from '../keys/keys';
   import Revisions from './Revisions.svelte';
   import SaveState from './SaveState.svelte';
-  import { isTyping, workspaceShortcuts } from './shortcuts';
+  import SaveNotices from './SaveNotices.svelte';
+  import Title from './Title.svelte';
+  import { workspaceShortcuts } from './shortcuts';
 
   let { chart }: { chart: StoredChart } = $props();
   // The workspace lives as long as the page shows this chart; a new one comes with a new key.
@@ -37,11 +42,31 @@
 
   /** A chart without chords opens with its editor. */
   let isEditing = $state(untrack(() => workspace.changes.length === 0));
-  let isHelping = $state(false);
-  let isFinding = $state(false);
-  let isLookingBack = $state(false);
-  let isReadingTable = $state(false);
-  let isTuning = $state(false);
+  /** The one dialog that is open. */
+  let dialog: 'help' | 'find' | 'versions' | 'table' | 'guitar' | null = $state(null);
+  const opened = (name: NonNullable<typeof dialog>) =>
+    [
+      () => dialog === name,
+      (isOpen: boolean) => (dialog = isOpen ? name : dialog === name ? null : dialog)
+    ] as const;
+  const [isHelping, setHelping] = opened('help');
+  const [isFinding, setFinding] = opened('find');
+  const [isLookingBack, setLookingBack] = opened('versions');
+  const [isReadingTable, setReadingTable] = opened('table');
+  const [isTuning, setTuning] = opened('guitar');
+  let editorButton: HTMLButtonElement | undefined = $state();
+
+  function openEditor() {
+    isEditing = true;
+  }
+
+  /** The focus goes back to where the editor is opened, so that no key is lost. */
+  function closeEditor() {
+    isEditing = false;
+    editorButton?.focus({ preventScroll: true });
+  }
+
+  const toggleEditor = () => (isEditing ? closeEditor() : openEditor());
   /** The map as one sheet is drawn only for paper and files. */
   let hasSheet = $state(false);
   let sheet: HTMLDivElement | undefined = $state();
@@ -51,23 +76,17 @@
   const status = $derived(workspace.autosave.status);
   const shortcuts = workspaceShortcuts({
     workspace,
-    toggleEditor: () => (isEditing = !isEditing),
-    openHelp: () => (isHelping = true),
-    openPalette: () => (isFinding = true),
-    openTable: () => (isReadingTable = true),
-    openGuitar: () => (isTuning = true),
+    toggleEditor,
+    openHelp: () => (dialog = 'help'),
+    openPalette: () => (dialog = 'find'),
+    openTable: () => (dialog = 'table'),
+    openGuitar: () => (dialog = 'guitar'),
     printMap: () => printSheet('map'),
     printLanding: () => printSheet('landing'),
     saveMap: (format) => void saveSheet(format)
   });
 
-  function press(event: KeyboardEvent) {
-    if (event.defaultPrevented) return;
-    const found = shortcuts.find((shortcut) => shortcut.matches(event));
-    if (!found || (found.single && (!settings.now.singleKeys || isTyping(event)))) return;
-    event.preventDefault();
-    found.run(event);
-  }
+  $effect(() => layKeys(() => shortcuts));
 
   /** Print asks for the sheet at once, so its code is fetched as soon as the page is at rest. */
   let MapSheet: typeof import('../map/MapSheet.svelte').default | undefined = $state.raw();
@@ -120,12 +139,23 @@
 
   beforeNavigate(() => void workspace.autosave.flush());
 
+  onMount(() => {
+    void takeUpDrafts(workspace).then((isTakenUp) => {
+      if (!isTakenUp) return;
+      toast('What you typed before and could not be saved is here again.', {
+        action: { label: 'Undo', onClick: () => workspace.undo() }
+      });
+    });
+    return followOthers(workspace, () =>
+      toast('This chart was changed in another window; here is what it is now.')
+    );
+  });
+
   const labels = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
 </script>
 
 <svelte:head><title>{head.title ?? 'Untitled chart'} · Corvel</title></svelte:head>
 <svelte:window
-  onkeydown={press}
   onbeforeprint={withSheet}
   onafterprint={() => {
     hasSheet = false;
@@ -133,16 +163,15 @@
   }}
   onpagehide={() => void workspace.autosave.flush()}
   onbeforeunload={(event) => {
-    if (status.kind !== 'saved') event.preventDefault();
+    // What is kept on the device comes back; only what is not would be lost.
+    if (status.kind !== 'saved' && !workspace.autosave.isKept) event.preventDefault();
   }}
 />
 
 <div class="mx-auto flex min-h-screen max-w-[1800px] flex-col gap-2 p-2.5 print:hidden">
   <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5 lg:flex-nowrap">
     <a href="/" class="btn btn-icon" aria-label="Songbook" title="Songbook"><Library size={18} /></a>
-    <h1 class="min-w-0 shrink-0 truncate font-display text-[23px] leading-8 lg:max-w-[310px]">
-      {head.title ?? 'Untitled chart'}
-    </h1>
+    <Title {workspace} />
     <p class="min-w-0 truncate text-[13px] text-soft">
       {settings.note(key.tonic)}
       {key.mode}{workspace.sheet.analysis.declared ? '' : ' (found)'} · {head.meter.beats}/{head.meter
@@ -154,7 +183,7 @@
           class="btn rounded-none not-first:border-l-0 first:rounded-l-[7px] last:rounded-r-[7px]"
           aria-pressed={workspace.view === view}
           title={hint}
-          onclick={() => (workspace.view = view)}>{name}</button
+          onclick={() => workspace.show(view)}>{name}</button
         >
       {/each}
     </div>
@@ -178,26 +207,27 @@
         class="btn btn-icon"
         aria-label="Earlier versions"
         title="Earlier versions"
-        onclick={() => (isLookingBack = true)}><History size={17} /></button
+        onclick={() => (dialog = 'versions')}><History size={17} /></button
       >
       <button
         class="btn btn-icon"
         aria-label="Chart"
         aria-pressed={isEditing}
         title="Chart text (E)"
-        onclick={() => (isEditing = !isEditing)}><PencilLine size={17} /></button
+        bind:this={editorButton}
+        onclick={toggleEditor}><PencilLine size={17} /></button
       >
       <button
         class="btn btn-icon"
         aria-label="Table"
         title="Chord table and guide-tone lines (B)"
-        onclick={() => (isReadingTable = true)}><Table2 size={17} /></button
+        onclick={() => (dialog = 'table')}><Table2 size={17} /></button
       >
       <button
         class="btn btn-icon"
         aria-label="Your guitar"
         title="Tuning, frets, hand"
-        onclick={() => (isTuning = true)}><GuitarIcon size={17} /></button
+        onclick={() => (dialog = 'guitar')}><GuitarIcon size={17} /></button
       >
       <button class="btn" title="What stands inside the notes (L)" onclick={() => settings.cycleLabels()}
         >{labels[settings.now.labels]}</button
@@ -206,7 +236,7 @@
         class="btn btn-icon"
         aria-label="Find a chart or a command"
         title="Find (Ctrl K)"
-        onclick={() => (isFinding = true)}><Search size={17} /></button
+        onclick={() => (dialog = 'find')}><Search size={17} /></button
       >
       <button
         class="btn btn-icon"
@@ -220,7 +250,7 @@
         class="btn btn-icon"
         aria-label="Keys and signs"
         title="Keys and signs (?)"
-        onclick={() => (isHelping = true)}><CircleQuestionMark size={17} /></button
+        onclick={() => (dialog = 'help')}><CircleQuestionMark size={17} /></button
       >
     </div>
   </header>
@@ -231,26 +261,7 @@
       the earlier versions.
     </p>
   {/if}
-  {#if status.kind === 'refused'}
-    <p class="card px-3 py-2 text-warn" role="alert">{status.message} The text stays here as it is.</p>
-  {:else if status.kind === 'stale'}
-    {@const stored = status.stored}
-    <div class="flex flex-wrap items-center gap-2 card px-3 py-2" role="alert">
-      <p class="min-w-0 flex-1 text-warn">
-        This chart was changed in another window since you opened it. Nothing was overwritten; which version
-        shall go on?
-      </p>
-      <button class="btn" onclick={() => workspace.load(stored)}>Take the other one</button>
-      <button
-        class="btn"
-        onclick={() => {
-          const mine = { source: workspace.source, plan: workspace.plan };
-          workspace.autosave.rebase(stored.version);
-          workspace.adopt(mine);
-        }}>Keep mine</button
-      >
-    </div>
-  {/if}
+  <SaveNotices {workspace} />
 
   <div
     class="grid min-w-0 flex-1 gap-2.5 {workspace.view === 'rehearse'
@@ -258,7 +269,7 @@
       : 'lg:grid-cols-[minmax(0,1fr)_316px]'}"
   >
     <main class="flex min-w-0 flex-col gap-2.5">
-      {#if isEditing}<ChartEditor {workspace} onclose={() => (isEditing = false)} />{/if}
+      {#if isEditing}<ChartEditor {workspace} onclose={closeEditor} />{/if}
       {#if workspace.changes.length > 0}
         {#if workspace.view === 'rehearse'}
           {#await import('../rehearse/Rehearse.svelte') then { default: Rehearse }}
@@ -279,7 +290,7 @@
       {:else if !isEditing}
         <div class="flex flex-col items-center gap-3 card p-10">
           <p>This chart has no chords yet.</p>
-          <button class="btn btn-strong" onclick={() => (isEditing = true)}>Write them</button>
+          <button class="btn btn-strong" onclick={openEditor}>Write them</button>
         </div>
       {/if}
     </main>
@@ -305,10 +316,12 @@
 
 {#if hasSheet && paper === 'landing' && LandingSheet}<LandingSheet {workspace} />
 {:else if hasSheet && MapSheet}<div bind:this={sheet}><MapSheet {workspace} /></div>{/if}
-{#if isTuning}
-  {#await import('./Guitar.svelte') then { default: Guitar }}<Guitar bind:open={isTuning} />{/await}
+{#if isTuning()}
+  {#await import('./Guitar.svelte') then { default: Guitar }}<Guitar
+      bind:open={isTuning, setTuning}
+    />{/await}
 {/if}
-<Help bind:open={isHelping} {shortcuts} />
-<Palette bind:open={isFinding} commands={shortcuts} />
-<Revisions bind:open={isLookingBack} {workspace} />
-<ChordTable bind:open={isReadingTable} {workspace} />
+<Help bind:open={isHelping, setHelping} {shortcuts} />
+<Palette bind:open={isFinding, setFinding} commands={shortcuts} />
+<Revisions bind:open={isLookingBack, setLookingBack} {workspace} />
+<ChordTable bind:open={isReadingTable, setReadingTable} {workspace} />

@@ -2,19 +2,7 @@
 import { ORGANISATIONS } from '$lib/core/neck/area';
 import type { View, Workspace } from '$lib/state/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
-
-export interface Shortcut {
-  /** As shown: "→", "1 3 5 7", "Ctrl Z". */
-  readonly keys: string;
-  readonly name: string;
-  /** Whether a key press is this shortcut. */
-  readonly matches: (event: KeyboardEvent) => boolean;
-  readonly run: (event: KeyboardEvent | null) => void;
-  /** Acts without a modifier, and so only while single keys are switched on. */
-  readonly single: boolean;
-  /** Offered in the command palette. */
-  readonly command: boolean;
-}
+import type { Shortcut } from '../keys/keys';
 
 interface Actions {
   readonly workspace: Workspace;
@@ -27,9 +15,6 @@ interface Actions {
   readonly printLanding: () => void;
   readonly saveMap: (format: 'svg' | 'png') => void;
 }
-
-const plain = (event: KeyboardEvent) => !event.ctrlKey && !event.metaKey && !event.altKey;
-const withControl = (event: KeyboardEvent) => (event.ctrlKey || event.metaKey) && !event.altKey;
 
 export function workspaceShortcuts({
   workspace,
@@ -45,27 +30,20 @@ export function workspaceShortcuts({
   const single = (
     keys: string,
     name: string,
-    key: string,
+    press: string,
     run: Shortcut['run'],
     command = true
-  ): Shortcut => ({
-    keys,
-    name,
-    matches: (event) => plain(event) && event.key.toLowerCase() === key.toLowerCase(),
-    run,
-    single: true,
-    command
-  });
+  ): Shortcut => ({ keys, name, presses: [`[Shift]+${press}`], run, single: true, command });
   /** Only in the palette. */
   const command = (name: string, run: Shortcut['run']): Shortcut => ({
     keys: '',
     name,
-    matches: () => false,
+    presses: [],
     run,
     single: false,
     command: true
   });
-  const show = (view: View) => (workspace.view = workspace.view === view ? 'moment' : view);
+  const show = (view: View) => workspace.show(workspace.view === view ? 'moment' : view);
   return [
     single('→', 'Next change', 'ArrowRight', () => workspace.select(workspace.selected + 1)),
     single('←', 'Previous change', 'ArrowLeft', () => workspace.select(workspace.selected - 1)),
@@ -78,7 +56,7 @@ export function workspaceShortcuts({
     {
       keys: '1 3 5 7',
       name: 'Aim at that degree of the chord; again for its next octave (2, 4, 6 for 9, 11, 13 or 6 of the chord)',
-      matches: (event) => plain(event) && /^[1-7]$/.test(event.key),
+      presses: ['([1-7])'],
       run: (event) => event && workspace.aim(event.key),
       single: true,
       command: false
@@ -97,15 +75,15 @@ export function workspaceShortcuts({
     single('G', 'Grips, or back', 'g', () => show('grips')),
     single('P', 'Rehearse with the band, or back; there Space plays and stops', 'p', () => show('rehearse')),
     single('W', 'The whole neck, or back to the hand', 'w', () => {
-      workspace.view = 'moment';
+      workspace.show('moment');
       workspace.neckMode = workspace.neckMode === 'whole' ? 'hand' : 'whole';
     }),
     single('F', 'Find a degree everywhere; again for the next one', 'f', () => {
-      workspace.view = 'moment';
+      workspace.show('moment');
       workspace.findNext();
     }),
     single('H', 'Back to what lies under the hand', 'h', () => {
-      workspace.view = 'moment';
+      workspace.show('moment');
       workspace.neckMode = 'hand';
     }),
     single('O', 'Next school of organising the neck', 'o', () => {
@@ -136,7 +114,7 @@ export function workspaceShortcuts({
     {
       keys: 'Ctrl Z',
       name: 'Undo',
-      matches: (event) => withControl(event) && !event.shiftKey && event.key.toLowerCase() === 'z',
+      presses: ['$mod+z'],
       run: () => workspace.undo(),
       single: false,
       command: true
@@ -144,9 +122,7 @@ export function workspaceShortcuts({
     {
       keys: 'Ctrl Shift Z',
       name: 'Redo',
-      matches: (event) =>
-        withControl(event) &&
-        ((event.shiftKey && event.key.toLowerCase() === 'z') || event.key.toLowerCase() === 'y'),
+      presses: ['$mod+Shift+z', '$mod+y'],
       run: () => workspace.redo(),
       single: false,
       command: true
@@ -154,17 +130,11 @@ export function workspaceShortcuts({
     {
       keys: 'Ctrl K',
       name: 'Find a chart or a command',
-      matches: (event) => withControl(event) && event.key.toLowerCase() === 'k',
+      presses: ['$mod+k'],
       run: openPalette,
       single: false,
       command: false
     },
     single('?', 'This list', '?', openHelp, false)
   ];
-}
-
-/** Typing into a field is not a command. */
-export function isTyping(event: KeyboardEvent): boolean {
-  const at = event.target instanceof Element ? event.target : null;
-  return !!at?.closest('input, textarea, select, [contenteditable="true"], [role="dialog"]');
 }

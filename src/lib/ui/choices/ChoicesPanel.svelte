@@ -60,20 +60,28 @@
     open = open.includes(id) ? open.filter((other) => other !== id) : [...open, id];
   }
 
+  /** Brings a row into sight by moving the list alone: the page stays where it is. */
+  function focusRow(row: HTMLElement) {
+    row.focus({ preventScroll: true });
+    const [seen, own] = [list!.getBoundingClientRect(), row.getBoundingClientRect()];
+    if (own.top < seen.top) list!.scrollTop -= seen.top - own.top;
+    else if (own.bottom > seen.bottom) list!.scrollTop += own.bottom - seen.bottom;
+  }
+
   function press(event: KeyboardEvent) {
     const rows = [...(list?.querySelectorAll<HTMLElement>('[data-choice]') ?? [])];
     const at = rows.indexOf(document.activeElement as HTMLElement);
-    if (at < 0) return;
+    if (at < 0 || event.ctrlKey || event.metaKey || event.altKey) return;
+    const row = rows[at]!;
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (step) {
-      rows[Math.min(rows.length - 1, Math.max(0, at + step))]?.focus();
-    } else if (event.key === 'Escape') {
-      rows[at]!.blur();
-    } else if (event.key.toLowerCase() === 'p' && !event.ctrlKey && !event.metaKey && workspace.preview) {
-      workspace.pin(workspace.preview);
-    } else return;
+    const own = choices.find(
+      ({ approach, name }) => approach === row.dataset.approach && name === row.dataset.choice
+    );
+    if (step) focusRow(rows[Math.min(rows.length - 1, Math.max(0, at + step))]!);
+    else if (event.key === 'Escape') row.blur();
+    else if (event.key.toLowerCase() === 'p' && own) workspace.pin(own);
+    else return;
     event.preventDefault();
-    event.stopPropagation();
   }
 </script>
 

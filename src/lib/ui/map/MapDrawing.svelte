@@ -170,7 +170,6 @@
       onlayover(r, column);
     } else return;
     event.preventDefault();
-    event.stopPropagation();
   }
 
   function spoken(row: MapRow, column: MapColumn): string {

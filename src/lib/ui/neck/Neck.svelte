@@ -139,10 +139,10 @@
     const step = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 4, PageDown: -4 }[
       event.key
     ];
-    if (!step) return;
+    const end = { Home: workspace.lowestPosition, End: workspace.highestPosition }[event.key];
+    if (step === undefined && end === undefined) return;
     event.preventDefault();
-    event.stopPropagation();
-    workspace.moveTo(workspace.position + step);
+    workspace.moveTo(end ?? workspace.position + step!);
   }
 
   const windowFrom = $derived(Math.max(0, position - 1));

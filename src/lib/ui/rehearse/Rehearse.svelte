@@ -13,6 +13,7 @@
   import { prettyDegree } from '$lib/core/theory/degree';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Neck from '../neck/Neck.svelte';
+  import { layKeys } from '../keys/keys';
   import Threads from '../threads/Threads.svelte';
   import Desk from './Desk.svelte';
 
@@ -55,12 +56,18 @@
     return () => (document.documentElement.dataset.theme = untrack(() => settings.now.theme));
   });
 
-  function press(event: KeyboardEvent) {
-    const isField = event.target instanceof Element && event.target.closest('input, select, textarea');
-    if (event.key !== ' ' || isField || event.ctrlKey || event.metaKey || event.altKey) return;
-    event.preventDefault();
-    rehearsal.toggle();
-  }
+  $effect(() =>
+    layKeys(() => [
+      {
+        keys: 'Space',
+        name: 'Play or stop',
+        presses: ['Space'],
+        run: () => rehearsal.toggle(),
+        single: false,
+        command: false
+      }
+    ])
+  );
 
   let isCautioned = $state(false);
   /** Where the music is in the form, for the threads. */
@@ -72,11 +79,10 @@
   );
 </script>
 
-<svelte:window onkeydown={press} />
-
 <section
   class="flex min-w-0 flex-col gap-2.5"
   aria-label="Rehearse"
+  data-keys-return
   data-playing={rehearsal.isPlaying || undefined}
   data-round={rehearsal.round}
   data-lag={JSON.stringify(rehearsal.lag)}

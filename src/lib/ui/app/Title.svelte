@@ -1,0 +1,52 @@
+<!-- The title of the chart, to be changed where it stands. -->
+<script lang="ts">
+  import { tick } from 'svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+
+  let { workspace }: { workspace: Workspace } = $props();
+  let isEditing = $state(false);
+  let field: HTMLInputElement | undefined = $state();
+  let button: HTMLButtonElement | undefined = $state();
+
+  async function start() {
+    isEditing = true;
+    await tick();
+    field?.select();
+  }
+
+  async function finish(title: string | null) {
+    if (!isEditing) return;
+    isEditing = false;
+    if (title !== null) workspace.rename(title);
+    await tick();
+    if (document.activeElement === document.body) button?.focus({ preventScroll: true });
+  }
+</script>
+
+<h1 class="min-w-0 shrink truncate font-display text-[23px] leading-8 lg:max-w-[310px]">
+  {#if isEditing}
+    <input
+      bind:this={field}
+      class="w-full min-w-40 rounded-md border border-line bg-paper px-1.5"
+      aria-label="Title"
+      maxlength="200"
+      value={workspace.sheet.head.title ?? ''}
+      placeholder="Title of the chart"
+      onblur={(event) => finish(event.currentTarget.value)}
+      onkeydown={(event) => {
+        if (event.key === 'Enter') void finish(event.currentTarget.value);
+        else if (event.key === 'Escape') void finish(null);
+        else return;
+        event.preventDefault();
+      }}
+    />
+  {:else}
+    <button
+      bind:this={button}
+      class="max-w-full truncate rounded-md px-1.5 hover:bg-lit"
+      title="Change the title"
+      data-title
+      onclick={start}>{workspace.title}</button
+    >
+  {/if}
+</h1>

@@ -1,0 +1,116 @@
+/**
+ * The one owner of keys. Every view lays its shortcuts on a pile; a key goes to what has the focus where that has a use
+ * for it, else to the topmost shortcut that matches.
+ */
+import { matchKeybindingPress, parseKeybinding, type KeybindingPress } from 'tinykeys';
+import { HOLDS, holderOf } from './holders';
+
+export interface Shortcut {
+  /** As shown: "→", "1 3 5 7", "Ctrl Z". */
+  readonly keys: string;
+  readonly name: string;
+  /** Key presses that are this shortcut, as the package that matches them writes them; none for a command alone. */
+  readonly presses: readonly string[];
+  readonly run: (event: KeyboardEvent | null) => void;
+  /** Acts without a modifier, and so only while single keys are switched on. */
+  readonly single: boolean;
+  /** Offered in the command palette. */
+  readonly command: boolean;
+}
+
+interface Layer {
+  readonly shortcuts: () => readonly Shortcut[];
+}
+
+const layers: Layer[] = [];
+const parsed = new Map<string, KeybindingPress>();
+
+function matches(event: KeyboardEvent, press: string): boolean {
+  let binding = parsed.get(press);
+  if (!binding) parsed.set(press, (binding = parseKeybinding(press)[0]!));
+  return matchKeybindingPress(event, binding);
+}
+
+/** Lays shortcuts on the pile; returns how to take them off again. */
+export function layKeys(shortcuts: () => readonly Shortcut[]): () => void {
+  const layer = { shortcuts };
+  layers.push(layer);
+  return () => void layers.splice(layers.indexOf(layer), 1);
+}
+
+/** A select in which something has been chosen since it got the focus: its typing is over, Space is the page's again. */
+let chosenIn: EventTarget | null = null;
+/** The last press was of a pointer, not of a key. */
+let isPointing = false;
+
+function belongsToFocus(event: KeyboardEvent): boolean {
+  const target = event.target instanceof Element ? event.target : null;
+  // A dialog that is open has the keys also where nothing in it has the focus.
+  if (document.querySelector('[role="dialog"][data-state="open"]')) return true;
+  const holder = holderOf(target);
+  if (holder === 'select' && target === chosenIn) return HOLDS.slider(event) || event.key === 'Enter';
+  return HOLDS[holder](event);
+}
+
+function press(event: KeyboardEvent, singleKeys: boolean): void {
+  isPointing = false;
+  if (event.defaultPrevented || event.isComposing) return;
+  if (event.key === 'Escape' || event.key === 'Enter') leaveField(event);
+  if (belongsToFocus(event)) return;
+  const found = layers
+    .flatMap(({ shortcuts }) => [shortcuts()])
+    .reverse()
+    .flat()
+    .find(
+      (shortcut) =>
+        (singleKeys || !shortcut.single) && shortcut.presses.some((binding) => matches(event, binding))
+    );
+  if (!found) return;
+  event.preventDefault();
+  found.run(event);
+}
+
+/** Escape leaves a select, slider or number; Enter ends a number. */
+function leaveField(event: KeyboardEvent): void {
+  const target = event.target;
+  if (!(target instanceof HTMLElement)) return;
+  const holder = holderOf(target);
+  const leaves = event.key === 'Escape' ? ['select', 'slider', 'number'] : ['number'];
+  if (target.matches('input, select') && leaves.includes(holder)) target.blur();
+}
+
+/**
+ * Listens for the page as long as it lives. `singleKeys` says whether keys act without a modifier. What was chosen with
+ * the pointer gives the keys back at once; inside `[data-keys-return]`, the desk under a guitar, buttons do so too.
+ */
+export function ownKeys(singleKeys: () => boolean): () => void {
+  const down = (event: KeyboardEvent) => press(event, singleKeys());
+  const point = () => (isPointing = true);
+  const change = (event: Event) => {
+    const { target } = event;
+    if (!(target instanceof HTMLSelectElement)) return;
+    chosenIn = target;
+    if (isPointing) target.blur();
+  };
+  const release = (event: Event) => {
+    const target = event.target instanceof Element ? event.target : null;
+    const slider = target?.closest<HTMLElement>('input[type="range"], [role="slider"]');
+    const button = target?.closest<HTMLElement>('[data-keys-return] :is(button, summary)');
+    if (isPointing) (slider ?? button)?.blur();
+  };
+  const focus = (event: FocusEvent) => {
+    if (event.target !== chosenIn) chosenIn = null;
+  };
+  addEventListener('keydown', down);
+  addEventListener('pointerdown', point, true);
+  addEventListener('change', change);
+  addEventListener('click', release);
+  addEventListener('focusin', focus);
+  return () => {
+    removeEventListener('keydown', down);
+    removeEventListener('pointerdown', point, true);
+    removeEventListener('change', change);
+    removeEventListener('click', release);
+    removeEventListener('focusin', focus);
+  };
+}
