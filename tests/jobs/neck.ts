@@ -1,6 +1,7 @@
 /** Jobs on the neck: areas, position map, painting, laying over, grips, the whole neck, another guitar, pictures. */
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Page } from '../page';
 import type { Server } from '../server';
 
@@ -25,7 +26,7 @@ export function neckJobs(tools: () => Tools): void {
 
   async function open(settings: object = {}): Promise<string> {
     const { server } = tools();
-    await server.call('PUT', 'settings', settings);
+    await server.call('PUT', 'settings', { ...DEFAULT_SETTINGS, ...settings });
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: LOOP });
     await page().open(`/charts/${body.id}`);
     return body.id;
@@ -278,7 +279,7 @@ export function neckJobs(tools: () => Tools): void {
         expect((open_[string - 1]! + fret) % 12, place).toBe(names[note]);
         expect(fret).toBeGreaterThanOrEqual(2);
       }
-      await tools().server.call('PUT', 'settings', {});
+      await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
     });
 
     it('makes pictures that stand by themselves', async () => {

@@ -1,6 +1,7 @@
 /** Jobs at the stand: play, loop, isolate, ladder, keys, drills, memory, files; by keys and by touch-sized buttons. */
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
 
 const TUNE = `{title: Stand job}
@@ -25,7 +26,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
   async function open(source = TUNE): Promise<void> {
     const { server } = tools();
-    await server.call('PUT', 'settings', {});
+    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
     await page().open(`/charts/${body.id}`);
     await browser().executeScript('localStorage.clear()');

@@ -1,6 +1,7 @@
 /** Jobs on the target path: tastes, rules, alternatives, what-if, approach notes, wishes that cannot be met, long work. */
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
 
 const CADENCE = '{title: Path job}\n{key: F}\n| Gm7 | C7 | Fmaj7 | Dm7 | Bm7b5 | E7b9 | Am7 | D7 |';
@@ -24,7 +25,7 @@ export function targetJobs(tools: () => Tools): void {
 
   async function open(source = CADENCE): Promise<string> {
     const { server } = tools();
-    await server.call('PUT', 'settings', {});
+    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
     await page().open(`/charts/${body.id}`);
     return body.id;

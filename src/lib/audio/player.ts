@@ -1,6 +1,16 @@
 /** Plays rounds of events on the audio clock, a little ahead of it, at a tempo that may change while it goes. */
 import * as Tone from 'tone';
-import { beatAt, dueEvents, retimed, stillPlayable, type Anchor, type Round } from '../core/practice/clock';
+import {
+  advance,
+  beatAt,
+  endOf,
+  retimed,
+  roundAt,
+  stillPlayable,
+  type LaidRound,
+  type Progress,
+  type Round
+} from '../core/practice/clock';
 import type { Part, SoundEvent } from '../core/practice/events';
 import { makeBand, type Band } from './voices';
 
@@ -13,20 +23,31 @@ const TOO_LATE = 0.05;
 /** Silence before the first count. */
 const BREATH = 0.12;
 
-export interface Program {
-  readonly beats: number;
+/** What is played: `roundOf` is asked for each round a moment before it begins. */
+export interface Program<R extends Round> {
   readonly countIn: readonly SoundEvent[];
-  readonly roundOf: (round: number) => Round;
+  readonly roundOf: (round: number) => R | null;
+  /** Beats a minute at the start. */
   readonly tempo: number;
+  /** Called again and again while it plays, also in a hidden page. */
+  readonly onTick: () => void;
 }
 
-export class Player {
+/** Opens the sound; to be called from a gesture of the player. Throws where the browser refuses or never answers. */
+async function openSound(): Promise<void> {
+  await Promise.race([
+    Tone.start(),
+    new Promise((_, refuse) => setTimeout(() => refuse(new Error('The browser gives no sound.')), 4000))
+  ]);
+  if (Tone.getContext().state !== 'running') throw new Error('The browser gives no sound.');
+}
+
+export class Player<R extends Round> {
   #band: Band;
   #ticker: Worker;
-  #anchor: Anchor | null = null;
-  #program: Program | null = null;
-  /** Events before this beat have been handed over. */
-  #handed = 0;
+  #program: Program<R> | null = null;
+  #progress: Progress<R> | null = null;
+  #begun = 0;
 
   /** What goes to the loudspeaker, listened to. */
   #meter = new Tone.Meter({ normalRange: true, smoothing: 0.5 });
@@ -38,39 +59,37 @@ export class Player {
     this.#ticker.onmessage = () => this.#tick();
   }
 
-  /** Opens the sound; to be called from a gesture of the player. Throws where the browser refuses. */
-  static async open(): Promise<Player> {
-    await Promise.race([
-      Tone.start(),
-      new Promise((_, refuse) => setTimeout(() => refuse(new Error('The browser gives no sound.')), 4000))
-    ]);
-    if (Tone.getContext().state !== 'running') throw new Error('The browser gives no sound.');
-    return new Player();
+  static async open<R extends Round>(): Promise<Player<R>> {
+    await openSound();
+    return new Player<R>();
   }
 
   /** Begins from the count-in, or from the first beat where there is none. */
-  start(program: Program): void {
+  start(program: Program<R>): void {
     this.stop();
-    this.#program = program;
     const beat = program.countIn[0]?.start ?? 0;
-    this.#anchor = { second: Tone.getContext().currentTime + BREATH, beat, tempo: program.tempo };
-    this.#handed = beat;
+    const second = Tone.getContext().currentTime + BREATH;
+    this.#program = program;
+    this.#begun = second;
+    this.#progress = { tempos: [{ second, beat, tempo: program.tempo }], laid: [], handed: beat };
     this.#tick();
   }
 
   stop(): void {
-    this.#anchor = null;
+    if (!this.#program) return;
     this.#program = null;
+    this.#progress = null;
     // Voices that have been handed over already end with their band.
     this.#band.dispose();
     this.#band = makeBand();
     for (const [part, [decibels, isMuted]] of this.#mix) this.#band.setVolume(part, decibels, isMuted);
   }
 
+  /** Another tempo, from the first beat on that has not been handed to the audio clock. */
   setTempo(tempo: number): void {
-    if (this.#anchor && tempo !== this.#anchor.tempo) {
-      this.#anchor = retimed(this.#anchor, Tone.getContext().currentTime, tempo);
-    }
+    const progress = this.#progress;
+    if (!progress || tempo === progress.tempos.at(-1)!.tempo) return;
+    this.#progress = { ...progress, tempos: retimed(progress.tempos, progress.handed, tempo) };
   }
 
   readonly #mix = new Map<Part, [number, boolean]>();
@@ -81,10 +100,31 @@ export class Player {
 
   /** Beats since the first round began, as the ear has it; negative while counting in, null at rest. */
   get beat(): number | null {
-    if (!this.#anchor) return null;
+    if (!this.#progress) return null;
     const context = Tone.getContext().rawContext as AudioContext;
     const latency = context.outputLatency || context.baseLatency || 0;
-    return beatAt(this.#anchor, Tone.getContext().currentTime - latency);
+    return beatAt(this.#progress.tempos, Tone.getContext().currentTime - latency);
+  }
+
+  /** The round that sounds at a beat. */
+  roundAt(beat: number): LaidRound<R> | null {
+    return this.#progress && roundAt(this.#progress.laid, beat);
+  }
+
+  /** The beat after the last round that has been laid down. */
+  get end(): number {
+    return this.#progress ? endOf(this.#progress.laid) : 0;
+  }
+
+  /** Beats a minute at a beat. */
+  tempoAt(beat: number): number {
+    const tempos = this.#progress?.tempos ?? [];
+    return (tempos.findLast((anchor) => anchor.beat <= beat) ?? tempos[0])?.tempo ?? 0;
+  }
+
+  /** Seconds of music since the start, by the audio clock. */
+  get seconds(): number {
+    return this.#program ? Math.max(0, Tone.getContext().currentTime - this.#begun) : 0;
   }
 
   /** Loudness of what sounds, 0 to 1. */
@@ -94,25 +134,25 @@ export class Player {
   }
 
   close(): void {
+    this.#program = null;
+    this.#progress = null;
     this.#ticker.terminate();
     this.#meter.dispose();
-    this.#anchor = null;
     this.#band.dispose();
   }
 
   #tick(): void {
-    const [anchor, program] = [this.#anchor, this.#program];
-    if (!anchor || !program) return;
+    const program = this.#program;
+    if (!program || !this.#progress) return;
     const now = Tone.getContext().currentTime;
     const horizon = now + (document.hidden ? AHEAD_HIDDEN : AHEAD);
-    const to = beatAt(anchor, horizon);
-    if (to <= this.#handed) return;
-    const due = dueEvents(program.roundOf, program.countIn, program.beats, this.#handed, to);
-    for (const { event, second } of stillPlayable(due, anchor, now, TOO_LATE)) {
+    const { progress, due } = advance(this.#progress, program.countIn, program.roundOf, horizon);
+    this.#progress = progress;
+    for (const { event, second, seconds } of stillPlayable(due, progress.tempos, now, TOO_LATE)) {
       if (event.at < 0) this.#band.count(event, second);
-      else this.#band.play(event, second, (event.beats * 60) / anchor.tempo);
+      else this.#band.play(event, second, seconds);
     }
-    this.#handed = to;
+    program.onTick();
   }
 }
 
@@ -137,9 +177,9 @@ export async function render(
   return buffer.getChannelData(0);
 }
 
-/** A short A at 440 Hz to tune by. */
+/** A short A at 440 Hz to tune by. Throws where the browser gives no sound. */
 export async function tuningNote(): Promise<void> {
-  await Tone.start();
+  await openSound();
   const synth = new Tone.Synth({ oscillator: { type: 'sine' }, volume: -12 }).toDestination();
   synth.triggerAttackRelease(440, 2.5);
   setTimeout(() => synth.dispose(), 4000);

@@ -2,48 +2,10 @@
 import Sqlite from 'better-sqlite3';
 import { accessSync, constants, copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { dirname } from 'node:path';
-import {
-  CompiledQuery,
-  Kysely,
-  SqliteDialect,
-  SqliteDriver,
-  sql,
-  type DatabaseConnection,
-  type Generated
-} from 'kysely';
-import { COLUMNS } from './columns';
+import { CompiledQuery, Kysely, SqliteDialect, SqliteDriver, sql, type DatabaseConnection } from 'kysely';
 import { migrations } from './migrations';
+import { COLUMNS, type Tables } from './tables';
 import { troubleOf } from './trouble';
-
-export interface Tables {
-  chart: {
-    id: string;
-    /** The chart text, ChordPro. */
-    source: string;
-    /** Counts every save; an edit names the one it was based on. */
-    version: number;
-    /** What the songbook lists, read from the source at each save. */
-    title: string;
-    summary: string;
-    /** What the songbook's search looks through: title, key, feel and chords, folded. */
-    search: string;
-    created_at: number;
-    updated_at: number;
-    practised_at: number | null;
-    deleted_at: number | null;
-  };
-  plan: { chart_id: string; data: string };
-  /** Append-only: what every save stored. */
-  chart_revision: {
-    id: Generated<number>;
-    chart_id: string;
-    version: number;
-    source: string;
-    plan: string;
-    saved_at: number;
-  };
-  setting: { name: string; value: string };
-}
 
 export type Database = Kysely<Tables>;
 

@@ -8,8 +8,9 @@ import type { ChartList, listCharts, RevisionSummary, StoredChart } from '../api
 import { readSheet } from '../core/harmony/sheet';
 import { declared, directivesIn, withDeclaration } from '../core/chart/directives';
 import { fail } from '../api/errors';
-import type { Database, Tables } from './database';
+import type { Database } from './database';
 import { searchText, searchWords } from './search';
+import type { Tables } from './tables';
 
 const UNTITLED = 'Untitled chart';
 /** Earlier versions that are listed; all of them are kept. */

@@ -33,6 +33,8 @@ export interface Outside {
 }
 
 /** The one that looks after each chart in this window; a page that was left goes on trying until the next one takes over. */
+// Nothing that is drawn follows from it.
+// eslint-disable-next-line svelte/prefer-svelte-reactivity
 const inCharge = new Map<string, Autosave>();
 
 interface Answer {

@@ -7,7 +7,9 @@ import { areasOf } from '$lib/core/neck/area';
 import { countIn } from '$lib/core/practice/band';
 import { drillOf, type DrillNote } from '$lib/core/practice/drill';
 import { PARTS, type Part, type SoundEvent } from '$lib/core/practice/events';
-import { excerptOf, playedAt, type LoopWish } from '$lib/core/practice/excerpt';
+import { readSheet } from '$lib/core/harmony/sheet';
+import type { LaidRound, Round } from '$lib/core/practice/clock';
+import { excerptOf, grantedLoop, playedAt, type LoopWish } from '$lib/core/practice/excerpt';
 import { FEELS, feelOf } from '$lib/core/practice/feel';
 import {
   boundedTempo,
@@ -21,6 +23,7 @@ import {
 } from '$lib/core/practice/ladder';
 import { practiceRound, type PracticeRound } from '$lib/core/practice/round';
 import { transposeName, transposeText } from '$lib/core/chart/transpose';
+import type { Draft } from './drafts';
 import { Workspace } from './workspace.svelte';
 
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */
@@ -82,6 +85,18 @@ function storedDesk(): Desk {
   }
 }
 
+/** Changes whose lag is remembered. */
+const MOST_LAGS = 400;
+export const NO_SOUND =
+  'The browser gives no sound. Look whether it is muted for this page, then press play again.';
+
+/** A round as it was laid down: with the text and plan that it was made of. */
+interface BandRound extends Round {
+  readonly practice: PracticeRound;
+  readonly source: string;
+  readonly plan: Plan;
+}
+
 export class Rehearsal {
   readonly workspace: Workspace;
   desk: Desk = $state.raw(AT_FIRST);
@@ -104,10 +119,11 @@ export class Rehearsal {
   /** Seconds that the drawing of a change takes, as last seen. */
   #ahead = FRAME;
 
-  #player: Player | null = null;
+  #player: Player<BandRound> | null = null;
   #frame = 0;
   #taps: number[] = [];
-  #playedSince = 0;
+  /** Seconds of playing at the last rest. */
+  #rested = 0;
 
   constructor(workspace: Workspace) {
     this.workspace = workspace;
@@ -122,14 +138,27 @@ export class Rehearsal {
       feelOf(this.workspace.sheet.head.feel, this.meter.beats)
   );
   readonly drill = $derived.by(() => (this.desk.drill ? (drillOf(this.desk.drill) ?? null) : null));
-  readonly shift = $derived.by(() => shiftOf(this.desk.keys, this.round));
+  /** What is laid down of the round that sounds: its notes, and the chart they were made of. */
+  #laid: LaidRound<BandRound> | null = $state.raw(null);
   /** The chart in the key of the round: the player's own plan, or the same moved. */
-  readonly shown = $derived.by(() => this.#workspaceIn(this.shift));
-  readonly now: PracticeRound | null = $derived.by(() => this.#roundOf(this.round));
+  readonly shown = $derived.by(() => {
+    const { workspace } = this;
+    const shift = shiftOf(this.desk.keys, this.round);
+    const sounding = this.#laid?.round;
+    // A text that is edited while it sounds is shown, as it is played, from the next round on.
+    if (sounding && sounding.source !== workspace.source) return this.#chartIn(shift, sounding);
+    return this.#chartIn(shift, workspace);
+  });
+  readonly now: PracticeRound | null = $derived.by(
+    () => this.#laid?.round.practice ?? this.#roundOf(this.shown)
+  );
   readonly beats = $derived.by(() => this.now?.excerpt.beats ?? 0);
 
   /** Where the music is within the round. */
-  readonly inRound = $derived.by(() => (this.beats ? Math.max(0, this.beat) % this.beats : 0));
+  readonly inRound = $derived.by(() => {
+    const start = this.#laid?.start ?? 0;
+    return this.beats ? Math.min(Math.max(0, this.beat - start), this.beats - 1e-6) : 0;
+  });
   /** Place of the sounding change in the excerpt. */
   readonly at = $derived.by(() => (this.now ? playedAt(this.now.excerpt, this.inRound) : 0));
   readonly change = $derived.by(() => this.now?.excerpt.changes[this.at] ?? null);
@@ -156,20 +185,21 @@ export class Rehearsal {
   });
 
   readonly #moved = new Map<string, Workspace>();
-  #workspaceIn(shift: number): Workspace {
+  /** The chart so many semitones higher; the player's own where nothing is moved and nothing has been edited. */
+  #chartIn(shift: number, { source, plan }: Draft): Workspace {
     const { workspace } = this;
-    if (shift === 0) return workspace;
-    const key = `${shift} ${JSON.stringify(workspace.plan)} ${workspace.source}`;
+    if (shift === 0 && source === workspace.source) return workspace;
+    const key = `${shift} ${JSON.stringify(plan)} ${source}`;
     const known = this.#moved.get(key);
     if (known) return known;
-    const { tonic } = workspace.analysis.key;
+    const { tonic } = source === workspace.source ? workspace.analysis.key : readSheet(source).analysis.key;
     const moved = new Workspace(
       {
         id: workspace.id,
         version: 0,
         damaged: false,
-        source: transposeText(workspace.source, tonic, shift),
-        plan: movedPlan(workspace, tonic, shift)
+        source: transposeText(source, tonic, shift),
+        plan: movedPlan(plan, workspace, tonic, shift)
       },
       true
     );
@@ -178,11 +208,38 @@ export class Rehearsal {
     return moved;
   }
 
-  #roundOf(round: number): PracticeRound | null {
-    const shown = this.#workspaceIn(shiftOf(this.desk.keys, round));
-    const excerpt = excerptOf(shown.sheet.form, shown.analysis, this.loop);
+  #roundOf(shown: Workspace): PracticeRound | null {
+    const granted = grantedLoop(shown.sheet.form, shown.analysis, this.loop);
+    const excerpt = granted && excerptOf(shown.sheet.form, shown.analysis, granted.loop);
     if (!excerpt) return null;
     return practiceRound(materialOf(shown), excerpt, this.feel, this.drill, this.desk.perBeat);
+  }
+
+  /** The round that the band plays next, of the chart as it is at that moment. */
+  #layRound(round: number): BandRound | null {
+    const { source, plan } = this.workspace;
+    this.#clampLoop();
+    const practice = this.#roundOf(this.#chartIn(shiftOf(this.desk.keys, round), { source, plan }));
+    if (!practice) return null;
+    const { ladder } = this.desk;
+    const tempo = ladder?.isOn ? tempoOf(ladder, round, this.clean) : this.tempo;
+    return {
+      practice,
+      source,
+      plan,
+      events: practice.events,
+      beats: practice.excerpt.beats,
+      tempo: this.#sounding(tempo)
+    };
+  }
+
+  /** A loop that an edit has cut off is brought back into the chart, and that is said. */
+  #clampLoop(): void {
+    const { sheet, analysis } = this.workspace;
+    const granted = grantedLoop(sheet.form, analysis, this.loop);
+    if (!granted?.said) return;
+    this.loop = granted.loop;
+    this.problem = granted.said;
   }
 
   set(part: Partial<Desk>): void {
@@ -193,7 +250,7 @@ export class Rehearsal {
       // A browser that keeps nothing still plays.
     }
     if (part.mix) this.#mix();
-    if ('halfTime' in part) this.#player?.setTempo(this.#sounding);
+    if ('halfTime' in part) this.#player?.setTempo(this.sounding);
     // What is played changes; what is shown, counted or proposed does not stop the band.
     if (this.isPlaying && STARTS_ANEW.some((setting) => setting in part)) void this.play();
   }
@@ -221,7 +278,7 @@ export class Rehearsal {
     }
     this.problem = '';
     this.tempo = boundedTempo(tempo);
-    this.#player?.setTempo(this.#sounding);
+    this.#player?.setTempo(this.sounding);
   }
 
   tap(seconds: number): void {
@@ -231,9 +288,13 @@ export class Rehearsal {
     else this.#taps = [seconds];
   }
 
-  /** Beats a minute as they sound: half of them in half-time. */
-  get #sounding(): number {
-    return this.desk.halfTime ? this.tempo / 2 : this.tempo;
+  /** Beats a minute as they sound: half of them at half speed. */
+  get sounding(): number {
+    return this.#sounding(this.tempo);
+  }
+
+  #sounding(tempo: number): number {
+    return this.desk.halfTime ? tempo / 2 : tempo;
   }
 
   setMix(part: Part, change: Partial<Desk['mix'][Part]>): void {
@@ -258,16 +319,15 @@ export class Rehearsal {
 
   /** Starts, or starts anew with what has changed. */
   async play(): Promise<void> {
-    if (!this.#roundOf(0)) {
+    if (!this.#roundOf(this.#chartIn(0, this.workspace))) {
       this.problem = 'There is nothing to play yet; write a chord or two.';
       return;
     }
     try {
       const { Player } = await import('$lib/audio/player');
-      this.#player ??= await Player.open();
+      this.#player ??= await Player.open<BandRound>();
     } catch {
-      this.problem =
-        'The browser gives no sound. Look whether it is muted for this page, then press play again.';
+      this.problem = NO_SOUND;
       this.isPlaying = false;
       return;
     }
@@ -275,35 +335,27 @@ export class Rehearsal {
     this.round = 0;
     this.clean = 0;
     this.beat = 0;
-    this.#startLadder();
-    this.#mix();
-    const rounds = new Map<number, PracticeRound>();
-    const { beats } = this.#roundOf(0)!.excerpt;
-    this.#player.start({
-      beats,
-      countIn: this.desk.countsIn ? countIn(this.meter.beats) : [],
-      roundOf: (round) => {
-        let known = rounds.get(round);
-        if (!known) rounds.set(round, (known = this.#roundOf(round)!));
-        return known;
-      },
-      tempo: this.#sounding
-    });
-    this.isPlaying = true;
-    this.#playedSince = performance.now();
-    cancelAnimationFrame(this.#frame);
-    this.#frame = requestAnimationFrame(() => this.#follow());
-  }
-
-  #startLadder(): void {
+    this.#rested = 0;
     const { ladder } = this.desk;
     if (ladder?.isOn) this.tempo = tempoOf(ladder, 0, 0);
+    this.#mix();
+    this.#player.start({
+      countIn: this.desk.countsIn ? countIn(this.meter.beats) : [],
+      roundOf: (round) => this.#layRound(round),
+      tempo: this.sounding,
+      onTick: () => this.#tick()
+    });
+    this.isPlaying = true;
+    this.#tick();
+    cancelAnimationFrame(this.#frame);
+    this.#frame = requestAnimationFrame(() => this.#follow());
   }
 
   stop(): void {
     this.#player?.stop();
     cancelAnimationFrame(this.#frame);
     this.isPlaying = false;
+    this.#laid = null;
     this.beat = 0;
     this.round = 0;
     this.#fade(performance.now());
@@ -317,27 +369,49 @@ export class Rehearsal {
     }
   }
 
+  /** What goes on by the audio clock whether the page is seen or not: rounds, ladder, rests, the end. */
+  #tick(): void {
+    const player = this.#player;
+    const beat = player?.beat ?? null;
+    if (!player || beat === null) return;
+    this.#enter(player.roundAt(beat));
+    if (beat >= player.end && player.end > 0) {
+      this.stop();
+      this.problem = 'The chart has no chords any more; the band has stopped.';
+      return;
+    }
+    const { restAfter } = this.desk;
+    if (restAfter > 0 && player.seconds - this.#rested >= restAfter * 60) {
+      this.wantsRest = true;
+      this.#rested = player.seconds;
+    }
+  }
+
+  #enter(laid: LaidRound<BandRound> | null): void {
+    if (!laid || laid === this.#laid) return;
+    this.#laid = laid;
+    this.round = laid.number;
+    const { tempo } = laid.round;
+    // A ladder brings its tempo with the round; what the player has set since stands.
+    if (this.desk.ladder?.isOn) this.tempo = boundedTempo(this.desk.halfTime ? tempo * 2 : tempo);
+  }
+
   /** Follows the audio clock, frame by frame. */
   #follow(): void {
-    const beat = this.#player?.beat ?? null;
-    if (beat === null || !this.isPlaying) return;
-    this.level = this.#player?.level ?? 0;
-    const before = this.at;
+    const player = this.#player;
+    const beat = player?.beat ?? null;
+    if (!player || beat === null || !this.isPlaying) return;
+    this.level = player.level;
+    const before = this.change;
     // What is drawn now is seen when it has been drawn.
-    const seen = beat < 0 ? beat : beat + (this.#ahead * this.#sounding) / 60;
-    const round = Math.max(0, Math.floor(seen / Math.max(1, this.beats)));
-    if (round !== this.round) this.#nextRound(round);
+    const seen = beat < 0 ? beat : beat + (this.#ahead * player.tempoAt(beat)) / 60;
+    this.#enter(player.roundAt(seen));
     this.beat = seen;
-    if (this.at !== before && this.change) {
+    if (this.change !== before && this.change) {
       this.shown.select(this.change.source.index, false);
       const sounded = seen - (this.inRound - this.change.start);
       const begun = performance.now();
       requestAnimationFrame(() => this.#measure(sounded, (performance.now() - begun) / 1000));
-    }
-    const minutes = (performance.now() - this.#playedSince) / 60_000;
-    if (this.desk.restAfter > 0 && minutes >= this.desk.restAfter) {
-      this.wantsRest = true;
-      this.#playedSince = performance.now();
     }
     this.#frame = requestAnimationFrame(() => this.#follow());
   }
@@ -347,17 +421,9 @@ export class Rehearsal {
     const now = this.#player?.beat ?? null;
     if (now === null) return;
     this.#ahead = Math.min(LONGEST_AHEAD, 0.8 * this.#ahead + 0.2 * drawing);
-    this.#lags = [...this.#lags, (Math.abs(now - beat) * 60) / this.#sounding];
+    this.#lags = [...this.#lags.slice(-MOST_LAGS), (Math.abs(now - beat) * 60) / this.sounding];
     const ordered = [...this.#lags].sort((a, b) => a - b);
     this.lag = { count: ordered.length, median: ordered[Math.floor(ordered.length / 2)]! };
-  }
-
-  #nextRound(round: number): void {
-    this.round = round;
-    const { ladder } = this.desk;
-    if (!ladder?.isOn) return;
-    const tempo = tempoOf(ladder, round, this.clean);
-    if (tempo !== this.tempo) this.setTempo(tempo);
   }
 
   close(): void {
@@ -394,7 +460,7 @@ function materialOf(workspace: Workspace) {
 }
 
 /** The plan in another key: the hand moves as far, an octave down where the neck ends; choices keep their kind. */
-function movedPlan({ plan, neck, highestPosition }: Workspace, tonic: string, shift: number): Plan {
+function movedPlan(plan: Plan, { neck, highestPosition }: Workspace, tonic: string, shift: number): Plan {
   const by = plan.position + shift > highestPosition ? shift - 12 : shift;
   const moved = (position: number) => Math.min(highestPosition, Math.max(neck.capo, position + by));
   return {

@@ -1,6 +1,7 @@
 /**
  * Beats against the seconds of a clock: where the music is, and what has to be sounded next. The clock's time is passed
- * in, so that a test can be the clock.
+ * in, so that a test can be the clock. Rounds follow one another as they are laid down: each may have its own length and
+ * tempo, for the chart may be changed while it is played.
  */
 import type { SoundEvent } from './events';
 
@@ -12,22 +13,54 @@ export interface Anchor {
   readonly tempo: number;
 }
 
-export function beatAt({ second, beat, tempo }: Anchor, now: number): number {
+/** Anchors in the order of time: the tempo is that of the last one passed. Never empty. */
+export type Tempos = readonly Anchor[];
+
+function lastBefore(tempos: Tempos, isPassed: (anchor: Anchor) => boolean): Anchor {
+  return tempos.filter(isPassed).at(-1) ?? tempos[0]!;
+}
+
+export function beatAt(tempos: Tempos, now: number): number {
+  const { second, beat, tempo } = lastBefore(tempos, (anchor) => anchor.second <= now);
   return beat + ((now - second) * tempo) / 60;
 }
 
-export function secondAt({ second, beat, tempo }: Anchor, at: number): number {
+export function secondAt(tempos: Tempos, at: number): number {
+  const { second, beat, tempo } = lastBefore(tempos, (anchor) => anchor.beat <= at);
   return second + ((at - beat) * 60) / tempo;
 }
 
-/** Goes on from the same beat at another tempo: the phase is kept. */
-export function retimed(anchor: Anchor, now: number, tempo: number): Anchor {
-  return { second: now, beat: beatAt(anchor, now), tempo };
+/** Goes on at another tempo from a beat on; what lies before it keeps its time, so that nothing sounds out of order. */
+export function retimed(tempos: Tempos, beat: number, tempo: number): Tempos {
+  return [...tempos.filter((anchor) => anchor.beat < beat), { second: secondAt(tempos, beat), beat, tempo }];
 }
 
-/** One round of what is played, and the bar of clicks before it. */
+/** One round of what is played. */
 export interface Round {
   readonly events: readonly SoundEvent[];
+  /** Its length. */
+  readonly beats: number;
+  /** Beats a minute. */
+  readonly tempo: number;
+}
+
+/** A round in its place. */
+export interface LaidRound<R extends Round = Round> {
+  readonly number: number;
+  /** Beats since the first round began. */
+  readonly start: number;
+  readonly round: R;
+}
+
+/** The first beat that no round covers yet. */
+export function endOf(laid: readonly LaidRound[]): number {
+  const last = laid.at(-1);
+  return last ? last.start + last.round.beats : 0;
+}
+
+/** The round that sounds at a beat; the first one while counting in, the last one past the end. */
+export function roundAt<R extends Round>(laid: readonly LaidRound<R>[], beat: number): LaidRound<R> | null {
+  return laid.filter(({ start }) => start <= beat + 1e-9).at(-1) ?? laid[0] ?? null;
 }
 
 export interface DueEvent extends SoundEvent {
@@ -36,27 +69,23 @@ export interface DueEvent extends SoundEvent {
   readonly round: number;
 }
 
-/**
- * The events whose time lies in `from`…`to` (beats since the first round, the end out), round by round. `roundOf` is asked
- * for every round that is touched.
- */
+/** The events whose time lies in `from`…`to` (beats since the first round, the end out), round by round. */
 export function dueEvents(
-  roundOf: (round: number) => Round,
+  laid: readonly LaidRound[],
   countIn: readonly SoundEvent[],
-  beats: number,
   from: number,
   to: number
 ): DueEvent[] {
   const before = countIn
     .filter(({ start }) => start >= from && start < to)
     .map((event): DueEvent => ({ ...event, at: event.start, round: 0 }));
-  const rounds = [];
-  for (let round = Math.max(0, Math.floor(from / beats)); round * beats < to; round++) rounds.push(round);
-  const inside = rounds.flatMap((round) =>
-    roundOf(round)
-      .events.map((event): DueEvent => ({ ...event, at: round * beats + event.start, round }))
-      .filter(({ at }) => at >= from && at < to)
-  );
+  const inside = laid
+    .filter(({ start, round }) => start < to && start + round.beats > from)
+    .flatMap(({ number, start, round }) =>
+      round.events
+        .map((event): DueEvent => ({ ...event, at: start + event.start, round: number }))
+        .filter(({ at }) => at >= from && at < to)
+    );
   return [...before, ...inside];
 }
 
@@ -66,12 +95,63 @@ export function dueEvents(
  */
 export function stillPlayable(
   events: readonly DueEvent[],
-  anchor: Anchor,
+  tempos: Tempos,
   now: number,
   slack: number
-): { readonly event: DueEvent; readonly second: number }[] {
+): { readonly event: DueEvent; readonly second: number; readonly seconds: number }[] {
   return events
-    .map((event) => ({ event, second: secondAt(anchor, event.at) }))
+    .map((event) => ({
+      event,
+      second: secondAt(tempos, event.at),
+      seconds: secondAt(tempos, event.at + event.beats) - secondAt(tempos, event.at)
+    }))
     .filter(({ second }) => second >= now - slack)
-    .map(({ event, second }) => ({ event, second: Math.max(now, second) }));
+    .map((playable) => ({ ...playable, second: Math.max(now, playable.second) }));
+}
+
+/** Where a program stands: what has been laid down and handed over, and how time runs. */
+export interface Progress<R extends Round = Round> {
+  readonly tempos: Tempos;
+  readonly laid: readonly LaidRound<R>[];
+  /** Events before this beat have been handed over. */
+  readonly handed: number;
+}
+
+/** Rounds that are past and still known: the drawing may be a little behind the sound. */
+const KEPT_ROUNDS = 3;
+
+/**
+ * Lays down rounds until the second `horizon` is covered, asking for each as late as can be, and tells what has to be
+ * handed over. A round with another tempo begins with it. `roundOf` gives null where there is nothing more to play.
+ */
+export function advance<R extends Round>(
+  progress: Progress<R>,
+  countIn: readonly SoundEvent[],
+  roundOf: (round: number) => R | null,
+  horizon: number
+): { readonly progress: Progress<R>; readonly due: readonly DueEvent[] } {
+  let { tempos, laid } = progress;
+  let to = beatAt(tempos, horizon);
+  while (endOf(laid) < to) {
+    const number = (laid.at(-1)?.number ?? -1) + 1;
+    const round = roundOf(number);
+    if (!round || round.beats <= 0) break;
+    const start = endOf(laid);
+    laid = [...laid, { number, start, round }];
+    if (round.tempo !== tempos.at(-1)!.tempo) {
+      tempos = retimed(tempos, start, round.tempo);
+      to = beatAt(tempos, horizon);
+    }
+  }
+  if (to <= progress.handed) return { progress: { ...progress, tempos, laid }, due: [] };
+  const due = dueEvents(laid, countIn, progress.handed, to);
+  const past = laid.findIndex(({ start, round }) => start + round.beats > to);
+  return {
+    progress: {
+      tempos,
+      laid: laid.slice(Math.max(0, (past < 0 ? laid.length : past) - KEPT_ROUNDS)),
+      handed: to
+    },
+    due
+  };
 }

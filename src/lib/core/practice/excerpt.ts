@@ -53,6 +53,39 @@ export function excerptOf(form: Form, analysis: Analysis, wish: LoopWish): Excer
   }
 }
 
+/**
+ * A wish as the form can grant it: after an edit a loop may lie past the end of the chart. `said` tells in a sentence what
+ * became of it. Null where nothing is left to play.
+ */
+export function grantedLoop(
+  form: Form,
+  analysis: Analysis,
+  wish: LoopWish
+): { readonly loop: LoopWish; readonly said: string } | null {
+  const last = form.bars.length;
+  const count = analysis.changes.length;
+  if (count === 0 || last === 0) return null;
+  if (excerptOf(form, analysis, wish)) return { loop: wish, said: '' };
+  switch (wish.kind) {
+    case 'form':
+      return null;
+    case 'section':
+      return { loop: { kind: 'form' }, said: 'The section you looped is gone; the whole form is played.' };
+    case 'bars': {
+      const loop = { kind: 'bars', from: Math.min(wish.from, last), to: Math.min(wish.to, last) } as const;
+      const bars = loop.from === loop.to ? `bar ${loop.to}` : `bars ${loop.from} to ${loop.to}`;
+      return { loop, said: `The chart now ends with bar ${last}; the loop is ${bars}.` };
+    }
+    case 'change':
+    case 'pair': {
+      const change = Math.min(wish.change, count - 1);
+      const kind = count > 1 ? wish.kind : 'change';
+      const { symbol } = analysis.changes[change]!;
+      return { loop: { kind, change }, said: `The chord you looped is gone; ${symbol} is played.` };
+    }
+  }
+}
+
 function meterAt(form: Form, beat: number): Meter {
   return (form.bars.filter(({ start }) => start <= beat).at(-1) ?? form.bars[0]!).meter;
 }

@@ -11,11 +11,12 @@
     saved: 'Saved',
     pending: 'Edited',
     saving: 'Saving',
-    offline: 'Not saved, trying again',
+    offline: 'Kept here, saving again soon',
     refused: 'Not saved',
-    stale: 'Changed elsewhere'
+    stale: 'Changed elsewhere',
+    gone: 'Deleted elsewhere'
   } as const;
-  const isTrouble = $derived(['offline', 'refused', 'stale'].includes(status.kind));
+  const isTrouble = $derived(['offline', 'refused', 'stale', 'gone'].includes(status.kind));
 </script>
 
 <span

@@ -270,12 +270,13 @@
   >
     <main class="flex min-w-0 flex-col gap-2.5">
       {#if isEditing}<ChartEditor {workspace} onclose={closeEditor} />{/if}
-      {#if workspace.changes.length > 0}
-        {#if workspace.view === 'rehearse'}
-          {#await import('../rehearse/Rehearse.svelte') then { default: Rehearse }}
-            <Rehearse {workspace} />
-          {/await}
-        {:else if workspace.view === 'map'}
+      {#if workspace.view === 'rehearse'}
+        <!-- Also while the chart is empty for a moment: the band plays its round to the end. -->
+        {#await import('../rehearse/Rehearse.svelte') then { default: Rehearse }}
+          <Rehearse {workspace} />
+        {/await}
+      {:else if workspace.changes.length > 0}
+        {#if workspace.view === 'map'}
           {#await import('../map/PositionMap.svelte') then { default: PositionMap }}
             <PositionMap {workspace} onprint={() => printSheet('map')} onsave={saveSheet} />
           {/await}

@@ -6,7 +6,10 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { writeChart } from '$lib/core/chart/write';
   import type { ChartEditing } from './codemirror';
+  import { byteLength, MAX_CHART_BYTES } from '$lib/api/limits';
+  import { importText, type TextImport } from '$lib/core/formats/text/import';
   import Bars from './Bars.svelte';
+  import PasteLook from './PasteLook.svelte';
 
   let { workspace, onclose }: { workspace: Workspace; onclose: () => void } = $props();
   let host: HTMLDivElement;
@@ -17,7 +20,7 @@
     let gone = false;
     void import('./codemirror').then(({ editChart }) => {
       if (gone) return;
-      editing = editChart(host, workspace.source, (text) => workspace.setSource(text), onclose);
+      editing = editChart(host, workspace.source, (text) => workspace.setSource(text), onclose, paste);
     });
     return () => {
       gone = true;
@@ -28,6 +31,32 @@
   $effect(() => {
     editing?.show(workspace.source, problems);
   });
+
+  /** A pasted text that is no chart as it stands, and what it would become. */
+  let pasted: { readonly text: string; readonly look: TextImport } | null = $state.raw(null);
+
+  function paste(text: string): boolean {
+    // Within a line, a few chords are typed as they are.
+    if (!/[\n\r]|\S\s+\S+\s+\S/.test(text) || byteLength(text) > MAX_CHART_BYTES) return false;
+    const look = importText(text);
+    if (look.chart === null || look.chart === text) return false;
+    pasted = { text, look };
+    return true;
+  }
+
+  /** Into an empty chart the whole of it goes, with title and key; into one with bars only the bars. */
+  function takeBars() {
+    const chart = pasted!.look.chart!;
+    const isEmpty = workspace.changes.length === 0;
+    const body = isEmpty ? chart : chart.slice(Math.max(0, chart.search(/^\{start_of_grid/m)));
+    editing?.insert(body);
+    pasted = null;
+  }
+
+  function takeAsTyped() {
+    editing?.insert(pasted!.text);
+    pasted = null;
+  }
 
   function useSuggestion(problem: (typeof problems)[number]) {
     if (!problem.place || !problem.suggestion) return;
@@ -79,5 +108,17 @@
       </span>
     </div>
   </div>
-  <div class="max-h-[212px] overflow-y-auto"><Bars {workspace} /></div>
+  <div class="max-h-[212px] overflow-y-auto">
+    {#if pasted}
+      <div role="group" aria-label="What is pasted">
+        <div class="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 bg-surface pb-1.5">
+          <p class="flex-1 text-[13px]">These bars are in what you paste:</p>
+          <button class="btn btn-strong" onclick={takeBars}>Put the bars in</button>
+          <button class="btn" onclick={takeAsTyped}>Paste as it is</button>
+          <button class="btn" onclick={() => (pasted = null)}>Cancel</button>
+        </div>
+        <PasteLook look={pasted.look} />
+      </div>
+    {:else}<Bars {workspace} />{/if}
+  </div>
 </section>

@@ -9,6 +9,8 @@ export interface ChartEditing {
   /** Shows a text (only when it differs from what is there) and marks its problems. */
   show(text: string, problems: readonly ChartProblem[]): void;
   goTo(place: Place): void;
+  /** Puts a text where the caret is, over what is selected. */
+  insert(text: string): void;
   destroy(): void;
 }
 
@@ -28,7 +30,9 @@ export function editChart(
   parent: HTMLElement,
   text: string,
   onInput: (text: string) => void,
-  onEscape: () => void
+  onEscape: () => void,
+  /** Asked about a text that is pasted; true where it is looked at first and not put in as it is. */
+  onPaste: (text: string) => boolean
 ): ChartEditing {
   /** True while a text from outside is put in, which is no input of the player's. */
   let isShowing = false;
@@ -52,6 +56,9 @@ export function editChart(
           },
           ...defaultKeymap
         ]),
+        EditorView.domEventHandlers({
+          paste: (event) => onPaste(event.clipboardData?.getData('text/plain') ?? '')
+        }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !isShowing) onInput(update.state.doc.toString());
         })
@@ -77,6 +84,10 @@ export function editChart(
     goTo(place) {
       const at = offset(view, place);
       view.dispatch({ selection: { anchor: at, head: at + place.length }, scrollIntoView: true });
+      view.focus();
+    },
+    insert(next) {
+      view.dispatch(view.state.replaceSelection(next));
       view.focus();
     },
     destroy: () => view.destroy()

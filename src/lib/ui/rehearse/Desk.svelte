@@ -8,7 +8,7 @@
   import { PARTS, type Part } from '$lib/core/practice/events';
   import { FEELS } from '$lib/core/practice/feel';
   import { HIGHEST_TEMPO, KEY_ORDERS, LOWEST_TEMPO, type KeyOrder } from '$lib/core/practice/ladder';
-  import type { Desk, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { NO_SOUND, type Desk, type Rehearsal } from '$lib/state/rehearsal.svelte';
   import { saveFile } from '../export/file';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
@@ -29,8 +29,9 @@
   );
   const loop = $derived(rehearsal.loop);
   const lastBar = $derived(bars.length);
-  let from = $state(1);
-  let to = $state(4);
+  /** The bars last looped, to be taken up again. */
+  let lastLoop = $state({ from: 1, to: 4 });
+  const barLoop = $derived(loop.kind === 'bars' ? loop : lastLoop);
   const ladder = $derived(
     desk.ladder ?? { start: 80, goal: 120, step: 4, rounds: 2, onlyClean: false, isOn: false }
   );
@@ -39,20 +40,20 @@
   function pickLoop(value: string) {
     const change = workspace.selected;
     if (value === 'form') rehearsal.setLoop({ kind: 'form' });
-    else if (value === 'bars') rehearsal.setLoop({ kind: 'bars', from, to: Math.min(to, lastBar) });
+    else if (value === 'bars') setBars({});
     else if (value === 'change') rehearsal.setLoop({ kind: 'change', change });
     else if (value === 'pair') rehearsal.setLoop({ kind: 'pair', change });
     else rehearsal.setLoop({ kind: 'section', bar: Number(value) });
   }
 
   function setBars(part: { from?: number; to?: number }) {
-    from = part.from ?? from;
-    to = part.to ?? to;
-    rehearsal.setLoop({ kind: 'bars', from, to });
+    const { from, to } = { from: barLoop.from, to: barLoop.to, ...part };
+    lastLoop = { from: Math.min(from, lastBar), to: Math.min(to, lastBar) };
+    rehearsal.setLoop({ kind: 'bars', ...lastLoop });
   }
 
   function saveMidi() {
-    const { now, meter, tempo } = rehearsal;
+    const { now, meter, sounding: tempo } = rehearsal;
     if (!now) return;
     const bytes = midiFile({
       title: workspace.title,
@@ -69,12 +70,12 @@
     try {
       await (await import('$lib/audio/player')).tuningNote();
     } catch {
-      rehearsal.problem = 'The browser gives no sound. Look whether it is muted for this page.';
+      rehearsal.problem = NO_SOUND;
     }
   }
 
   async function saveWav() {
-    const { now, tempo } = rehearsal;
+    const { now, sounding: tempo } = rehearsal;
     if (!now) return;
     isSaving = true;
     try {
@@ -127,7 +128,7 @@
     <button
       class="btn min-h-[44px]!"
       aria-pressed={desk.halfTime}
-      onclick={() => rehearsal.set({ halfTime: !desk.halfTime })}>half-time</button
+      onclick={() => rehearsal.set({ halfTime: !desk.halfTime })}>half speed</button
     >
     <button
       class="btn min-h-[44px]!"
@@ -157,7 +158,7 @@
       <option value="pair">this change, round and round</option>
     </select>
     {#if loop.kind === 'bars'}
-      {#each [['from', from], ['to', to]] as const as [end, value] (end)}
+      {#each [['from', barLoop.from], ['to', barLoop.to]] as const as [end, value] (end)}
         <label class="flex items-center gap-1"
           >{end}
           <input
@@ -167,7 +168,7 @@
             max={lastBar}
             {value}
             aria-label="Loop {end} bar"
-            onchange={(event) => setBars({ [end]: event.currentTarget.valueAsNumber })}
+            onchange={(event) => setBars({ [end]: Math.max(1, event.currentTarget.valueAsNumber || 1) })}
           /></label
         >
       {/each}

@@ -35,17 +35,27 @@
   );
   const share = $derived(rehearsal.change ? rehearsal.left / rehearsal.change.beats : 1);
 
-  /** The screen stays awake while the band plays. */
-  let wake: WakeLockSentinel | null = null;
+  /** The screen stays awake while the band plays; the browser lets go of that whenever the page is hidden. */
   $effect(() => {
     if (!rehearsal.isPlaying) return;
-    void navigator.wakeLock?.request('screen').then(
-      (lock) => (wake = lock),
-      () => undefined
-    );
+    let wake: WakeLockSentinel | null = null;
+    let isOver = false;
+    const ask = () => {
+      if (document.visibilityState !== 'visible') return;
+      navigator.wakeLock?.request('screen').then(
+        (lock) => {
+          if (isOver) void lock.release();
+          else wake = lock;
+        },
+        () => undefined
+      );
+    };
+    ask();
+    document.addEventListener('visibilitychange', ask);
     return () => {
+      isOver = true;
+      document.removeEventListener('visibilitychange', ask);
       void wake?.release();
-      wake = null;
     };
   });
   onDestroy(() => rehearsal.close());

@@ -1,6 +1,6 @@
 <!-- All charts: find, sort, open, duplicate, rename, delete with undo; a new one from pasted text. -->
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import Copy from '@lucide/svelte/icons/copy';
   import Moon from '@lucide/svelte/icons/moon';
   import Pencil from '@lucide/svelte/icons/pencil';
@@ -12,9 +12,12 @@
   import { goto } from '$app/navigation';
   import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
   import type { ChartList, ChartSummary } from '$lib/api/songbook';
+  import { importText } from '$lib/core/formats/text/import';
   import { readSheet } from '$lib/core/harmony/sheet';
+  import { Drafts } from '$lib/state/drafts';
   import { prettyNote } from '$lib/core/theory/note';
   import { settings } from '$lib/state/settings.svelte';
+  import PasteLook from '../chart/PasteLook.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import {
     bringBackChart,
@@ -36,15 +39,25 @@
   let latest = 0;
 
   const isTooLarge = $derived(byteLength(draft) > MAX_CHART_BYTES);
-  const sheet = $derived(draft.trim() && !isTooLarge ? readSheet(draft) : null);
+  /** What the typed or pasted text gives. */
+  const look = $derived(draft.trim() && !isTooLarge ? importText(draft) : null);
+  /** It was no chart as it stood: the bars are shown before they are taken. */
+  const isTurned = $derived(look !== null && look.chart !== draft);
+  const sheet = $derived(look?.chart ? readSheet(look.chart) : null);
   const verdict = $derived.by(() => {
     if (isTooLarge) return tooLargeMessage(draft);
+    if (look && !sheet) return 'No chord is found in this text. Write bars like | Dm7 | G7 | Cmaj7 |.';
     if (!sheet) return '';
     const { form, problems, analysis } = sheet;
     if (form.changes.length === 0) return problems[0]?.message ?? '';
     const { tonic, mode } = analysis.key;
-    const key = `${form.bars.length} bars in ${prettyNote(tonic)} ${mode}`;
-    return problems.length ? `${key}; ${problems[0]!.message}` : `${key}. Everything is understood.`;
+    const count = form.bars.length;
+    const key = `${count} ${count === 1 ? 'bar' : 'bars'} in ${prettyNote(tonic)} ${mode}`;
+    if (problems.length) return `${key}; ${problems[0]!.message}`;
+    const left = look!.left.length;
+    return left
+      ? `${key}. ${left} ${left === 1 ? 'line or word is' : 'lines or words are'} left out, see below.`
+      : `${key}. Everything is understood.`;
   });
 
   function tell(error: unknown) {
@@ -70,11 +83,25 @@
     }
   }
 
+  /** The chart's own name from the start: pressed twice, or sent again, it is one chart. */
+  let newId = '';
   const create = () =>
     attempt(async () => {
-      const { id } = await createChart(draft);
+      newId ||= crypto.randomUUID();
+      const { id } = await createChart(newId, look?.chart ?? draft);
+      drafts.newChart = '';
       await goto(`/charts/${id}`);
     });
+
+  /** What is being typed survives leaving and a reload. */
+  const drafts = new Drafts();
+  onMount(() => {
+    draft ||= drafts.newChart;
+  });
+  function type() {
+    newId = '';
+    drafts.newChart = draft;
+  }
 
   const duplicate = (chart: ChartSummary) =>
     attempt(async () => {
@@ -245,7 +272,8 @@
     <section class="h-fit card p-4" aria-label="New chart">
       <h2 class="font-display text-[22px]">New chart</h2>
       <p class="mt-1 text-[14px] text-soft">
-        Type or paste a progression: bars between strokes, a chord or more in each.
+        Type or paste a progression: bars between strokes, or chords parted in any way, over words or in a
+        list.
       </p>
       <form
         class="mt-3"
@@ -262,6 +290,7 @@
           spellcheck="false"
           placeholder="| Fm7 | Bb7 | Ebmaj7 | C7b9 |"
           bind:value={draft}
+          oninput={type}
           onkeydown={(event) => {
             if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void create();
           }}></textarea>
@@ -272,8 +301,14 @@
         >
           {verdict}
         </p>
+        {#if look && isTurned}<div class="mb-2"><PasteLook {look} /></div>{/if}
         <button class="mt-1 btn w-full btn-strong" disabled={isTooLarge}
-          ><Plus size={16} /> {draft.trim() ? 'Make a plan for it' : 'Start an empty chart'}</button
+          ><Plus size={16} />
+          {!draft.trim()
+            ? 'Start an empty chart'
+            : isTurned && sheet
+              ? 'Take these bars'
+              : 'Make a plan for it'}</button
         >
       </form>
     </section>

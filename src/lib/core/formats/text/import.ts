@@ -101,7 +101,7 @@ class Reader {
     // A line of rules or dots says nothing.
     if (!/[\p{L}\p{N}%]/u.test(line)) return;
     const directive = readDirective(line);
-    if (directive) return this.#readDirective(declarationOf(directive), directive.value, at);
+    if (directive) return this.#readDirective(declarationOf(directive), directive.value);
     if (line.startsWith('#')) return this.#leave(at, line, 'a remark');
     if (TAB_LINE.test(line)) return this.#leave(at, line, 'a line of tab');
     const bare = withoutBullet(line);
@@ -117,7 +117,7 @@ class Reader {
     this.#leave(at, line, 'words, not chords');
   }
 
-  #readDirective({ name, value }: Fact, typed: string, at: number): void {
+  #readDirective({ name, value }: Fact, typed: string): void {
     const environment = /^(?:start_of_|so)(verse|chorus|bridge|part|v|c|b)$/.exec(name);
     const names: Readonly<Record<string, string>> = { v: 'verse', c: 'chorus', b: 'bridge' };
     if (environment) {

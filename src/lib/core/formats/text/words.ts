@@ -13,9 +13,9 @@ export function withBarLines(line: string): string {
 /** Arrows, commas, semicolons and lone dashes or strokes part chords. */
 const PARTING = /[,;→⇒⟶➔➜›»]|[-=]+>|(?<=\s|^)[-–—/>~+]+(?=\s|$)/g;
 
-/** Stands where a sign has parted two chords; no text holds it. */
-const PARTED = '\u0001';
-const WORD = /[^\s\u0001]+/g;
+/** Stands where a sign has parted two chords: a sign of private use, which no chord holds. */
+const PARTED = '\ue000';
+const WORD = /[^\s\ue000]+/g;
 
 /** A dash inside a word parts chords where it cannot be a minor sign: "C-F-G" does, "C-7" does not. */
 function splitDashes(word: string): string[] {

@@ -1,0 +1,53 @@
+/** The tables of the songbook's file and their columns. */
+import type { Generated } from 'kysely';
+
+export interface Tables {
+  chart: {
+    id: string;
+    /** The chart text, ChordPro. */
+    source: string;
+    /** Counts every save; an edit names the one it was based on. */
+    version: number;
+    /** What the songbook lists, read from the source at each save. */
+    title: string;
+    summary: string;
+    /** What the songbook's search looks through: title, key, feel and chords, folded. */
+    search: string;
+    created_at: number;
+    updated_at: number;
+    practised_at: number | null;
+    deleted_at: number | null;
+  };
+  plan: { chart_id: string; data: string };
+  /** Append-only: what every save stored. */
+  chart_revision: {
+    id: Generated<number>;
+    chart_id: string;
+    version: number;
+    source: string;
+    plan: string;
+    saved_at: number;
+  };
+  setting: { name: string; value: string };
+}
+
+type ColumnsOf<T> = readonly (keyof T & string)[];
+
+/** Every column, to be looked for at the start. */
+export const COLUMNS: { readonly [Name in keyof Tables]: ColumnsOf<Tables[Name]> } = {
+  chart: [
+    'id',
+    'source',
+    'version',
+    'title',
+    'summary',
+    'search',
+    'created_at',
+    'updated_at',
+    'practised_at',
+    'deleted_at'
+  ],
+  plan: ['chart_id', 'data'],
+  chart_revision: ['id', 'chart_id', 'version', 'source', 'plan', 'saved_at'],
+  setting: ['name', 'value']
+};

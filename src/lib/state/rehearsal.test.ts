@@ -1,0 +1,223 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { DEFAULT_PLAN } from '$lib/api/plan';
+import {
+  advance,
+  endOf,
+  roundAt,
+  retimed,
+  beatAt,
+  type Progress,
+  type Round
+} from '$lib/core/practice/clock';
+
+/** The player without its sound: the test is its clock, and what is handed over is written down. */
+const stage = {
+  now: 0,
+  heard: [] as { at: number; second: number; part: string; midi: number }[],
+  tick: () => undefined as void
+};
+interface FakeProgram {
+  countIn: never[];
+  roundOf: (n: number) => Round | null;
+  tempo: number;
+  onTick: () => void;
+}
+
+class FakePlayer {
+  #program: FakeProgram | null = null;
+  #progress: Progress | null = null;
+  static open = () => Promise.resolve(new FakePlayer());
+  start(program: FakeProgram) {
+    this.#program = program;
+    this.#progress = { tempos: [{ second: stage.now, beat: 0, tempo: program.tempo }], laid: [], handed: 0 };
+    stage.tick = () => this.tick();
+    this.tick();
+  }
+  tick() {
+    if (!this.#program || !this.#progress) return;
+    const { progress, due } = advance(this.#progress, [], this.#program.roundOf, stage.now + 0.2);
+    this.#progress = progress;
+    stage.heard.push(...due.map(({ at, part, midi }) => ({ at, second: stage.now, part, midi })));
+    this.#program.onTick();
+  }
+  stop() {
+    this.#program = null;
+    this.#progress = null;
+  }
+  setTempo(tempo: number) {
+    if (this.#progress) {
+      this.#progress = {
+        ...this.#progress,
+        tempos: retimed(this.#progress.tempos, this.#progress.handed, tempo)
+      };
+    }
+  }
+  setVolume() {}
+  get beat() {
+    return this.#progress && beatAt(this.#progress.tempos, stage.now);
+  }
+  roundAt(beat: number) {
+    return this.#progress && roundAt(this.#progress.laid, beat);
+  }
+  get end() {
+    return this.#progress ? endOf(this.#progress.laid) : 0;
+  }
+  tempoAt() {
+    return this.#progress?.tempos.at(-1)?.tempo ?? 0;
+  }
+  get seconds() {
+    return this.#program ? stage.now : 0;
+  }
+  level = 0;
+  close() {}
+}
+vi.mock('$lib/audio/player', () => ({ Player: FakePlayer }));
+vi.stubGlobal('requestAnimationFrame', () => 0);
+vi.stubGlobal('cancelAnimationFrame', () => undefined);
+
+const { Workspace } = await import('./workspace.svelte');
+const { Rehearsal } = await import('./rehearsal.svelte');
+
+const TUNE = '{key: Eb}\n{tempo: 120}\n| Ebmaj7 | Cm7 | Fm7 | Bb7 |';
+function open(source = TUNE) {
+  const workspace = new Workspace({ id: 'one', version: 1, damaged: false, source, plan: DEFAULT_PLAN });
+  workspace.autosave.take = () => undefined;
+  const rehearsal = new Rehearsal(workspace);
+  rehearsal.set({ countsIn: false, drill: null, restAfter: 0, ladder: null, keys: 'stay', halfTime: false });
+  return { workspace, rehearsal };
+}
+/** Lets the music go on to a second. */
+function until(second: number): void {
+  while (stage.now < second) {
+    stage.now = Math.min(second, stage.now + 0.1);
+    stage.tick();
+  }
+}
+const bassBars = () => stage.heard.filter(({ part }) => part === 'bass').map(({ at }) => Math.floor(at / 4));
+
+beforeEach(() => {
+  stage.now = 0;
+  stage.heard = [];
+  stage.tick = () => undefined;
+});
+
+describe('the band', () => {
+  it('plays an edited chart from the next round on, and shows what sounds until then', async () => {
+    const { workspace, rehearsal } = open();
+    await rehearsal.play();
+    until(1);
+    workspace.setSource('{key: Eb}\n| Ab7 | Db7 |');
+    expect(rehearsal.now!.excerpt.changes.map(({ source }) => source.symbol)).toEqual([
+      'Ebmaj7',
+      'Cm7',
+      'Fm7',
+      'Bb7'
+    ]);
+    expect(rehearsal.shown.changes).toHaveLength(4);
+    until(8.5);
+    expect(rehearsal.round).toBe(1);
+    expect(rehearsal.now!.excerpt.changes.map(({ source }) => source.symbol)).toEqual(['Ab7', 'Db7']);
+    expect(rehearsal.beats).toBe(8);
+    until(20);
+    // Every bar has its bass: no silence where the old chart was longer.
+    expect([...new Set(bassBars())]).toEqual(Array.from({ length: 11 }, (_, i) => i));
+  });
+
+  it('brings a loop that was cut off back into the chart, and says so', async () => {
+    const { workspace, rehearsal } = open();
+    rehearsal.setLoop({ kind: 'bars', from: 3, to: 4 });
+    await rehearsal.play();
+    until(1);
+    workspace.setSource('{key: Eb}\n| Ab7 | Db7 |');
+    until(5);
+    expect(rehearsal.loop).toEqual({ kind: 'bars', from: 2, to: 2 });
+    expect(rehearsal.problem).toContain('bar 2');
+    expect(rehearsal.change!.source.symbol).toBe('Db7');
+    until(12);
+    expect(rehearsal.isPlaying).toBe(true);
+  });
+
+  it('stops with a sentence when no chord is left', async () => {
+    const { workspace, rehearsal } = open();
+    await rehearsal.play();
+    workspace.setSource('');
+    until(7);
+    expect(rehearsal.isPlaying).toBe(true);
+    until(9);
+    expect(rehearsal.isPlaying).toBe(false);
+    expect(rehearsal.problem).toContain('no chords');
+  });
+
+  it('never sounds anything out of order when the tempo changes', async () => {
+    const { rehearsal } = open();
+    await rehearsal.play();
+    for (const [second, tempo] of [
+      [1, 240],
+      [1.3, 60],
+      [1.5, 300],
+      [2, 40],
+      [2.1, 200]
+    ] as const) {
+      until(second);
+      rehearsal.setTempo(tempo);
+    }
+    until(12);
+    const beats = stage.heard.map(({ at }) => at);
+    expect(new Set(stage.heard.map(({ at, part, midi }) => `${at} ${part} ${midi}`)).size).toBe(beats.length);
+    const steps = stage.heard.filter(({ part }) => part === 'bass').map(({ at }) => at);
+    expect(steps).toEqual([...steps].sort((a, b) => a - b));
+  });
+
+  it('goes up the ladder by the clock of the sound, seen or not', async () => {
+    const { rehearsal } = open();
+    rehearsal.set({ ladder: { start: 120, goal: 160, step: 20, rounds: 1, onlyClean: false, isOn: true } });
+    await rehearsal.play();
+    until(8.2);
+    expect(rehearsal.tempo).toBe(140);
+    until(8 + 6.9 + 0.3);
+    expect(rehearsal.tempo).toBe(160);
+  });
+
+  it('proposes a rest by the clock of the sound', async () => {
+    const { rehearsal } = open();
+    rehearsal.set({ restAfter: 1 });
+    await rehearsal.play();
+    until(59);
+    expect(rehearsal.wantsRest).toBe(false);
+    until(61);
+    expect(rehearsal.wantsRest).toBe(true);
+  });
+
+  it('sounds at half speed where that is wished, also in a ladder', async () => {
+    const { rehearsal } = open();
+    rehearsal.set({
+      halfTime: true,
+      ladder: { start: 120, goal: 160, step: 20, rounds: 1, onlyClean: false, isOn: true }
+    });
+    expect(rehearsal.sounding).toBe(60);
+    await rehearsal.play();
+    until(15.9);
+    expect(rehearsal.round).toBe(0);
+    until(16.3);
+    expect([rehearsal.round, rehearsal.tempo, rehearsal.sounding]).toEqual([1, 140, 70]);
+  });
+
+  it('goes round the keys, and moves what is edited meanwhile', async () => {
+    const { workspace, rehearsal } = open();
+    rehearsal.set({ keys: 'fourths' });
+    await rehearsal.play();
+    until(8.3);
+    expect(rehearsal.change!.source.symbol).toBe('Abmaj7');
+    workspace.setSource('{meta: key Eb}\n| ebmaj7 |');
+    until(16.3);
+    expect(rehearsal.change!.source.symbol).toBe('Dbmaj7');
+    expect(rehearsal.shown.analysis.key.tonic).toBe('Db');
+  });
+
+  it('has nothing to play without chords, and says so', async () => {
+    const { rehearsal } = open('');
+    await rehearsal.play();
+    expect(rehearsal.isPlaying).toBe(false);
+    expect(rehearsal.problem).toContain('nothing to play');
+  });
+});
