@@ -7,5 +7,5 @@ export default defineConfig({
   plugins: [threads(), tailwindcss(), sveltekit()],
   // The content security policy takes fonts from files only.
   build: { assetsInlineLimit: 0 },
-  test: { include: ['src/**/*.test.ts'], environment: 'node' }
+  test: { include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'], environment: 'node' }
 });

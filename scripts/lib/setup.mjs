@@ -5,6 +5,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { missingIn } from './native.mjs';
 import { say, stop } from './say.mjs';
 
 export const ROOT = fileURLToPath(new URL('../..', import.meta.url));
@@ -35,10 +36,10 @@ function fingerprint(paths) {
   return hash.digest('hex');
 }
 
-/** Does work unless its mark says that it was done for the very same inputs. */
+/** Does work unless its mark says that it was done for the very same inputs, and on the same kind of machine. */
 function once(mark, inputs, work) {
   const path = join(ROOT, mark);
-  const now = fingerprint(inputs);
+  const now = `${fingerprint(inputs)} ${process.platform} ${process.arch} ${process.versions.modules}`;
   if (existsSync(path) && readFileSync(path, 'utf8') === now) return;
   work();
   mkdirSync(dirname(path), { recursive: true });
@@ -53,14 +54,50 @@ export function ensurePackages() {
   once('node_modules/.corvel-installed', ['package.json', 'package-lock.json'], () => {
     say('Installing packages. The database module is compiled here; this takes two to three minutes.');
     // Not `npm ci`: it refuses a lock file made where the registry lacks other platforms' optional packages.
-    if (run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--include=dev']) === 0) return;
-    const missing = ['python3', 'make', 'g++'].filter((tool) => !has(tool));
-    stop(
-      missing.length
-        ? `The packages could not be installed: ${missing.join(', ')} missing, needed to compile the database module.`
-        : 'The packages could not be installed; the lines above say why. A working connection to the npm registry is needed once.'
-    );
+    if (run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--include=dev']) !== 0) {
+      const missing = ['python3', 'make', 'g++'].filter((tool) => !has(tool));
+      stop(
+        missing.length
+          ? `The packages could not be installed: ${missing.join(', ')} missing, needed to compile the database module.`
+          : 'The packages could not be installed; the lines above say why. A working connection to the npm registry is needed once.'
+      );
+    }
+    ensureDatabaseModule();
   });
+  ensureNativeParts();
+}
+
+/** The parts made for this kind of machine, which a lock file from another one does not name. */
+function ensureNativeParts() {
+  const lock = () => JSON.parse(readFileSync(join(ROOT, 'package-lock.json'), 'utf8')).packages;
+  const missing = missingIn(ROOT, lock());
+  if (missing.length === 0) return;
+  say(`Fetching what this kind of machine needs besides: ${missing.join(', ')}`);
+  const fetched = run('npm', [
+    'install',
+    '--no-save',
+    '--no-audit',
+    '--no-fund',
+    '--include=dev',
+    ...missing
+  ]);
+  const left = missingIn(ROOT, lock());
+  if (fetched === 0 && left.length === 0) return;
+  stop(
+    `The packages that this kind of machine (${process.platform}, ${process.arch}) needs could not be fetched: ${left.join(', ') || missing.join(', ')}. A working connection to the npm registry is needed once.`
+  );
+}
+
+/** A module compiled for another Node.js does not load; it is compiled anew. */
+function ensureDatabaseModule() {
+  const loads = () =>
+    run(process.execPath, ['-e', "new (require('better-sqlite3'))(':memory:').close()"], {
+      stdio: 'ignore'
+    }) === 0;
+  if (loads()) return;
+  say('Compiling the database module for this Node.js.');
+  if (run('npm', ['rebuild', 'better-sqlite3']) === 0 && loads()) return;
+  stop('The database module does not load; python3, make and g++ are needed to compile it.');
 }
 
 export function ensureBuild() {
