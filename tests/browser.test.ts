@@ -7,6 +7,8 @@ import { join } from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openBrowser, setViewport } from '../scripts/lib/browser.mjs';
+import { keepingJobs } from './jobs/keeping';
+import { keyJobs } from './jobs/keys';
 import { neckJobs } from './jobs/neck';
 import { rehearseJobs } from './jobs/rehearse';
 import { targetJobs } from './jobs/targets';
@@ -570,10 +572,7 @@ describe('what is kept', () => {
       plan: body.plan
     });
     await page.press(Key.ARROW_UP);
-    await page.until(
-      async () => (await page.texts('[role="alert"]')).some((t) => t.includes('another window')),
-      'the question'
-    );
+    await page.until(async () => (await page.all('[data-notice="stale"]')).length === 1, 'the question');
     await page.clickNamed('Take the other one');
     await page.until(async () => (await page.texts('h1'))[0] === 'Other Window', 'the other version');
     const { body: kept } = await server.call<{ source: string }>('GET', `songbook/${id}`);
@@ -625,6 +624,8 @@ describe('the boundary', () => {
   });
 });
 
+keyJobs(() => ({ page, browser, server }));
+keepingJobs(() => ({ page, browser, server }));
 neckJobs(() => ({ page, browser, server }));
 targetJobs(() => ({ page, browser, server }));
 rehearseJobs(() => ({ page, browser, server }));

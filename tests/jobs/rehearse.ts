@@ -119,6 +119,28 @@ export function rehearseJobs(tools: () => Tools): void {
       expect(await isPlaying()).toBe(false);
     });
 
+    it('goes on when the chart is cut under its loop, and says where the loop is now', async () => {
+      await open();
+      await choose('Loop', 'bars');
+      await type('Loop from bar', '3');
+      await type('Loop to bar', '4');
+      await page().press('e');
+      await (await page().find('[data-editor] .cm-content')).click();
+      await page().clickNamed('count in');
+      await page().clickNamed('Play');
+      await page().until(async () => (await now()) === 'Bbmaj7', 'bar 3');
+      await (await page().find('[data-editor] .cm-content')).click();
+      await page().chord(Key.CONTROL, 'a');
+      await browser().manage().logs().get('browser');
+      await page().press('| Dbm7 | Gb7 |');
+      await page().until(async () => (await now()) === 'Gb7', 'the loop inside the chart');
+      expect((await page().texts('[role="alert"]'))[0]).toContain('bar 2');
+      expect(await isPlaying()).toBe(true);
+      const errors = await browser().manage().logs().get('browser');
+      expect(errors.filter(({ level }) => level.name === 'SEVERE')).toEqual([]);
+      await page().clickNamed('Stop');
+    });
+
     it('loops a section, a few bars, one change as a drone, and a pair', async () => {
       await open();
       await choose('Loop', '5');

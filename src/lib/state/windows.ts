@@ -19,10 +19,24 @@ function openChannel(): BroadcastChannel | null {
   if (channel === undefined) {
     channel =
       typeof window !== 'undefined' && 'BroadcastChannel' in window ? new BroadcastChannel(CHANNEL) : null;
-    // As long as the page lives it holds a lock by its name; a page that crashed holds none.
-    if (channel) void navigator.locks?.request(LOCK + thisWindow, () => new Promise(() => undefined));
+    if (channel) holdLock();
   }
   return channel;
+}
+
+/**
+ * As long as the page is there it holds a lock by its name; a page that crashed holds none. A page that was left may be
+ * kept asleep by the browser: it lets go, and takes the lock again when it comes back.
+ */
+function holdLock(): void {
+  let letGo = () => undefined as void;
+  const hold = () =>
+    void navigator.locks?.request(LOCK + thisWindow, () => new Promise<void>((release) => (letGo = release)));
+  hold();
+  addEventListener('pagehide', () => letGo());
+  addEventListener('pageshow', (event) => {
+    if (event.persisted) hold();
+  });
 }
 
 const listeners = new Set<(news: News) => void>();

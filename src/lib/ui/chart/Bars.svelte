@@ -33,7 +33,7 @@
           <button
             class="min-h-6 min-w-0 rounded text-left text-[16px] leading-6 {change.index ===
             workspace.selected
-              ? 'bg-lit outline-2 outline-target'
+              ? 'bg-lit inset-ring-2 inset-ring-target'
               : ''}"
             style:margin-left={change === bar.changes[0]
               ? `${((change.beat - 1) / bar.meter.beats) * 100}%`

@@ -3,6 +3,7 @@
   click takes it, P holds it against another.
 -->
 <script lang="ts">
+  import { tick } from 'svelte';
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import Columns2 from '@lucide/svelte/icons/columns-2';
   import { contextOf } from '$lib/core/approaches/context';
@@ -61,8 +62,10 @@
   }
 
   /** Brings a row into sight by moving the list alone: the page stays where it is. */
-  function focusRow(row: HTMLElement) {
+  async function focusRow(row: HTMLElement) {
     row.focus({ preventScroll: true });
+    // The row grows with its reason.
+    await tick();
     const [seen, own] = [list!.getBoundingClientRect(), row.getBoundingClientRect()];
     if (own.top < seen.top) list!.scrollTop -= seen.top - own.top;
     else if (own.bottom > seen.bottom) list!.scrollTop += own.bottom - seen.bottom;
@@ -77,7 +80,7 @@
     const own = choices.find(
       ({ approach, name }) => approach === row.dataset.approach && name === row.dataset.choice
     );
-    if (step) focusRow(rows[Math.min(rows.length - 1, Math.max(0, at + step))]!);
+    if (step) void focusRow(rows[Math.min(rows.length - 1, Math.max(0, at + step))]!);
     else if (event.key === 'Escape') row.blur();
     else if (event.key.toLowerCase() === 'p' && own) workspace.pin(own);
     else return;

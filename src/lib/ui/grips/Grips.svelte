@@ -121,9 +121,7 @@
           {#each underHand as { grip, at } (placeOfGrip(grip))}
             {@const isPath = shown && placeOfGrip(grip) === placeOfGrip(shown)}
             <button
-              class="card px-1 pt-0.5 text-[11px] text-soft {isPath
-                ? 'outline-2 -outline-offset-2 outline-target'
-                : ''}"
+              class="card px-1 pt-0.5 text-[11px] text-soft {isPath ? 'inset-ring-2 inset-ring-target' : ''}"
               aria-pressed={isPath}
               aria-label="{INVERSIONS[grip.inversion]}, strings {sets[at]!.join(' ')}, fret {lowOf(grip)}"
               onclick={() => pick(grip, at)}
@@ -152,7 +150,7 @@
         {@const grip = byChange.get(change.index)}
         {@const isNow = change.index === workspace.selected}
         <button
-          class="card px-1.5 pt-0.5 text-left {isNow ? 'outline-2 -outline-offset-2 outline-target' : ''}"
+          class="card px-1.5 pt-0.5 text-left {isNow ? 'inset-ring-2 inset-ring-target' : ''}"
           aria-current={isNow ? 'true' : undefined}
           aria-label="{change.symbol}, bar {change.bar}{grip
             ? `, ${INVERSIONS[grip.inversion]}, fret ${lowOf(grip)}`

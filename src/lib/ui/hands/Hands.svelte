@@ -61,9 +61,9 @@
       {@const isNow = change.index === workspace.selected}
       <button
         class="shrink-0 card px-1.5 pt-1 pb-1 text-left {isNow
-          ? 'outline-2 -outline-offset-2 outline-target'
+          ? 'inset-ring-2 inset-ring-target'
           : change.index === workspace.nextIndex
-            ? 'outline-1 -outline-offset-1 outline-next'
+            ? 'inset-ring-1 inset-ring-next'
             : ''}"
         style:width="{WIDTH + 14}px"
         aria-current={isNow ? 'true' : undefined}

@@ -38,8 +38,11 @@ export function layKeys(shortcuts: () => readonly Shortcut[]): () => void {
   return () => void layers.splice(layers.indexOf(layer), 1);
 }
 
-/** A select in which something has been chosen since it got the focus: its typing is over, Space is the page's again. */
+/** A select in which something has been chosen since it got the focus: once typing in it is over, Space is the page's. */
 let chosenIn: EventTarget | null = null;
+/** Milliseconds for which a select goes on taking letters as one word. */
+const TYPING = 1000;
+let lastPress = 0;
 /** The last press was of a pointer, not of a key. */
 let isPointing = false;
 
@@ -48,7 +51,11 @@ function belongsToFocus(event: KeyboardEvent): boolean {
   // A dialog that is open has the keys also where nothing in it has the focus.
   if (document.querySelector('[role="dialog"][data-state="open"]')) return true;
   const holder = holderOf(target);
-  if (holder === 'select' && target === chosenIn) return HOLDS.slider(event) || event.key === 'Enter';
+  const pause = event.timeStamp - lastPress;
+  lastPress = event.timeStamp;
+  if (holder === 'select' && target === chosenIn && pause > TYPING) {
+    return HOLDS.slider(event) || event.key === 'Enter';
+  }
   return HOLDS[holder](event);
 }
 
@@ -92,23 +99,26 @@ export function ownKeys(singleKeys: () => boolean): () => void {
     chosenIn = target;
     if (isPointing) target.blur();
   };
-  const release = (event: Event) => {
-    const target = event.target instanceof Element ? event.target : null;
-    const slider = target?.closest<HTMLElement>('input[type="range"], [role="slider"]');
-    const button = target?.closest<HTMLElement>('[data-keys-return] :is(button, summary)');
-    if (isPointing) (slider ?? button)?.blur();
+  const release = () => {
+    // Not the event's target: the drawing inside a button may have been changed by the press.
+    const target = isPointing ? document.activeElement : null;
+    if (!(target instanceof HTMLElement || target instanceof SVGElement)) return;
+    if (target.matches('input[type="range"], [role="slider"], [data-keys-return] :is(button, summary)'))
+      target.blur();
   };
   const focus = (event: FocusEvent) => {
     if (event.target !== chosenIn) chosenIn = null;
   };
   addEventListener('keydown', down);
   addEventListener('pointerdown', point, true);
+  addEventListener('mousedown', point, true);
   addEventListener('change', change);
   addEventListener('click', release);
   addEventListener('focusin', focus);
   return () => {
     removeEventListener('keydown', down);
     removeEventListener('pointerdown', point, true);
+    removeEventListener('mousedown', point, true);
     removeEventListener('change', change);
     removeEventListener('click', release);
     removeEventListener('focusin', focus);

@@ -168,7 +168,7 @@
             max={lastBar}
             {value}
             aria-label="Loop {end} bar"
-            onchange={(event) => setBars({ [end]: Math.max(1, event.currentTarget.valueAsNumber || 1) })}
+            onchange={(event) => setBars({ [end]: event.currentTarget.valueAsNumber || 0 })}
           /></label
         >
       {/each}
