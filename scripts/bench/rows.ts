@@ -8,6 +8,8 @@ import { expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../../src/lib/api/plan';
 import { listCharts } from '../../src/lib/api/songbook';
 import { scaleChoices } from '../../src/lib/core/approaches/registry';
+import { readChart } from '../../src/lib/core/chart/read';
+import { unroll } from '../../src/lib/core/chart/unroll';
 import { readSheet } from '../../src/lib/core/harmony/sheet';
 import { gripStages } from '../../src/lib/core/moment/grips';
 import { momentsOf, subjectsOf, tonesOfAll } from '../../src/lib/core/moment/moment';
@@ -91,6 +93,45 @@ function againstBruteForce(): number {
 
 const WHOLE_NECK = { ...FREE_PATH, loop: true };
 
+/** Texts whose reading takes longest. */
+const WORST: readonly ((length: number) => string)[] = [
+  (n) => `{a${' '.repeat(n)}x`,
+  (n) => `|${'C '.repeat(n / 6)}${'|%'.repeat(n / 3)}|`,
+  (n) => `| C | D ${'|%%'.repeat(n / 3)}|`,
+  (n) => '|1,2,3,4,5,6,7,8,9 C :'.repeat(n / 22),
+  (n) => `|${'C(a '.repeat(n / 4)}|`,
+  (n) => 'C|\n'.repeat(n / 3)
+];
+const readFormOf = (text: string) => {
+  const { chart: model, places } = readChart(text);
+  return unroll(model, places);
+};
+
+/** Milliseconds of the slowest small request while the server works on the largest chart. */
+async function besideTheHeaviest(): Promise<number> {
+  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'busy.db'));
+  await server.start();
+  try {
+    const light = () => server.call('POST', 'analysis', { chart: '| Dm7 | G7 | Cmaj7 |' });
+    for (let i = 0; i < 20; i++) await light();
+    let isDone = false;
+    const heavy = server
+      .call('POST', 'targets', { chart: chart(2000), loop: true, alternatives: 20 })
+      .finally(() => (isDone = true));
+    const times: number[] = [];
+    while (!isDone && times.length < 40) {
+      const start = performance.now();
+      await light();
+      times.push(performance.now() - start);
+      await new Promise((done) => setTimeout(done, 50));
+    }
+    await heavy;
+    return Math.max(...times);
+  } finally {
+    await server.stop();
+  }
+}
+
 const rows: string[] = [];
 const row = (what: string, value: string, bound: string) =>
   rows.push(`${what.padEnd(66)} ${value.padStart(12)}   ${bound}`);
@@ -148,6 +189,13 @@ it('measures', async () => {
     momentsOf(sheet.analysis, STANDARD, chosen, areas);
   });
   row('keystroke: text to threads, neck and hands, computing, 64 changes', ms(keystroke), '16 ms');
+
+  const [half, whole] = [32_000, 64_000].map((length) =>
+    Math.max(...WORST.map((text) => median(3, () => readFormOf(text(length)))))
+  );
+  row('reading the worst text of 64 kB, model and form', ms(whole!), '100 ms');
+  row('the same against 32 kB, ratio', `${(whole! / half!).toFixed(1)} ×`, 'about 2 ×');
+  row('another request while the heaviest one runs, slowest', ms(await besideTheHeaviest()), '100 ms');
 
   row(
     'first load of a workspace, compressed script',

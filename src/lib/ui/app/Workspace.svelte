@@ -295,22 +295,24 @@
         </div>
       {/if}
     </main>
-    <aside
-      class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100vh-66px)] lg:min-h-[600px]"
-      class:hidden={workspace.view === 'rehearse'}
-      aria-label="The change and the path"
-    >
-      <ChangePanel {workspace} />
-      {#if workspace.changes.length > 0}
-        {#if workspace.isRuling}
-          {#await import('../rules/RulesPanel.svelte') then { default: RulesPanel }}
-            <RulesPanel {workspace} onprint={() => printSheet('landing')} />
-          {/await}
-        {:else}
-          <ChoicesPanel {workspace} />
+    <!-- What is not seen on the stand is not worked out with every chord that passes. -->
+    {#if workspace.view !== 'rehearse'}
+      <aside
+        class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100vh-66px)] lg:min-h-[600px]"
+        aria-label="The change and the path"
+      >
+        <ChangePanel {workspace} />
+        {#if workspace.changes.length > 0}
+          {#if workspace.isRuling}
+            {#await import('../rules/RulesPanel.svelte') then { default: RulesPanel }}
+              <RulesPanel {workspace} onprint={() => printSheet('landing')} />
+            {/await}
+          {:else}
+            <ChoicesPanel {workspace} />
+          {/if}
         {/if}
-      {/if}
-    </aside>
+      </aside>
+    {/if}
   </div>
   <p class="sr-only" aria-live="polite">{workspace.announcement}</p>
 </div>
