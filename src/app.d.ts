@@ -1,4 +1,8 @@
 declare namespace App {
+  interface PageState {
+    /** Where the player was at this step of the browser's history. */
+    place?: import('$lib/state/address').Place;
+  }
   interface Locals {
     db: import('$lib/server/database').Database;
     settings: import('$lib/api/settings').Settings;

@@ -34,6 +34,7 @@ function refusal(request: Request): string | null {
   return foreign || crossSite ? 'Changes are taken from Corvel’s own pages only.' : null;
 }
 
+const FIRST_FONTS = /(?:atkinson-hyperlegible-latin-400|source-serif-4-latin-wght)-normal\.[^/]*\.woff2$/;
 const isJson = (response: Response) => response.headers.get('content-type')?.includes('json');
 
 /** The routes' errors have one form, also those that the framework finds: no such method, a fault on the way. */
@@ -60,7 +61,9 @@ export const handle: Handle = async ({ event, resolve }) => {
     event.locals.settings = await readSettings(event.locals.db);
     return resolve(event, {
       transformPageChunk: ({ html }) => html.replace('%corvel.theme%', event.locals.settings.theme),
-      preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
+      // Fonts come when their letters are used; those of every page come at once.
+      preload: ({ type, path }) =>
+        type === 'js' || type === 'css' || (type === 'font' && FIRST_FONTS.test(path))
     });
   };
   const isApi = event.url.pathname.startsWith('/api/');

@@ -10,6 +10,7 @@ import { openBrowser, setViewport } from '../scripts/lib/browser.mjs';
 import { keepingJobs } from './jobs/keeping';
 import { keyJobs } from './jobs/keys';
 import { neckJobs } from './jobs/neck';
+import { reachJobs } from './jobs/reach';
 import { rehearseJobs } from './jobs/rehearse';
 import { targetJobs } from './jobs/targets';
 import { Page } from './page';
@@ -624,6 +625,7 @@ describe('the boundary', () => {
   });
 });
 
+reachJobs(() => ({ page, browser, server }));
 keyJobs(() => ({ page, browser, server }));
 keepingJobs(() => ({ page, browser, server }));
 neckJobs(() => ({ page, browser, server }));

@@ -78,6 +78,7 @@ export interface Word {
 /** The words of a bar: parted by space, but for space inside parentheses, where players write "7(b9, #11)". */
 export function wordsOf(text: string): Word[] {
   const words: Word[] = [];
+  if (/^\S+$/.test(text)) return [{ text, at: 0 }];
   let at = afterSpace(text, 0);
   while (at < text.length) {
     const from = at;

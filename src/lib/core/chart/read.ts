@@ -141,7 +141,8 @@ function readRow(source: string, line: number, inGrid: boolean): { row: GridRow;
   let left = source.slice(0, opening).trim();
   let from = opening;
   const isMarginLabel = inGrid && /^[A-G]$/.test(left);
-  if (left && !isMarginLabel && looksLikeBars(source)) {
+  // Outside a grid the line has been looked at already.
+  if (left && !isMarginLabel && (!inGrid || looksLikeBars(source))) {
     // "Dm7 | G7 |": the first bar has no line of its own in front.
     barLines.push(PLAIN_LINE);
     left = '';

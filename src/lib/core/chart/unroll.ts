@@ -94,7 +94,8 @@ function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: Cha
       if (barLine.repeatStart) pendingStart = true;
       if (barLine.ending.length) pendingEnding = barLine.ending;
       const bar = line.bars[i];
-      if (!bar) return;
+      // No form is longer than this, whatever is written behind.
+      if (!bar || bars.length > MAX_BARS) return;
       const spots = places?.get(index)?.[i];
       const place = spots?.[0] ?? { line: index + 1, column: 1, length: 1 };
       if (bar.cells.length === 0 && skipEmpty) {

@@ -1,6 +1,6 @@
 <!-- One chart, one plan: everything about the moment of change on one screen. -->
 <script lang="ts">
-  import { flushSync, onDestroy, onMount, untrack } from 'svelte';
+  import { flushSync, onDestroy, onMount, tick, untrack } from 'svelte';
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
   import GuitarIcon from '@lucide/svelte/icons/guitar';
   import History from '@lucide/svelte/icons/history';
@@ -13,23 +13,21 @@
   import Table2 from '@lucide/svelte/icons/table-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { toast } from 'svelte-sonner';
-  import { beforeNavigate } from '$app/navigation';
+  import { beforeNavigate, pushState, replaceState } from '$app/navigation';
+  import { page } from '$app/state';
   import type { StoredChart } from '$lib/api/songbook';
+  import { isSamePlace, placeIn, queryOf, type Place } from '$lib/state/address';
   import { followOthers, takeUpDrafts } from '$lib/state/keeping';
   import { settings } from '$lib/state/settings.svelte';
   import { Workspace, type View } from '$lib/state/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
   import ChoicesPanel from '../choices/ChoicesPanel.svelte';
-  import ChartEditor from '../chart/ChartEditor.svelte';
+  import Arriving from './Arriving.svelte';
   import Hands from '../hands/Hands.svelte';
   import Neck from '../neck/Neck.svelte';
   import PlanStrip from '../plan/PlanStrip.svelte';
-  import ChordTable from '../table/ChordTable.svelte';
   import Threads from '../threads/Threads.svelte';
-  import Help from './Help.svelte';
-  import Palette from './Palette.svelte';
   import { layKeys } from '../keys/keys';
-  import Revisions from './Revisions.svelte';
   import SaveState from './SaveState.svelte';
   import SaveNotices from './SaveNotices.svelte';
   import Title from './Title.svelte';
@@ -38,13 +36,17 @@
   let { chart }: { chart: StoredChart } = $props();
   // The workspace lives as long as the page shows this chart; a new one comes with a new key.
   const workspace = untrack(() => new Workspace(chart));
+  /** What the address says: the same view, change and position again after a reload, or by a link. */
+  const asked = untrack(() => placeIn(page.url.searchParams));
+  untrack(() => visit({ ...asked, position: undefined }));
   const isDamaged = untrack(() => chart.damaged);
 
   /** A chart without chords opens with its editor. */
   let isEditing = $state(untrack(() => workspace.changes.length === 0));
   /** The one dialog that is open. */
-  let dialog: 'help' | 'find' | 'versions' | 'table' | 'guitar' | null = $state(null);
-  const opened = (name: NonNullable<typeof dialog>) =>
+  type DialogName = 'help' | 'find' | 'versions' | 'table' | 'guitar';
+  let dialog: DialogName | null = $state(null);
+  const opened = (name: DialogName) =>
     [
       () => dialog === name,
       (isOpen: boolean) => (dialog = isOpen ? name : dialog === name ? null : dialog)
@@ -54,6 +56,11 @@
   const [isLookingBack, setLookingBack] = opened('versions');
   const [isReadingTable, setReadingTable] = opened('table');
   const [isTuning, setTuning] = opened('guitar');
+  /** The dialogs that have been opened. */
+  const met: Partial<Record<DialogName, boolean>> = $state({});
+  $effect(() => {
+    if (dialog) met[dialog] = true;
+  });
   let editorButton: HTMLButtonElement | undefined = $state();
 
   function openEditor() {
@@ -138,6 +145,47 @@
   });
 
   beforeNavigate(() => void workspace.autosave.flush());
+
+  function visit({ view, change, position }: { [Part in keyof Place]?: Place[Part] | undefined }) {
+    if (view) workspace.view = view;
+    if (change !== undefined) workspace.select(Math.min(change, workspace.changes.length - 1), false);
+    if (position !== undefined) workspace.moveTo(position);
+  }
+
+  /** Milliseconds of rest after which a change or position is written into the address. */
+  const SETTLED = 300;
+  let isRouting = $state(false);
+  onMount(() => {
+    // The hand is part of the plan: it is moved where the plan can be saved.
+    visit({ position: asked.position });
+    void tick().then(() => (isRouting = true));
+  });
+  /** Another view is a step to go back from; another change or position belongs to the step that one is at. */
+  $effect(() => {
+    const place: Place = {
+      view: workspace.view,
+      change: workspace.selected,
+      position: workspace.position
+    };
+    if (!isRouting) return;
+    const known = untrack(() => page.state.place);
+    if (known && isSamePlace(place, known)) return;
+    if (known && known.view !== place.view) {
+      // Writing the address reads it too; this effect follows the player alone.
+      untrack(() => pushState(queryOf(place), { place }));
+      return;
+    }
+    const timer = setTimeout(() => replaceState(queryOf(place), { place }), known ? SETTLED : 0);
+    return () => clearTimeout(timer);
+  });
+  /** Back and forward. */
+  $effect(() => {
+    const { place } = page.state;
+    if (!place || !isRouting) return;
+    untrack(() => {
+      if (place.view !== workspace.view) visit(place);
+    });
+  });
 
   onMount(() => {
     void takeUpDrafts(workspace).then((isTakenUp) => {
@@ -269,19 +317,32 @@
       : 'lg:grid-cols-[minmax(0,1fr)_316px]'}"
   >
     <main class="flex min-w-0 flex-col gap-2.5">
-      {#if isEditing}<ChartEditor {workspace} onclose={closeEditor} />{/if}
+      {#if isEditing}
+        <Arriving load={() => import('../chart/ChartEditor.svelte')}
+          >{#snippet children(ChartEditor)}<ChartEditor
+              {workspace}
+              onclose={closeEditor}
+            />{/snippet}</Arriving
+        >
+      {/if}
       {#if workspace.view === 'rehearse'}
         <!-- Also while the chart is empty for a moment: the band plays its round to the end. -->
-        {#await import('../rehearse/Rehearse.svelte') then { default: Rehearse }}
-          <Rehearse {workspace} />
-        {/await}
+        <Arriving load={() => import('../rehearse/Rehearse.svelte')}
+          >{#snippet children(Rehearse)}<Rehearse {workspace} />{/snippet}</Arriving
+        >
       {:else if workspace.changes.length > 0}
         {#if workspace.view === 'map'}
-          {#await import('../map/PositionMap.svelte') then { default: PositionMap }}
-            <PositionMap {workspace} onprint={() => printSheet('map')} onsave={saveSheet} />
-          {/await}
+          <Arriving load={() => import('../map/PositionMap.svelte')}
+            >{#snippet children(PositionMap)}<PositionMap
+                {workspace}
+                onprint={() => printSheet('map')}
+                onsave={saveSheet}
+              />{/snippet}</Arriving
+          >
         {:else if workspace.view === 'grips'}
-          {#await import('../grips/Grips.svelte') then { default: Grips }}<Grips {workspace} />{/await}
+          <Arriving load={() => import('../grips/Grips.svelte')}
+            >{#snippet children(Grips)}<Grips {workspace} />{/snippet}</Arriving
+          >
         {:else}
           <Threads {workspace} />
           <Neck {workspace} />
@@ -304,9 +365,12 @@
         <ChangePanel {workspace} />
         {#if workspace.changes.length > 0}
           {#if workspace.isRuling}
-            {#await import('../rules/RulesPanel.svelte') then { default: RulesPanel }}
-              <RulesPanel {workspace} onprint={() => printSheet('landing')} />
-            {/await}
+            <Arriving load={() => import('../rules/RulesPanel.svelte')}
+              >{#snippet children(RulesPanel)}<RulesPanel
+                  {workspace}
+                  onprint={() => printSheet('landing')}
+                />{/snippet}</Arriving
+            >
           {:else}
             <ChoicesPanel {workspace} />
           {/if}
@@ -319,12 +383,28 @@
 
 {#if hasSheet && paper === 'landing' && LandingSheet}<LandingSheet {workspace} />
 {:else if hasSheet && MapSheet}<div bind:this={sheet}><MapSheet {workspace} /></div>{/if}
-{#if isTuning()}
-  {#await import('./Guitar.svelte') then { default: Guitar }}<Guitar
-      bind:open={isTuning, setTuning}
-    />{/await}
-{/if}
-<Help bind:open={isHelping, setHelping} {shortcuts} />
-<Palette bind:open={isFinding, setFinding} commands={shortcuts} />
-<Revisions bind:open={isLookingBack, setLookingBack} {workspace} />
-<ChordTable bind:open={isReadingTable, setReadingTable} {workspace} />
+<!-- Each arrives when it is opened for the first time, and stays. -->
+{#if met.guitar}<Arriving isQuiet load={() => import('./Guitar.svelte')}
+    >{#snippet children(Guitar)}<Guitar bind:open={isTuning, setTuning} />{/snippet}</Arriving
+  >{/if}
+{#if met.help}<Arriving isQuiet load={() => import('./Help.svelte')}
+    >{#snippet children(Help)}<Help bind:open={isHelping, setHelping} {shortcuts} />{/snippet}</Arriving
+  >{/if}
+{#if met.find}<Arriving isQuiet load={() => import('./Palette.svelte')}
+    >{#snippet children(Palette)}<Palette
+        bind:open={isFinding, setFinding}
+        commands={shortcuts}
+      />{/snippet}</Arriving
+  >{/if}
+{#if met.versions}<Arriving isQuiet load={() => import('./Revisions.svelte')}
+    >{#snippet children(Revisions)}<Revisions
+        bind:open={isLookingBack, setLookingBack}
+        {workspace}
+      />{/snippet}</Arriving
+  >{/if}
+{#if met.table}<Arriving isQuiet load={() => import('../table/ChordTable.svelte')}
+    >{#snippet children(ChordTable)}<ChordTable
+        bind:open={isReadingTable, setReadingTable}
+        {workspace}
+      />{/snippet}</Arriving
+  >{/if}

@@ -11,6 +11,7 @@
   import { sayCell } from '$lib/core/neck/shape';
   import ChordText from '../chord/ChordText.svelte';
   import { neckGeometry } from '../neck/geometry';
+  import { dragByTouch, LongPress } from '../kit/touch';
   import MiniNeck, { type MiniNote } from '../neck/MiniNeck.svelte';
   import type { MapColumn, MapPart } from './columns';
 
@@ -120,8 +121,10 @@
   const cellX = (c: number) => LABEL + c * columnWidth;
   const cellY = (part: number, r: number) => part * partHeight + HEAD + r * rowHeight;
 
+  let drawing: SVGSVGElement | undefined = $state();
+
   function hit(event: PointerEvent): { row: number; column: MapColumn; c: number } | null {
-    const box = (event.currentTarget as Element).closest('svg')!.getBoundingClientRect();
+    const box = drawing!.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
     const part = Math.floor(y / partHeight);
     const c = Math.floor((x - LABEL) / columnWidth);
@@ -138,20 +141,38 @@
     stroke = next;
   }
 
+  const finger = new LongPress();
+
+  /** With a pointer painting begins at once; a finger rests first, so that a swipe scrolls. */
   function start(event: PointerEvent) {
     if (!isLive || event.button !== 0) return;
+    if (event.pointerType === 'touch') finger.begin(event, () => paintFrom(event));
+    else {
+      (event.currentTarget as Element).setPointerCapture(event.pointerId);
+      paintFrom(event);
+    }
+  }
+
+  function paintFrom(event: PointerEvent) {
     const found = hit(event);
     if (!found) return;
     workspace.select(found.column.changes[0]!.index);
-    if (isLaying) {
-      onlayover(found.row, found.column);
-      return;
-    }
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    touch(event);
+    if (isLaying) onlayover(found.row, found.column);
+    else touch(event);
   }
 
-  function finish() {
+  function move(event: PointerEvent) {
+    finger.move(event);
+    if (stroke) touch(event);
+  }
+
+  function cancel() {
+    finger.end();
+    stroke = null;
+  }
+
+  function finish(event: PointerEvent) {
+    if (finger.end()) paintFrom(event);
     if (!stroke) return;
     const painted = [...stroke].map(([change, row]) => [change, rows[row]!.position] as const);
     stroke = null;
@@ -193,6 +214,8 @@
 </script>
 
 <svg
+  bind:this={drawing}
+  {@attach dragByTouch(() => stroke !== null)}
   {width}
   {height}
   viewBox="0 0 {width} {height}"
@@ -267,11 +290,11 @@
           data-map-cell="{r}:{c}"
           data-hand={isHand ? '' : undefined}
           class="cell"
-          style:touch-action={isLive ? 'none' : undefined}
           onpointerdown={isLive ? start : undefined}
-          onpointermove={isLive ? (event) => stroke && touch(event) : undefined}
+          onpointermove={isLive ? move : undefined}
           onpointerup={isLive ? finish : undefined}
-          onpointercancel={isLive ? () => (stroke = null) : undefined}
+          onpointercancel={isLive ? cancel : undefined}
+          oncontextmenu={isLive ? (event) => event.preventDefault() : undefined}
           onkeydown={isLive ? (event) => press(event, r, column, c) : undefined}
         >
           <rect

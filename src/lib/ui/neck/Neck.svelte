@@ -10,6 +10,7 @@
   import { prettyDegree } from '$lib/core/theory/degree';
   import { stepWords } from '../threads/layout';
   import { DOUBLE_INLAYS, INLAYS, neckGeometry } from './geometry';
+  import { dragByTouch } from '../kit/touch';
   import SaveDrawing from '../export/SaveDrawing.svelte';
   import Everywhere from './Everywhere.svelte';
   import NeckModes from './NeckModes.svelte';
@@ -192,6 +193,7 @@
   </div>
   <svg
     bind:this={drawing}
+    {@attach dragByTouch()}
     width={geometry.width}
     height={geometry.height}
     class="block select-none"
@@ -459,14 +461,15 @@
         aria-valuetext="{area?.title ?? `Position ${position}`}, frets {position} to {position +
           neck.span -
           1}"
-        class="cursor-grab touch-none"
+        data-drag
+        class="cursor-grab"
         onpointerdown={startDrag}
         onpointermove={drag}
         onpointerup={() => (dragging = null)}
         onpointercancel={() => (dragging = null)}
         onkeydown={slide}
       >
-        <rect x={handle.x - 4} y={bottom + 12} width={handle.width + 8} height="27" fill="transparent" />
+        <rect x={handle.x - 4} y={bottom + 6} width={handle.width + 8} height="34" fill="transparent" />
         <rect x={handle.x} y={bottom + 16} width={handle.width} height="18" rx="9" class="fill-ink" />
         <text
           x={handle.x + handle.width / 2}

@@ -8,6 +8,7 @@
   import type { Target, TargetPath } from '$lib/core/targets/path';
   import PathPanel from '../change/PathPanel.svelte';
   import ChordText from '../chord/ChordText.svelte';
+  import { dragByTouch } from '../kit/touch';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
 
   interface Props {
@@ -97,7 +98,13 @@
     ).midi;
   }
 
+  /** The column a finger has come down on beside its tones: a tap selects it, a swipe scrolls. */
+  let tapped: number | null = null;
+
   function grab(event: PointerEvent, change: number) {
+    const isOnTone = (event.target as Element).closest('[data-drag]') !== null;
+    tapped = event.pointerType === 'touch' && !isOnTone ? change : null;
+    if (tapped !== null) return;
     const midi = nearest(change, event);
     workspace.select(change);
     if (midi === null || event.button !== 0) return;
@@ -116,11 +123,13 @@
   }
 
   function letGo() {
+    tapped = null;
     dragged = null;
     workspace.considered = null;
   }
 
   function drop(change: number) {
+    if (tapped === change) workspace.select(change);
     const tone = dragged && workspace.tones[change]?.find(({ midi }) => midi === dragged!.midi);
     letGo();
     if (!tone) return;
@@ -156,6 +165,7 @@
       class="block select-none"
       role="group"
       aria-label="Chord tones in time"
+      {@attach dragByTouch()}
     >
       <!-- Bars -->
       {#each bars as bar (bar.number)}
@@ -289,7 +299,7 @@
           tabindex="-1"
           aria-label={describe(column.index)}
           data-change={column.index}
-          class="cursor-ns-resize touch-pan-x outline-none"
+          class="cursor-ns-resize outline-none"
           onpointerdown={(event) => grab(event, column.index)}
           onpointermove={drag}
           onpointerup={() => drop(column.index)}
@@ -301,6 +311,7 @@
             {@const isAimed = dragged?.change === column.index && dragged.midi === tone.midi}
             {@const x = column.x + TONE_INSET + (isTarget ? 0 : side[i]!)}
             <g
+              data-drag
               data-tone={tone.midi}
               data-degree={tone.degree}
               data-string={tone.string}
@@ -320,6 +331,8 @@
                   stroke-width="2"
                 />
               {/if}
+              <!-- As large as a finger. -->
+              <circle cx={x} cy={layout.pitch(tone.midi)} r={isTarget ? 22 : 12} fill="transparent" />
               <circle
                 cx={x}
                 cy={layout.pitch(tone.midi)}

@@ -1,0 +1,53 @@
+<!--
+  A part of the page that arrives when it is used. While the server is away that is said, and it is tried again; a part
+  that has come once is there at once.
+-->
+<script lang="ts" generics="Part">
+  import { onMount, untrack, type Snippet } from 'svelte';
+
+  interface Props {
+    load: () => Promise<{ default: Part }>;
+    children: Snippet<[Part]>;
+    /** Says nothing while it waits, for a dialog that is not seen yet. */
+    isQuiet?: boolean;
+  }
+  let { load, children, isQuiet = false }: Props = $props();
+
+  /** Milliseconds between tries. */
+  const RETRY = 3000;
+  let part: Part | null = $state.raw(null);
+  let hasFailed = $state(false);
+
+  onMount(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let isGone = false;
+    const attempt = () =>
+      untrack(load).then(
+        (module) => {
+          if (isGone) return;
+          part = module.default;
+          hasFailed = false;
+        },
+        () => {
+          if (isGone) return;
+          hasFailed = true;
+          timer = setTimeout(() => void attempt(), RETRY);
+        }
+      );
+    void attempt();
+    return () => {
+      isGone = true;
+      clearTimeout(timer);
+    };
+  });
+</script>
+
+{#if part}{@render children(part)}
+{:else if hasFailed}
+  <div class="flex flex-wrap items-center gap-3 card p-5" role="alert" data-arriving="failed">
+    <p class="flex-1">
+      Corvel’s server does not answer, so this part could not be fetched. It is tried again by itself.
+    </p>
+    <button class="btn" onclick={() => location.reload()}>Reload the page</button>
+  </div>
+{:else if !isQuiet}<div class="min-h-40 card" aria-busy="true"></div>{/if}

@@ -1,0 +1,169 @@
+/** Within reach: real touch, the address, a server that is away. */
+import { Key } from 'selenium-webdriver';
+import { setViewport } from '../../scripts/lib/browser.mjs';
+import { describe, expect, it } from 'vitest';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import type { Tools } from './neck';
+
+const TUNE = '{title: Reach job}\n{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |';
+
+interface Point {
+  x: number;
+  y: number;
+}
+
+export function reachJobs(tools: () => Tools): void {
+  const page = () => tools().page;
+  const browser = () => tools().browser;
+
+  async function newChart(): Promise<string> {
+    await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source: TUNE });
+    return body.id;
+  }
+  const middle = (css: string) =>
+    browser().executeScript<Point>(
+      `const box = document.querySelector(arguments[0]).getBoundingClientRect();
+       return { x: box.x + box.width / 2, y: box.y + box.height / 2 };`,
+      css
+    );
+  const scrolled = () => browser().executeScript<number>('return scrollY');
+  const touch = (type: string, at?: Point) =>
+    browser().sendDevToolsCommand('Input.dispatchTouchEvent', { type, touchPoints: at ? [at] : [] });
+
+  /** A finger down, along, and up; `rest` in milliseconds before it moves. */
+  async function swipe(from: Point, to: Point, rest = 0): Promise<void> {
+    await touch('touchStart', from);
+    if (rest) await browser().sleep(rest);
+    const steps = 12;
+    for (let i = 1; i <= steps; i++) {
+      const part = i / steps;
+      await touch('touchMove', { x: from.x + (to.x - from.x) * part, y: from.y + (to.y - from.y) * part });
+      await browser().sleep(16);
+    }
+    await touch('touchEnd');
+  }
+
+  /** The page under a finger on a small tablet, then as it was. */
+  async function byTouch(work: () => Promise<void>): Promise<void> {
+    await setViewport(browser(), 820, 700);
+    await browser().sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: true });
+    try {
+      await page().open(`/charts/${await newChart()}`);
+      await work();
+    } finally {
+      await browser().sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: false });
+      await setViewport(browser(), 1280, 800);
+    }
+  }
+
+  describe('by touch', () => {
+    it('drags the hand along the neck, and the page stays', () =>
+      byTouch(async () => {
+        const from = await middle('[role="slider"][aria-label="Position of the hand"]');
+        await swipe(from, { x: from.x + 160, y: from.y + 30 });
+        await page().until(async () => (await page().position()) > 6, 'the hand to move');
+        expect(await scrolled()).toBe(0);
+      }));
+
+    it('drags a target to another tone, and the page stays', () =>
+      byTouch(async () => {
+        const before = (await page().targets())[1]!;
+        const from = await middle('[data-change="1"] [data-target]');
+        await swipe(from, { x: from.x, y: from.y + 50 });
+        await page().until(async () => (await page().targets())[1] !== before, 'another target');
+        expect(await scrolled()).toBe(0);
+      }));
+
+    it('scrolls by a swipe that is none of these, and a tap selects', () =>
+      byTouch(async () => {
+        const before = await page().targets();
+        const column = await middle('[data-change="2"] rect');
+        const free = { x: column.x + 20, y: column.y + 60 };
+        await swipe(free, { x: free.x, y: free.y - 160 });
+        await page().until(async () => (await scrolled()) > 40, 'the page to scroll');
+        expect(await page().targets()).toEqual(before);
+        expect(await page().attributes('button[aria-current="true"]', 'aria-label')).toEqual([
+          expect.stringContaining('Bbm7')
+        ]);
+        await browser().executeScript("scrollTo({ top: 0, behavior: 'instant' })");
+        await touch('touchStart', free);
+        await touch('touchEnd');
+        await page().until(
+          async () =>
+            (await page().attributes('button[aria-current="true"]', 'aria-label'))[0]!.includes('Abmaj7'),
+          'the tapped change'
+        );
+      }));
+
+    it('paints the map after a long press, and scrolls over it without one', () =>
+      byTouch(async () => {
+        await page().press('m');
+        await page().find('[data-map-cell="1:0"]');
+        const painted = () => page().attributes('[data-map-cell][aria-pressed="true"]', 'data-map-cell');
+        const before = await painted();
+        const row = before[0]!.startsWith('0') ? 1 : 0;
+        const from = await middle(`[data-map-cell="${row}:0"]`);
+        await swipe(from, { x: from.x, y: from.y - 120 });
+        expect(await painted()).toEqual(before);
+        await page().open(
+          await browser()
+            .getCurrentUrl()
+            .then((url) => new URL(url).pathname + '?view=map')
+        );
+        await page().find('[data-map-cell="1:0"]');
+        await swipe(
+          await middle(`[data-map-cell="${row}:0"]`),
+          await middle(`[data-map-cell="${row}:2"]`),
+          600
+        );
+        await page().until(
+          async () => (await painted()).filter((cell) => cell.startsWith(`${row}:`)).length >= 3,
+          'three changes to be painted'
+        );
+      }));
+  });
+
+  describe('the address', () => {
+    const query = async () => new URL(await browser().getCurrentUrl()).searchParams;
+    const view = async () => (await page().texts('[aria-label="View"] [aria-pressed="true"]'))[0];
+
+    it('holds view, change and position over reload, Back and a link', async () => {
+      const id = await newChart();
+      await page().open(`/charts/${id}`);
+      await page().press(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_UP);
+      await page().until(async () => (await query()).get('change') === '3', 'the change in the address');
+      expect((await query()).get('position')).toBe('6');
+      await page().press('g');
+      await page().until(async () => (await query()).get('view') === 'grips', 'the view in the address');
+      await page().press('m');
+      await page().until(async () => (await query()).get('view') === 'map', 'the other view');
+      await browser().navigate().back();
+      await page().until(async () => (await view()) === 'Grips', 'the view before');
+      await browser().navigate().refresh();
+      await page().until(async () => (await view()) === 'Grips', 'the same view after a reload');
+      expect((await query()).get('change')).toBe('3');
+      await browser().navigate().back();
+      await page().until(async () => (await view()) === 'Moment', 'the first view');
+      await page().open(`/charts/${id}?view=moment&change=2&position=8`);
+      await page().until(async () => (await page().position()) === 8, 'the linked position');
+      expect(await page().attributes('button[aria-current="true"]', 'aria-label')).toEqual([
+        expect.stringContaining('Eb7')
+      ]);
+    });
+  });
+
+  describe('a server that is away', () => {
+    it('is told where a view cannot be fetched, and the view comes when it is back', async () => {
+      const id = await newChart();
+      await page().open(`/charts/${id}`);
+      await browser().sendDevToolsCommand('Network.enable', {});
+      await browser().sendDevToolsCommand('Network.clearBrowserCache', {});
+      await tools().server.stop();
+      await page().press('g');
+      await page().find('[data-arriving="failed"]');
+      await tools().server.start();
+      await page().until(async () => (await page().all('[aria-label="Grips"]')).length === 1, 'the view');
+    });
+  });
+}
