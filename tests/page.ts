@@ -77,6 +77,14 @@ export class Page {
     await button.click();
   }
 
+  /** A command to the browser's own tools, which the types of the driver leave out. */
+  devTools(name: string, options: object = {}): Promise<void> {
+    const driver = this.browser as unknown as {
+      sendDevToolsCommand(name: string, options: object): Promise<void>;
+    };
+    return driver.sendDevToolsCommand(name, options);
+  }
+
   /** The page as it would be printed: the bytes of a PDF, one a character. */
   async pdf(): Promise<string> {
     // The types of the driver leave this method out.

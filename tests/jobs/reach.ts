@@ -29,7 +29,7 @@ export function reachJobs(tools: () => Tools): void {
     );
   const scrolled = () => browser().executeScript<number>('return scrollY');
   const touch = (type: string, at?: Point) =>
-    browser().sendDevToolsCommand('Input.dispatchTouchEvent', { type, touchPoints: at ? [at] : [] });
+    page().devTools('Input.dispatchTouchEvent', { type, touchPoints: at ? [at] : [] });
 
   /** A finger down, along, and up; `rest` in milliseconds before it moves. */
   async function swipe(from: Point, to: Point, rest = 0): Promise<void> {
@@ -47,12 +47,12 @@ export function reachJobs(tools: () => Tools): void {
   /** The page under a finger on a small tablet, then as it was. */
   async function byTouch(work: () => Promise<void>): Promise<void> {
     await setViewport(browser(), 820, 700);
-    await browser().sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: true });
+    await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
     try {
       await page().open(`/charts/${await newChart()}`);
       await work();
     } finally {
-      await browser().sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: false });
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
       await setViewport(browser(), 1280, 800);
     }
   }
@@ -118,7 +118,7 @@ export function reachJobs(tools: () => Tools): void {
           600
         );
         await page().until(
-          async () => (await painted()).filter((cell) => cell.startsWith(`${row}:`)).length >= 3,
+          async () => (await painted()).filter((cell) => cell?.startsWith(`${row}:`)).length >= 3,
           'three changes to be painted'
         );
       }));
@@ -157,8 +157,8 @@ export function reachJobs(tools: () => Tools): void {
     it('is told where a view cannot be fetched, and the view comes when it is back', async () => {
       const id = await newChart();
       await page().open(`/charts/${id}`);
-      await browser().sendDevToolsCommand('Network.enable', {});
-      await browser().sendDevToolsCommand('Network.clearBrowserCache', {});
+      await page().devTools('Network.enable', {});
+      await page().devTools('Network.clearBrowserCache', {});
       await tools().server.stop();
       await page().press('g');
       await page().find('[data-arriving="failed"]');

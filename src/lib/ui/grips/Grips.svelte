@@ -7,6 +7,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Pager from '../kit/Pager.svelte';
   import GripCard from './GripCard.svelte';
   import GripNeck from './GripNeck.svelte';
 
@@ -145,35 +146,45 @@
         {#if path.ranOut}<span class="text-warn">{settings.prose(path.ranOut.message)}</span>{/if}
       {/if}
     </p>
-    <div class="flex flex-wrap gap-1.5" data-grip-path>
-      {#each workspace.changes as change (change.index)}
-        {@const grip = byChange.get(change.index)}
-        {@const isNow = change.index === workspace.selected}
-        <button
-          class="card px-1.5 pt-0.5 text-left {isNow ? 'inset-ring-2 inset-ring-target' : ''}"
-          aria-current={isNow ? 'true' : undefined}
-          aria-label="{change.symbol}, bar {change.bar}{grip
-            ? `, ${INVERSIONS[grip.inversion]}, fret ${lowOf(grip)}`
-            : ', no grip'}"
-          onclick={() => workspace.select(change.index)}
-        >
-          <span class="flex items-baseline justify-between gap-2">
-            <span class="text-[16px] leading-6"><ChordSymbol symbol={change.symbol} /></span>
-            <span class="text-[11px] text-soft">{change.bar}</span>
-          </span>
-          {#if grip}
-            <GripCard {grip} strings={neck.strings.length} frets={neck.frets} moves={grip.moves} {isNow} />
-          {:else}
-            <span class="block max-w-28 pb-2 text-[11.5px] text-soft">
-              {!change.chord
-                ? 'rest'
-                : stages.some((stage) => stage.change === change.index)
-                  ? 'out of neck'
-                  : 'too few tones for this'}
-            </span>
-          {/if}
-        </button>
-      {/each}
-    </div>
+    <Pager count={workspace.changes.length} at={workspace.selected} name="changes">
+      {#snippet children(from, to)}
+        <div class="flex flex-wrap gap-1.5" data-grip-path>
+          {#each workspace.changes.slice(from, to) as change (change.index)}
+            {@const grip = byChange.get(change.index)}
+            {@const isNow = change.index === workspace.selected}
+            <button
+              class="card px-1.5 pt-0.5 text-left {isNow ? 'inset-ring-2 inset-ring-target' : ''}"
+              aria-current={isNow ? 'true' : undefined}
+              aria-label="{change.symbol}, bar {change.bar}{grip
+                ? `, ${INVERSIONS[grip.inversion]}, fret ${lowOf(grip)}`
+                : ', no grip'}"
+              onclick={() => workspace.select(change.index)}
+            >
+              <span class="flex items-baseline justify-between gap-2">
+                <span class="text-[16px] leading-6"><ChordSymbol symbol={change.symbol} /></span>
+                <span class="text-[11px] text-soft">{change.bar}</span>
+              </span>
+              {#if grip}
+                <GripCard
+                  {grip}
+                  strings={neck.strings.length}
+                  frets={neck.frets}
+                  moves={grip.moves}
+                  {isNow}
+                />
+              {:else}
+                <span class="block max-w-28 pb-2 text-[11.5px] text-soft">
+                  {!change.chord
+                    ? 'rest'
+                    : stages.some((stage) => stage.change === change.index)
+                      ? 'out of neck'
+                      : 'too few tones for this'}
+                </span>
+              {/if}
+            </button>
+          {/each}
+        </div>
+      {/snippet}
+    </Pager>
   {/if}
 </section>

@@ -56,8 +56,9 @@
   /** The frets a row of cells shows: as many as its widest shape needs, at least the hand's. */
   const windows = $derived(
     rows.map(({ position, areas }) => {
-      const frets = areas.flatMap((area) => area?.cells.map(({ fret }) => fret) ?? []);
-      const pressed = frets.filter((fret) => fret > 0);
+      // Each area once, however many changes it is played over.
+      const frets = [...new Set(areas)].flatMap((area) => area?.cells.map(({ fret }) => fret) ?? []);
+      const pressed = [...new Set(frets)].filter((fret) => fret > 0);
       const from = Math.max(1, Math.min(position, ...pressed));
       const to = Math.min(neck.frets, Math.max(from + neck.span, ...pressed));
       return { from, to, hasOpen: frets.includes(0) };

@@ -57,11 +57,22 @@
 
   /** Room for a label in a note, whatever the number of strings. */
   const stringGap = $derived(workspace.neck.strings.length > 6 ? 10.5 : 12);
+  /** Parts that can be picked by buttons of their own. */
+  const MOST_BUTTONS = 16;
 </script>
 
 <section class="min-w-0 card p-2.5 print:hidden" aria-label="Position map" bind:clientWidth={width}>
   <div class="mb-2 flex flex-wrap items-center gap-1.5 text-[13px]">
-    {#if parts.length > 1}
+    {#if parts.length > MOST_BUTTONS}
+      <select
+        class="btn"
+        aria-label="Part of the chart"
+        value={picked}
+        onchange={(event) => (picked = Number(event.currentTarget.value))}
+      >
+        {#each parts as { title }, i (title + i)}<option value={i}>{title}</option>{/each}
+      </select>
+    {:else if parts.length > 1}
       <div class="flex flex-wrap gap-1" role="group" aria-label="Part of the chart">
         {#each parts as { title }, i (title + i)}
           <button class="btn min-h-8!" aria-pressed={i === picked} onclick={() => (picked = i)}

@@ -9,6 +9,7 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Pager from '../kit/Pager.svelte';
   import { stepWords } from '../threads/layout';
 
   let { open = $bindable(), workspace }: { open: boolean; workspace: Workspace } = $props();
@@ -27,6 +28,8 @@
     work();
     open = false;
   }
+  /** Notes of a thread that stand in its line. */
+  const SHOWN_NOTES = 64;
 </script>
 
 <Dialog.Root bind:open>
@@ -41,65 +44,73 @@
         it too. Send a column or a thread to Threads to follow it.
       </p>
       <div class="mt-3 min-h-0 overflow-y-auto">
-        <table class="w-full border-collapse text-left">
-          <thead class="sticky top-0 bg-surface">
-            <tr>
-              <th class="py-1 pr-3 font-normal">Chord</th>
-              {#each COLUMNS as column (column)}
-                <th class="px-2 py-1"
-                  ><button class="btn text-[13px]" onclick={() => send(() => workspace.pickThread(column))}
-                    >{NAMES[column]}</button
-                  ></th
-                >
-              {/each}
-              <th class="px-2 py-1 font-normal">more</th>
-            </tr>
-          </thead>
-          <tbody>
-            {#each workspace.changes as change (change.index)}
-              <tr class="border-t border-line {change.index === workspace.selected ? 'bg-lit' : ''}">
-                <th class="py-1 pr-3 font-normal whitespace-nowrap">
-                  <span class="text-[18px]"><ChordSymbol symbol={change.symbol} /></span>
-                  <span class="text-[12px] text-soft"
-                    >bar {change.bar}{change.roman ? ` · ${prettyNumeral(change.roman)}` : ''}</span
-                  >
-                </th>
-                {#each COLUMNS as column, c (column)}
-                  {@const tone = change.chord ? columnTone(change.chord, column) : null}
-                  {@const step = columns[c]?.steps[change.index]}
-                  <td class="px-2 py-1">
-                    {#if tone}
-                      <span
-                        class="inline-block min-w-7 text-center {isHeld(change.index, tone.note)
-                          ? 'border-b-2 border-next font-bold'
-                          : ''}">{settings.note(tone.note)}</span
+        <Pager count={workspace.changes.length} at={workspace.selected} name="changes" size={128}>
+          {#snippet children(from, to)}
+            <table class="w-full border-collapse text-left">
+              <thead class="sticky top-0 bg-surface">
+                <tr>
+                  <th class="py-1 pr-3 font-normal">Chord</th>
+                  {#each COLUMNS as column (column)}
+                    <th class="px-2 py-1"
+                      ><button
+                        class="btn text-[13px]"
+                        onclick={() => send(() => workspace.pickThread(column))}>{NAMES[column]}</button
+                      ></th
+                    >
+                  {/each}
+                  <th class="px-2 py-1 font-normal">more</th>
+                </tr>
+              </thead>
+              <tbody>
+                {#each workspace.changes.slice(from, to) as change (change.index)}
+                  <tr class="border-t border-line {change.index === workspace.selected ? 'bg-lit' : ''}">
+                    <th class="py-1 pr-3 font-normal whitespace-nowrap">
+                      <span class="text-[18px]"><ChordSymbol symbol={change.symbol} /></span>
+                      <span class="text-[12px] text-soft"
+                        >bar {change.bar}{change.roman ? ` · ${prettyNumeral(change.roman)}` : ''}</span
                       >
-                      <span class="text-[11.5px] text-soft">{prettyDegree(tone.degree)}</span>
-                      {#if step !== null && step !== undefined}<span class="ml-1 text-[12px] text-next"
-                          >{stepWords(step)}</span
-                        >{/if}
-                    {:else}<span class="text-soft">–</span>{/if}
-                  </td>
+                    </th>
+                    {#each COLUMNS as column, c (column)}
+                      {@const tone = change.chord ? columnTone(change.chord, column) : null}
+                      {@const step = columns[c]?.steps[change.index]}
+                      <td class="px-2 py-1">
+                        {#if tone}
+                          <span
+                            class="inline-block min-w-7 text-center {isHeld(change.index, tone.note)
+                              ? 'border-b-2 border-next font-bold'
+                              : ''}">{settings.note(tone.note)}</span
+                          >
+                          <span class="text-[11.5px] text-soft">{prettyDegree(tone.degree)}</span>
+                          {#if step !== null && step !== undefined}<span class="ml-1 text-[12px] text-next"
+                              >{stepWords(step)}</span
+                            >{/if}
+                        {:else}<span class="text-soft">–</span>{/if}
+                      </td>
+                    {/each}
+                    <td class="px-2 py-1 text-[13px]">
+                      {#if change.chord}
+                        {change.chord.tones
+                          .map((tone, i) => ({ tone, note: chordNotes(change.chord!)[i]! }))
+                          .filter(({ tone }) => /9|11|13|6/.test(tone))
+                          .map(({ tone, note }) => `${settings.note(note)} (${prettyDegree(tone)})`)
+                          .join(', ')}
+                      {/if}
+                    </td>
+                  </tr>
                 {/each}
-                <td class="px-2 py-1 text-[13px]">
-                  {#if change.chord}
-                    {change.chord.tones
-                      .map((tone, i) => ({ tone, note: chordNotes(change.chord!)[i]! }))
-                      .filter(({ tone }) => /9|11|13|6/.test(tone))
-                      .map(({ tone, note }) => `${settings.note(note)} (${prettyDegree(tone)})`)
-                      .join(', ')}
-                  {/if}
-                </td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+              </tbody>
+            </table>
+          {/snippet}
+        </Pager>
         <h3 class="mt-4 font-display text-[17px]">Nearest motion from each tone of the first chord</h3>
         <ul class="mt-1">
           {#each threads as thread (thread.notes[0])}
             <li class="flex items-center justify-between gap-3 border-t border-line py-1">
               <span class="min-w-0 truncate"
-                >{thread.notes.map((note) => (note ? settings.note(note) : '·')).join(' – ')}</span
+                >{thread.notes
+                  .slice(0, SHOWN_NOTES)
+                  .map((note) => (note ? settings.note(note) : '·'))
+                  .join(' – ')}{thread.notes.length > SHOWN_NOTES ? ' …' : ''}</span
               >
               <span class="flex shrink-0 items-center gap-2"
                 ><span class="text-[13px] text-soft">{thread.total} semitones in all</span>

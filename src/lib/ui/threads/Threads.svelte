@@ -3,11 +3,13 @@
   and says how far it moves at each change. Click or drag to set a target.
 -->
 <script lang="ts">
+  import { untrack } from 'svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { Target, TargetPath } from '$lib/core/targets/path';
   import PathPanel from '../change/PathPanel.svelte';
   import ChordText from '../chord/ChordText.svelte';
+  import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
 
@@ -22,7 +24,7 @@
   let { workspace, height = 214, isBare = false, time = null }: Props = $props();
 
   let available = $state(900);
-  let scroller: HTMLDivElement | undefined = $state();
+  const seen = new Seen();
   /** The tone the player is dragging the thread to. */
   let dragged: { change: number; midi: number } | null = $state(null);
   /** The thread under the pointer in the list of other threads. */
@@ -36,10 +38,21 @@
     ...[...workspace.targets.values()].map((target) => target.cell.midi)
   ]);
   const layout = $derived(layOutThreads(changes, workspace.sheet.form.beats, pitches, available - 2, height));
-  const bars = $derived(workspace.sheet.form.bars);
+  /** The changes that are drawn, and the bars over them. */
+  const range = $derived(seen.range(layout.columns.length, (i) => layout.columns[i]!.x));
+  const columns = $derived(layout.columns.slice(range.from, range.to));
+  const bars = $derived.by(() => {
+    const all = workspace.sheet.form.bars;
+    const { from, to } = seen.range(all.length, (i) => layout.time(all[i]!.start));
+    return all.slice(from, to);
+  });
+  const allBars = $derived(workspace.sheet.form.bars);
+  const isSeen = (change: number) => change >= range.from && change < range.to;
 
+  /** The points of a path that are in sight, with one before and one behind. */
   function points(path: TargetPath | null) {
-    return (path?.targets ?? []).map(({ change, beat, cell }) => {
+    const near = (path?.targets ?? []).filter(({ change }) => change >= range.from - 1 && change <= range.to);
+    return near.map(({ change, beat, cell }) => {
       const column = layout.columns[change]!;
       const x = column.x + TONE_INSET + (beat === 1 ? 0 : timeOf(change, beat) - column.x);
       return { x, end: column.x + column.width, y: layout.pitch(cell.midi) };
@@ -52,13 +65,15 @@
   }
 
   /** Targets inside a change, where there are several. */
-  const later = $derived((workspace.path?.targets ?? []).filter(({ beat }) => beat > 1));
+  const later = $derived(
+    (workspace.path?.targets ?? []).filter(({ change, beat }) => beat > 1 && isSeen(change))
+  );
 
   /** The step into each target, written where the thread bends. */
   const steps = $derived(
     (workspace.path?.targets ?? []).flatMap(({ change, beat, cell, step }, i) => {
       const before = workspace.path!.targets[i - 1];
-      if (!before || !step || beat > 1) return [];
+      if (!before || !step || beat > 1 || !isSeen(change)) return [];
       const x = layout.columns[change]!.x - 8;
       const y = (layout.pitch(before.cell.midi) + layout.pitch(cell.midi)) / 2;
       return [
@@ -81,11 +96,7 @@
 
   $effect(() => {
     const column = layout.columns[workspace.selected];
-    if (!scroller || !column) return;
-    const { scrollLeft, clientWidth } = scroller;
-    if (column.x < scrollLeft || column.x + column.width > scrollLeft + clientWidth) {
-      scroller.scrollTo({ left: column.x - clientWidth / 3, behavior: 'smooth' });
-    }
+    if (column) untrack(() => seen.show(column.x, column.x + column.width));
   });
 
   function nearest(change: number, event: PointerEvent): number | null {
@@ -158,7 +169,7 @@
 </script>
 
 <section class="relative min-w-0 overflow-hidden card" aria-label="Threads">
-  <div class="overflow-x-auto overflow-y-hidden" bind:this={scroller} bind:clientWidth={available}>
+  <div class="overflow-x-auto overflow-y-hidden" bind:clientWidth={available} {@attach seen.follow}>
     <svg
       width={layout.width}
       {height}
@@ -170,7 +181,7 @@
       <!-- Bars -->
       {#each bars as bar (bar.number)}
         {@const x = layout.time(bar.start)}
-        {@const opens = bar.section !== '' && bar.section !== bars[bar.number - 2]?.section}
+        {@const opens = bar.section !== '' && bar.section !== allBars[bar.number - 2]?.section}
         <line
           x1={x}
           x2={x}
@@ -185,7 +196,7 @@
       {/each}
 
       <!-- The column of the moment, and the one that comes -->
-      {#each layout.columns as column (column.index)}
+      {#each columns as column (column.index)}
         {#if column.index === workspace.selected}
           <rect x={column.x} y="15" width={column.width} height={height - 15} class="fill-lit" />
           <rect x={column.x} y="15" width={column.width} height="3" class="fill-target" />
@@ -202,7 +213,7 @@
       {/each}
 
       <!-- Changes that are left alone -->
-      {#each layout.columns as column (column.index)}
+      {#each columns as column (column.index)}
         {#if workspace.path && changes[column.index]!.chord && !workspace.targets.has(column.index)}
           <g data-resting={column.index}>
             <rect
@@ -226,8 +237,8 @@
 
       <!-- The lanes of the voices -->
       {#if workspace.showsLanes}
-        {#each workspace.lanes as moves, i (i)}
-          {#each moves as move (move.from.midi)}
+        {#each columns as { index: i } (i)}
+          {#each workspace.lanes[i] ?? [] as move (move.from.midi)}
             <line
               x1={layout.columns[i]!.x + TONE_INSET}
               x2={layout.columns[i + 1]!.x + TONE_INSET}
@@ -287,7 +298,7 @@
         data-thread={workspace.plan.thread}
       />
 
-      {#each layout.columns as column (column.index)}
+      {#each columns as column (column.index)}
         {@const target = workspace.targets.get(column.index)}
         {@const tones = (workspace.tones[column.index] ?? []).filter(
           ({ midi }) => !isBare || midi === target?.cell.midi
@@ -401,7 +412,7 @@
 
       <!-- What leads into the targets -->
       {#each workspace.approaches as [i, notes] (i)}
-        {#each notes as note (note.beat)}
+        {#each notes.filter(({ change }) => isSeen(change)) as note (note.beat)}
           {@const x = timeOf(note.change, note.beat) + 4}
           {@const y = layout.pitch(note.midi)}
           <path

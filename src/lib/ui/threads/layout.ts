@@ -30,11 +30,11 @@ export function layOutThreads(
   available: number,
   height: number
 ): ThreadsLayout {
-  const shortest = Math.min(...changes.map((change) => change.beats), beats || 1);
+  const shortest = changes.reduce((least, change) => Math.min(least, change.beats), beats || 1);
   const width = Math.max(available, (beats / Math.max(shortest, 0.25)) * NARROWEST);
   const time = scaleLinear([0, Math.max(beats, 1)], [0, width]);
-  const low = Math.min(...pitches, 127);
-  const high = Math.max(...pitches, 0);
+  const low = pitches.reduce((a, b) => Math.min(a, b), 127);
+  const high = pitches.reduce((a, b) => Math.max(a, b), 0);
   const pitch = scaleLinear(pitches.length ? [low - 1, high + 1] : [0, 1], [height - FOOT, HEAD + 10]);
   return {
     width,
