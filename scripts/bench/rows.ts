@@ -22,6 +22,8 @@ import type { Candidate } from '../../src/lib/core/targets/candidates';
 import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
 import { openBrowser } from '../lib/browser.mjs';
+import { Key } from 'selenium-webdriver';
+import { Page } from '../../tests/page';
 import { Server } from '../../tests/server';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
@@ -203,6 +205,15 @@ it('measures', async () => {
     '200 kB'
   );
 
+  for (const { changes, bound, cost } of await pageCosts()) {
+    row(`page of ${changes} changes, compressed`, `${(cost.sent / 1000).toFixed(0)} kB`, '300 kB');
+    row(`its nodes: moment, map, grips`, cost.nodes.join(' '), 'under 8,000');
+    row(`processor time on the page, next change`, ms(cost.next), bound);
+    row(`the same, hand one fret further`, ms(cost.hand), bound);
+    row(`the same, another target`, ms(cost.target), bound);
+    row(`the same, a typed character`, ms(cost.typed), bound);
+  }
+
   const { count, median: lag } = await highlightLag();
   row(`highlight beside the sounding beat, median of ${count} changes`, ms(1000 * lag), 'one frame');
 
@@ -223,6 +234,85 @@ it('measures', async () => {
   console.log(`\n${rows.join('\n')}\n`);
   expect(rows.length).toBeGreaterThan(0);
 });
+
+interface PageCost {
+  readonly sent: number;
+  readonly nodes: readonly number[];
+  readonly next: number;
+  readonly hand: number;
+  readonly target: number;
+  readonly typed: number;
+}
+
+/** What charts of three lengths cost on a real page: processor time of the page's own thread, least of several. */
+async function pageCosts(): Promise<{ changes: number; bound: string; cost: PageCost }[]> {
+  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'pages.db'));
+  await server.start();
+  const browser = await openBrowser();
+  const page = new Page(browser, () => server.url);
+  const driver = browser as unknown as {
+    sendAndGetDevToolsCommand(
+      name: string,
+      options: object
+    ): Promise<{ metrics: { name: string; value: number }[] }>;
+  };
+  const spent = async () => {
+    const { metrics } = await driver.sendAndGetDevToolsCommand('Performance.getMetrics', {});
+    return 1000 * metrics.find(({ name }) => name === 'ThreadTime')!.value;
+  };
+  const drawn = () =>
+    browser.executeAsyncScript(
+      'const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)));'
+    );
+  /** Six to warm up, then the least of seven. */
+  const least = async (work: (i: number) => Promise<void>) => {
+    const times: number[] = [];
+    for (let i = 0; i < 13; i++) {
+      const before = await spent();
+      await work(i);
+      await drawn();
+      await browser.sleep(60);
+      times.push((await spent()) - before);
+    }
+    return Math.min(...times.slice(6));
+  };
+  const nodes = () => browser.executeScript<number>('return document.querySelectorAll("*").length');
+  try {
+    await page.devTools('Performance.enable', { timeDomain: 'threadTicks' });
+    const costs = [];
+    for (const [changes, bound] of [
+      [64, '16 ms'],
+      [512, '30 ms'],
+      [2000, '50 ms']
+    ] as const) {
+      const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: chart(changes) });
+      const path = `/charts/${body.id}`;
+      const sent = gzipSync(await (await fetch(server.url + path)).text()).length;
+      await page.open(path);
+      await browser.sleep(changes > 600 ? 4000 : 1000);
+      const seen = [await nodes()];
+      for (const key of ['m', 'g']) {
+        await page.press(key);
+        await browser.sleep(1200);
+        seen.push(await nodes());
+      }
+      await page.press('g');
+      await browser.sleep(800);
+      const next = await least(() => page.press(Key.ARROW_RIGHT));
+      const hand = await least((i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN));
+      const target = await least((i) => page.press(i % 2 ? '3' : '7'));
+      await page.press('e');
+      await (await page.find('[data-editor] .cm-content')).click();
+      await page.chord(Key.CONTROL, Key.END);
+      const typed = await least(() => page.press('x'));
+      costs.push({ changes, bound, cost: { sent, nodes: seen, next, hand, target, typed } });
+    }
+    return costs;
+  } finally {
+    await browser.quit();
+    await server.stop();
+  }
+}
 
 /** Seconds between the audio clock's reaching a change and its being on the screen: a real page, a change at every beat. */
 async function highlightLag(): Promise<{ count: number; median: number }> {

@@ -124,6 +124,58 @@ export function reachJobs(tools: () => Tools): void {
       }));
   });
 
+  describe('at every width', () => {
+    const VIEWS = ['moment', 'map', 'grips', 'rehearse'];
+    const overflow = () =>
+      browser().executeScript<number>(
+        'return document.documentElement.scrollWidth - document.documentElement.clientWidth'
+      );
+
+    it.each([320, 390, 820])('nothing reaches over the edge of %i pixels', async (width) => {
+      const id = await newChart();
+      await setViewport(browser(), width, 800);
+      try {
+        await page().open('/');
+        expect(await overflow(), 'songbook').toBeLessThanOrEqual(0);
+        for (const view of VIEWS) {
+          await page().open(`/charts/${id}?view=${view}`);
+          await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'the view');
+          expect(await overflow(), view).toBeLessThanOrEqual(0);
+        }
+      } finally {
+        await setViewport(browser(), 1280, 800);
+      }
+    });
+
+    it('draws what is seen of 2,000 changes, wherever one is in them', async () => {
+      const symbols = ['Fm7', 'Bb7', 'Ebmaj7', 'C7b9', 'Dm7b5'];
+      const source = Array.from({ length: 2000 }, (_, i) => `| ${symbols[(i * 3) % 5]}`).join(' ') + ' |';
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source });
+      const nodes = () => browser().executeScript<number>('return document.querySelectorAll("*").length');
+      for (const view of VIEWS) {
+        await page().open(`/charts/${body.id}?view=${view}&change=1000`);
+        await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'the view');
+        expect(await nodes(), view).toBeLessThan(8000);
+      }
+      await page().open(`/charts/${body.id}`);
+      await page().press(Key.END);
+      await page().until(
+        async () => (await page().all('[data-change="1999"]')).length === 1,
+        'the last change to be drawn'
+      );
+      expect(await page().attributes('button[aria-current="true"]', 'aria-label')).toEqual([
+        expect.stringContaining('bar 2000')
+      ]);
+      await page().press('b');
+      await page().until(async () => (await page().all('[role="dialog"] tbody tr')).length > 10, 'the table');
+      expect(await page().texts('[role="dialog"] [aria-label="Part of the changes"]')).toEqual([
+        'changes 1921 to 2000 of 2000'
+      ]);
+      expect(await nodes()).toBeLessThan(8000);
+      await page().press(Key.ESCAPE);
+    });
+  });
+
   describe('the address', () => {
     const query = async () => new URL(await browser().getCurrentUrl()).searchParams;
     const view = async () => (await page().texts('[aria-label="View"] [aria-pressed="true"]'))[0];

@@ -45,7 +45,7 @@ export function editChart(
         lintGutter(),
         theme,
         EditorView.lineWrapping,
-        EditorView.contentAttributes.of({ 'aria-label': 'Chart text', spellcheck: 'false' }),
+        EditorView.contentAttributes.of({ 'aria-label': 'Chart text', spellcheck: 'false', tabindex: '0' }),
         keymap.of([
           {
             key: 'Escape',

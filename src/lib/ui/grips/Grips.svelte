@@ -75,7 +75,7 @@
 
 <section class="flex min-w-0 flex-col gap-2 card p-2.5" aria-label="Grips">
   <div class="flex flex-wrap items-center gap-x-3 gap-y-1.5 text-[13px]">
-    <div class="flex gap-1" role="group" aria-label="Kind of grip">
+    <div class="flex flex-wrap gap-1" role="group" aria-label="Kind of grip">
       {#each VOICINGS as voicing (voicing)}
         <button
           class="btn min-h-8!"
@@ -84,7 +84,7 @@
         >
       {/each}
     </div>
-    <div class="flex items-center gap-1" role="group" aria-label="String set">
+    <div class="flex flex-wrap items-center gap-1" role="group" aria-label="String set">
       <span class="text-soft">strings</span>
       {#each sets as strings, i (strings.join())}
         <button class="btn min-h-8! px-2" aria-pressed={strings === set} onclick={() => (setAt = i)}
@@ -92,7 +92,7 @@
         >
       {/each}
     </div>
-    <div class="flex gap-1" role="group" aria-label="Way of the path">
+    <div class="flex flex-wrap gap-1" role="group" aria-label="Way of the path">
       {#each GRIP_DIRECTIONS as way (way)}
         <button
           class="btn min-h-8! px-2"
@@ -113,7 +113,7 @@
       {#if shown}
         <GripNeck {workspace} grip={shown} />
       {/if}
-      <div class="min-w-[300px] flex-1">
+      <div class="min-w-[min(300px,100%)] flex-1">
         <p class="mb-1 text-[13px] text-soft">
           Under the hand in position {workspace.hands[workspace.selected]}: pick one, and the path goes
           through it.

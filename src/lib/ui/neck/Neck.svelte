@@ -40,12 +40,15 @@
   );
   /** Of the card around the drawing, left and right. */
   const PADDING = 8;
+  /** A neck narrower than this cannot be read: on a phone it scrolls, the hand in sight. */
+  const NARROWEST = 620;
+  let scroller: HTMLDivElement | undefined = $state();
   const neck = $derived(workspace.neck);
   /** Where the hand is: at the area of the moment, which may start beside the position asked for. */
   const position = $derived(workspace.moment?.area?.position ?? workspace.position);
   const geometry = $derived(
     neckGeometry({
-      width: width - 2 * PADDING,
+      width: Math.max(NARROWEST, width - 2 * PADDING),
       strings: neck.strings.length,
       from: 0,
       to: neck.frets,
@@ -154,6 +157,14 @@
     ];
     return { x: Math.min(a, b), width: Math.abs(b - a) };
   });
+  $effect(() => {
+    const { x, width: room } = handle;
+    if (!scroller || scroller.scrollWidth <= scroller.clientWidth) return;
+    const { scrollLeft, clientWidth } = scroller;
+    if (x - 30 < scrollLeft || x + room + 30 > scrollLeft + clientWidth) {
+      scroller.scrollTo({ left: x + room / 2 - clientWidth / 2, behavior: 'instant' });
+    }
+  });
   const stretches = $derived(
     [position - 1, position + neck.span]
       .filter((fret) => fret >= 1 && fret <= neck.frets)
@@ -191,302 +202,304 @@
     <p class="min-w-0 flex-1 truncate text-right text-[11.5px] text-soft" title={said}>{said}</p>
     <SaveDrawing of={() => drawing} name="{workspace.title}, {workspace.change?.symbol ?? 'neck'}" />
   </div>
-  <svg
-    bind:this={drawing}
-    {@attach dragByTouch()}
-    width={geometry.width}
-    height={geometry.height}
-    class="block select-none"
-    role="group"
-    aria-label="Neck in position {position}"
-  >
-    <!-- Wood, hand window and stretches -->
-    <rect
-      x={Math.min(geometry.wire(0), geometry.wire(neck.frets))}
-      y={geometry.string(1) - 10}
-      width={Math.abs(geometry.wire(neck.frets) - geometry.wire(0))}
-      height={bottom - geometry.string(1) + 20}
-      fill="var(--wood)"
-      rx="3"
-    />
-    {#if workspace.neckMode !== 'whole'}
-      {#each stretches as stretch (stretch.fret)}
-        <rect
-          x={stretch.x}
-          y={geometry.string(1) - 10}
-          width={stretch.width}
-          height={bottom - geometry.string(1) + 20}
-          class="fill-lit"
-          opacity="0.45"
-        />
-      {/each}
+  <div class="relative overflow-x-auto overflow-y-hidden" bind:this={scroller}>
+    <svg
+      bind:this={drawing}
+      {@attach dragByTouch()}
+      width={geometry.width}
+      height={geometry.height}
+      class="block select-none"
+      role="group"
+      aria-label="Neck in position {position}"
+    >
+      <!-- Wood, hand window and stretches -->
       <rect
-        x={handle.x}
-        y={geometry.string(1) - 14}
-        width={handle.width}
-        height={bottom - geometry.string(1) + 28}
-        rx="6"
-        class="fill-lit stroke-ink"
-        stroke-width="1.5"
+        x={Math.min(geometry.wire(0), geometry.wire(neck.frets))}
+        y={geometry.string(1) - 10}
+        width={Math.abs(geometry.wire(neck.frets) - geometry.wire(0))}
+        height={bottom - geometry.string(1) + 20}
+        fill="var(--wood)"
+        rx="3"
       />
-    {/if}
-
-    <!-- Frets, inlays, strings -->
-    {#each frets as fret (fret)}
-      <line
-        x1={geometry.wire(fret)}
-        x2={geometry.wire(fret)}
-        y1={geometry.string(1) - 10}
-        y2={bottom + 10}
-        stroke="var(--string)"
-        opacity="0.55"
-      />
-      {#if INLAYS.includes(fret)}
-        {#each DOUBLE_INLAYS.includes(fret) ? [1.5, 3.5] : [2.5] as at (at)}
-          <circle
-            cx={geometry.finger(fret)}
-            cy={geometry.string(1) + (at * GAP * (neck.strings.length - 1)) / 5}
-            r="4"
-            fill="var(--string)"
-            opacity="0.28"
+      {#if workspace.neckMode !== 'whole'}
+        {#each stretches as stretch (stretch.fret)}
+          <rect
+            x={stretch.x}
+            y={geometry.string(1) - 10}
+            width={stretch.width}
+            height={bottom - geometry.string(1) + 20}
+            class="fill-lit"
+            opacity="0.45"
           />
         {/each}
-        <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft"
-          >{fret}</text
-        >
-      {/if}
-    {/each}
-    <line
-      x1={geometry.wire(0)}
-      x2={geometry.wire(0)}
-      y1={geometry.string(1) - 10}
-      y2={bottom + 10}
-      class="stroke-ink"
-      stroke-width="4"
-    />
-    {#each neck.strings as _, i (i)}
-      <line
-        x1={geometry.wire(0)}
-        x2={geometry.wire(neck.frets)}
-        y1={geometry.string(i + 1)}
-        y2={geometry.string(i + 1)}
-        stroke="var(--string)"
-        stroke-width={0.8 + i * 0.28}
-      />
-    {/each}
-
-    {#if neck.capo > 0}
-      <rect
-        x={geometry.finger(neck.capo) - 4}
-        y={geometry.string(1) - 12}
-        width="8"
-        height={bottom - geometry.string(1) + 24}
-        rx="4"
-        class="fill-ink"
-        data-capo={neck.capo}
-      />
-    {/if}
-
-    {#if workspace.neckMode === 'hand'}
-      <!-- Chord tones elsewhere, only hinted -->
-      {#each far as tone (`${tone.string}-${tone.fret}`)}
-        <circle
-          cx={geometry.finger(tone.fret)}
-          cy={geometry.string(tone.string)}
-          r={tone.degree.endsWith('3') ? 5 : 3.5}
-          class="fill-tone"
-          opacity="0.3"
-          data-far="{tone.string}:{tone.fret}"
+        <rect
+          x={handle.x}
+          y={geometry.string(1) - 14}
+          width={handle.width}
+          height={bottom - geometry.string(1) + 28}
+          rx="6"
+          class="fill-lit stroke-ink"
+          stroke-width="1.5"
         />
-      {/each}
+      {/if}
 
-      <!-- Where the other chord tones go -->
-      {#each workspace.moves as move (move.from.midi)}
-        {#if !isTarget(move.from)}
-          {@const line = move.semitones === 0 ? null : stroke(move.from, move.to, 10, 4)}
-          {#if line}
-            <line
-              x1={line.x1}
-              y1={line.y1}
-              x2={line.x2}
-              y2={line.y2}
-              class="stroke-next"
-              stroke-width="2"
-              stroke-linecap="round"
-              opacity="0.75"
-              data-move={stepWords(move.semitones)}
-            />
+      <!-- Frets, inlays, strings -->
+      {#each frets as fret (fret)}
+        <line
+          x1={geometry.wire(fret)}
+          x2={geometry.wire(fret)}
+          y1={geometry.string(1) - 10}
+          y2={bottom + 10}
+          stroke="var(--string)"
+          opacity="0.55"
+        />
+        {#if INLAYS.includes(fret)}
+          {#each DOUBLE_INLAYS.includes(fret) ? [1.5, 3.5] : [2.5] as at (at)}
             <circle
-              cx={geometry.finger(move.to.fret)}
-              cy={geometry.string(move.to.string)}
-              r="3.2"
-              class="fill-next"
-              opacity="0.75"
+              cx={geometry.finger(fret)}
+              cy={geometry.string(1) + (at * GAP * (neck.strings.length - 1)) / 5}
+              r="4"
+              fill="var(--string)"
+              opacity="0.28"
             />
-          {:else if move.semitones === 0}
-            <line
-              x1={geometry.finger(move.from.fret) - 7}
-              x2={geometry.finger(move.from.fret) + 7}
-              y1={geometry.string(move.from.string) + 14}
-              y2={geometry.string(move.from.string) + 14}
-              class="stroke-next"
-              stroke-width="2"
-              opacity="0.75"
-              data-move="stays"
-            />
-          {/if}
+          {/each}
+          <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft"
+            >{fret}</text
+          >
         {/if}
       {/each}
-
-      {#if tail}<path d={tail} class="fill-target" data-tail />{/if}
-
-      <!-- The next target, a ghost -->
-      {#if nextTarget}
-        <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}" opacity={nextShows}>
-          <circle
-            cx={geometry.finger(nextTarget.cell.fret)}
-            cy={geometry.string(nextTarget.cell.string)}
-            r={ghostCovered || nextTarget.cell.midi === target?.cell.midi ? 17.5 : 13}
-            fill="none"
-            class="stroke-next"
-            stroke-width="2"
-          />
-          {#if !ghostCovered}
-            <text
-              x={geometry.finger(nextTarget.cell.fret)}
-              y={geometry.string(nextTarget.cell.string) - 3}
-              text-anchor="middle"
-              font-size="10"
-              class="fill-next font-bold"
-            >
-              {prettyDegree(nextTarget.cell.degree)}
-            </text>
-          {/if}
-        </g>
-      {/if}
-
-      {#if workspace.comparison}
-        {#each workspace.comparison as cell (cell.midi)}
-          <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
-            <ShareMark
-              x={geometry.finger(cell.fret)}
-              y={geometry.string(cell.string)}
-              share={cell.share}
-              label={settings.label(cell)}
-            />
-          </g>
-        {/each}
-      {:else}
-        {#each marks as mark (mark.midi)}
-          <g
-            data-cell="{mark.string}:{mark.fret}"
-            data-note={mark.note}
-            data-degree={mark.degree}
-            data-role={isTarget(mark) ? 'target' : mark.role}
-            data-finger={mark.finger}
-          >
-            <NoteMark
-              x={geometry.finger(mark.fret)}
-              y={geometry.string(mark.string)}
-              role={isTarget(mark) ? 'target' : mark.role}
-              label={settings.label(mark)}
-            />
-          </g>
-        {/each}
-      {/if}
-      <!-- What leads into the next target: pointed towards it -->
-      {#each lead as note (note.beat)}
-        {@const x = geometry.finger(note.fret)}
-        {@const y = geometry.string(note.string)}
-        {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}
-        <g data-approach={note.kind} data-at="{note.string}:{note.fret}">
-          <path
-            d="M{x - way * 11} {y - 11}L{x + way * 13} {y}L{x - way * 11} {y + 11}Z"
-            class="fill-surface stroke-target"
-            stroke-width="2.2"
-            stroke-linejoin="round"
-          />
-          <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="9.5" class="fill-ink font-bold"
-            >{settings.label(note)}</text
-          >
-        </g>
-      {/each}
-      {#if target && !targetIsMarked && !workspace.comparison}
-        <NoteMark
-          x={geometry.finger(target.cell.fret)}
-          y={geometry.string(target.cell.string)}
-          role="target"
-          label={settings.label(target.cell)}
-        />
-      {/if}
-      {#if target && nextTarget && target.cell.midi === nextTarget.cell.midi}
+      <line
+        x1={geometry.wire(0)}
+        x2={geometry.wire(0)}
+        y1={geometry.string(1) - 10}
+        y2={bottom + 10}
+        class="stroke-ink"
+        stroke-width="4"
+      />
+      {#each neck.strings as _, i (i)}
         <line
-          x1={geometry.finger(target.cell.fret) - 11}
-          x2={geometry.finger(target.cell.fret) + 11}
-          y1={geometry.string(target.cell.string) + 20}
-          y2={geometry.string(target.cell.string) + 20}
-          class="stroke-target"
-          stroke-width="4"
-          stroke-linecap="round"
-          data-stays
+          x1={geometry.wire(0)}
+          x2={geometry.wire(neck.frets)}
+          y1={geometry.string(i + 1)}
+          y2={geometry.string(i + 1)}
+          stroke="var(--string)"
+          stroke-width={0.8 + i * 0.28}
+        />
+      {/each}
+
+      {#if neck.capo > 0}
+        <rect
+          x={geometry.finger(neck.capo) - 4}
+          y={geometry.string(1) - 12}
+          width="8"
+          height={bottom - geometry.string(1) + 24}
+          rx="4"
+          class="fill-ink"
+          data-capo={neck.capo}
         />
       {/if}
-    {:else}
-      <Everywhere {workspace} {geometry} />
-    {/if}
 
-    {#if workspace.neckMode !== 'whole'}
-      {#if lit}
-        <g data-lit="{lit.string}:{lit.fret}">
+      {#if workspace.neckMode === 'hand'}
+        <!-- Chord tones elsewhere, only hinted -->
+        {#each far as tone (`${tone.string}-${tone.fret}`)}
           <circle
-            cx={geometry.finger(lit.fret)}
-            cy={geometry.string(lit.string)}
-            r="19"
-            fill="none"
+            cx={geometry.finger(tone.fret)}
+            cy={geometry.string(tone.string)}
+            r={tone.degree.endsWith('3') ? 5 : 3.5}
+            class="fill-tone"
+            opacity="0.3"
+            data-far="{tone.string}:{tone.fret}"
+          />
+        {/each}
+
+        <!-- Where the other chord tones go -->
+        {#each workspace.moves as move (move.from.midi)}
+          {#if !isTarget(move.from)}
+            {@const line = move.semitones === 0 ? null : stroke(move.from, move.to, 10, 4)}
+            {#if line}
+              <line
+                x1={line.x1}
+                y1={line.y1}
+                x2={line.x2}
+                y2={line.y2}
+                class="stroke-next"
+                stroke-width="2"
+                stroke-linecap="round"
+                opacity="0.75"
+                data-move={stepWords(move.semitones)}
+              />
+              <circle
+                cx={geometry.finger(move.to.fret)}
+                cy={geometry.string(move.to.string)}
+                r="3.2"
+                class="fill-next"
+                opacity="0.75"
+              />
+            {:else if move.semitones === 0}
+              <line
+                x1={geometry.finger(move.from.fret) - 7}
+                x2={geometry.finger(move.from.fret) + 7}
+                y1={geometry.string(move.from.string) + 14}
+                y2={geometry.string(move.from.string) + 14}
+                class="stroke-next"
+                stroke-width="2"
+                opacity="0.75"
+                data-move="stays"
+              />
+            {/if}
+          {/if}
+        {/each}
+
+        {#if tail}<path d={tail} class="fill-target" data-tail />{/if}
+
+        <!-- The next target, a ghost -->
+        {#if nextTarget}
+          <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}" opacity={nextShows}>
+            <circle
+              cx={geometry.finger(nextTarget.cell.fret)}
+              cy={geometry.string(nextTarget.cell.string)}
+              r={ghostCovered || nextTarget.cell.midi === target?.cell.midi ? 17.5 : 13}
+              fill="none"
+              class="stroke-next"
+              stroke-width="2"
+            />
+            {#if !ghostCovered}
+              <text
+                x={geometry.finger(nextTarget.cell.fret)}
+                y={geometry.string(nextTarget.cell.string) - 3}
+                text-anchor="middle"
+                font-size="10"
+                class="fill-next font-bold"
+              >
+                {prettyDegree(nextTarget.cell.degree)}
+              </text>
+            {/if}
+          </g>
+        {/if}
+
+        {#if workspace.comparison}
+          {#each workspace.comparison as cell (cell.midi)}
+            <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
+              <ShareMark
+                x={geometry.finger(cell.fret)}
+                y={geometry.string(cell.string)}
+                share={cell.share}
+                label={settings.label(cell)}
+              />
+            </g>
+          {/each}
+        {:else}
+          {#each marks as mark (mark.midi)}
+            <g
+              data-cell="{mark.string}:{mark.fret}"
+              data-note={mark.note}
+              data-degree={mark.degree}
+              data-role={isTarget(mark) ? 'target' : mark.role}
+              data-finger={mark.finger}
+            >
+              <NoteMark
+                x={geometry.finger(mark.fret)}
+                y={geometry.string(mark.string)}
+                role={isTarget(mark) ? 'target' : mark.role}
+                label={settings.label(mark)}
+              />
+            </g>
+          {/each}
+        {/if}
+        <!-- What leads into the next target: pointed towards it -->
+        {#each lead as note (note.beat)}
+          {@const x = geometry.finger(note.fret)}
+          {@const y = geometry.string(note.string)}
+          {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}
+          <g data-approach={note.kind} data-at="{note.string}:{note.fret}">
+            <path
+              d="M{x - way * 11} {y - 11}L{x + way * 13} {y}L{x - way * 11} {y + 11}Z"
+              class="fill-surface stroke-target"
+              stroke-width="2.2"
+              stroke-linejoin="round"
+            />
+            <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="9.5" class="fill-ink font-bold"
+              >{settings.label(note)}</text
+            >
+          </g>
+        {/each}
+        {#if target && !targetIsMarked && !workspace.comparison}
+          <NoteMark
+            x={geometry.finger(target.cell.fret)}
+            y={geometry.string(target.cell.string)}
+            role="target"
+            label={settings.label(target.cell)}
+          />
+        {/if}
+        {#if target && nextTarget && target.cell.midi === nextTarget.cell.midi}
+          <line
+            x1={geometry.finger(target.cell.fret) - 11}
+            x2={geometry.finger(target.cell.fret) + 11}
+            y1={geometry.string(target.cell.string) + 20}
+            y2={geometry.string(target.cell.string) + 20}
             class="stroke-target"
             stroke-width="4"
+            stroke-linecap="round"
+            data-stays
           />
-          <circle cx={geometry.finger(lit.fret)} cy={geometry.string(lit.string)} r="6" class="fill-ink" />
-        </g>
+        {/if}
+      {:else}
+        <Everywhere {workspace} {geometry} />
       {/if}
 
-      <!-- The handle that moves the window -->
-      <g
-        role="slider"
-        tabindex="0"
-        aria-label="Position of the hand"
-        aria-valuemin={workspace.lowestPosition}
-        aria-valuemax={workspace.highestPosition}
-        aria-valuenow={workspace.position}
-        aria-valuetext="{area?.title ?? `Position ${position}`}, frets {position} to {position +
-          neck.span -
-          1}"
-        data-drag
-        class="cursor-grab"
-        onpointerdown={startDrag}
-        onpointermove={drag}
-        onpointerup={() => (dragging = null)}
-        onpointercancel={() => (dragging = null)}
-        onkeydown={slide}
-      >
-        <rect x={handle.x - 4} y={bottom + 6} width={handle.width + 8} height="34" fill="transparent" />
-        <rect x={handle.x} y={bottom + 16} width={handle.width} height="18" rx="9" class="fill-ink" />
-        <text
-          x={handle.x + handle.width / 2}
-          y={bottom + 29}
-          text-anchor="middle"
-          font-size="11.5"
-          class="fill-paper font-bold"
+      {#if workspace.neckMode !== 'whole'}
+        {#if lit}
+          <g data-lit="{lit.string}:{lit.fret}">
+            <circle
+              cx={geometry.finger(lit.fret)}
+              cy={geometry.string(lit.string)}
+              r="19"
+              fill="none"
+              class="stroke-target"
+              stroke-width="4"
+            />
+            <circle cx={geometry.finger(lit.fret)} cy={geometry.string(lit.string)} r="6" class="fill-ink" />
+          </g>
+        {/if}
+
+        <!-- The handle that moves the window -->
+        <g
+          role="slider"
+          tabindex="0"
+          aria-label="Position of the hand"
+          aria-valuemin={workspace.lowestPosition}
+          aria-valuemax={workspace.highestPosition}
+          aria-valuenow={workspace.position}
+          aria-valuetext="{area?.title ?? `Position ${position}`}, frets {position} to {position +
+            neck.span -
+            1}"
+          data-drag
+          class="cursor-grab"
+          onpointerdown={startDrag}
+          onpointermove={drag}
+          onpointerup={() => (dragging = null)}
+          onpointercancel={() => (dragging = null)}
+          onkeydown={slide}
         >
-          ‹ {area && area.title !== `position ${position}`
-            ? `${area.title} · ${position}`
-            : `position ${position}`} ›
-        </text>
-      </g>
-    {/if}
-  </svg>
+          <rect x={handle.x - 4} y={bottom + 6} width={handle.width + 8} height="34" fill="transparent" />
+          <rect x={handle.x} y={bottom + 16} width={handle.width} height="18" rx="9" class="fill-ink" />
+          <text
+            x={handle.x + handle.width / 2}
+            y={bottom + 29}
+            text-anchor="middle"
+            font-size="11.5"
+            class="fill-paper font-bold"
+          >
+            ‹ {area && area.title !== `position ${position}`
+              ? `${area.title} · ${position}`
+              : `position ${position}`} ›
+          </text>
+        </g>
+      {/if}
+    </svg>
+  </div>
   <div class="sr-only">
-    <h3>Notes on the neck by string</h3>
+    <h2>Notes on the neck by string</h2>
     <ul>
       {#each spoken as { string, notes } (string)}
         <li>String {string}: {notes.length ? notes.join('; ') : 'no note'}</li>

@@ -8,7 +8,7 @@
 </script>
 
 <section class="flex flex-wrap items-center gap-x-4 gap-y-1 card px-3 py-0.5 text-[13px]" aria-label="Plan">
-  <label class="flex items-center gap-2">
+  <label class="flex flex-wrap items-center gap-2">
     <span class="text-soft">key centre</span>
     <input
       type="range"
@@ -23,7 +23,7 @@
     />
     <span class="text-soft">chord by chord</span>
   </label>
-  <label class="flex items-center gap-2">
+  <label class="flex flex-wrap items-center gap-2">
     <span data-outlined>{workspace.outlined} of {all} outlined with</span>
     <select
       class="btn min-h-7!"

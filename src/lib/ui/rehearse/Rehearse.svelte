@@ -99,25 +99,31 @@
 >
   <div class="flex flex-wrap items-stretch gap-2.5">
     <button
-      class="btn min-h-20! w-24 flex-col btn-strong"
+      class="btn min-h-20! w-24 flex-col btn-strong max-sm:w-16"
       aria-label={rehearsal.isPlaying ? 'Stop' : 'Play'}
       title="Space"
       onclick={() => rehearsal.toggle()}
     >
       {#if rehearsal.isPlaying}<Pause size={34} />{:else}<Play size={34} />{/if}
     </button>
-    <div class="relative flex min-w-0 flex-1 items-center gap-6 overflow-hidden card px-4" aria-live="off">
+    <div
+      class="relative flex min-w-0 flex-1 flex-wrap items-center gap-x-6 overflow-hidden card px-4 max-sm:gap-x-3"
+      aria-live="off"
+    >
       <!-- Beats until the change, seen from the corner of the eye: the light runs out towards the next chord. -->
       <div
         class="absolute inset-y-0 left-0 bg-lit"
         style:width="{(rehearsal.isPlaying ? share : 1) * 100}%"
         data-left={rehearsal.left.toFixed(2)}
       ></div>
-      <div class="relative text-[64px] leading-[80px] whitespace-nowrap" data-now={selected?.symbol}>
+      <div
+        class="relative text-[64px] leading-[80px] whitespace-nowrap max-sm:text-[40px] max-sm:leading-[52px]"
+        data-now={selected?.symbol}
+      >
         <ChordSymbol symbol={selected?.symbol ?? '—'} />
       </div>
       {#if target && rehearsal.hides === 'nothing'}
-        <div class="relative text-[30px] font-bold whitespace-nowrap text-target">
+        <div class="relative text-[30px] font-bold whitespace-nowrap text-target max-sm:text-[24px]">
           {prettyDegree(target.cell.degree)}
           <span class="text-[20px]"
             >{settings.note(target.cell.note)} {target.cell.string}:{target.cell.fret}</span
@@ -133,7 +139,7 @@
       </div>
       {#if coming}
         <div
-          class="relative flex items-baseline gap-3 text-[44px] leading-[80px] whitespace-nowrap text-next"
+          class="relative flex items-baseline gap-3 text-[44px] leading-[80px] whitespace-nowrap text-next max-sm:text-[30px] max-sm:leading-[40px]"
           style:opacity={nextShows}
           data-next={coming.symbol}
         >

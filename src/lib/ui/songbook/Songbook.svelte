@@ -154,7 +154,7 @@
   };
 </script>
 
-<div class="mx-auto max-w-[1180px] px-4 py-6">
+<main class="mx-auto max-w-[1180px] px-4 py-6">
   <header class="flex items-end justify-between gap-4">
     <div>
       <p class="text-[13px] font-bold tracking-[0.14em] text-target uppercase">Corvel</p>
@@ -169,10 +169,10 @@
     </button>
   </header>
 
-  <div class="mt-5 grid gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
-    <section aria-label="Charts">
+  <div class="mt-5 grid grid-cols-[minmax(0,1fr)] gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
+    <section class="min-w-0" aria-label="Charts">
       <div class="flex flex-wrap items-center gap-2">
-        <label class="relative min-w-48 flex-1">
+        <label class="relative min-w-40 flex-1 basis-48">
           <span class="sr-only">Find a chart</span>
           <Search size={16} class="absolute top-1/2 left-3 -translate-y-1/2 text-soft" />
           <input
@@ -313,4 +313,4 @@
       </form>
     </section>
   </div>
-</div>
+</main>

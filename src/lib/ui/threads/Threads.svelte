@@ -322,6 +322,7 @@
             {@const isAimed = dragged?.change === column.index && dragged.midi === tone.midi}
             {@const x = column.x + TONE_INSET + (isTarget ? 0 : side[i]!)}
             <g
+              aria-hidden="true"
               data-drag
               data-tone={tone.midi}
               data-degree={tone.degree}
@@ -470,7 +471,7 @@
   {#if !isBare}
     <div class="flex flex-col gap-1 border-t border-line px-3 py-1.5 text-[13px]">
       <PathPanel {workspace} />
-      <div class="flex flex-wrap items-center gap-x-3">
+      <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
         <button
           class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
           aria-expanded={workspace.wantsAlternatives}
