@@ -1,4 +1,5 @@
 /** The rows of the speed table. Nothing here fails by time: the machine may be shared. */
+import { systemOf } from '../../src/lib/core/neck/systems/registry';
 import { mkdtempSync, readFileSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -13,7 +14,6 @@ import { unroll } from '../../src/lib/core/chart/unroll';
 import { readSheet } from '../../src/lib/core/harmony/sheet';
 import { gripStages } from '../../src/lib/core/moment/grips';
 import { momentsOf, subjectsOf, tonesOfAll } from '../../src/lib/core/moment/moment';
-import { organisationOf } from '../../src/lib/core/neck/area';
 import { gripPath } from '../../src/lib/core/neck/grip-path';
 import { areasAt, positionMap } from '../../src/lib/core/neck/position-map';
 import { stringSets } from '../../src/lib/core/neck/voicing';
@@ -158,9 +158,7 @@ it('measures', async () => {
   for (const approach of ['chord-pentatonic', 'modes']) {
     const chosen = scaleChoices(analysis, [approach]).map((choices) => choices[0] ?? null);
     const subjects = subjectsOf(analysis, chosen);
-    const time = median(9, () =>
-      positionMap(STANDARD, organisationOf('minor-boxes'), analysis.key, subjects)
-    );
+    const time = median(9, () => positionMap(STANDARD, systemOf('minor-boxes'), analysis.key, subjects));
     row(`position map with all shapes, 64 changes, ${approach}`, ms(time), '50 ms');
   }
   const many = Array.from({ length: 4 }, () => stringSets(STANDARD, 'closed')).flat();
@@ -182,12 +180,7 @@ it('measures', async () => {
     const positions = sheet.analysis.changes.map(() => 5);
     tonesOfAll(sheet.analysis, STANDARD, positions);
     const chosen = scaleChoices(sheet.analysis, ['modes']).map((choices) => choices[0] ?? null);
-    const areas = areasAt(
-      STANDARD,
-      organisationOf('positions'),
-      subjectsOf(sheet.analysis, chosen),
-      positions
-    );
+    const areas = areasAt(STANDARD, systemOf('positions'), subjectsOf(sheet.analysis, chosen), positions);
     momentsOf(sheet.analysis, STANDARD, chosen, areas);
   });
   row('keystroke: text to threads, neck and hands, computing, 64 changes', ms(keystroke), '16 ms');

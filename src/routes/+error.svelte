@@ -33,9 +33,9 @@
   {#if left}
     {@const draft = left}
     <p class="mt-3">Its text, as you last typed it here, is still in this browser:</p>
-    <pre class="mt-2 max-h-60 overflow-auto card p-3 text-[14px]">{draft.source}</pre>
-    <button class="mt-3 btn btn-strong" onclick={() => keep(draft)}>Keep it as a new chart</button>
+    <pre class="mt-2 max-h-60 overflow-auto card p-3 text-base">{draft.source}</pre>
+    <button class="btn btn-strong mt-3" onclick={() => keep(draft)}>Keep it as a new chart</button>
     {#if problem}<p class="mt-2 text-warn" role="alert">{problem}</p>{/if}
   {/if}
-  <p><a class="mt-5 btn" href="/">Back to the songbook</a></p>
+  <p><a class="btn mt-5" href="/">Back to the songbook</a></p>
 </main>

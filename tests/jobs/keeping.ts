@@ -1,7 +1,7 @@
 /** Jobs in which nothing typed may be lost: server away, reload, deleted elsewhere, two windows, killed while saving. */
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_PLAN } from '../../src/lib/api/plan';
+import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
 

@@ -1,73 +1,58 @@
-/** The plan: a guitarist's decisions for one chart, as stored and sent. */
+/** The plan as stored and sent: a schema over the core's model, and the reading of older forms of it. */
 import { z } from 'zod';
 import { MAX_CHANGES } from '../core/chart/unroll';
 import { FUNCTIONS } from '../core/harmony/numeral';
-import { APPROACH_KINDS } from '../core/moment/approach-notes';
+import { APPROACH_KINDS } from '../core/line/approach-notes';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_FRETS } from '../core/neck/tuning';
+import { CHORD_SLOTS, DEFAULT_PLAN, REACHES, THREAD_RULES, WHICH, type Plan } from '../core/plan/model';
+import { fromFirstForm } from './plan-first-form';
 
 const changeIndex = z.number().int().min(0).max(MAX_CHANGES);
-
-export const fixedTarget = z.object({
-  change: changeIndex,
-  /** Beat within the change, 1 its start; for a target inside a long change. */
-  beat: z.number().min(1).max(256).optional(),
-  string: z.number().int().min(1).max(10),
-  fret: z.number().int().min(0).max(MAX_FRETS)
-});
-
-/** How the thread is led: freely through the allowed degrees, down one column, or thirds and sevenths in turn. */
-export const THREAD_RULES = ['free', '1', '3', '5', '7', 'alternate'] as const;
-
-/** Which changes get a target; `long` are those over two beats, `outlined` those that the dial outlines. */
-export const WHICH = ['all', 'first-of-bar', 'cadences', 'long', 'outlined'] as const;
+const fret = z.number().int().min(0).max(MAX_FRETS);
+const string = z.number().int().min(1).max(10);
+/** Beat within the change, 1 its start; for a target inside a long change. */
+const beat = z.number().min(1).max(256);
 const midi = z.number().int().min(0).max(127);
 const register = z.object({ low: midi, high: midi });
 const weight = z.number().min(0).max(20);
-const approachWish = z.enum(['none', 'fitting', ...APPROACH_KINDS]);
+const approachNote = z.enum(['none', 'fitting', ...APPROACH_KINDS]);
 
-export const planSchema = z.object({
-  /** Where the hand is, unless a change has a position of its own. */
-  position: z.number().int().min(0).max(MAX_FRETS),
-  /** Painted on the position map: changes at which the hand is elsewhere. */
-  positions: z
-    .array(z.object({ change: changeIndex, position: z.number().int().min(0).max(MAX_FRETS) }))
-    .max(MAX_CHANGES)
-    .default([]),
+const collection = z.object({
+  kind: z.enum(['scale', 'arpeggio', 'triad', 'guide tones']),
+  root: z.string().max(3),
+  type: z.string().max(60),
+  inversion: z.number().int().min(1).max(8).optional()
+});
+
+const decision = z.object({
+  change: changeIndex,
+  position: fret.optional(),
+  choice: z
+    .object({
+      approach: z.string().max(40),
+      collection,
+      then: z.object({ beat: z.number().min(1).max(64), collection }).optional()
+    })
+    .optional(),
+  reading: z
+    .object({ key: z.string().max(20).optional(), function: z.enum(FUNCTIONS).optional() })
+    .optional(),
+  approachNote: approachNote.optional(),
+  pins: z
+    .array(z.object({ beat: beat.optional(), string, fret }))
+    .max(256)
+    .optional()
+});
+
+const planFields = z.object({
+  position: fret,
+  decisions: z.array(decision).max(MAX_CHANGES),
   thread: z.enum(THREAD_RULES),
-  /** Chord degrees the free thread may land on. */
-  degrees: z.array(z.enum(['1', '3', '5', '7'])).min(1),
+  degrees: z.array(z.enum(CHORD_SLOTS)).min(1),
   loop: z.boolean(),
-  fixed: z.array(fixedTarget).max(MAX_CHANGES),
-  /** What was chosen by hand: the collection's name, as an approach offered it. */
-  choices: z
-    .array(
-      z.object({
-        change: changeIndex,
-        approach: z.string().max(40),
-        name: z.string().max(80),
-        /** Within the change the player goes over to another collection, from this beat of it on (1 is its start). */
-        then: z.object({ beat: z.number().min(1).max(64), name: z.string().max(80) }).optional()
-      })
-    )
-    .max(MAX_CHANGES)
-    .default([]),
-  /** How many changes are outlined, the most telling first; null for all of them. */
-  outline: z.number().int().min(0).max(MAX_CHANGES).nullable().default(null),
-  /** The approach that outlined changes take their first choice from. */
-  school: z.string().max(40).default('modes'),
-  /** Where the player knows the key or the function better. */
-  overrules: z
-    .array(
-      z.object({
-        change: changeIndex,
-        key: z.string().max(20).optional(),
-        function: z.enum(FUNCTIONS).optional()
-      })
-    )
-    .max(MAX_CHANGES)
-    .default([]),
-  /** The player's taste: what a path is charged for. */
+  outline: z.number().int().min(0).max(MAX_CHANGES).nullable().default(DEFAULT_PLAN.outline),
+  approach: z.string().max(40).default(DEFAULT_PLAN.approach),
   weights: z
     .object({
       degree: z.object({ '1': weight, '3': weight, '5': weight, '7': weight, tension: weight }),
@@ -77,45 +62,18 @@ export const planSchema = z.object({
       repeat: weight
     })
     .default(DEFAULT_WEIGHTS),
-  direction: z.enum(DIRECTIONS).default('free'),
-  which: z.enum(WHICH).default('all'),
-  /** Beats from one target to the next inside a change; null for one at its start. */
-  every: z.number().min(1).max(16).nullable().default(null),
-  /** Targets under the hand, or anywhere on the neck. */
-  reach: z.enum(['hand', 'neck']).default('hand'),
-  strings: z.array(z.number().int().min(1).max(10)).min(1).max(10).nullable().default(null),
-  range: register.nullable().default(null),
+  direction: z.enum(DIRECTIONS).default(DEFAULT_PLAN.direction),
+  which: z.enum(WHICH).default(DEFAULT_PLAN.which),
+  every: z.number().min(1).max(16).nullable().default(DEFAULT_PLAN.every),
+  reach: z.enum(REACHES).default(DEFAULT_PLAN.reach),
+  strings: z.array(string).min(1).max(10).nullable().default(null),
+  range: register.nullable().default(DEFAULT_PLAN.range),
   avoid: z.array(register).max(12).default([]),
-  /** How targets are led into, and where that is decided one by one. */
-  approach: approachWish.default('none'),
-  approaches: z
-    .array(z.object({ change: changeIndex, kind: approachWish }))
-    .max(MAX_CHANGES)
-    .default([])
+  approachNotes: approachNote.default(DEFAULT_PLAN.approachNotes)
 });
 
-export type Plan = z.infer<typeof planSchema>;
-export type ThreadRule = Plan['thread'];
+/** A plan in today's form, or in an older one that is brought into it. */
+export const planSchema: z.ZodType<Plan> = z.preprocess(fromFirstForm, planFields);
 
-export const DEFAULT_PLAN: Plan = {
-  position: 5,
-  positions: [],
-  thread: 'free',
-  degrees: ['3', '7'],
-  loop: true,
-  fixed: [],
-  choices: [],
-  outline: null,
-  school: 'modes',
-  overrules: [],
-  weights: DEFAULT_WEIGHTS,
-  direction: 'free',
-  which: 'all',
-  every: null,
-  reach: 'hand',
-  strings: null,
-  range: null,
-  avoid: [],
-  approach: 'none',
-  approaches: []
-};
+/** A target held to a cell, as the route of targets takes it. */
+export const fixedTarget = z.object({ change: changeIndex, beat: beat.optional(), string, fret });

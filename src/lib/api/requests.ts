@@ -1,13 +1,14 @@
 /** What the stateless routes take: see docs/api.md. */
+import { APPROACH_KINDS } from '../core/line/approach-notes';
+import { NECK_SYSTEMS } from '../core/neck/systems/registry';
 import { z } from 'zod';
 import { DEGREE_NAMES } from '../core/theory/degree';
-import { ORGANISATIONS } from '../core/neck/area';
 import { GRIP_DIRECTIONS } from '../core/neck/grip-path';
 import { MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
-import { APPROACH_KINDS } from '../core/moment/approach-notes';
+import { PLACE_WEIGHTS } from '../core/line/place';
 import { shown } from './errors';
 import { fixedTarget } from './plan';
 
@@ -43,9 +44,9 @@ const instrumentParts = {
   openStrings: z.boolean().optional()
 };
 
-const organise = z.enum(ORGANISATIONS.map(({ id }) => id) as [string, ...string[]], {
+const organise = z.enum(NECK_SYSTEMS.map(({ id }) => id) as [string, ...string[]], {
   error: (issue) =>
-    `“${shown(issue.input)}” is no way of organising the neck; use one of ${ORGANISATIONS.map(({ id }) => id).join(', ')}.`
+    `“${shown(issue.input)}” is no way of organising the neck; use one of ${NECK_SYSTEMS.map(({ id }) => id).join(', ')}.`
 });
 
 /** A string set, lowest string (highest number) first. */
@@ -157,6 +158,54 @@ export const targetsRequest = z.object({
   ...instrumentParts
 });
 export type TargetsRequest = z.infer<typeof targetsRequest>;
+
+/** Notes of one line; a chorus of sixteenths over a long form has fewer. */
+const MOST_NOTES = 4096;
+/** A place in time, in beats of the chart's meter. */
+const at = z.number().min(0).max(32_000);
+
+/** A note of a line: a pitch, a place on the neck, or both. */
+export const lineNote = z.object({
+  at,
+  beats: z.number().max(512),
+  midi: z.number().int().min(0).max(127).optional(),
+  string: z.number().int().min(1).max(12).optional(),
+  fret: z.number().int().min(0).max(MAX_FRETS).optional(),
+  tie: z.boolean().optional(),
+  /** The pitch (MIDI) that it is bent up from; below 12, the semitones it is bent by. */
+  bend: z.object({ from: z.number().int().min(1).max(127) }).optional(),
+  slide: z.boolean().optional(),
+  slur: z.boolean().optional()
+});
+
+const notes = z.array(lineNote).max(MOST_NOTES, `a line has at most ${MOST_NOTES} notes`);
+
+export const lineRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  line: z.object({ notes }),
+  ...instrumentParts
+});
+
+const handWeight = z.number().min(0).max(100);
+export const placeRequest = z.object({
+  notes,
+  position: z.number().int().optional(),
+  window: z.object({ from: z.number().int().min(0), to: z.number().int().min(0) }).optional(),
+  strings: z.array(z.number().int()).min(1).max(12).optional(),
+  alternatives: z.number().int().min(1).max(20).default(1),
+  weights: z
+    .object({
+      shift: handWeight.default(PLACE_WEIGHTS.shift),
+      easyShift: handWeight.default(PLACE_WEIGHTS.easyShift),
+      stretch: handWeight.default(PLACE_WEIGHTS.stretch),
+      cross: handWeight.default(PLACE_WEIGHTS.cross),
+      skip: handWeight.default(PLACE_WEIGHTS.skip),
+      sameFinger: handWeight.default(PLACE_WEIGHTS.sameFinger)
+    })
+    .optional(),
+  ...instrumentParts
+});
 
 export const importRequest = z.object({
   /** The name of the file, which serves as title where the text has none. */

@@ -1,6 +1,7 @@
 /** What the songbook's routes take and give. */
 import { z } from 'zod';
-import { planSchema, type Plan } from './plan';
+import type { Plan } from '../core/plan/model';
+import { planSchema } from './plan';
 
 export const createChart = z.object({
   /** Made by the client: the same request sent twice makes one chart. */

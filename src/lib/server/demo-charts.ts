@@ -2,7 +2,7 @@
  * The demo songbook: original tunes of the Saltmarsh Four, a made-up quartet that rehearses for a season on a
  * night ferry. Chosen so that every rule of the harmony has a tune of its own.
  */
-import type { Plan } from '../api/plan';
+import type { Plan } from '../core/plan/model';
 
 export interface DemoChart {
   readonly text: string;
@@ -14,7 +14,7 @@ export interface DemoChart {
 
 export const DEMO_CHARTS: readonly DemoChart[] = [
   {
-    plan: { position: 6, school: 'blues' },
+    plan: { position: 6, approach: 'blues' },
     practisedDaysAgo: 1,
     text: `{title: Bilge Pump Blues}
 {key: Eb}
@@ -31,8 +31,16 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: {
       position: 3,
-      fixed: [{ change: 4, string: 3, fret: 3 }],
-      choices: [{ change: 6, approach: 'chord-pentatonic', name: 'D flat-five pentatonic' }]
+      decisions: [
+        { change: 4, pins: [{ string: 3, fret: 3 }] },
+        {
+          change: 6,
+          choice: {
+            approach: 'chord-pentatonic',
+            collection: { kind: 'scale', root: 'D', type: 'flat-five pentatonic' }
+          }
+        }
+      ]
     },
     practisedDaysAgo: 2,
     text: `{title: Cabin Without a Window}
@@ -76,8 +84,8 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
     // Up the neck and back, a box at each change: the hardest drill.
     plan: {
       position: 3,
-      school: 'chord-pentatonic',
-      positions: [3, 6, 8, 10, 13, 10, 8, 6].map((position, change) => ({ change, position }))
+      approach: 'chord-pentatonic',
+      decisions: [3, 6, 8, 10, 13, 10, 8, 6].map((position, change) => ({ change, position }))
     },
     practisedDaysAgo: 6,
     text: `{title: Lantern on the Stern}

@@ -1,5 +1,5 @@
 /** Fills an empty songbook with the demo charts. */
-import { DEFAULT_PLAN } from '../api/plan';
+import { DEFAULT_PLAN } from '../core/plan/model';
 import type { Database } from './database';
 import { DEMO_CHARTS } from './demo-charts';
 import { createChart } from './songbook';

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { sql } from 'kysely';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { DEFAULT_PLAN } from '../api/plan';
+import { DEFAULT_PLAN } from '../core/plan/model';
 import { listCharts } from '../api/songbook';
 import { closeFile, openDatabase, type Database } from './database';
 import { seedDemo } from './demo';
@@ -293,7 +293,7 @@ describe('demo charts', () => {
     (_, text) => {
       const { problems, analysis } = readSheet(text!);
       expect(problems).toEqual([]);
-      expect(analysis.changes.every((c) => c.roman !== null)).toBe(true);
+      expect(analysis.changes.every((c) => c.numeral !== null)).toBe(true);
     }
   );
 });

@@ -2,7 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import { sql, type Transaction } from 'kysely';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
-import { DEFAULT_PLAN, planSchema, type Plan } from '../api/plan';
+import { planSchema } from '../api/plan';
+import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import { z } from 'zod';
 import type { ChartList, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
 import { readSheet } from '../core/harmony/sheet';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { DEFAULT_PLAN } from '$lib/api/plan';
+import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import { Autosave, type Stored } from './autosave.svelte';
 import { Drafts, type Draft } from './drafts';
 import { takeUpDrafts } from './keeping';

@@ -3,7 +3,8 @@
  * crash of the page and a server that is away.
  */
 import { z } from 'zod';
-import { planSchema, type Plan } from '$lib/api/plan';
+import { planSchema } from '$lib/api/plan';
+import type { Plan } from '$lib/core/plan/model';
 import { thisWindow } from './windows';
 
 export interface Draft {

@@ -1,15 +1,14 @@
 /** A rehearsal of one chart: what is played, how, and where the music is. The sound itself arrives when it is asked for. */
 /* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
-import { DEFAULT_PLAN, type Plan } from '$lib/api/plan';
+import { excerptOf, grantedLoop, playedAt, type LoopWish } from '$lib/core/harmony/excerpt';
+import { drillOf } from '$lib/core/line/drills';
+import type { Plan } from '$lib/core/plan/model';
+import { movedPlan } from '$lib/core/plan/move';
 import type { Player } from '$lib/audio/player';
-import { skeletonLine, approachesOf } from '$lib/core/moment/approach-notes';
-import { areasOf } from '$lib/core/neck/area';
 import { countIn } from '$lib/core/practice/band';
-import { drillOf, type DrillNote } from '$lib/core/practice/drill';
 import { PARTS, type Part, type SoundEvent } from '$lib/core/practice/events';
 import { readSheet } from '$lib/core/harmony/sheet';
 import type { LaidRound, Round } from '$lib/core/practice/clock';
-import { excerptOf, grantedLoop, playedAt, type LoopWish } from '$lib/core/practice/excerpt';
 import { FEELS, feelOf } from '$lib/core/practice/feel';
 import {
   boundedTempo,
@@ -21,8 +20,9 @@ import {
   type KeyOrder,
   type Ladder
 } from '$lib/core/practice/ladder';
-import { practiceRound, type PracticeRound } from '$lib/core/practice/round';
-import { transposeName, transposeText } from '$lib/core/chart/transpose';
+import type { NotePlace } from '$lib/core/line/model';
+import { practiceRound, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
+import { transposeText } from '$lib/core/chart/transpose';
 import type { Draft } from './drafts';
 import { Workspace } from './workspace.svelte';
 
@@ -146,8 +146,8 @@ export class Rehearsal {
     const shift = shiftOf(this.desk.keys, this.round);
     const sounding = this.#laid?.round;
     // A text that is edited while it sounds is shown, as it is played, from the next round on.
-    if (sounding && sounding.source !== workspace.source) return this.#chartIn(shift, sounding);
-    return this.#chartIn(shift, workspace);
+    if (sounding && sounding.source !== workspace.document.source) return this.#chartIn(shift, sounding);
+    return this.#chartIn(shift, workspace.document);
   });
   readonly now: PracticeRound | null = $derived.by(
     () => this.#laid?.round.practice ?? this.#roundOf(this.shown)
@@ -177,29 +177,32 @@ export class Rehearsal {
   });
   /** Beats still to be counted before the start. */
   readonly counting = $derived(this.isPlaying && this.beat < 0 ? Math.ceil(-this.beat) : 0);
-  /** The note of the drill that sounds. */
-  readonly lit: DrillNote | null = $derived.by(() => {
-    if (!this.isPlaying || this.beat < 0) return null;
+  /** The place of the drill's note that sounds. */
+  readonly lit: NotePlace | null = $derived.by(() => {
+    if (!this.isPlaying || this.beat < 0 || !this.now) return null;
     const at = this.inRound;
-    return this.now?.notes.find(({ start, beats }) => at >= start && at < start + beats) ?? null;
+    const { notes, times } = this.now;
+    const sounds = times.findIndex(({ start, beats }) => at >= start && at < start + beats);
+    return notes[sounds]?.place ?? null;
   });
 
   readonly #moved = new Map<string, Workspace>();
   /** The chart so many semitones higher; the player's own where nothing is moved and nothing has been edited. */
   #chartIn(shift: number, { source, plan }: Draft): Workspace {
     const { workspace } = this;
-    if (shift === 0 && source === workspace.source) return workspace;
+    if (shift === 0 && source === workspace.document.source) return workspace;
     const key = `${shift} ${JSON.stringify(plan)} ${source}`;
     const known = this.#moved.get(key);
     if (known) return known;
-    const { tonic } = source === workspace.source ? workspace.analysis.key : readSheet(source).analysis.key;
+    const { tonic } =
+      source === workspace.document.source ? workspace.analysis.key : readSheet(source).analysis.key;
     const moved = new Workspace(
       {
-        id: workspace.id,
+        id: workspace.document.id,
         version: 0,
         damaged: false,
         source: transposeText(source, tonic, shift),
-        plan: movedPlan(plan, workspace, tonic, shift)
+        plan: movedPlan(plan, workspace.neck, tonic, shift)
       },
       true
     );
@@ -217,7 +220,7 @@ export class Rehearsal {
 
   /** The round that the band plays next, of the chart as it is at that moment. */
   #layRound(round: number): BandRound | null {
-    const { source, plan } = this.workspace;
+    const { source, plan } = this.workspace.document;
     this.#clampLoop();
     const practice = this.#roundOf(this.#chartIn(shiftOf(this.desk.keys, round), { source, plan }));
     if (!practice) return null;
@@ -281,6 +284,11 @@ export class Rehearsal {
     this.#player?.setTempo(this.sounding);
   }
 
+  /** So many beats a minute more or less, as far as the band goes. */
+  changeTempo(by: number): void {
+    this.setTempo(Math.min(HIGHEST_TEMPO, Math.max(LOWEST_TEMPO, this.tempo + by)));
+  }
+
   tap(seconds: number): void {
     this.#taps = [...this.#taps, seconds].slice(-5);
     const tempo = tappedTempo(this.#taps);
@@ -319,7 +327,7 @@ export class Rehearsal {
 
   /** Starts, or starts anew with what has changed. */
   async play(): Promise<void> {
-    if (!this.#roundOf(this.#chartIn(0, this.workspace))) {
+    if (!this.#roundOf(this.#chartIn(0, this.workspace.document))) {
       this.problem = 'There is nothing to play yet; write a chord or two.';
       return;
     }
@@ -440,47 +448,8 @@ export class Rehearsal {
 }
 
 /** What a plan gives to a round. */
-function materialOf(workspace: Workspace) {
-  const { analysis, path, chosen, neck, tones, plan } = workspace;
-  const approaches = workspace.approaches.size
-    ? workspace.approaches
-    : path
-      ? approachesOf(analysis, path, chosen, neck, plan.loop, () => 'fitting' as const)
-      : new Map<number, never[]>();
-  return {
-    analysis,
-    areas: workspace.areas,
-    targets: workspace.targets,
-    line: path ? skeletonLine(analysis, path, approaches, tones) : [],
-    areasUp: (change: number) => {
-      const subject = workspace.subjects[change];
-      return subject ? areasOf(neck, workspace.organisation, analysis.key, subject) : [];
-    }
-  };
-}
-
-/** The plan in another key: the hand moves as far, an octave down where the neck ends; choices keep their kind. */
-function movedPlan(plan: Plan, { neck, highestPosition }: Workspace, tonic: string, shift: number): Plan {
-  const by = plan.position + shift > highestPosition ? shift - 12 : shift;
-  const moved = (position: number) => Math.min(highestPosition, Math.max(neck.capo, position + by));
-  return {
-    ...DEFAULT_PLAN,
-    ...plan,
-    position: moved(plan.position),
-    positions: plan.positions.map((own) => ({ ...own, position: moved(own.position) })),
-    fixed: plan.fixed
-      .map((pin) => ({ ...pin, fret: pin.fret + by }))
-      .filter(({ fret }) => fret >= neck.capo && fret <= neck.frets),
-    choices: plan.choices.map((choice) => ({
-      ...choice,
-      name: transposeName(choice.name, tonic, shift),
-      ...(choice.then
-        ? { then: { ...choice.then, name: transposeName(choice.then.name, tonic, shift) } }
-        : {})
-    })),
-    overrules: plan.overrules.map((own) => ({
-      ...own,
-      ...(own.key ? { key: transposeName(own.key, tonic, shift) } : {})
-    }))
-  };
+function materialOf({ arrangement, paths }: Workspace): PlanMaterial {
+  const { analysis, areas, areasUp, skeleton } = arrangement;
+  const { path, targets } = paths;
+  return { analysis, areas, areasUp, targets, skeleton: path && skeleton(path) };
 }

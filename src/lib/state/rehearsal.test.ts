@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { DEFAULT_PLAN } from '$lib/api/plan';
+import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import {
   advance,
   endOf,
@@ -81,7 +81,7 @@ const { Rehearsal } = await import('./rehearsal.svelte');
 const TUNE = '{key: Eb}\n{tempo: 120}\n| Ebmaj7 | Cm7 | Fm7 | Bb7 |';
 function open(source = TUNE) {
   const workspace = new Workspace({ id: 'one', version: 1, damaged: false, source, plan: DEFAULT_PLAN });
-  workspace.autosave.take = () => undefined;
+  workspace.document.autosave.take = () => undefined;
   const rehearsal = new Rehearsal(workspace);
   rehearsal.set({ countsIn: false, drill: null, restAfter: 0, ladder: null, keys: 'stay', halfTime: false });
   return { workspace, rehearsal };
@@ -106,7 +106,7 @@ describe('the band', () => {
     const { workspace, rehearsal } = open();
     await rehearsal.play();
     until(1);
-    workspace.setSource('{key: Eb}\n| Ab7 | Db7 |');
+    workspace.document.setSource('{key: Eb}\n| Ab7 | Db7 |');
     expect(rehearsal.now!.excerpt.changes.map(({ source }) => source.symbol)).toEqual([
       'Ebmaj7',
       'Cm7',
@@ -128,7 +128,7 @@ describe('the band', () => {
     rehearsal.setLoop({ kind: 'bars', from: 3, to: 4 });
     await rehearsal.play();
     until(1);
-    workspace.setSource('{key: Eb}\n| Ab7 | Db7 |');
+    workspace.document.setSource('{key: Eb}\n| Ab7 | Db7 |');
     until(5);
     expect(rehearsal.loop).toEqual({ kind: 'bars', from: 2, to: 2 });
     expect(rehearsal.problem).toContain('bar 2');
@@ -140,7 +140,7 @@ describe('the band', () => {
   it('stops with a sentence when no chord is left', async () => {
     const { workspace, rehearsal } = open();
     await rehearsal.play();
-    workspace.setSource('');
+    workspace.document.setSource('');
     until(7);
     expect(rehearsal.isPlaying).toBe(true);
     until(9);
@@ -208,7 +208,7 @@ describe('the band', () => {
     await rehearsal.play();
     until(8.3);
     expect(rehearsal.change!.source.symbol).toBe('Abmaj7');
-    workspace.setSource('{meta: key Eb}\n| ebmaj7 |');
+    workspace.document.setSource('{meta: key Eb}\n| ebmaj7 |');
     until(16.3);
     expect(rehearsal.change!.source.symbol).toBe('Dbmaj7');
     expect(rehearsal.shown.analysis.key.tonic).toBe('Db');

@@ -1,22 +1,16 @@
 /** The player's settings in the page: changed at once, stored behind. */
+import { prettyNote, prettyDegree } from '$lib/core/theory/typeset';
 import { DEFAULT_SETTINGS, type Labels, type Settings, type SettingsChange } from '$lib/api/settings';
-import type { Collection } from '$lib/core/approaches/collection';
+import { collectionTitle, type Collection } from '$lib/core/approaches/collection';
 import { APPROACHES, type ApproachFacts } from '$lib/core/approaches/registry';
 import { readInstrument, STANDARD, type Instrument } from '$lib/core/neck/tuning';
-import { readChord } from '$lib/core/theory/chord';
-import { prettyNote, simpleSpelling } from '$lib/core/theory/note';
-import { prettyDegree } from '$lib/core/theory/degree';
+import { simpleSpelling } from '$lib/core/theory/note';
 import { hear, tell } from './windows';
 
 /** Milliseconds until a server that was away is tried again. */
 const RETRY = 3000;
 
 const LABELS: readonly Labels[] = ['degree', 'name', 'finger'];
-
-/** True accidentals behind letters and before numbers: "Bbm7b5" → "B♭m7♭5". */
-function prettySymbol(text: string): string {
-  return text.replaceAll(/(?<=^[A-G])b|b(?=\d)/g, '♭').replaceAll('#', '♯');
-}
 
 class PlayerSettings {
   #now: Settings = $state.raw(DEFAULT_SETTINGS);
@@ -88,21 +82,12 @@ class PlayerSettings {
     return prettyNote(this.#now.simpleSpelling ? simpleSpelling(name) : name);
   }
 
-  /** The name of a collection by the player's school: modal, or by its parent. */
-  collection({ name, root, parent }: Collection): string {
+  /** The name of a collection: modal or by its parent, as the player reads names. */
+  collection({ facts, root, parent }: Collection): string {
     if (this.#now.naming === 'parent' && parent) {
       return `${this.note(parent.tonic)} ${parent.scale} from ${this.note(root)}`;
     }
-    const [first = '', ...words] = name.split(' ');
-    const chord = readChord(first);
-    const head = chord.kind === 'chord' && chord.chord.suffix ? prettySymbol(first) : this.note(first);
-    const rest = words.map((word) => prettySymbol(word)).join(' ');
-    return `${head} ${rest.charAt(0).toUpperCase()}${rest.slice(1)}`;
-  }
-
-  /** A sentence of the core with true accidentals in its note and chord names. */
-  prose(text: string): string {
-    return text.replaceAll(/\b[A-G][b#]{0,2}[^\s,;:.]*/g, (name) => prettySymbol(name));
+    return collectionTitle(facts, root, (name) => this.note(name));
   }
 
   /** The approaches in the player's own order. */

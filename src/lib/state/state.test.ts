@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { record, redo, startHistory, undo } from './history';
-import { realign } from './realign';
+import { realign } from '$lib/core/plan/realign';
 
 describe('history', () => {
   it('undoes and does again', () => {

@@ -1,7 +1,8 @@
+import { readChord } from '../theory/chord-reader';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
-import { chordFamily, readChord, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
 import { readScale, scalePitchClasses } from '../theory/scale';
 import { contextOf } from './context';
@@ -114,8 +115,7 @@ describe('the change that follows', () => {
           if (!chord) return;
           const round = [...changes.slice(index + 1), ...changes.slice(0, index)];
           const other = round.find(
-            (one) =>
-              one.chord && (one.chord.root !== chord.root || chordFamily(one.chord) !== chordFamily(chord))
+            (one) => one.chord && (one.chord.root !== chord.root || one.chord.family !== chord.family)
           );
           expect(contextOf(analysis, index)!.next?.index).toBe(other?.index);
         });

@@ -1,14 +1,14 @@
 /** The approaches built of thirds: `arpeggio`, `superimposed-arpeggio`, `triads`, `guide-tones`. */
-import { DEGREES, prettyDegree } from '../theory/degree';
-import { chordNotes } from '../theory/chord';
+import { prettyDegree } from '../theory/typeset';
+import { DEGREES } from '../theory/degree';
 import { noteAbove, pitchClass, type NoteName } from '../theory/note';
 import { byMerit, choiceOf, fitsSymbol, judgedOn, type ScaleChoice } from './choice';
 import {
   arpeggioOf,
   guideTonesOf,
+  inverted,
   scaleNamed,
   seventhChordOn,
-  startingFrom,
   triadOf,
   type Collection
 } from './collection';
@@ -19,8 +19,8 @@ import { modes } from './modes';
 export function arpeggio(context: ChangeContext): ScaleChoice[] {
   const { chord } = context.change;
   const own = arpeggioOf(chord);
-  return chordNotes(chord).map((note, i) =>
-    choiceOf('arpeggio', startingFrom(own, note), context, {
+  return chord.notes.map((_, i) =>
+    choiceOf('arpeggio', inverted(own, i), context, {
       lead: i === 0 ? 'The chord itself.' : `Start on the ${prettyDegree(chord.tones[i]!)}.`
     })
   );
@@ -32,7 +32,7 @@ function scaleAround(context: ChangeContext): readonly NoteName[] {
   const isSeven = (choice: ScaleChoice) => choice.notes.length === 7;
   const keyScale = scaleNamed(change.key.tonic, change.key.mode === 'major' ? 'major' : 'aeolian');
   const root = pitchClass(change.chord.root);
-  const holdsChord = chordNotes(change.chord).every((note) =>
+  const holdsChord = change.chord.notes.every((note) =>
     keyScale.notes.some((other) => pitchClass(other) === pitchClass(note))
   );
   const notes = holdsChord ? keyScale.notes : (modes(context).find(isSeven)?.notes ?? []);
@@ -101,7 +101,7 @@ function cleaned(
 
 /** The chord's triad, then the triads inside its first mode. */
 export function triads(context: ChangeContext, before: ScaleChoice | null): ScaleChoice[] {
-  const own = triadOf(chordNotes(context.change.chord).slice(0, 3));
+  const own = triadOf(context.change.chord.notes.slice(0, 3));
   const notes = modes(context).find((choice) => choice.notes.length === 7)?.notes ?? [];
   const inside = notes
     .map((_, i) => triadOf(stack(notes, i, 3)))

@@ -1,9 +1,10 @@
 /** Proposals for several changes at once: over a cadence, one idea carried through. */
 import type { Analysis } from '../harmony/analysis';
-import { chordNotes, type Chord } from '../theory/chord';
+import { isTwoFive } from '../harmony/cadence';
+import { type Chord } from '../theory/chord';
 import { noteAbove, pitchClass, semitonesUp, simpleSpelling } from '../theory/note';
 import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
-import { arpeggioOf, chordNamed } from './collection';
+import { arpeggioOf, chordNamed, type Collection } from './collection';
 import { contextOf, type ChangeContext } from './context';
 import { displacedPentatonic } from './displaced-pentatonic';
 
@@ -11,8 +12,8 @@ export interface Chain {
   readonly approach: string;
   /** Change by change, by index. */
   readonly changes: readonly number[];
-  /** The collection for each of them. */
-  readonly names: readonly string[];
+  /** What is played on each of them. */
+  readonly collections: readonly Collection[];
   /** Semitones by which the roots move from one to the next; for a held sound, by which its one note moves. */
   readonly step: number;
   readonly why: string;
@@ -23,14 +24,15 @@ export interface Chain {
 /** All chains of a chart, cadence by cadence. */
 export function findChains(analysis: Analysis): Chain[] {
   const seen = new Set<string>();
-  return analysis.cadences.flatMap(({ type, from, to, key }): Chain[] => {
-    if (!type.startsWith('ii-V') || type === 'ii-V chain') return [];
+  return analysis.cadences.flatMap((cadence): Chain[] => {
+    if (!isTwoFive(cadence)) return [];
+    const { kind, goal, from, to } = cadence;
     const steps = distinctChanges(analysis, from, to);
     const id = steps.join();
     if (seen.has(id) || steps.length < 2) return [];
     seen.add(id);
     const contexts = steps.map((index) => contextOf(analysis, index)!);
-    const isMajor = type === 'ii-V-I' && key.mode === 'major';
+    const isMajor = kind === 'two-five-one' && goal.mode === 'major';
     return [
       ...pentatonicChain(contexts),
       ...(isMajor ? fourThenOne(contexts) : []),
@@ -72,7 +74,7 @@ function pentatonicChain(contexts: readonly ChangeContext[]): Chain[] {
       {
         approach: 'displaced-pentatonic',
         changes: contexts.map(({ change }) => change.index),
-        names: found.map(({ name }) => name),
+        collections: found,
         step,
         why: `One pentatonic shape moves ${distance} at every change of the cadence.`
       }
@@ -87,12 +89,12 @@ function fourThenOne(contexts: readonly ChangeContext[]): Chain[] {
   const one = contexts[2]!.change.chord.root;
   const four = chordNamed(`${simpleSpelling(noteAbove(one, '4P'))}maj7`)!;
   const home = chordNamed(`${one}maj7`)!;
-  const names = [four, four, home].map((chord) => arpeggioOf(chord).name);
+  const collections = [four, four, home].map(arpeggioOf);
   return [
     {
       approach: 'substitution',
       changes: contexts.map(({ change }) => change.index),
-      names,
+      collections,
       step: 7,
       why: `Think ${four.symbol} over ii and V, then ${home.symbol}; go over anywhere within the V.`,
       freeWithin: contexts[1]!.change.index
@@ -103,10 +105,10 @@ function fourThenOne(contexts: readonly ChangeContext[]): Chain[] {
 /** The ii held over the V with one note changed: its seventh falls to the third of the V. */
 function heldSound(contexts: readonly ChangeContext[]): Chain[] {
   const [two, five] = contexts.map(({ change }) => change.chord) as [Chord, Chord];
-  const third = chordNotes(five)[five.tones.indexOf('3')];
+  const third = five.notes[five.tones.indexOf('3')];
   const seventh = two.tones.indexOf('b7');
   if (!third || seventh < 0) return [];
-  const falls = -semitonesUp(pitchClass(third), pitchClass(chordNotes(two)[seventh]!));
+  const falls = -semitonesUp(pitchClass(third), pitchClass(two.notes[seventh]!));
   const suffix = two.tones.includes('b5') ? 'dim7' : 'm7b5';
   const changed = chordNamed(`${third}${suffix}`);
   if (falls !== -1 || !changed) return [];
@@ -116,7 +118,7 @@ function heldSound(contexts: readonly ChangeContext[]): Chain[] {
     {
       approach: 'substitution',
       changes: contexts.map(({ change }) => change.index),
-      names: [arpeggioOf(two).name, held.name],
+      collections: [arpeggioOf(two), held],
       step: falls,
       why: `Hold ${two.symbol} over both chords and change one note: its ♭7 falls a semitone to the 3 of ${five.symbol}.`
     }

@@ -43,10 +43,11 @@ export function choiceOf(
     context.family === 'minor' && chord.tones.includes('b7') && context.change.function === 'pre-dominant';
   const softAvoid: Degree | undefined = isTwo && judgement.tensions.includes('13') ? '13' : undefined;
   // Picked one by one: what is proposed may be a choice judged on another chord before.
-  const { name, root, notes, parent, blueNotes } = collection;
+  const { facts, name, root, notes, parent, blueNotes } = collection;
   const choice = {
     ...judgement,
     approach,
+    facts,
     name,
     root,
     notes,

@@ -1,5 +1,5 @@
 /** The `chord-pentatonic` approach: a pentatonic for each chord, and the one before kept where it still says enough. */
-import { chordPitchClasses, type ChordFamily } from '../theory/chord';
+import { type ChordFamily } from '../theory/chord';
 import { choiceOf, fitsSymbol, sameNotes, type ScaleChoice } from './choice';
 import { scaleNamed } from './collection';
 import type { ChangeContext } from './context';
@@ -34,8 +34,8 @@ export function chordPentatonic(context: ChangeContext, before: ScaleChoice | nu
   const choices = own(context);
   if (!before || !context.previous || choices.some((choice) => sameNotes(choice, before))) return choices;
   const kept = choiceOf('chord-pentatonic', before, context, { lead: 'Keep the one before.' });
-  const pcs = chordPitchClasses(context.previous.chord);
-  const common = chordPitchClasses(context.change.chord).filter((pc) => pcs.includes(pc)).length;
+  const pcs = context.previous.chord.pitchClasses;
+  const common = context.change.chord.pitchClasses.filter((pc) => pcs.includes(pc)).length;
   const saysEnough = kept.lacks.every((tone) => tone === '1') && common >= 2;
   const mayStay = saysEnough || context.change.beats < SHORT;
   return mayStay && fitsSymbol(kept) ? [...choices, kept] : choices;

@@ -1,7 +1,9 @@
-/** Collections: what can be proposed over a change. A scale, a pentatonic, an arpeggio or a triad, by name. */
-import { chordNotes, readChord, type Chord } from '../theory/chord';
+/** Collections: what can be proposed over a change. A scale, an arpeggio, a triad or guide tones, as facts and as notes. */
+import { readChord } from '../theory/chord-reader';
+import type { Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
-import { parentOf, readScale, scaleOf, type Scale } from '../theory/scale';
+import { parentOf, scaleOf, type Scale } from '../theory/scale';
+import { prettySuffix } from '../theory/typeset';
 
 export interface Parent {
   readonly tonic: NoteName;
@@ -10,17 +12,28 @@ export interface Parent {
   readonly degree: number;
 }
 
+/** What a collection is: enough to make it again, from this root or another. */
+export interface CollectionFacts {
+  readonly kind: 'scale' | 'arpeggio' | 'triad' | 'guide tones';
+  /** The scale's or the chord's root. */
+  readonly root: NoteName;
+  /** The scale's name, the triad's quality, or the chord's suffix as typed: "dorian", "minor", "m7b5". */
+  readonly type: string;
+  /** For an arpeggio that starts on another tone: which one, 1 the next above the root. */
+  readonly inversion?: number | undefined;
+}
+
 export interface Collection {
+  readonly facts: CollectionFacts;
   /** With its root, as in JSON: "F dorian", "Ebmaj7 arpeggio", "G minor triad". */
   readonly name: string;
+  /** The note it starts on. */
   readonly root: NoteName;
   readonly notes: readonly NoteName[];
   readonly parent?: Parent;
   /** Passing notes of a blues scale. */
   readonly blueNotes?: readonly PitchClass[];
 }
-
-const pitchesOf = ({ notes }: { notes: readonly NoteName[] }): PitchClass[] => notes.map(pitchClass);
 
 /** Passing notes of the scales that have them, in semitones above the root. */
 const BLUE_NOTES: Readonly<Record<string, readonly number[]>> = {
@@ -29,11 +42,61 @@ const BLUE_NOTES: Readonly<Record<string, readonly number[]>> = {
   'blended blues': [3, 6]
 };
 
+/** A collection from its facts; null where they name none. */
+export function collectionOf(facts: CollectionFacts): Collection | null {
+  const { kind, root, type, inversion = 0 } = facts;
+  if (kind === 'scale') {
+    const scale = scaleOf(root, type);
+    return scale && scaleCollection(scale);
+  }
+  const suffix = kind === 'triad' ? TRIADS[type as TriadQuality] : type;
+  const chord = suffix === undefined ? null : chordNamed(root + suffix);
+  if (!chord) return null;
+  if (kind === 'triad') return triadCollection(chord.notes, type as TriadQuality);
+  return kind === 'guide tones' ? guideTonesOf(chord) : inverted(arpeggioOf(chord), inversion);
+}
+
+/**
+ * A collection as a player reads it: "F Dorian", "Fm7 arpeggio from A♭", "D m7♭5 pentatonic". `noteName` spells notes the
+ * player's way; `root` is the note it starts on.
+ */
+export function collectionTitle(
+  { kind, root, type, inversion }: CollectionFacts,
+  start: NoteName,
+  noteName: (note: NoteName) => string
+): string {
+  if (kind === 'scale') {
+    const name = TITLES[type] ?? prettyScaleName(type);
+    return `${noteName(root)} ${name.charAt(0).toUpperCase()}${name.slice(1)}`;
+  }
+  if (kind === 'triad') return `${noteName(root)} ${type} triad`;
+  const name = `${noteName(root)}${prettySuffix(type)} ${kind}`;
+  return inversion ? `${name} from ${noteName(start)}` : name;
+}
+
+/** Scales that players call otherwise than the routes do. */
+const TITLES: Readonly<Record<string, string>> = { 'flat-five pentatonic': 'm7♭5 pentatonic' };
+
+/** "locrian natural 2" → "locrian ♮2". */
+function prettyScaleName(name: string): string {
+  return prettySuffix(name).replaceAll('natural ', '♮');
+}
+
+/** Whether two collections are the same thing from roots of their own. */
+export function sameKind(a: CollectionFacts, b: CollectionFacts): boolean {
+  return a.kind === b.kind && a.type === b.type && (a.inversion ?? 0) === (b.inversion ?? 0);
+}
+
+export function sameCollection(a: CollectionFacts, b: CollectionFacts): boolean {
+  return a.root === b.root && sameKind(a, b);
+}
+
 export function scaleCollection(scale: Scale): Collection {
   const parent = parentOf(scale);
   const blue = BLUE_NOTES[scale.name];
   const root = pitchClass(scale.root);
   return {
+    facts: { kind: 'scale', root: scale.root, type: scale.name },
     name: `${scale.root} ${scale.name}`,
     root: scale.root,
     notes: scale.notes,
@@ -48,8 +111,22 @@ export function scaleNamed(root: NoteName, name: string): Collection {
 }
 
 /** The arpeggio of a chord, as "Fm7 arpeggio". */
-export function arpeggioOf(chord: Chord): Collection {
-  return { name: `${chord.root}${chord.suffix} arpeggio`, root: chord.root, notes: chordNotes(chord) };
+export function arpeggioOf({ root, suffix, notes }: Chord): Collection {
+  return {
+    facts: { kind: 'arpeggio', root, type: suffix },
+    name: `${root}${suffix} arpeggio`,
+    root,
+    notes
+  };
+}
+
+/** The same arpeggio from another of its tones upward: 1 from the next above the root. */
+export function inverted(collection: Collection, inversion: number): Collection {
+  const start = collection.notes[inversion];
+  if (inversion <= 0 || !start) return collection;
+  const notes = [...collection.notes.slice(inversion), ...collection.notes.slice(0, inversion)];
+  const facts = { ...collection.facts, inversion };
+  return { ...collection, facts, name: `${collection.name} from ${start}`, root: start, notes };
 }
 
 export function chordNamed(symbol: string): Chord | null {
@@ -57,21 +134,32 @@ export function chordNamed(symbol: string): Chord | null {
   return reading.kind === 'chord' ? reading.chord : null;
 }
 
-const TRIADS: Readonly<Record<string, string>> = {
-  major: '',
-  minor: 'm',
-  diminished: 'dim',
-  augmented: 'aug'
+/** Suffixes of the triads by their quality. */
+const TRIADS = { major: '', minor: 'm', diminished: 'dim', augmented: 'aug' } as const;
+type TriadQuality = keyof typeof TRIADS;
+
+/** Qualities of triads by the semitones of third and fifth. */
+const TRIAD_QUALITIES: Readonly<Record<string, TriadQuality>> = {
+  '4 7': 'major',
+  '3 7': 'minor',
+  '3 6': 'diminished',
+  '4 8': 'augmented'
 };
+
+const heightsOf = (notes: readonly NoteName[]): string => {
+  const [root, ...upper] = notes.map(pitchClass);
+  return upper.map((pc) => semitonesUp(root!, pc)).join(' ');
+};
+
+function triadCollection(notes: readonly NoteName[], quality: TriadQuality): Collection {
+  const root = notes[0]!;
+  return { facts: { kind: 'triad', root, type: quality }, name: `${root} ${quality} triad`, root, notes };
+}
 
 /** The triad on three notes that stack in thirds, or null where they make none. */
 export function triadOf(notes: readonly NoteName[]): Collection | null {
-  const [root, third, fifth] = pitchesOf({ notes });
-  const heights = `${semitonesUp(root!, third!)} ${semitonesUp(root!, fifth!)}`;
-  const kind = ({ '4 7': 'major', '3 7': 'minor', '3 6': 'diminished', '4 8': 'augmented' } as const)[
-    heights
-  ];
-  return kind ? { name: `${notes[0]} ${kind} triad`, root: notes[0]!, notes } : null;
+  const quality = TRIAD_QUALITIES[heightsOf(notes)];
+  return quality ? triadCollection(notes, quality) : null;
 }
 
 /** Seventh chords by the semitones of their third, fifth and seventh. */
@@ -91,42 +179,23 @@ const SEVENTH_CHORDS: Readonly<Record<string, string>> = {
 
 /** The seventh chord on four notes that stack in thirds; null where they make none of the usual ones. */
 export function seventhChordOn(notes: readonly NoteName[]): Chord | null {
-  const [root, ...upper] = pitchesOf({ notes });
-  const suffix = SEVENTH_CHORDS[upper.map((pc) => semitonesUp(root!, pc)).join(' ')];
+  const suffix = SEVENTH_CHORDS[heightsOf(notes)];
   return suffix === undefined ? null : chordNamed(notes[0]! + suffix);
-}
-
-/** Reads a collection back from its name; null where the name says none. */
-export function readCollection(name: string): Collection | null {
-  const scale = readScale(name);
-  if (scale) return scaleCollection(scale);
-  const arpeggio = /^(\S+) arpeggio(?: from (\S+))?$/.exec(name);
-  const chord = arpeggio && chordNamed(arpeggio[1]!);
-  if (chord) return startingFrom(arpeggioOf(chord), arpeggio[2]);
-  const triad = /^(\S+) (major|minor|diminished|augmented) triad$/.exec(name);
-  const three = triad && chordNamed(triad[1]! + TRIADS[triad[2]!]!);
-  if (three) return { name, root: three.root, notes: chordNotes(three) };
-  const guide = /^(\S+) guide tones$/.exec(name);
-  const guided = guide && chordNamed(guide[1]!);
-  return guided ? guideTonesOf(guided) : null;
-}
-
-/** The same notes, from another of them upward. */
-export function startingFrom(collection: Collection, note: NoteName | undefined): Collection {
-  const at = note ? collection.notes.indexOf(note) : 0;
-  if (!note || at <= 0) return collection;
-  const notes = [...collection.notes.slice(at), ...collection.notes.slice(0, at)];
-  return { ...collection, name: `${collection.name} from ${note}`, root: note, notes };
 }
 
 /** The two tones that say a chord: its third (or what suspends it) and its seventh (or sixth). */
 export function guideTonesOf(chord: Chord): Collection | null {
-  const notes = chordNotes(chord);
   const at = (...degrees: string[]) => chord.tones.findIndex((tone) => degrees.includes(tone));
   const third = [at('3', 'b3'), at('11')].find((i) => i >= 0);
   const seventh = [at('7', 'b7', 'bb7'), at('6')].find((i) => i >= 0);
-  const found = [third, seventh].flatMap((i) => (i === undefined ? [] : [notes[i]!]));
+  const found = [third, seventh].flatMap((i) => (i === undefined ? [] : [chord.notes[i]!]));
+  const { root, suffix } = chord;
   return found.length
-    ? { name: `${chord.root}${chord.suffix} guide tones`, root: found[0]!, notes: found }
+    ? {
+        facts: { kind: 'guide tones', root, type: suffix },
+        name: `${root}${suffix} guide tones`,
+        root: found[0]!,
+        notes: found
+      }
     : null;
 }

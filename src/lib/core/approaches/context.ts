@@ -1,5 +1,5 @@
 /** What an approach is told about a change: the analysis around it. */
-import { chordFamily, type Chord, type ChordFamily } from '../theory/chord';
+import { type Chord, type ChordFamily } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { sameKey } from '../harmony/key';
@@ -24,7 +24,7 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
   const change = analysis.changes[index];
   if (!change?.chord) return null;
   const chord = change.chord;
-  const family = chordFamily(chord);
+  const family = chord.family;
   const next = nextHarmony(analysis.changes, index);
   const before = analysis.changes[index - 1];
   return {
@@ -60,8 +60,7 @@ function findNextHarmonies(changes: readonly AnalysedChange[]): (number | undefi
     if (!chord) continue;
     if (after !== undefined) {
       const other = changes[after]!.chord!;
-      const isSame =
-        pitchClass(other.root) === pitchClass(chord.root) && chordFamily(other) === chordFamily(chord);
+      const isSame = pitchClass(other.root) === pitchClass(chord.root) && other.family === chord.family;
       nexts[at] = isSame ? nexts[after] : after;
     }
     after = at;
@@ -71,11 +70,11 @@ function findNextHarmonies(changes: readonly AnalysedChange[]): (number | undefi
 
 function pointsToMinor(change: AnalysedChange, chord: Chord, next: AnalysedChange | undefined): boolean {
   if (next?.chord && semitonesUp(pitchClass(chord.root), pitchClass(next.chord.root)) === 5) {
-    const goal = chordFamily(next.chord);
+    const goal = next.chord.family;
     return goal === 'minor' || goal === 'half-diminished';
   }
   // Without its goal, the numeral says where it points: V7/vi, or the V of a minor key.
-  const goal = /^V.*\/(.+)$/.exec(change.roman ?? '')?.[1];
-  if (goal) return goal === goal.toLowerCase();
+  const { numeral } = change;
+  if (numeral?.number === 5 && !numeral.isSubstitute && numeral.of) return numeral.of.isMinor;
   return change.function === 'dominant' && change.key.mode === 'minor';
 }

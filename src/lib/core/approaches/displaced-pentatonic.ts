@@ -1,5 +1,6 @@
 /** The `displaced-pentatonic` approach: all twelve minor pentatonics judged on the chord, the clean ones offered. */
-import { degreeOf, prettyDegree } from '../theory/degree';
+import { prettyDegree } from '../theory/typeset';
+import { degreeOf } from '../theory/degree';
 import { pitchClass, semitonesUp, simpleSpelling, spell } from '../theory/note';
 import { byMerit, choiceOf, fitsSymbol, judgedOn, type ScaleChoice } from './choice';
 import { scaleNamed } from './collection';

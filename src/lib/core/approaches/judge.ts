@@ -3,7 +3,7 @@
  * in the music rules.
  */
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
-import { chordFamily, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
 
 export interface Judgement {
@@ -39,7 +39,7 @@ const ALLOWED_BY: Readonly<Partial<Record<Degree, readonly Degree[]>>> = {
 /** Whether a symbol, or a minor goal, allows an altered tension on a dominant chord. */
 function allowsAltered(chord: Chord, degree: Degree, minorGoal: boolean): boolean {
   const siblings = ALLOWED_BY[degree];
-  if (!siblings || chordFamily(chord) !== 'dominant') return false;
+  if (!siblings || chord.family !== 'dominant') return false;
   return minorGoal || siblings.some((sibling) => chord.tones.includes(sibling));
 }
 

@@ -3,6 +3,7 @@ import type { Degree } from '../theory/degree';
 import { DEGREES } from '../theory/degree';
 import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
 import { scaleNamed } from './collection';
+import { isStep } from '../harmony/numeral';
 import type { ChangeContext } from './context';
 
 interface Rule {
@@ -15,7 +16,11 @@ const family =
   (...names: ChangeContext['family'][]) =>
   (c: ChangeContext) =>
     names.includes(c.family);
-const degreeIs = (pattern: RegExp) => (c: ChangeContext) => pattern.test(c.change.roman ?? '');
+const stepIs =
+  (...names: readonly string[]) =>
+  (c: ChangeContext) =>
+    isStep(c.change.numeral, ...names);
+const isSubstitute = (c: ChangeContext) => c.change.numeral?.isSubstitute === true;
 const has =
   (...tones: Degree[]) =>
   (c: ChangeContext) =>
@@ -33,7 +38,7 @@ const RULES: readonly Rule[] = [
   { when: family('diminished'), scales: ['whole-half diminished'] },
   { when: both(family('augmented'), has('7')), scales: ['lydian augmented', 'whole tone'] },
   { when: family('augmented'), scales: ['whole tone', 'lydian augmented'] },
-  { when: both(family('half-diminished'), degreeIs(/^viiø/)), scales: ['locrian', 'locrian natural 2'] },
+  { when: both(family('half-diminished'), stepIs('vii')), scales: ['locrian', 'locrian natural 2'] },
   { when: family('half-diminished'), scales: ['locrian natural 2', 'locrian'] },
 
   {
@@ -41,15 +46,15 @@ const RULES: readonly Rule[] = [
     scales: ['dorian', 'aeolian', 'phrygian', 'melodic minor']
   },
   {
-    when: both(family('minor'), inMinor, functionIs('tonic'), degreeIs(/^i(?![iv])/)),
+    when: both(family('minor'), inMinor, functionIs('tonic'), stepIs('i')),
     scales: ['melodic minor', 'dorian', 'aeolian', 'harmonic minor']
   },
   { when: both(family('minor'), has('7')), scales: ['melodic minor', 'harmonic minor'] },
-  { when: both(family('minor'), degreeIs(/^iii/)), scales: ['phrygian', 'dorian'] },
-  { when: both(family('minor'), degreeIs(/^vi(?!i)/)), scales: ['aeolian', 'dorian'] },
-  { when: both(family('minor'), degreeIs(/^v(?!i)/), inMinor), scales: ['phrygian', 'dorian'] },
+  { when: both(family('minor'), stepIs('iii')), scales: ['phrygian', 'dorian'] },
+  { when: both(family('minor'), stepIs('vi')), scales: ['aeolian', 'dorian'] },
+  { when: both(family('minor'), stepIs('v'), inMinor), scales: ['phrygian', 'dorian'] },
   {
-    when: both(family('minor'), functionIs('borrowed'), degreeIs(/^iv/)),
+    when: both(family('minor'), functionIs('borrowed'), stepIs('iv')),
     scales: ['melodic minor', 'dorian']
   },
   { when: family('minor'), scales: ['dorian', 'aeolian'] },
@@ -69,8 +74,9 @@ const RULES: readonly Rule[] = [
   },
   { when: both(family('dominant'), functionIs('blues IV')), scales: ['mixolydian', 'lydian dominant'] },
   { when: both(family('dominant'), functionIs('blues I')), scales: ['mixolydian', 'lydian dominant'] },
+  { when: both(family('dominant'), isSubstitute), scales: ['lydian dominant', 'mixolydian'] },
   {
-    when: both(family('dominant'), degreeIs(/^(subV|bVII|bVI|IV)/)),
+    when: both(family('dominant'), stepIs('bVII', 'bVI', 'IV')),
     scales: ['lydian dominant', 'mixolydian']
   },
   {
@@ -78,10 +84,10 @@ const RULES: readonly Rule[] = [
     scales: ['mixolydian', 'lydian dominant', 'half-whole diminished', 'whole tone']
   },
 
-  { when: both(family('major'), degreeIs(/^V(?!I)/)), scales: ['mixolydian', 'major'] },
-  { when: both(family('major'), degreeIs(/^I(?![IV])/)), scales: ['major', 'lydian'] },
-  { when: both(family('major'), inMinor, degreeIs(/^bIII/)), scales: ['major', 'lydian'] },
-  { when: both(family('major'), inMinor, degreeIs(/^bVII/)), scales: ['mixolydian', 'major'] },
+  { when: both(family('major'), stepIs('V')), scales: ['mixolydian', 'major'] },
+  { when: both(family('major'), stepIs('I')), scales: ['major', 'lydian'] },
+  { when: both(family('major'), inMinor, stepIs('bIII')), scales: ['major', 'lydian'] },
+  { when: both(family('major'), inMinor, stepIs('bVII')), scales: ['mixolydian', 'major'] },
   { when: family('major'), scales: ['lydian', 'major'] },
 
   { when: family('suspended'), scales: ['mixolydian', 'dorian'] },

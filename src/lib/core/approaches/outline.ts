@@ -1,6 +1,7 @@
 /** How many changes to outline: from one scale of the key over everything to a new one at every chord. */
 import type { Analysis } from '../harmony/analysis';
 import { pitchClass } from '../theory/note';
+import { numberWord } from '../theory/words';
 import { SCALE_NAMES, scaleOf } from '../theory/scale';
 import { lackCost, type ScaleChoice } from './choice';
 import type { Collection } from './collection';
@@ -42,24 +43,11 @@ export function unionOf(collections: readonly Collection[]): string {
       const isSame =
         new Set(scale.notes.map(pitchClass)).size === size &&
         scale.notes.every((n) => notes.has(pitchClass(n)));
-      if (isSame) return `Together: all ${WORDS[size] ?? size} notes of ${root} ${name}.`;
+      if (isSame) return `Together: all ${numberWord(size)} notes of ${root} ${name}.`;
     }
   }
-  return `Together: ${WORDS[size] ?? size} different notes, of no single scale.`;
+  return `Together: ${numberWord(size)} different notes, of no single scale.`;
 }
-
-const WORDS: Readonly<Record<number, string>> = {
-  2: 'two',
-  3: 'three',
-  4: 'four',
-  5: 'five',
-  6: 'six',
-  7: 'seven',
-  8: 'eight',
-  9: 'nine',
-  10: 'ten',
-  11: 'eleven'
-};
 
 /** What to look out for when this is played on that chord. */
 export function warningsOf(choice: ScaleChoice, analysis: Analysis, index: number): string[] {
@@ -68,11 +56,11 @@ export function warningsOf(choice: ScaleChoice, analysis: Analysis, index: numbe
   const { chord } = context.change;
   const pcs = choice.degrees;
   const warnings: string[] = [];
-  if (choice.contradicts.length) warnings.push('It denies what the symbol says.');
+  if (choice.contradicts.length) warnings.push('It contradicts the chord symbol.');
   if (context.family === 'half-diminished' && pcs.includes('b9')) {
     warnings.push('Its ♭9 clashes on a half-diminished chord.');
   }
-  const isBlues = /blues/.test(choice.name);
+  const isBlues = choice.blueNotes !== undefined;
   if (choice.blue.includes('b3') && pcs.includes('3') && !isBlues) {
     warnings.push('It holds both thirds: let the ♭3 rise to the 3, never the other way.');
   }

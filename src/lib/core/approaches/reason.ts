@@ -1,12 +1,11 @@
 /** One plain sentence of reasons, built from the facts of a judgement. */
-import { prettyDegree, type Degree } from '../theory/degree';
+import { prettyDegree } from '../theory/typeset';
+import { type Degree } from '../theory/degree';
 import type { Chord } from '../theory/chord';
+import { listed } from '../theory/words';
 import type { Judgement } from './judge';
 
-function list(degrees: readonly string[]): string {
-  const names = degrees.map(prettyDegree);
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
-}
+const list = (degrees: readonly string[]) => listed(degrees.map(prettyDegree));
 
 /** "Holds all of the chord, adds 9, 11 and 13." */
 export function reason(judgement: Judgement & { softAvoid?: Degree }, chord: Chord): string {

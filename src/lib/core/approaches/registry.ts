@@ -1,5 +1,6 @@
 /** All approaches in one list: a new school is one new file and one new row. */
 import type { Analysis } from '../harmony/analysis';
+import { romanText } from '../harmony/numeral';
 import { arpeggio, guideTones, superimposedArpeggio, triads } from './arpeggios';
 import { blues } from './blues';
 import { chordPentatonic } from './chord-pentatonic';
@@ -76,7 +77,8 @@ export function scaleChoices(
 
 /** All that an approach may look at, as one string. */
 function asked({ change, minorGoal, isStatic, blues, previous }: ChangeContext): string {
-  const { symbol, key, roman, function: role, beats } = change;
+  const { symbol, key, numeral, function: role, beats } = change;
+  const roman = numeral && romanText(numeral);
   return [symbol, key.tonic, key.mode, roman, role, beats, minorGoal, isStatic, blues, previous?.symbol].join(
     ' '
   );

@@ -6,7 +6,7 @@ import { guideColumns, guideThreads } from '../harmony/guide-tones';
 import { pitchClass } from '../theory/note';
 import { findChains } from './chains';
 import { motionBetween } from './choice';
-import { readCollection } from './collection';
+import { collectionOf, type Collection } from './collection';
 import { contextOf } from './context';
 import { judgedKeyScales } from './key-centre';
 import { outlineOrder, unionOf, warningsOf } from './outline';
@@ -119,8 +119,9 @@ describe('the approaches', () => {
     const chains = findChains(readSheet('{key: Db}\n| Ebm7 | Ab7 | Dbmaj7 |').analysis);
     const pentatonics = chains.find((c) => c.approach === 'displaced-pentatonic')!;
     expect(pentatonics.step).toBe(1);
-    expect(pentatonics.names).toHaveLength(3);
-    expect(chains.map((c) => c.names)).toContainEqual([
+    const names = (list: readonly Collection[]) => list.map(({ name }) => name);
+    expect(pentatonics.collections).toHaveLength(3);
+    expect(chains.map((c) => names(c.collections))).toContainEqual([
       'Gbmaj7 arpeggio',
       'Gbmaj7 arpeggio',
       'Dbmaj7 arpeggio'
@@ -128,8 +129,8 @@ describe('the approaches', () => {
     const held = findChains(readSheet('{key: Gm}\n| Am7b5 | D7b9 | Gm6 |').analysis).find(
       (c) => c.step === -1
     )!;
-    expect(held.names).toEqual(['Am7b5 arpeggio', 'F#dim7 arpeggio']);
-    const motion = motionBetween(readCollection(held.names[0]!)!, readCollection(held.names[1]!)!);
+    expect(names(held.collections)).toEqual(['Am7b5 arpeggio', 'F#dim7 arpeggio']);
+    const motion = motionBetween(held.collections[0]!, held.collections[1]!);
     expect(motion).toEqual({ kept: 3, semitone: 1, tone: 0 });
   });
 });
@@ -144,7 +145,7 @@ describe('what holds of every choice', () => {
     .array(symbol, { minLength: 1, maxLength: 6 })
     .map((chords) => `| ${chords.join(' | ')} |`);
 
-  it('covers and lacks are the chord, nothing contradicts it, and its name reads back to its notes', () => {
+  it('covers and lacks are the chord, nothing contradicts it, and its facts make it again', () => {
     fc.assert(
       fc.property(charts, (text) => {
         const { analysis } = readSheet(text);
@@ -155,7 +156,9 @@ describe('what holds of every choice', () => {
             expect([...choice.covers, ...choice.lacks].sort()).toEqual([...chord!.tones].sort());
             expect(choice.contradicts).toEqual([]);
             expect(choice.degrees).toHaveLength(choice.notes.length);
-            const again = readCollection(choice.name)!;
+            const again = collectionOf(choice.facts)!;
+            expect(again.name).toBe(choice.name);
+            expect(again.root).toBe(choice.root);
             const held = new Set(again.notes.map(pitchClass));
             // A rootless ninth chord leaves its root out; everything else is all there.
             for (const note of choice.notes) expect(held, choice.name).toContain(pitchClass(note));
@@ -190,7 +193,11 @@ describe('the whole chart', () => {
   });
 
   it('says what the union amounts to', () => {
-    const union = (...list: string[]) => unionOf(list.map((name) => readCollection(name)!));
+    const scale = (name: string) => {
+      const [root, ...type] = name.split(' ');
+      return collectionOf({ kind: 'scale', root: root!, type: type.join(' ') })!;
+    };
+    const union = (...list: string[]) => unionOf(list.map(scale));
     expect(union('F minor pentatonic', 'Bb mixolydian')).toBe('Together: all seven notes of Eb major.');
     expect(union('C minor pentatonic', 'C major pentatonic')).toMatch(/^Together: all eight notes of/);
     expect(union()).toBe('Nothing chosen yet.');

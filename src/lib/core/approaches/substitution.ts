@@ -1,6 +1,6 @@
 /** The `substitution` approach: think one chord over another, and hear what it really gives. */
-import { chordFamily } from '../theory/chord';
 import { noteAbove, simpleSpelling, type NoteName } from '../theory/note';
+import { romanText } from '../harmony/numeral';
 import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
 import { arpeggioOf, chordNamed } from './collection';
 import type { ChangeContext } from './context';
@@ -11,8 +11,11 @@ interface Thought {
   readonly lead: string;
 }
 
-const isDiatonic = (numeral: RegExp) => (c: ChangeContext) =>
-  numeral.test(c.change.roman ?? '') && c.change.key.mode === 'major';
+/** The chord is one of some steps of a major key, written out with its quality. */
+const isDiatonic =
+  (...names: readonly string[]) =>
+  ({ change: { numeral, key } }: ChangeContext) =>
+    key.mode === 'major' && numeral !== null && names.includes(romanText(numeral));
 const above = (root: NoteName, interval: string) => simpleSpelling(noteAbove(root, interval));
 const onChord = (interval: string, suffix: string) => (c: ChangeContext) =>
   above(c.change.chord.root, interval) + suffix;
@@ -21,12 +24,12 @@ const onKey = (interval: string, suffix: string) => (c: ChangeContext) =>
 
 const THOUGHTS: readonly Thought[] = [
   {
-    when: isDiatonic(/^(ii7|V7)$/),
+    when: isDiatonic('ii7', 'V7'),
     symbol: onKey('4P', 'maj7'),
     lead: 'The IV major seventh serves ii and V alike.'
   },
   {
-    when: isDiatonic(/^(V7|Imaj7|I6|I)$/),
+    when: isDiatonic('V7', 'Imaj7', 'I6', 'I'),
     symbol: onKey('1P', 'maj7'),
     lead: 'The I major seventh, as early within the V as you like.'
   },
@@ -64,7 +67,7 @@ export function substitution(context: ChangeContext): ScaleChoice[] {
       const thought = chordNamed(symbol(context));
       if (!thought) return [];
       const name = `${thought.root}${thought.suffix}`;
-      const isRootless = chordFamily(chord) === 'half-diminished' && thought.suffix === '9';
+      const isRootless = chord.family === 'half-diminished' && thought.suffix === '9';
       const collection = arpeggioOf(thought);
       const notes = isRootless ? collection.notes.slice(1) : collection.notes;
       const said = { over: `${name} over ${chord.symbol}`, lead };

@@ -2,7 +2,7 @@
  * The chart-text reader. The source of a chart is ChordPro with its chords in grid sections; text with bars
  * and no directives at all is a chart too: docs/music-decisions.md, Chart text.
  */
-import { isChord } from '../theory/chord';
+import { isChord } from '../theory/chord-reader';
 import { nextBarLine, wordsOf } from './bar-line';
 import { declarationOf, declared, readDirective, readGridArguments, type Directive } from './directives';
 import {

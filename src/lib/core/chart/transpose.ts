@@ -1,6 +1,6 @@
 /** A chart's text in another key: every chord and the key line moved, spelled for where they land. */
+import { readChord } from '../theory/chord-reader';
 import { Interval, Note } from 'tonal';
-import { readChord } from '../theory/chord';
 import { plainName, pitchClass, readNote, type NoteName } from '../theory/note';
 import { declarationOf, redeclared } from './directives';
 import type { Cell, ChartLine } from './model';
@@ -21,17 +21,19 @@ function noteUp(note: NoteName, interval: string): NoteName {
   return simplest(Note.transpose(note, interval));
 }
 
-/** A name that begins with a note: "F# dorian", "Ebmaj7 arpeggio from G"; the notes after "from" and "/" too. */
-export function transposeName(name: string, tonic: NoteName, semitones: number): string {
-  if (semitones % 12 === 0) return name;
-  const interval = intervalUp(tonic, semitones);
-  return name.replaceAll(
-    /(^\s*|\/|\bfrom )([A-G](?:##|bb|#|b|♯|♭)?)/gu,
-    (whole, before: string, letter: string) => {
-      const note = readNote(letter);
-      return note ? before + noteUp(note, interval) : whole;
-    }
-  );
+/** A note so many semitones up, spelled as the key it lands in. */
+export function transposeNote(note: NoteName, tonic: NoteName, semitones: number): NoteName {
+  return semitones % 12 === 0 ? note : noteUp(note, intervalUp(tonic, semitones));
+}
+
+/** A key as typed ("Eb", "f# minor", "D dorian") so many semitones up. */
+export function transposeKey(key: string, tonic: NoteName, semitones: number): string {
+  return semitones % 12 === 0 ? key : keyUp(key, intervalUp(tonic, semitones));
+}
+
+/** A chord symbol so many semitones up; what is no chord stays as typed. */
+export function transposeSymbol(symbol: string, tonic: NoteName, semitones: number): string {
+  return semitones % 12 === 0 ? symbol : symbolUp(symbol, intervalUp(tonic, semitones));
 }
 
 /** Whatever is read as a chord is moved, in any case and spelling; what is not understood stays as typed. */

@@ -1,5 +1,6 @@
 /** The form unrolled: repeats and endings played out into changes in time. */
-import { readChord, type Chord, type ChordProblem } from '../theory/chord';
+import { readChord, type ChordProblem } from '../theory/chord-reader';
+import { type Chord } from '../theory/chord';
 import { declarationOf } from './directives';
 import { DEFAULT_METER, type Cell, type Chart, type ChartProblem, type Meter, type Place } from './model';
 import { readMeter, type CellPlaces } from './read';

@@ -1,8 +1,8 @@
+import { excerptOf } from '../harmony/excerpt';
 import MidiParser from 'midi-parser-js';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { bandEvents } from '../practice/band';
-import { excerptOf } from '../practice/excerpt';
 import { FEELS } from '../practice/feel';
 import type { SoundEvent } from '../practice/events';
 import { midiFile } from './midi';

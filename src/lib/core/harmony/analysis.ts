@@ -1,16 +1,15 @@
 /** The analysis of a chart: its key, and for every change its local key, numeral and function. */
-import { chordFamily } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Change, Form } from '../chart/unroll';
-import { findCadences, harmonicSteps, type Cadence } from './cadence';
+import { findCadences, harmonicSteps, isTwoFive, type Cadence } from './cadence';
 import { findKey, inKey, isTonicChord, sameKey, type Key, type Step } from './key';
-import { isBluesKey, numeralOf, type HarmonicFunction } from './numeral';
+import { isBluesKey, numeralOf, type HarmonicFunction, type Numeral } from './numeral';
 
 export interface AnalysedChange extends Change {
   /** The key of the moment: the home key, or the key a cadence has opened. */
   readonly key: Key;
   /** Null where no chord sounds or the symbol was not understood. */
-  readonly roman: string | null;
+  readonly numeral: Numeral | null;
   readonly function: HarmonicFunction | null;
   /** All tones belong to the key of the moment. */
   readonly inKey: boolean;
@@ -62,19 +61,19 @@ export function analyse(
       const change = form.changes[index]!;
       const overrule = overruled.get(index);
       const key = overrule?.key ?? keys[i]!;
-      const numeral = numeralIn(key);
+      const read = numeralIn(key);
       byChange.set(index, {
         ...change,
         key,
-        ...numeral,
-        function: overrule?.function ?? numeral.function,
+        numeral: read.numeral,
+        function: overrule?.function ?? read.function,
         inKey: inKey(change.chord!, key)
       });
     }
   });
   const changes = form.changes.map(
     (change): AnalysedChange =>
-      byChange.get(change.index) ?? { ...change, key: home, roman: null, function: null, inKey: false }
+      byChange.get(change.index) ?? { ...change, key: home, numeral: null, function: null, inKey: false }
   );
   const runnerUp = found && (sameKey(found.key, home) ? found.runnerUp : found.key);
   return {
@@ -85,6 +84,9 @@ export function analyse(
     cadences
   };
 }
+
+/** Cadences that open a region in the key of their goal. */
+const OPENING: readonly Cadence['kind'][] = ['two-five-one', 'five-one', 'backdoor'];
 
 /** Whether a key's goal chord is one the home key has anyway, so that reaching it is no change of key. */
 function isAtHome(goal: Step, home: Key): boolean {
@@ -107,23 +109,23 @@ function localKeys(
     return steps.map((step) => ({ tonic: step.chord.root, mode: 'major' }));
   }
   /** A tonic that a cadence of the home key has just reached stays at home, even where it leads on as a ii. */
-  const reached = new Set(cadences.filter(({ key }) => sameKey(key, home)).map(({ to }) => to));
+  const reached = new Set(cadences.filter(({ goal }) => sameKey(goal, home)).map(({ to }) => to));
   for (const cadence of cadences) {
-    if (!['ii-V-I', 'ii-V-i', 'V-I', 'V-i', 'iv-bVII7-I'].includes(cadence.type)) continue;
+    if (!OPENING.includes(cadence.kind)) continue;
     const from = steps.findIndex((s) => s.to >= cadence.from);
     const to = steps.findIndex((s) => s.to >= cadence.to);
     const goal = steps[to]!;
-    if (sameKey(cadence.key, home) || isAtHome(goal, home) || blues) continue;
+    if (sameKey(cadence.goal, home) || isAtHome(goal, home) || blues) continue;
     for (let i = from; i <= to; i++) {
       const staysHome = reached.has(steps[i]!.from) && isTonicChord(steps[i]!.chord, home);
-      if (!staysHome) keys[i] = cadence.key;
+      if (!staysHome) keys[i] = cadence.goal;
     }
     // A V–I may be led into by chords of its key; what follows the goal stays while it belongs.
     for (let i = to + 1; i < steps.length; i++) {
       const step = steps[i]!;
-      const leadsAway = cadences.some((c) => c.from === step.from && c.type.startsWith('ii-V'));
-      if (leadsAway || !inKey(step.chord, cadence.key) || isTonicChord(step.chord, home)) break;
-      keys[i] = cadence.key;
+      const leadsAway = cadences.some((c) => c.from === step.from && (isTwoFive(c) || c.kind === 'chain'));
+      if (leadsAway || !inKey(step.chord, cadence.goal) || isTonicChord(step.chord, home)) break;
+      keys[i] = cadence.goal;
     }
   }
   return keys;
@@ -139,7 +141,7 @@ function isLoopOfCentres(steps: readonly Step[], cadences: readonly Cadence[], h
     inKey(step.chord, home) ||
     inKey(step.chord, parallel) ||
     semitonesUp(pitchClass(home.tonic), step.root) === 1;
-  const allMajor = steps.every((step) => chordFamily(step.chord) === 'major');
+  const allMajor = steps.every((step) => step.chord.family === 'major');
   const roots = new Set(steps.map((step) => step.root));
   const explained = new Set(steps.filter(isExplained).map((step) => step.root));
   return allMajor && roots.size > 1 && explained.size * 2 <= roots.size && cadences.length === 0;

@@ -1,27 +1,49 @@
 /** Cadences: the places where harmony says which key it is in. */
-import { chordFamily, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Change, Form } from '../chart/unroll';
 import { goalOf, type Key, type Step } from './key';
 
-export type CadenceType =
-  | 'ii-V-I'
-  | 'ii-V-i'
-  | 'ii-V'
-  | 'V-I'
-  | 'V-i'
-  | 'IV-I'
-  | 'iv-bVII7-I'
+export type CadenceKind =
+  /** A ii–V that reaches its goal, and one that does not. */
+  | 'two-five-one'
+  | 'two-five'
+  | 'five-one'
+  | 'plagal'
+  | 'backdoor'
   | 'turnaround'
-  | '12-bar blues'
-  | 'ii-V chain';
+  | 'twelve-bar'
+  /** Several ii–V in a row. */
+  | 'chain';
 
 export interface Cadence {
-  readonly type: CadenceType;
+  readonly kind: CadenceKind;
+  /** Where it leads. */
+  readonly goal: Key;
   /** First and last change, by index. */
   readonly from: number;
   readonly to: number;
-  readonly key: Key;
+}
+
+/** The name in use, by the mode of the goal. Source: docs/music-rules.md, Cadences. */
+const NAMES: Readonly<Record<CadenceKind, Readonly<Record<Key['mode'], string>>>> = {
+  'two-five-one': { major: 'ii-V-I', minor: 'ii-V-i' },
+  'two-five': { major: 'ii-V', minor: 'ii-V' },
+  'five-one': { major: 'V-I', minor: 'V-i' },
+  plagal: { major: 'IV-I', minor: 'IV-I' },
+  backdoor: { major: 'iv-bVII7-I', minor: 'iv-bVII7-I' },
+  turnaround: { major: 'turnaround', minor: 'turnaround' },
+  'twelve-bar': { major: '12-bar blues', minor: '12-bar blues' },
+  chain: { major: 'ii-V chain', minor: 'ii-V chain' }
+};
+
+export function cadenceName({ kind, goal }: Cadence): string {
+  return NAMES[kind][goal.mode];
+}
+
+/** Whether a cadence is one ii–V, with its goal or without. */
+export function isTwoFive({ kind }: Cadence): boolean {
+  return kind === 'two-five' || kind === 'two-five-one';
 }
 
 /** Groups the changes of a form into harmonic steps; changes without a chord part them. */
@@ -53,17 +75,17 @@ function isSuspended(chord: Chord): boolean {
 
 function sameHarmony(a: Chord, b: Chord): boolean {
   if (pitchClass(a.root) !== pitchClass(b.root)) return false;
-  const families = [chordFamily(a), chordFamily(b)];
+  const families = [a.family, b.family];
   return families[0] === families[1];
 }
 
 const isTwo = (chord: Chord) =>
-  (chordFamily(chord) === 'minor' && !chord.tones.includes('7')) || chordFamily(chord) === 'half-diminished';
-const isFive = (chord: Chord) => chordFamily(chord) === 'dominant';
+  (chord.family === 'minor' && !chord.tones.includes('7')) || chord.family === 'half-diminished';
+const isFive = (chord: Chord) => chord.family === 'dominant';
 
 /** The mode of a chord that a cadence can come to rest on; null where it is no goal. */
 function goalMode(chord: Chord): Key['mode'] | null {
-  const family = chordFamily(chord);
+  const family = chord.family;
   if (family === 'minor') return 'minor';
   return family === 'major' ? 'major' : null;
 }
@@ -84,18 +106,18 @@ export function findCadences(form: Form, steps: readonly Step[], home: Key): Cad
       const goal = after && semitonesUp(next.root, after.root) === 5 ? goalMode(after.chord) : null;
       if (after && goal) {
         cadences.push({
-          type: goal === 'major' ? 'ii-V-I' : 'ii-V-i',
+          kind: 'two-five-one',
           from: step.from,
           to: after.from,
-          key: { tonic: after.chord.root, mode: goal }
+          goal: { tonic: after.chord.root, mode: goal }
         });
       } else if (!isBackdoor(step, after, home)) {
-        const mode = chordFamily(step.chord) === 'half-diminished' ? 'minor' : 'major';
+        const mode = step.chord.family === 'half-diminished' ? 'minor' : 'major';
         cadences.push({
-          type: 'ii-V',
+          kind: 'two-five',
           from: step.from,
           to: next.to,
-          key: { tonic: goalOf(next.chord.root), mode }
+          goal: { tonic: goalOf(next.chord.root), mode }
         });
       }
     } else if (isFive(step.chord) && up === 5 && goalMode(next.chord)) {
@@ -104,26 +126,26 @@ export function findCadences(form: Form, steps: readonly Step[], home: Key): Cad
       const mode = goalMode(next.chord)!;
       if (!partOfTwoFive) {
         cadences.push({
-          type: mode === 'major' ? 'V-I' : 'V-i',
+          kind: 'five-one',
           from: step.from,
           to: next.from,
-          key: { tonic: next.chord.root, mode }
+          goal: { tonic: next.chord.root, mode }
         });
       }
     }
     if (
       after &&
-      chordFamily(step.chord) === 'minor' &&
+      step.chord.family === 'minor' &&
       isFive(next.chord) &&
       up === 5 &&
       semitonesUp(next.root, after.root) === 2 &&
       goalMode(after.chord) === 'major'
     ) {
       replaceLast(cadences, step.from, {
-        type: 'iv-bVII7-I',
+        kind: 'backdoor',
         from: step.from,
         to: after.from,
-        key: { tonic: after.chord.root, mode: 'major' }
+        goal: { tonic: after.chord.root, mode: 'major' }
       });
     }
     const isPlagal =
@@ -132,7 +154,7 @@ export function findCadences(form: Form, steps: readonly Step[], home: Key): Cad
       goalMode(next.chord) === home.mode &&
       goalMode(step.chord) !== null &&
       !(steps[i - 1] && isFive(steps[i - 1]!.chord) && semitonesUp(steps[i - 1]!.root, step.root) === 5);
-    if (isPlagal) cadences.push({ type: 'IV-I', from: step.from, to: next.from, key: home });
+    if (isPlagal) cadences.push({ kind: 'plagal', from: step.from, to: next.from, goal: home });
   }
   return [...cadences, ...turnarounds(steps, home), ...chains(cadences), ...blues(form, home)].sort(
     (a, b) => a.from - b.from || b.to - a.to
@@ -167,7 +189,7 @@ function turnarounds(steps: readonly Step[], home: Key): Cadence[] {
       [2, 8].includes(third) &&
       [7, 1].includes(fourth);
     if (even && shape && isFive(steps[i + 3]!.chord)) {
-      found.push({ type: 'turnaround', from: steps[i]!.from, to: steps[i + 3]!.to, key: home });
+      found.push({ kind: 'turnaround', from: steps[i]!.from, to: steps[i + 3]!.to, goal: home });
     }
   }
   return found;
@@ -179,15 +201,15 @@ function chains(cadences: readonly Cadence[]): Cadence[] {
   let run: Cadence[] = [];
   const close = () => {
     if (run.length > 1) {
-      found.push({ type: 'ii-V chain', from: run[0]!.from, to: run.at(-1)!.to, key: run.at(-1)!.key });
+      found.push({ kind: 'chain', from: run[0]!.from, to: run.at(-1)!.to, goal: run.at(-1)!.goal });
     }
     run = [];
   };
   for (const cadence of cadences) {
-    if (!cadence.type.startsWith('ii-V')) continue;
+    if (!isTwoFive(cadence)) continue;
     if (run.length && cadence.from > run.at(-1)!.to + 1) close();
     run.push(cadence);
-    if (cadence.type !== 'ii-V') close();
+    if (cadence.kind !== 'two-five') close();
   }
   close();
   return found;
@@ -208,7 +230,7 @@ function blues(form: Form, home: Key): Cadence[] {
       [...rootIn(9), ...rootIn(10)].some((distance) => distance === 7 || distance === 2);
     if (isBlues) {
       const inside = form.changes.filter((c) => c.bar >= number && c.bar < number + 12);
-      found.push({ type: '12-bar blues', from: inside[0]!.index, to: inside.at(-1)!.index, key: home });
+      found.push({ kind: 'twelve-bar', from: inside[0]!.index, to: inside.at(-1)!.index, goal: home });
     }
   }
   return found;

@@ -1,5 +1,5 @@
 /** Guide-tone lines: the chords' tones read down a column, and threads that follow the nearest motion. */
-import { chordNotes, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
 import type { AnalysedChange } from './analysis';
@@ -34,7 +34,7 @@ export function nearestStep(from: NoteName, to: NoteName): number {
 /** A chord's tone in a column: its own third whatever the quality. */
 export function columnTone(chord: Chord, column: ColumnDegree): { degree: Degree; note: NoteName } | null {
   const at = chord.tones.findIndex((tone) => DEGREES[tone].slot === column);
-  return at < 0 ? null : { degree: chord.tones[at]!, note: chordNotes(chord)[at]! };
+  return at < 0 ? null : { degree: chord.tones[at]!, note: chord.notes[at]! };
 }
 
 export function guideColumns(changes: readonly AnalysedChange[]): GuideColumn[] {
@@ -49,7 +49,7 @@ export function guideColumns(changes: readonly AnalysedChange[]): GuideColumn[] 
 export function guideThreads(changes: readonly AnalysedChange[]): GuideThread[] {
   const first = changes.find(({ chord }) => chord)?.chord;
   if (!first) return [];
-  return chordNotes(first).map((start) => {
+  return first.notes.map((start) => {
     let current = start;
     const notes: (NoteName | null)[] = [];
     const degrees: (Degree | null)[] = [];
@@ -61,7 +61,7 @@ export function guideThreads(changes: readonly AnalysedChange[]): GuideThread[] 
         degrees.push(null);
         continue;
       }
-      const own = chordNotes(chord);
+      const own = chord.notes;
       const to = isFirst ? start : nearestOf(current, own);
       if (!isFirst) steps.push(nearestStep(current, to));
       isFirst = false;

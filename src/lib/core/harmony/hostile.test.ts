@@ -1,9 +1,9 @@
 /** No text can hurt: whatever is typed or pasted is read, in time that grows with its length and no faster. */
+import { readChord } from '../theory/chord-reader';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readChart } from '../chart/read';
 import { writeChart } from '../chart/write';
-import { readChord } from '../theory/chord';
 import { readSheet } from './sheet';
 
 /** Signs and words that mean something to a reader, to be thrown together. */

@@ -1,6 +1,6 @@
 /** Keys: reading, finding and what belongs to them. */
 import { DEGREES } from '../theory/degree';
-import { chordFamily, chordPitchClasses, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import {
   noteAbove,
   pitchClass,
@@ -54,7 +54,7 @@ const MELODIC_TONIC = [0, 2, 3, 5, 7, 9, 10, 11];
 /** The tones a key lends to a chord on this root, as semitones above the tonic. */
 function keySetFor(chord: Chord, key: Key, rootDistance: number): readonly number[] {
   if (key.mode === 'major') return MAJOR_SET;
-  const family = chordFamily(chord);
+  const family = chord.family;
   const leads =
     (rootDistance === 7 && (family === 'dominant' || family === 'major' || family === 'augmented')) ||
     (rootDistance === 11 && family === 'diminished');
@@ -66,12 +66,12 @@ function keySetFor(chord: Chord, key: Key, rootDistance: number): readonly numbe
 export function inKey(chord: Chord, key: Key): boolean {
   const tonic = pitchClass(key.tonic);
   const set = keySetFor(chord, key, semitonesUp(tonic, pitchClass(chord.root)));
-  return chordPitchClasses(chord).every((pc) => set.includes(semitonesUp(tonic, pc)));
+  return chord.pitchClasses.every((pc) => set.includes(semitonesUp(tonic, pc)));
 }
 
 export function isTonicChord(chord: Chord, key: Key): boolean {
   if (pitchClass(chord.root) !== pitchClass(key.tonic)) return false;
-  const family = chordFamily(chord);
+  const family = chord.family;
   return key.mode === 'minor' ? family === 'minor' : family === 'major' || family === 'dominant';
 }
 
@@ -109,7 +109,7 @@ function score(steps: readonly Step[], key: Key): number {
 }
 
 function isDominantOf(step: Step, key: Key): boolean {
-  return chordFamily(step.chord) === 'dominant' && semitonesUp(pitchClass(key.tonic), step.root) === 7;
+  return step.chord.family === 'dominant' && semitonesUp(pitchClass(key.tonic), step.root) === 7;
 }
 
 /** The strongest way in which a key's tonic is reached; the end of the form leads round to its start. */

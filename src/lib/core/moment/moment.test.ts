@@ -1,10 +1,10 @@
+import { systemOf } from '../neck/systems/registry';
 import { contextOf } from '../approaches/context';
 import { keyCentre } from '../approaches/key-centre';
 import { modes } from '../approaches/modes';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { STANDARD } from '../neck/tuning';
-import { organisationOf } from '../neck/area';
 import type { ScaleChoice } from '../approaches/choice';
 import type { Analysis } from '../harmony/analysis';
 import { gripStages } from './grips';
@@ -14,13 +14,7 @@ const { analysis } = readSheet('{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | N.C. |');
 const chord = (i: number) => analysis.changes[i]!.chord!;
 const inPosition = (of: Analysis, index: number, position: number, choice: ScaleChoice) => {
   const subject = subjectOf(of.changes[index]!.chord!, choice);
-  return momentOf(
-    of,
-    index,
-    STANDARD,
-    choice,
-    organisationOf('positions').areaAt(STANDARD, subject, position)
-  );
+  return momentOf(of, index, STANDARD, choice, systemOf('positions').areaAt(STANDARD, subject, position));
 };
 
 describe('the moment of change', () => {

@@ -6,7 +6,7 @@ import { contextOf, type ChangeContext } from '../approaches/context';
 import { outsideRole, type JudgeContext, type OutsideRole } from '../approaches/judge';
 import type { ScaleChoice } from '../approaches/choice';
 import { arpeggioOf, type Collection } from '../approaches/collection';
-import { chordPitchClasses, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
 import type { Degree } from '../theory/degree';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
@@ -98,8 +98,8 @@ const BESIDE = 3;
 /** The cells of the area by role, and the chord's tones that the collection lacks. */
 function marksOf(context: ChangeContext, choice: ScaleChoice | null, area: Area, neck: Instrument): Mark[] {
   const { chord } = context.change;
-  const held = new Set(choice?.notes.map(pitchClass) ?? chordPitchClasses(chord));
-  const lacking = chordPitchClasses(chord).filter((pc) => !held.has(pc));
+  const held = new Set(choice?.notes.map(pitchClass) ?? chord.pitchClasses);
+  const lacking = chord.pitchClasses.filter((pc) => !held.has(pc));
   const naming = namingOf(chord, choice);
   const [low, high] = [area.cells[0]?.midi ?? 0, area.cells.at(-1)?.midi ?? 0];
   const beside = positionFill(neck, lacking, area.position)
@@ -132,7 +132,7 @@ export function marksEverywhere(
   if (!context) return [];
   const { chord } = context.change;
   const naming = namingOf(chord, choice);
-  const wanted = new Set([...chordPitchClasses(chord), ...(choice?.notes.map(pitchClass) ?? [])]);
+  const wanted = new Set([...chord.pitchClasses, ...(choice?.notes.map(pitchClass) ?? [])]);
   return spots(neck, 0, neck.frets)
     .filter(({ midi }) => wanted.has(midi % 12))
     .map((spot) => markOf({ ...spot, ...nameOf(spot.midi % 12, naming) }, context, choice));
@@ -161,7 +161,7 @@ export function compare(
 }
 
 function roleOf(chord: Chord, pc: number, context: JudgeContext): 'chord' | OutsideRole {
-  if (chordPitchClasses(chord).includes(pc)) return 'chord';
+  if (chord.pitchClasses.includes(pc)) return 'chord';
   return outsideRole(chord, semitonesUp(pitchClass(chord.root), pc), context);
 }
 
@@ -198,7 +198,7 @@ export function movesBetween(from: readonly NamedCell[], to: readonly NamedCell[
 /** The chord's tones everywhere on the neck outside a stretch of frets (both in). */
 export function tonesElsewhere(chord: Chord, neck: Instrument, from: number, to: number): NamedTone[] {
   const naming: Naming = namingOf(chord, null);
-  const wanted = new Set(chordPitchClasses(chord));
+  const wanted = new Set(chord.pitchClasses);
   return spots(neck, 0, neck.frets)
     .filter((spot) => wanted.has(spot.midi % 12) && (spot.fret < from || spot.fret > to))
     .map((spot) => ({ ...spot, ...nameOf(spot.midi % 12, naming) }));

@@ -1,9 +1,11 @@
+import { areasOf, systemOf, NECK_SYSTEMS } from './systems/registry';
+import { readChord } from '../theory/chord-reader';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readChord, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
 import { readScale, SCALE_NAMES, scaleOf } from '../theory/scale';
-import { areasOf, borderOf, organisationOf, ORGANISATIONS, placeOf, staying, type Subject } from './area';
+import { areaTitle, borderOf, placeOf, staying, type Subject } from './area';
 import { boxesOf, formOf, minorPentatonic, nearestTo, pentatonicOf, relativeMinor } from './box';
 import { fingerGrip, fingerRun } from './fingering';
 import { positionMap } from './position-map';
@@ -171,7 +173,7 @@ describe('pentatonic boxes', () => {
   });
 });
 
-describe('schools of organising the neck', () => {
+describe('neck systems', () => {
   it('agree about the notes, wherever the hand is', () => {
     const scales = fc.constantFrom(...SCALE_NAMES);
     fc.assert(
@@ -180,7 +182,7 @@ describe('schools of organising the neck', () => {
         const scale = scaleOf('Bb', name)!;
         const pcs = scale.notes.map(pitchClass);
         const on = { ...subject('Bb7', 'Bb mixolydian'), collection: { ...scale, name: `Bb ${name}` } };
-        for (const organisation of ORGANISATIONS) {
+        for (const organisation of NECK_SYSTEMS) {
           const area = organisation.areaAt(neck, on, position);
           for (const cell of area.cells) {
             expect(soundAt(neck, cell.string, cell.fret)).toBe(cell.midi);
@@ -197,7 +199,7 @@ describe('schools of organising the neck', () => {
 
   it('title the same pentatonic each in their own way', () => {
     const on = subject('Gm7', 'G minor pentatonic');
-    const titles = ORGANISATIONS.map(({ id }) => [id, organisationOf(id).areaAt(STANDARD, on, 6).title]);
+    const titles = NECK_SYSTEMS.map(({ id }) => [id, areaTitle(systemOf(id).areaAt(STANDARD, on, 6).name)]);
     expect(Object.fromEntries(titles)).toEqual({
       positions: 'position 6',
       'minor-boxes': 'box 2',
@@ -211,24 +213,24 @@ describe('schools of organising the neck', () => {
 
   it('say where they have no shape of their own', () => {
     const altered = subject('D7alt', 'D altered');
-    const area = organisationOf('minor-boxes').areaAt(STANDARD, altered, 5);
-    expect(area).toMatchObject({ title: 'position 5', anchor: 5 });
+    const area = systemOf('minor-boxes').areaAt(STANDARD, altered, 5);
+    expect(area).toMatchObject({ name: { kind: 'position', fret: 5 }, anchor: 5 });
     expect(area.remark).toBe('D altered has no boxes; it is laid out in position 5.');
     expect(area.box).toBeUndefined();
-    expect(organisationOf('three').areaAt(STANDARD, subject('C7', 'C whole tone'), 5).remark).toMatch(
+    expect(systemOf('three').areaAt(STANDARD, subject('C7', 'C whole tone'), 5).remark).toMatch(
       /three notes/
     );
   });
 
   it('put blue notes into the box where the hand finds them', () => {
-    const area = organisationOf('minor-boxes').areaAt(STANDARD, subject('C7', 'C minor blues'), 8);
+    const area = systemOf('minor-boxes').areaAt(STANDARD, subject('C7', 'C minor blues'), 8);
     expect(area.box).toEqual({ minor: 1, major: 5, form: 'E' });
     expect(area.cells.filter(({ note }) => note === 'Gb').map(placeOf)).toEqual(['5:9', '3:11']);
   });
 
   it('keep one octave round a root', () => {
-    const area = organisationOf('roots').areaAt(STANDARD, subject('Ebmaj7', 'Eb major'), 6);
-    expect(area).toMatchObject({ title: 'root on 5', anchor: 6 });
+    const area = systemOf('roots').areaAt(STANDARD, subject('Ebmaj7', 'Eb major'), 6);
+    expect(area).toMatchObject({ name: { kind: 'root', string: 5 }, anchor: 6 });
     expect(area.cells.map(({ degree }) => degree)).toEqual(['1', '9', '3', '11', '5', '13', '7', '1']);
   });
 
@@ -248,11 +250,11 @@ describe('schools of organising the neck', () => {
   it('join their areas over the whole neck, each with its border', () => {
     const areas = areasOf(
       STANDARD,
-      organisationOf('minor-boxes'),
+      systemOf('minor-boxes'),
       { tonic: 'G', mode: 'minor' },
       subject('Gm7', 'G minor pentatonic')
     );
-    expect(areas.map(({ title, anchor }) => `${title} ${anchor}`)).toEqual([
+    expect(areas.map(({ name, anchor }) => `${areaTitle(name)} ${anchor}`)).toEqual([
       'box 5 1',
       'box 1 3',
       'box 2 6',
@@ -274,7 +276,7 @@ describe('the position map', () => {
     subject('D7alt', 'D altered'),
     null
   ];
-  const map = positionMap(STANDARD, organisationOf('minor-boxes'), home, subjects);
+  const map = positionMap(STANDARD, systemOf('minor-boxes'), home, subjects);
 
   it('has a row for every box of the home pentatonic that fits', () => {
     expect(map.map(({ position }) => position)).toEqual([1, 3, 6, 8, 10, 13, 15, 18]);
@@ -282,7 +284,7 @@ describe('the position map', () => {
 
   it('gives every change its own nearest box, position fill where there is none, nothing at a rest', () => {
     const row = map.find(({ position }) => position === 3)!;
-    expect(row.areas.map((area) => area && [area.title, area.anchor])).toEqual([
+    expect(row.areas.map((area) => area && [areaTitle(area.name), area.anchor])).toEqual([
       ['box 1', 3],
       ['box 4', 3],
       ['position 3', 3],
@@ -298,7 +300,7 @@ describe('the position map', () => {
   });
 
   it('moves with the music', () => {
-    const up = positionMap(STANDARD, organisationOf('minor-boxes'), { tonic: 'Ab', mode: 'minor' }, [
+    const up = positionMap(STANDARD, systemOf('minor-boxes'), { tonic: 'Ab', mode: 'minor' }, [
       subject('Abm7', 'Ab minor pentatonic')
     ]);
     expect(up.map(({ position }) => position).slice(0, 6)).toEqual([2, 4, 7, 9, 11, 14]);

@@ -1,6 +1,7 @@
+import { readChord } from '../theory/chord-reader';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readChord, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { readScale } from '../theory/scale';
 import { placeOf } from './area';
 import { gripDistance, gripPath, gripPathThrough, type GripDirection, type GripStage } from './grip-path';

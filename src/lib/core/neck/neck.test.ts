@@ -1,6 +1,6 @@
+import { readChord } from '../theory/chord-reader';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readChord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
 import { readScale } from '../theory/scale';
 import { positionFill, stretchCaution } from './position';

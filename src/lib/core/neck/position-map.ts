@@ -1,5 +1,6 @@
 /** The position map: areas of the home key down, changes across, what is played on each laid out in each. */
-import type { Area, Home, Organisation, Row, Subject } from './area';
+import { type Home, type NeckSystem, type Row } from './systems/system';
+import type { Area, Subject } from './area';
 import type { Instrument } from './tuning';
 
 export interface MapRow extends Row {
@@ -15,7 +16,7 @@ function areaKey({ naming, collection }: Subject): string {
 /** Lays every subject out in the area nearest each row. */
 export function positionMap(
   neck: Instrument,
-  organisation: Organisation,
+  organisation: NeckSystem,
   home: Home,
   subjects: readonly (Subject | null)[]
 ): MapRow[] {
@@ -33,7 +34,7 @@ export function positionMap(
 /** Every subject in the area nearest a position of its own. */
 export function areasAt(
   neck: Instrument,
-  organisation: Organisation,
+  organisation: NeckSystem,
   subjects: readonly (Subject | null)[],
   positions: readonly number[]
 ): (Area | null)[] {

@@ -3,6 +3,7 @@
  * frets n to n+3 (or as far as the player's own span), with a stretch of one fret each way. Source: The neck, in the music rules.
  */
 import type { PitchClass } from '../theory/note';
+import { listed } from '../theory/words';
 import { spots, type Instrument, type Spot } from './tuning';
 
 export interface PositionCell extends Spot {
@@ -70,9 +71,8 @@ export function stretchCaution(cells: readonly PositionCell[]): string | undefin
   }
   const wide = [...byString].filter(([, frets]) => isWide(frets)).map(([string]) => string);
   if (wide.length === 0) return undefined;
-  const names = wide.sort((a, b) => a - b);
-  const strings =
-    names.length > 1 ? `strings ${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : `string ${names[0]}`;
+  const names = wide.sort((a, b) => a - b).map(String);
+  const strings = `${names.length > 1 ? 'strings' : 'string'} ${listed(names)}`;
   return `A wide stretch on ${strings}: move the hand rather than force it, and stop if it hurts.`;
 }
 

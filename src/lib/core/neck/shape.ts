@@ -1,7 +1,8 @@
 /** Shapes: a chord or scale laid out in a position, every cell named and counted against the chord. */
-import { chordFamily, chordNotes, type Chord } from '../theory/chord';
+import { prettyNote } from '../theory/typeset';
+import { type Chord } from '../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
-import { pitchClass, prettyNote, semitonesUp, spell, type NoteName, type PitchClass } from '../theory/note';
+import { pitchClass, semitonesUp, spell, type NoteName, type PitchClass } from '../theory/note';
 import { homeChordTones, type Scale } from '../theory/scale';
 import { positionFill, stretchCaution, type PositionCell } from './position';
 import type { Instrument, Spot } from './tuning';
@@ -33,7 +34,7 @@ export interface Naming {
 /** The naming of a chord, and of a collection on it. Chord tones keep the chord's spelling. */
 export function namingOf(chord: Chord, collection: { readonly notes: readonly NoteName[] } | null): Naming {
   const names = new Map<PitchClass, NoteName>();
-  for (const note of [...(collection?.notes ?? []), ...chordNotes(chord)]) names.set(pitchClass(note), note);
+  for (const note of [...(collection?.notes ?? []), ...chord.notes]) names.set(pitchClass(note), note);
   return { root: chord.root, tones: chord.tones, names };
 }
 
@@ -63,7 +64,7 @@ export function shapeSubject(
   const naming = chord ? namingOf(chord, scale) : namingOfScale(scale!);
   const collection = scale
     ? { name: `${scale.root} ${scale.name}`, root: scale.root, notes: scale.notes }
-    : { name: chordName(chord!), root: chord!.root, notes: chordNotes(chord!) };
+    : { name: chordName(chord!), root: chord!.root, notes: chord!.notes };
   return { naming, collection };
 }
 
@@ -110,7 +111,7 @@ const TRIAD_NAMES: Readonly<Record<string, string>> = {
 export function chordName(chord: Chord): string {
   const triad = TRIAD_NAMES[chord.tones.join(' ')];
   if (triad) return `${chord.root} ${triad}`;
-  if (chordFamily(chord) === 'power') return `${chord.root} root and fifth`;
+  if (chord.family === 'power') return `${chord.root} root and fifth`;
   return `${chord.root}${chord.suffix} arpeggio`;
 }
 

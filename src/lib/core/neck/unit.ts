@@ -2,7 +2,7 @@
  * Root-string units: grip, arpeggio and one octave of the scale round one root, so that seeing one shows the others.
  * Source: The neck, in the music rules.
  */
-import { chordPitchClasses, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { DEGREES } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
 import { fingerGrip } from './fingering';
@@ -74,7 +74,7 @@ function unitAt(
       .filter(({ midi }) => midi >= from && midi <= from + 12)
       .sort((a, b) => a.midi - b.midi)
       .map((cell): NamedCell => ({ ...cell, ...nameOf(cell.midi % 12, naming) }));
-  const arpeggio = octave(chordPitchClasses(chord));
+  const arpeggio = octave(chord.pitchClasses);
   // A unit that the last fret cuts off is none.
   if (arpeggio.at(-1)?.midi !== from + 12) return null;
   return { rootString, anchor, position, grip, arpeggio, scale: octave(notes.map(pitchClass)) };

@@ -1,12 +1,13 @@
 /** The band: bass, chords, drums and click for an excerpt, as events in beats. No note sounds past its chord. */
+import { type Excerpt, type PlayedChange } from '../harmony/excerpt';
+import { swung, timed } from '../line/sound';
 import type { Instrument } from '../neck/tuning';
 import { STANDARD } from '../neck/tuning';
 import { stringSets, voicingsOf, type Grip } from '../neck/voicing';
 import { DEGREES } from '../theory/degree';
-import { chordPitchClasses, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
-import { swung, timed, type SoundEvent } from './events';
-import type { Excerpt, PlayedChange } from './excerpt';
+import { type SoundEvent } from './events';
 import { DRUMS, type Feel } from './feel';
 
 const LOWEST_BASS = 28;
@@ -199,7 +200,7 @@ function compingGrips(neck: Instrument, chord: Chord): Grip[] {
 
 /** A chord of fewer than three tones, or one that no grip holds, straight from its tones. */
 function bareGrip(chord: Chord): Grip {
-  const cells = chordPitchClasses(chord).map((pc, i) => ({
+  const cells = chord.pitchClasses.map((pc, i) => ({
     string: 1,
     fret: 0,
     midi: 60 + pc - (pc > 6 ? 12 : 0),

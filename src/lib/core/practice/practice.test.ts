@@ -1,24 +1,26 @@
+import { beatsOf, endOf, ticksOf } from '../line/model';
+import { fitRun, neighbourOf } from '../line/run';
+import { excerptOf, playedAt, type Excerpt, type LoopWish } from '../harmony/excerpt';
+import { swung } from '../line/sound';
+import { DRILLS, type DrillMaterial } from '../line/drills';
+import { skeletonLine } from '../line/skeleton';
+import { approachesOf } from '../line/approach-notes';
+import { systemOf } from '../neck/systems/registry';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { contextOf } from '../approaches/context';
 import { modes } from '../approaches/modes';
 import { readSheet, type Sheet } from '../harmony/sheet';
-import { approachesOf, skeletonLine } from '../moment/approach-notes';
 import { subjectsOf, tonesOfAll } from '../moment/moment';
-import { organisationOf } from '../neck/area';
 import { areasAt } from '../neck/position-map';
 import { STANDARD } from '../neck/tuning';
 import { FREE_PATH } from '../targets/options';
 import { findTargets } from '../targets/path';
 import { pitchClass } from '../theory/note';
 import { bandEvents, countIn } from './band';
-import { DRILLS, type DrillMaterial } from './drill';
-import { swung } from './events';
-import { excerptOf, playedAt, type Excerpt, type LoopWish } from './excerpt';
 import { feelOf, FEELS } from './feel';
 import { shiftOf, tappedTempo, tempoOf } from './ladder';
-import { fitRun, neighbourOf } from './run';
-import { transposeName, transposeText } from '../chart/transpose';
+import { transposeKey, transposeNote, transposeSymbol, transposeText } from '../chart/transpose';
 
 const TUNE = `{key: Gm}
 {start_of_grid label="A"}
@@ -33,14 +35,14 @@ const excerpt = (wish: LoopWish, text = TUNE): Excerpt => {
   return excerptOf(form, analysis, wish)!;
 };
 
-function material(sheet: Sheet, of: Excerpt, perBeat: number, swing = 0.5): DrillMaterial {
+function material(sheet: Sheet, of: Excerpt, perBeat: number): DrillMaterial {
   const { analysis } = sheet;
   const chosen = analysis.changes.map(({ index }) => {
     const context = contextOf(analysis, index);
     return context ? (modes(context)[0] ?? null) : null;
   });
   const positions = analysis.changes.map(() => 5);
-  const areas = areasAt(STANDARD, organisationOf('positions'), subjectsOf(analysis, chosen), positions);
+  const areas = areasAt(STANDARD, systemOf('positions'), subjectsOf(analysis, chosen), positions);
   const path = findTargets(analysis, {
     ...FREE_PATH,
     degrees: ['3', '7'],
@@ -54,9 +56,14 @@ function material(sheet: Sheet, of: Excerpt, perBeat: number, swing = 0.5): Dril
     excerpt: of,
     areas: of.changes.map(({ source }) => areas[source.index] ?? null),
     targets: of.changes.map(({ source }) => targets.get(source.index) ?? null),
-    line: skeletonLine(analysis, path, approaches, tonesOfAll(analysis, STANDARD, positions)),
-    perBeat,
-    swing
+    skeleton: skeletonLine(
+      analysis,
+      sheet.head.meter,
+      path,
+      approaches,
+      tonesOfAll(analysis, STANDARD, positions)
+    ).notes,
+    perBeat
   };
 }
 
@@ -228,20 +235,20 @@ describe('drills', () => {
       const drill = DRILLS.find((one) => one.id === id)!;
       for (const perBeat of [2, 3, 4]) {
         const of = excerptOf(sheet.form, sheet.analysis, { kind: 'form' })!;
-        const made = material(sheet, of, perBeat, 2 / 3);
+        const made = material(sheet, of, perBeat);
         const notes = drill.play(made);
         expect(notes.length).toBeGreaterThanOrEqual(of.changes.length);
         for (const [i, note] of notes.entries()) {
-          const change = of.changes[note.at]!;
-          expect(note.start).toBeGreaterThanOrEqual(change.start - 1e-9);
-          expect(note.start + note.beats).toBeLessThanOrEqual(change.start + change.beats + 1e-6);
-          expect(STANDARD.strings[note.string - 1]! + note.fret).toBe(note.midi);
+          const change = of.changes[playedAt(of, beatsOf(note.start))]!;
+          expect(endOf(note)).toBeLessThanOrEqual(ticksOf(change.start + change.beats));
+          expect(Number.isInteger(note.start) && Number.isInteger(note.length)).toBe(true);
+          expect(STANDARD.strings[note.place!.string - 1]! + note.place!.fret).toBe(note.midi);
           const next = notes[i + 1];
-          if (next) expect(note.start + note.beats).toBeLessThanOrEqual(next.start + 1e-6);
+          if (next) expect(endOf(note)).toBeLessThanOrEqual(next.start);
         }
         for (const [at, change] of of.changes.entries()) {
-          const landing = notes.find(({ start }) => Math.abs(start - change.start) < 1e-9);
-          expect(landing, `${id} ${at}`).toMatchObject({ midi: made.targets[at]!.midi, role: 'land' });
+          const landing = notes.find(({ start }) => start === ticksOf(change.start));
+          expect(landing, `${id} ${at}`).toMatchObject({ midi: made.targets[at]!.midi, purpose: 'target' });
         }
       }
     }
@@ -252,7 +259,7 @@ describe('drills', () => {
     const made = material(sheet, of, 2);
     const notes = DRILLS.find(({ id }) => id === 'up')!.play(made);
     for (const [at] of of.changes.entries()) {
-      const last = notes.filter((note) => note.at === at).at(-1)!;
+      const last = notes.filter((note) => playedAt(of, beatsOf(note.start)) === at).at(-1)!;
       const next = made.targets[(at + 1) % of.changes.length]!;
       expect(Math.abs(last.midi - next.midi)).toBeLessThanOrEqual(2);
     }
@@ -262,8 +269,8 @@ describe('drills', () => {
     const up = readSheet(transposeText(TUNE, 'G', 2));
     const of = excerptOf(up.form, up.analysis, { kind: 'form' })!;
     expect(of.changes.map(({ source }) => source.symbol).slice(0, 3)).toEqual(['Am6', 'Bm7b5', 'E7b9']);
-    expect(up.analysis.changes.map(({ roman }) => roman)).toEqual(
-      sheet.analysis.changes.map(({ roman }) => roman)
+    expect(up.analysis.changes.map(({ numeral }) => numeral)).toEqual(
+      sheet.analysis.changes.map(({ numeral }) => numeral)
     );
   });
 });
@@ -294,9 +301,10 @@ describe('from round to round', () => {
   });
 
   it('spells other keys as players do', () => {
-    expect(transposeName('Ebmaj7', 'Eb', 2)).toBe('Fmaj7');
-    expect(transposeName('C7/E', 'F', 3)).toBe('Eb7/G');
-    expect(transposeName('F dorian', 'Eb', 5)).toBe('Bb dorian');
+    expect(transposeSymbol('Ebmaj7', 'Eb', 2)).toBe('Fmaj7');
+    expect(transposeSymbol('C7/E', 'F', 3)).toBe('Eb7/G');
+    expect(transposeNote('F', 'Eb', 5)).toBe('Bb');
+    expect(transposeKey('f# minor', 'F#', 1)).toBe('G minor');
     expect(transposeText('{key: Eb}\n{title: Bb}\n| Eb | Bb7 |\n', 'Eb', 2)).toContain('{key: F}');
   });
 });

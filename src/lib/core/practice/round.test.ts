@@ -1,19 +1,20 @@
+import { excerptOf, playedAt, type LoopWish } from '../harmony/excerpt';
+import { beatsOf, endOf, ticksOf, type LineNote } from '../line/model';
+import { DRILLS } from '../line/drills';
+import { areasOf, systemOf } from '../neck/systems/registry';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { subjectsOf } from '../moment/moment';
-import { areasOf, organisationOf } from '../neck/area';
 import { areasAt } from '../neck/position-map';
 import { STANDARD } from '../neck/tuning';
 import { FREE_PATH } from '../targets/options';
 import { findTargets } from '../targets/path';
-import { DRILLS } from './drill';
-import { excerptOf, type LoopWish } from './excerpt';
 import { FEELS } from './feel';
 import { practiceRound, type PlanMaterial } from './round';
 
 const sheet = readSheet('{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |');
 const { analysis, form } = sheet;
-const boxes = organisationOf('minor-boxes');
+const boxes = systemOf('minor-boxes');
 const subjects = subjectsOf(
   analysis,
   analysis.changes.map(() => null)
@@ -24,7 +25,7 @@ const plan: PlanMaterial = {
   analysis,
   areas: areasAt(STANDARD, boxes, subjects, positions),
   targets: new Map(path.targets.map((target) => [target.change, target])),
-  line: [],
+  skeleton: null,
   areasUp: (change) => areasOf(STANDARD, boxes, analysis.key, subjects[change]!)
 };
 const round = (drill: string | null, wish: LoopWish = { kind: 'form' }) =>
@@ -40,10 +41,10 @@ describe('a round of practice', () => {
   it('is the band alone, or with a drill as a part of its own', () => {
     expect(round(null).notes).toEqual([]);
     expect(round(null).events.some(({ part }) => part === 'line')).toBe(false);
-    const { notes, events } = round('up');
+    const { notes, times, events } = round('up');
     const line = events.filter(({ part }) => part === 'line');
     expect(line.map(({ start, midi }) => `${start} ${midi}`).sort()).toEqual(
-      notes.map(({ start, midi }) => `${start} ${midi}`).sort()
+      notes.map(({ midi }, i) => `${times[i]!.start} ${midi}`).sort()
     );
     // Eight eighths a bar, four bars.
     expect(line).toHaveLength(32);
@@ -54,29 +55,31 @@ describe('a round of practice', () => {
 
   it('makes landings louder than what runs between', () => {
     const { notes, events } = round('down');
-    const landing = notes.find(({ role }) => role === 'land')!;
-    const running = notes.find(({ role }) => role === 'run')!;
+    const landing = notes.find(({ purpose }) => purpose === 'target')!;
+    const running = notes.find(({ purpose }) => purpose === 'run')!;
     const loudness = (start: number) =>
-      events.find((event) => event.part === 'line' && event.start === start)!.velocity;
+      events.find((event) => event.part === 'line' && event.start === beatsOf(start))!.velocity;
     expect(loudness(landing.start)).toBeGreaterThan(loudness(running.start));
   });
 
   it('travels up the neck, an area further at each change, to the same degree', () => {
-    const { notes } = round('travel');
+    const { notes, excerpt } = round('travel');
+    const changeOf = ({ start }: LineNote) => playedAt(excerpt, beatsOf(start));
     const lowest = [0, 1, 2, 3].map((at) =>
-      Math.min(...notes.filter((note) => note.at === at).map(({ fret }) => fret))
+      Math.min(...notes.filter((note) => changeOf(note) === at).map(({ place }) => place!.fret))
     );
     expect(lowest[3]!).toBeGreaterThan(lowest[0]!);
     for (const [at, target] of path.targets.entries()) {
-      const landing = notes.find((note) => note.at === at && note.role === 'land')!;
+      const landing = notes.find((note) => changeOf(note) === at && note.purpose === 'target')!;
       expect(landing.midi % 12).toBe(target.cell.midi % 12);
     }
   });
 
   it('drills an isolated pair and a drone as well', () => {
-    expect(round('alternate', { kind: 'pair', change: 3 }).notes.map(({ at }) => at)).toContain(1);
+    const pair = round('alternate', { kind: 'pair', change: 3 });
+    expect(pair.notes.map(({ start }) => playedAt(pair.excerpt, beatsOf(start)))).toContain(1);
     const drone = round('up', { kind: 'change', change: 0 });
     expect(drone.notes).toHaveLength(32);
-    expect(drone.notes.every(({ start, beats }) => start + beats <= 16 + 1e-9)).toBe(true);
+    expect(drone.notes.every((note) => endOf(note) <= ticksOf(16))).toBe(true);
   });
 });

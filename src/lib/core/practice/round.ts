@@ -1,13 +1,15 @@
 /** One round of practice put together: the excerpt, the band and the drill over it. */
 import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
-import type { LineNote } from '../moment/approach-notes';
+import type { Line, LineNote } from '../line/model';
+import { beatsOf, endOf, ticksOf } from '../line/model';
+import { sounding, type Sounding } from '../line/sound';
 import type { NamedTone } from '../moment/moment';
 import type { Area } from '../neck/area';
 import { bandEvents } from './band';
-import { type Drill, type DrillMaterial, type DrillNote } from './drill';
+import type { Drill, DrillMaterial } from '../line/drills';
 import type { SoundEvent } from './events';
-import type { Excerpt } from './excerpt';
+import type { Excerpt } from '../harmony/excerpt';
 import type { Feel } from './feel';
 
 /** What a plan gives to a round, by the changes of the whole chart. */
@@ -15,20 +17,27 @@ export interface PlanMaterial {
   readonly analysis: Analysis;
   readonly areas: readonly (Area | null)[];
   readonly targets: ReadonlyMap<number, { readonly cell: NamedTone }>;
-  /** In beats of the form. */
-  readonly line: readonly LineNote[];
+  /** The skeleton line of the form. */
+  readonly skeleton: Line | null;
   /** The areas of a change up the neck, for a hand that travels. */
   readonly areasUp: (change: number) => readonly Area[];
 }
 
 export interface PracticeRound {
   readonly excerpt: Excerpt;
-  readonly notes: readonly DrillNote[];
+  /** The drill as written, and when each of its notes sounds. */
+  readonly notes: readonly LineNote[];
+  readonly times: readonly Sounding[];
   readonly events: readonly SoundEvent[];
 }
 
 /** How loud the notes of a drill are: landings stand out. */
-const LOUDNESS: Readonly<Record<DrillNote['role'], number>> = { land: 0.9, run: 0.65, approach: 0.75 };
+const LOUDNESS: Readonly<Record<NonNullable<LineNote['purpose']>, number>> = {
+  target: 0.9,
+  leave: 0.65,
+  run: 0.65,
+  approach: 0.75
+};
 
 export function practiceRound(
   plan: PlanMaterial,
@@ -37,22 +46,21 @@ export function practiceRound(
   drill: Drill | null,
   perBeat: number
 ): PracticeRound {
-  const notes = drill ? drill.play(materialFor(plan, excerpt, feel, drill, perBeat)) : [];
-  const line = notes.map(({ start, beats, midi, role }): SoundEvent => ({
+  const notes = drill ? drill.play(materialFor(plan, excerpt, drill, perBeat)) : [];
+  const times = sounding(notes, excerpt.changes, feel.swing);
+  const line = notes.map(({ midi, purpose = 'run' }, i): SoundEvent => ({
     part: 'line',
-    start,
-    beats,
+    ...times[i]!,
     midi,
-    velocity: LOUDNESS[role]
+    velocity: LOUDNESS[purpose]
   }));
   const events = [...bandEvents(excerpt, feel), ...line].sort((a, b) => a.start - b.start);
-  return { excerpt, notes, events };
+  return { excerpt, notes, times, events };
 }
 
 function materialFor(
   plan: PlanMaterial,
   excerpt: Excerpt,
-  feel: Feel,
   { travels }: Drill,
   perBeat: number
 ): DrillMaterial {
@@ -65,13 +73,24 @@ function materialFor(
     const area = areas[at];
     return travels && cell && area ? sameDegreeIn(area, cell) : cell;
   });
-  const line = changes.flatMap(({ source, start, beats }) =>
-    plan.line
-      .filter(({ change }) => change === source.index)
-      .map((note) => ({ ...note, start: note.start - source.start + start }))
-      .filter((note) => note.start >= start && note.start + note.beats <= start + beats + 1e-9)
-  );
-  return { excerpt, areas, targets, line, perBeat, swing: feel.swing };
+  const skeleton = changes.flatMap(({ source, start, beats }) => {
+    const shift = ticksOf(start) - ticksOf(source.start);
+    const [from, to] = [ticksOf(start), ticksOf(start + beats)];
+    return (plan.skeleton?.notes ?? [])
+      .filter((note) => isOver(source, note))
+      .map((note) => ({ ...note, start: note.start + shift }))
+      .filter((note) => note.start >= from && endOf(note) <= to);
+  });
+  return { excerpt, areas, targets, skeleton, perBeat };
+}
+
+/** Whether a note of the form starts while a change sounds. */
+function isOver(
+  { start, beats }: { readonly start: number; readonly beats: number },
+  note: LineNote
+): boolean {
+  const at = beatsOf(note.start);
+  return at >= start && at < start + beats;
 }
 
 /** One area further at each change, up the neck and back down. */

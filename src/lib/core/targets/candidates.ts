@@ -1,5 +1,5 @@
 /** Where each targeted change can be landed on. */
-import { chordPitchClasses, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { DEGREES, type Degree, type Slot } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
@@ -161,6 +161,6 @@ function momentKey(change: number, beat = 1): string {
 function pinned(chord: Chord, string: number, fret: number, { neck }: TargetOptions): Candidate {
   const midi = soundAt(neck, string, fret);
   const { degree, note } = nameOf(midi % 12, namingOf(chord, null));
-  const isChordTone = chordPitchClasses(chord).includes(midi % 12);
+  const isChordTone = chord.pitchClasses.includes(midi % 12);
   return { string, fret, midi, degree, note, slot: isChordTone ? DEGREES[degree].slot : 'tension' };
 }

@@ -1,5 +1,7 @@
 /** Why there is no path, and the smallest loosening of the player's rules that would give one. */
-import { DEGREES, prettyDegree } from '../theory/degree';
+import { prettyDegree } from '../theory/typeset';
+import { DEGREES } from '../theory/degree';
+import { listed } from '../theory/words';
 import { midiName } from '../theory/note';
 import type { Analysis } from '../harmony/analysis';
 import { lastPosition } from '../neck/position';
@@ -43,7 +45,7 @@ export function explainNoPath(
     const own = [...new Set(chord.tones)].map(prettyDegree);
     return {
       change: index,
-      message: `${where} has no ${listed(wanted.map(prettyDegree))}; allow one of its own tones there: ${listed(own)}.`
+      message: `${where} has no ${listed(wanted.map(prettyDegree), 'or')}; allow one of its own tones there: ${listed(own, 'or')}.`
     };
   }
   const loosenings = looseningsFor(stage, stages, options);
@@ -58,7 +60,7 @@ export function explainNoPath(
   const advice = best?.words ?? 'loosen the limits or allow other degrees';
   const what =
     stage.candidates.length === 0
-      ? `its ${listed(degrees.map(prettyDegree))} has no place within these limits`
+      ? `its ${listed(degrees.map(prettyDegree), 'or')} has no place within these limits`
       : whyStuck(options);
   return { change: index, message: `${where}: ${what}; ${advice}.` };
 }
@@ -174,8 +176,4 @@ function unruled({ direction, alternate, column }: TargetOptions): Loosening[] {
     rules.push({ words: 'let 3 and 7 come as they like', part: { alternate: false, degrees: ['3', '7'] } });
   if (column) rules.push({ words: 'allow more than one degree', part: { column: null } });
   return rules;
-}
-
-function listed(names: readonly string[]): string {
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} or ${names.at(-1)}` : (names[0] ?? '');
 }

@@ -82,8 +82,3 @@ export function isDegree(name: string): name is Degree {
 export function degreeOf(semitones: number, chordTones: readonly Degree[]): Degree {
   return chordTones.find((tone) => DEGREES[tone].semitones === semitones) ?? OUTSIDE_CHORD[semitones]!;
 }
-
-/** A degree as a player reads it: true accidentals. */
-export function prettyDegree(degree: string): string {
-  return degree.replaceAll('b', '♭').replaceAll('#', '♯');
-}

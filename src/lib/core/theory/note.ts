@@ -1,6 +1,7 @@
 /** Note names and pitch classes. Names are ASCII ("Bb", "F##"); pitch classes 0 (C) to 11 (B). */
 import { Note } from 'tonal';
 import { DEGREES, type Degree } from './degree';
+import { asciiAccidentals } from './typeset';
 
 export type NoteName = string;
 export type PitchClass = number;
@@ -47,21 +48,11 @@ export function simpleSpelling(name: NoteName): NoteName {
   return awkward ? plainName(pitchClass(name)) : name;
 }
 
-/** A note name as a player reads it: true accidentals. */
-export function prettyNote(name: NoteName): string {
-  return name.charAt(0) + name.slice(1).replaceAll('b', '♭').replaceAll('#', '♯');
-}
-
 /** Reads a note name as players write it ("Bb", "b♭", "F♯", "Abb"); null where it is none. */
 export function readNote(text: string): NoteName | null {
   const match = /^([A-Ga-g])(##|bb|♯♯|♭♭|𝄪|𝄫|x|#|b|♯|♭)?$/u.exec(text);
   if (!match) return null;
-  const accidental = (match[2] ?? '')
-    .replaceAll('♯', '#')
-    .replaceAll('♭', 'b')
-    .replace('𝄪', '##')
-    .replace('x', '##')
-    .replace('𝄫', 'bb');
+  const accidental = asciiAccidentals(match[2] ?? '').replace('x', '##');
   return match[1]!.toUpperCase() + accidental;
 }
 

@@ -5,6 +5,7 @@
  */
 import { Interval } from 'tonal';
 import { degreeOf, type Degree } from './degree';
+import { asciiAccidentals } from './typeset';
 import { noteAbove, pitchClass, readNote, semitonesUp, type NoteName, type PitchClass } from './note';
 
 export interface ScaleFacts {
@@ -144,12 +145,7 @@ export function scaleOf(root: NoteName, name: string): Scale | null {
 }
 
 function plainScaleName(name: string): string {
-  const plain = name
-    .trim()
-    .toLowerCase()
-    .replaceAll('♭', 'b')
-    .replaceAll('♯', '#')
-    .replaceAll('♮', 'natural ');
+  const plain = asciiAccidentals(name.trim().toLowerCase());
   return ALIASES[plain] ?? plain;
 }
 

@@ -2,12 +2,15 @@
 import { answerAnalysis, answerGuideTones, answerScaleChoices } from './harmony';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
+import { answerLine, answerPlace } from './line';
 import { answerTargets } from './targets';
 
 export const answers = {
   analysis: answerAnalysis,
   'guide-tones': answerGuideTones,
   import: answerImport,
+  line: answerLine,
+  place: answerPlace,
   'position-map': answerPositionMap,
   'scale-choices': answerScaleChoices,
   shape: answerShape,

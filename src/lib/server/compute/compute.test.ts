@@ -175,7 +175,7 @@ describe('targets, all of it', () => {
     const led = path!.targets.filter(({ approach }) => approach);
     expect(led.length).toBeGreaterThan(0);
     for (const { cell, approach } of led) expect(approach![0]!.midi).toBe(cell.midi - 1);
-    expect(path!.line!.filter(({ role }) => role === 'land')).toHaveLength(4);
+    expect(path!.line!.filter(({ purpose }) => purpose === 'target')).toHaveLength(4);
     const some = targets({ chart, position: 5, approach: [{ change: 2, kind: 'enclosure' }] });
     expect(some.paths[0]!.targets.filter(({ approach }) => approach).map(({ change }) => change)).toEqual([
       2

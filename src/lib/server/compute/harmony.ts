@@ -6,6 +6,8 @@ import { contextOf } from '../../core/approaches/context';
 import { judgedKeyScales } from '../../core/approaches/key-centre';
 import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry';
 import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
+import { cadenceName } from '../../core/harmony/cadence';
+import { romanText } from '../../core/harmony/numeral';
 import { spell } from '../../core/theory/note';
 import { fail } from '../../api/errors';
 import { checkApproaches, partFrom, sheetFrom } from './inputs';
@@ -27,13 +29,18 @@ export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) 
       tones: change.chord
         ? change.chord.tones.map((degree) => ({ degree, note: spell(change.chord!.root, degree) }))
         : [],
-      roman: change.roman,
+      roman: change.numeral && romanText(change.numeral),
       function: change.function,
       inKey: change.inKey,
       key: { tonic: change.key.tonic, mode: change.key.mode },
       ...(change.problem ? { problem: change.problem } : {})
     })),
-    cadences: analysis.cadences,
+    cadences: analysis.cadences.map((cadence) => ({
+      type: cadenceName(cadence),
+      from: cadence.from,
+      to: cadence.to,
+      key: cadence.goal
+    })),
     problems
   };
 }
@@ -78,13 +85,16 @@ export function answerScaleChoices(input: z.infer<typeof scaleChoicesRequest>) {
         ...(chord ? {} : { message: problem ? problem.message : 'No chord sounds here.' })
       };
     }),
-    chains,
+    chains: chains.map(({ collections, ...chain }) => ({
+      ...chain,
+      names: collections.map(({ name }) => name)
+    })),
     ...(next === undefined ? {} : { next })
   };
 }
 
 function choiceOut(choice: OfferedChoice) {
-  const { blueNotes: _, contradicts: __, blue, ...rest } = choice;
+  const { facts: _, blueNotes: __, contradicts: ___, blue, ...rest } = choice;
   return { ...rest, ...(blue.length ? { blue } : {}) };
 }
 

@@ -1,4 +1,5 @@
 /** Reads what a request brings: chart, instrument, chord, scale, strings. Refusals are sentences. */
+import { readChord } from '../../core/theory/chord-reader';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../../api/limits';
 import { CHANGES_IN_AN_ANSWER } from '../../api/requests';
 import { APPROACHES } from '../../core/approaches/registry';
@@ -15,7 +16,7 @@ import {
   readInstrument,
   type Instrument
 } from '../../core/neck/tuning';
-import { readChord, type Chord } from '../../core/theory/chord';
+import { type Chord } from '../../core/theory/chord';
 import { readScale, type Scale } from '../../core/theory/scale';
 import { fail } from '../../api/errors';
 

@@ -1,4 +1,5 @@
 /** The routes about the neck: request in, core asked, answer out. Contract: docs/api.md. */
+import { systemOf } from '../../core/neck/systems/registry';
 import type { z } from 'zod';
 import type {
   positionMapRequest,
@@ -9,12 +10,12 @@ import type {
 } from '../../api/requests';
 import { contextOf } from '../../core/approaches/context';
 import { modes } from '../../core/approaches/modes';
-import { scaleChoices } from '../../core/approaches/registry';
 import type { ScaleChoice } from '../../core/approaches/choice';
 import { readSheet } from '../../core/harmony/sheet';
 import { gripStages } from '../../core/moment/grips';
-import { subjectsOf } from '../../core/moment/moment';
-import { organisationOf, type Area } from '../../core/neck/area';
+import { arrange } from '../../core/plan/arrange';
+import { DEFAULT_PLAN } from '../../core/plan/model';
+import { areaTitle, type Area } from '../../core/neck/area';
 import { gripPath, type GripStage } from '../../core/neck/grip-path';
 import { gripCaution } from '../../core/neck/position';
 import { positionMap } from '../../core/neck/position-map';
@@ -48,7 +49,7 @@ export function answerShape(input: z.infer<typeof shapeRequest>) {
   const filled = { ...shape, cells: shape.cells.map(cellOut), stretches: shape.stretches.map(cellOut) };
   if (!input.organise) return filled;
   const subject = shapeSubject(chord, scale);
-  const area = organisationOf(input.organise).areaAt(neck, subject, input.position);
+  const area = systemOf(input.organise).areaAt(neck, subject, input.position);
   return {
     name: shape.name,
     ...areaOut(area),
@@ -58,9 +59,9 @@ export function answerShape(input: z.infer<typeof shapeRequest>) {
   };
 }
 
-function areaOut({ title, anchor, box, cells, remark, caution }: Area) {
+function areaOut({ name, anchor, box, cells, remark, caution }: Area) {
   return {
-    title,
+    title: areaTitle(name),
     anchor,
     ...(box ? { box } : {}),
     cells: cells.map(cellOut),
@@ -71,25 +72,21 @@ function areaOut({ title, anchor, box, cells, remark, caution }: Area) {
 
 /** POST /api/v1/position-map */
 export function answerPositionMap(input: z.infer<typeof positionMapRequest>) {
-  const { analysis } = sheetFrom(input.chart, input.key);
+  const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
   checkApproaches([input.approach], 'approach');
-  const offered = scaleChoices(analysis, [input.approach]);
-  // An approach may have nothing for a chord; its mode does instead.
-  const chosen = analysis.changes.map(({ index }): ScaleChoice | null => {
-    const context = contextOf(analysis, index);
-    return offered[index]![0] ?? (context ? (modes(context)[0] ?? null) : null);
-  });
-  const organisation = organisationOf(input.organise);
-  const { from, end, next } = partFrom(analysis.changes.length, input);
-  const subjects = subjectsOf(analysis, chosen).slice(from, end);
-  const map = positionMap(neck, organisation, analysis.key, subjects);
+  const system = systemOf(input.organise);
+  const { from, end, next } = partFrom(sheet.analysis.changes.length, input);
+  // One derivation for page and route: a plan that takes the first choice of that approach everywhere.
+  const plan = { ...DEFAULT_PLAN, approach: input.approach };
+  const { analysis, chosen, subjects } = arrange(sheet, plan, neck, system);
+  const map = positionMap(neck, system, analysis.key, subjects.slice(from, end));
   return {
-    organise: organisation.id,
+    organise: system.id,
     ...(next === undefined ? {} : { next }),
-    rows: map.map(({ title, position, areas }) => ({
+    rows: map.map(({ name, position, areas }) => ({
       position,
-      title,
+      title: areaTitle(name),
       areas: areas.flatMap((area, i) =>
         area
           ? [

@@ -1,7 +1,11 @@
 /** The route of target paths: request in, core asked, answer out. Contract: docs/api.md. */
+import { skeletonLine } from '../../core/line/skeleton';
+import { approachesOf, type ApproachWish } from '../../core/line/approach-notes';
 import type { TargetsRequest } from '../../api/requests';
-import { scaleChoices } from '../../core/approaches/registry';
-import { approachesOf, skeletonLine, type ApproachWish } from '../../core/moment/approach-notes';
+import { lineOut } from './line';
+import { arrange } from '../../core/plan/arrange';
+import { DEFAULT_PLAN } from '../../core/plan/model';
+import { systemOf } from '../../core/neck/systems/registry';
 import { tonesOfAll } from '../../core/moment/moment';
 import { figuresOf, priceOf } from '../../core/targets/figures';
 import type { AnalysedChange } from '../../core/harmony/analysis';
@@ -15,13 +19,14 @@ import { checkPosition, checkStrings, instrumentFrom, sheetFrom } from './inputs
 
 /** POST /api/v1/targets */
 export function answerTargets(input: TargetsRequest) {
-  const { analysis } = sheetFrom(input.chart, input.key);
+  const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
+  // Approach notes are judged against what is played where nothing was chosen.
+  const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
   const options = targetOptions(input, neck, analysis.changes);
   checkMoments(analysis.changes, options.every);
   const { paths, stages, noPath } = findTargets(analysis, options);
   const first = paths[0];
-  const chosen = scaleChoices(analysis, ['modes']).map((choices) => choices[0] ?? null);
   return {
     paths: paths.map((path) => {
       const { cost, parts, targets } = path;
@@ -43,7 +48,12 @@ export function answerTargets(input: TargetsRequest) {
           ...(approaches.has(i) ? { approach: approaches.get(i) } : {})
         })),
         ...(input.approach
-          ? { line: skeletonLine(analysis, path, approaches, tonesOfAll(analysis, neck, hands)) }
+          ? {
+              line: lineOut(
+                skeletonLine(analysis, sheet.head.meter, path, approaches, tonesOfAll(analysis, neck, hands)),
+                { form: sheet.form, analysis, chosen }
+              )
+            }
           : {})
       };
     }),

@@ -4,14 +4,17 @@
 -->
 <script lang="ts" generics="Part">
   import { onMount, untrack, type Snippet } from 'svelte';
+  import Button from '../kit/Button.svelte';
 
   interface Props {
     load: () => Promise<{ default: Part }>;
     children: Snippet<[Part]>;
     /** Says nothing while it waits, for a dialog that is not seen yet. */
     isQuiet?: boolean;
+    /** The room that is kept for it meanwhile. */
+    height?: string;
   }
-  let { load, children, isQuiet = false }: Props = $props();
+  let { load, children, isQuiet = false, height = 'min-h-40' }: Props = $props();
 
   /** Milliseconds between tries. */
   const RETRY = 3000;
@@ -48,6 +51,6 @@
     <p class="flex-1">
       Corvel’s server does not answer, so this part could not be fetched. It is tried again by itself.
     </p>
-    <button class="btn" onclick={() => location.reload()}>Reload the page</button>
+    <Button onclick={() => location.reload()}>Reload the page</Button>
   </div>
-{:else if !isQuiet}<div class="min-h-40 card" aria-busy="true"></div>{/if}
+{:else if !isQuiet}<div class="{height} card" aria-busy="true"></div>{/if}

@@ -16,7 +16,8 @@
       .catch(() => undefined);
   });
 
-  const ITEM = 'flex min-h-9 items-center justify-between gap-3 rounded-md px-2 data-[selected]:bg-lit';
+  const ITEM =
+    'flex min-h-9 cursor-pointer items-center justify-between gap-3 rounded-md px-2 data-[selected]:bg-lit pointer-coarse:min-h-11';
 </script>
 
 <Dialog.Root bind:open>
@@ -26,7 +27,8 @@
       <Dialog.Title class="sr-only">Find a chart or a command</Dialog.Title>
       <Command.Root label="Charts and commands">
         <Command.Input
-          class="mb-2 h-11 w-full rounded-md border border-line bg-paper px-3"
+          class="mb-2 h-11 w-full rounded-md border border-edge bg-paper px-3"
+          aria-label="Find a chart or a command"
           placeholder="A chart, or something to do …"
         />
         <Command.List class="max-h-[52vh] overflow-y-auto">
@@ -39,7 +41,7 @@
                 onSelect={() => {
                   open = false;
                   item.run(null);
-                }}>{item.name}<kbd class="text-[12px] text-soft">{item.keys}</kbd></Command.Item
+                }}>{item.name}<kbd class="text-xs text-soft">{item.keys}</kbd></Command.Item
               >
             {/each}
             {#each charts as chart (chart.id)}
@@ -50,7 +52,7 @@
                   open = false;
                   void goto(`/charts/${chart.id}`);
                 }}
-                ><span class="font-display">{chart.title}</span><span class="text-[12px] text-soft"
+                ><span class="font-display">{chart.title}</span><span class="text-xs text-soft"
                   >{chart.key}</span
                 ></Command.Item
               >

@@ -2,22 +2,23 @@
 <script lang="ts">
   import { toast } from 'svelte-sonner';
   import { goto } from '$app/navigation';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { ChartDocument } from '$lib/state/document.svelte';
+  import Button from '../kit/Button.svelte';
 
-  let { workspace }: { workspace: Workspace } = $props();
-  const status = $derived(workspace.autosave.status);
-  const mine = () => ({ source: workspace.source, plan: workspace.plan });
+  let { document: chart }: { document: ChartDocument } = $props();
+  const status = $derived(chart.autosave.status);
+  const mine = () => ({ source: chart.source, plan: chart.plan });
 
   async function keepAsNew() {
-    const id = await workspace.autosave.keepAsNew(mine());
+    const id = await chart.autosave.keepAsNew(mine());
     if (id) await goto(`/charts/${id}`);
     else toast.error('It could not be stored just now; it stays here. Try again in a moment.');
   }
 
   function keepMine(version: number) {
     const draft = mine();
-    workspace.autosave.rebase(version);
-    workspace.adopt(draft);
+    chart.autosave.rebase(version);
+    chart.adopt(draft);
   }
 </script>
 
@@ -33,16 +34,16 @@
     <p class="min-w-0 flex-1 text-warn">
       This chart was changed elsewhere meanwhile. Nothing was overwritten; which version shall go on?
     </p>
-    <button class="btn" onclick={() => workspace.load(stored)}>Take the other one</button>
-    <button class="btn" onclick={() => keepMine(stored.version)}>Keep mine</button>
-    <button class="btn" onclick={keepAsNew}>Keep mine as a new chart</button>
+    <Button onclick={() => chart.load(stored)}>Take the other one</Button>
+    <Button onclick={() => keepMine(stored.version)}>Keep mine</Button>
+    <Button onclick={keepAsNew}>Keep mine as a new chart</Button>
   </div>
 {:else if status.kind === 'gone'}
   <div class="flex flex-wrap items-center gap-2 card px-3 py-2" role="alert" data-notice="gone">
     <p class="min-w-0 flex-1 text-warn">
       This chart was deleted elsewhere. What you see here is still whole; what shall become of it?
     </p>
-    <button class="btn" onclick={() => workspace.autosave.bringBack()}>Bring it back</button>
-    <button class="btn" onclick={keepAsNew}>Keep it as a new chart</button>
+    <Button onclick={() => chart.autosave.bringBack()}>Bring it back</Button>
+    <Button onclick={keepAsNew}>Keep it as a new chart</Button>
   </div>
 {/if}

@@ -20,7 +20,7 @@
 </script>
 
 <span
-  class="inline-flex items-center gap-1.5 text-[13px] {isTrouble ? 'font-bold text-warn' : 'text-soft'}"
+  class="inline-flex items-center gap-1.5 text-sm {isTrouble ? 'font-bold text-warn' : 'text-soft'}"
   role="status"
   data-save-state={status.kind}
 >

@@ -1,9 +1,10 @@
 <!-- The title of the chart, to be changed where it stands. -->
 <script lang="ts">
   import { tick } from 'svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { ChartDocument } from '$lib/state/document.svelte';
+  import { hint } from '../kit/hint';
 
-  let { workspace }: { workspace: Workspace } = $props();
+  let { document: chart }: { document: ChartDocument } = $props();
   let isEditing = $state(false);
   let field: HTMLInputElement | undefined = $state();
   let button: HTMLButtonElement | undefined = $state();
@@ -17,20 +18,20 @@
   async function finish(title: string | null) {
     if (!isEditing) return;
     isEditing = false;
-    if (title !== null) workspace.rename(title);
+    if (title !== null) chart.rename(title);
     await tick();
     if (document.activeElement === document.body) button?.focus({ preventScroll: true });
   }
 </script>
 
-<h1 class="min-w-0 shrink truncate font-display text-[23px] leading-8 lg:max-w-[310px]">
+<h1 class="min-w-0 shrink truncate font-display text-xl leading-8 lg:max-w-72">
   {#if isEditing}
     <input
       bind:this={field}
       class="w-full min-w-40 rounded-md border border-line bg-paper px-1.5"
       aria-label="Title"
       maxlength="200"
-      value={workspace.sheet.head.title ?? ''}
+      value={chart.sheet.head.title ?? ''}
       placeholder="Title of the chart"
       onblur={(event) => finish(event.currentTarget.value)}
       onkeydown={(event) => {
@@ -44,9 +45,9 @@
     <button
       bind:this={button}
       class="max-w-full truncate rounded-md px-1.5 hover:bg-lit"
-      title="Change the title"
       data-title
-      onclick={start}>{workspace.title}</button
+      onclick={start}
+      {@attach hint('Change the title')}>{chart.title}</button
     >
   {/if}
 </h1>

@@ -1,32 +1,21 @@
 /** Every key of the workspace: one table for the handler, the help page and the command palette. */
-import { ORGANISATIONS } from '$lib/core/neck/area';
-import type { View, Workspace } from '$lib/state/workspace.svelte';
+import { NECK_SYSTEMS } from '$lib/core/neck/systems/registry';
+import type { Workspace } from '$lib/state/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
 import type { Shortcut } from '../keys/keys';
+import { SHEETS } from '../sheets';
+import { FIRST_VIEW, VIEWS, type View } from '../views';
+import type { DialogName } from './Dialogs.svelte';
 
 interface Actions {
   readonly workspace: Workspace;
   readonly toggleEditor: () => void;
-  readonly openHelp: () => void;
-  readonly openPalette: () => void;
-  readonly openTable: () => void;
-  readonly openGuitar: () => void;
-  readonly printMap: () => void;
-  readonly printLanding: () => void;
-  readonly saveMap: (format: 'svg' | 'png') => void;
+  readonly open: (dialog: DialogName) => void;
+  /** Prints a sheet by its id. */
+  readonly print: (sheet: string) => void;
 }
 
-export function workspaceShortcuts({
-  workspace,
-  toggleEditor,
-  openHelp,
-  openPalette,
-  openTable,
-  openGuitar,
-  printMap,
-  printLanding,
-  saveMap
-}: Actions): Shortcut[] {
+export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Actions): Shortcut[] {
   const single = (
     keys: string,
     name: string,
@@ -43,13 +32,13 @@ export function workspaceShortcuts({
     single: false,
     command: true
   });
-  const show = (view: View) => workspace.show(workspace.view === view ? 'moment' : view);
+  const show = (view: View) => workspace.show(workspace.view === view.id ? FIRST_VIEW : view);
   return [
     single('→', 'Next change', 'ArrowRight', () => workspace.select(workspace.selected + 1)),
     single('←', 'Previous change', 'ArrowLeft', () => workspace.select(workspace.selected - 1)),
     single('Home', 'First change', 'Home', () => workspace.select(0)),
     single('End', 'Last change', 'End', () => workspace.select(workspace.changes.length - 1)),
-    single('↑', 'Hand up the neck: a fret, or to the next area of your school', 'ArrowUp', () =>
+    single('↑', 'Hand up the neck: a fret, or to the next area of your neck system', 'ArrowUp', () =>
       workspace.step(1)
     ),
     single('↓', 'Hand down the neck', 'ArrowDown', () => workspace.step(-1)),
@@ -61,49 +50,52 @@ export function workspaceShortcuts({
       single: true,
       command: false
     },
-    single('0', 'Release the target of this change', '0', () => workspace.release(workspace.selected)),
+    single('0', 'Unpin the target of this change', '0', () => workspace.unpin(workspace.selected)),
     single('L', 'Labels: degree, name, finger', 'l', () => settings.cycleLabels()),
     single('C', 'To the choices: ↑ ↓ preview, Enter takes, P compares, Esc leaves', 'c', () =>
       document.querySelector<HTMLElement>('[data-choice]')?.focus()
     ),
     single('A', 'Apply the choice to every change like this', 'a', () => {
       const choice = workspace.chosen[workspace.selected];
-      if (choice) workspace.takeForAllAlike(choice);
+      if (choice) workspace.choices.takeForAllAlike(choice);
     }),
-    single('B', 'Chord table and guide-tone lines', 'b', openTable),
-    single('M', 'Position map, or back', 'm', () => show('map')),
-    single('G', 'Grips, or back', 'g', () => show('grips')),
-    single('P', 'Rehearse with the band, or back; there Space plays and stops', 'p', () => show('rehearse')),
+    single('B', 'Chord table and guide-tone lines', 'b', () => open('table')),
+    ...VIEWS.map((view) =>
+      single(
+        view.key.toUpperCase(),
+        view === FIRST_VIEW ? 'Moment: the change of chord' : `${view.name}, or back to the moment`,
+        view.key,
+        () => show(view)
+      )
+    ),
     single('W', 'The whole neck, or back to the hand', 'w', () => {
-      workspace.show('moment');
+      workspace.show(FIRST_VIEW);
       workspace.neckMode = workspace.neckMode === 'whole' ? 'hand' : 'whole';
     }),
     single('F', 'Find a degree everywhere; again for the next one', 'f', () => {
-      workspace.show('moment');
+      workspace.show(FIRST_VIEW);
       workspace.findNext();
     }),
     single('H', 'Back to what lies under the hand', 'h', () => {
-      workspace.show('moment');
+      workspace.show(FIRST_VIEW);
       workspace.neckMode = 'hand';
     }),
-    single('O', 'Next school of organising the neck', 'o', () => {
-      const at = ORGANISATIONS.findIndex(({ id }) => id === settings.now.organise);
-      const next = ORGANISATIONS[(at + 1) % ORGANISATIONS.length]!;
+    single('O', 'Next neck system', 'o', () => {
+      const at = NECK_SYSTEMS.findIndex(({ id }) => id === settings.now.organise);
+      const next = NECK_SYSTEMS[(at + 1) % NECK_SYSTEMS.length]!;
       settings.change({ organise: next.id });
-      workspace.announcement = next.name;
+      workspace.say(next.title);
     }),
-    command('Your guitar: tuning, frets, hand', openGuitar),
-    command('Print the position map', printMap),
-    command('Print the landing sheet', printLanding),
-    command('Save the position map as SVG', () => saveMap('svg')),
-    command('Save the position map as PNG', () => saveMap('png')),
-    single('R', 'Rules of the path, or back to the choices', 'r', () => {
+    command('Your guitar: tuning, frets, hand', () => open('guitar')),
+    command('Earlier versions of this chart', () => open('versions')),
+    ...SHEETS.map(({ id, name }) => command(`Print ${name}`, () => print(id))),
+    single('R', 'Rules of the target line, or back to the choices', 'r', () => {
       workspace.isRuling = !workspace.isRuling;
     }),
-    single('X', 'The next best paths, or none of them', 'x', () => {
-      workspace.wantsAlternatives = !workspace.wantsAlternatives;
+    single('X', 'The next best paths, or hide them', 'x', () => {
+      workspace.paths.wantsAlternatives = !workspace.paths.wantsAlternatives;
     }),
-    single('V', 'Lanes: where every voice goes', 'v', () => {
+    single('V', 'Voice leading: where every chord tone goes', 'v', () => {
       workspace.showsLanes = !workspace.showsLanes;
     }),
     single('N', 'Naming: modal or parent', 'n', () =>
@@ -115,7 +107,7 @@ export function workspaceShortcuts({
       keys: 'Ctrl Z',
       name: 'Undo',
       presses: ['$mod+z'],
-      run: () => workspace.undo(),
+      run: () => workspace.document.undo(),
       single: false,
       command: true
     },
@@ -123,7 +115,7 @@ export function workspaceShortcuts({
       keys: 'Ctrl Shift Z',
       name: 'Redo',
       presses: ['$mod+Shift+z', '$mod+y'],
-      run: () => workspace.redo(),
+      run: () => workspace.document.redo(),
       single: false,
       command: true
     },
@@ -131,10 +123,10 @@ export function workspaceShortcuts({
       keys: 'Ctrl K',
       name: 'Find a chart or a command',
       presses: ['$mod+k'],
-      run: openPalette,
+      run: () => open('find'),
       single: false,
       command: false
     },
-    single('?', 'This list', '?', openHelp, false)
+    single('?', 'This list', '?', () => open('help'), false)
   ];
 }

@@ -31,13 +31,13 @@
             ? 'border-l-2 border-l-soft'
             : ''}"
         >
-          <span class="absolute top-0 left-1.5 text-[10.5px] text-soft"
+          <span class="absolute top-0 left-1.5 text-2xs text-soft"
             >{bar.number}{#if bar.opens}&nbsp;&nbsp;<b>{bar.section}</b>{/if}</span
           >
           <div class="flex">
             {#each bar.changes as change (change.index)}
               <button
-                class="min-h-6 min-w-0 rounded text-left text-[16px] leading-6 {change.index ===
+                class="min-h-6 min-w-0 rounded text-left text-lg leading-6 {change.index ===
                 workspace.selected
                   ? 'bg-lit inset-ring-2 inset-ring-target'
                   : ''}"

@@ -8,6 +8,7 @@
   import type { ChartEditing } from './codemirror';
   import { byteLength, MAX_CHART_BYTES } from '$lib/api/limits';
   import { importText, type TextImport } from '$lib/core/formats/text/import';
+  import Button from '../kit/Button.svelte';
   import Bars from './Bars.svelte';
   import PasteLook from './PasteLook.svelte';
 
@@ -20,7 +21,13 @@
     let gone = false;
     void import('./codemirror').then(({ editChart }) => {
       if (gone) return;
-      editing = editChart(host, workspace.source, (text) => workspace.setSource(text), onclose, paste);
+      editing = editChart(
+        host,
+        workspace.document.source,
+        (text) => workspace.document.setSource(text),
+        onclose,
+        paste
+      );
     });
     return () => {
       gone = true;
@@ -29,7 +36,7 @@
   });
 
   $effect(() => {
-    editing?.show(workspace.source, problems);
+    editing?.show(workspace.document.source, problems);
   });
 
   /** A pasted text that is no chart as it stands, and what it would become. */
@@ -60,11 +67,11 @@
 
   function useSuggestion(problem: (typeof problems)[number]) {
     if (!problem.place || !problem.suggestion) return;
-    const lines = workspace.source.split('\n');
+    const lines = workspace.document.source.split('\n');
     const { line, column, length } = problem.place;
     const text = lines[line - 1]!;
     lines[line - 1] = text.slice(0, column - 1) + problem.suggestion + text.slice(column - 1 + length);
-    workspace.setSource(lines.join('\n'));
+    workspace.document.setSource(lines.join('\n'));
   }
 </script>
 
@@ -72,10 +79,10 @@
   <div class="flex min-w-0 flex-col">
     <div
       bind:this={host}
-      class="h-[168px] overflow-hidden rounded-md border border-line bg-paper text-[14px]"
+      class="h-[168px] overflow-hidden rounded-md border border-edge bg-paper text-base"
       data-editor
     ></div>
-    <div class="flex min-h-9 items-start justify-between gap-2 pt-1.5 text-[13px]">
+    <div class="flex min-h-9 items-start justify-between gap-2 pt-1.5 text-sm">
       <ul class="max-h-20 min-w-0 overflow-y-auto" aria-live="polite">
         {#each problems.slice(0, 20) as problem, i (i)}
           <li class="flex items-start gap-1.5 text-warn">
@@ -99,12 +106,11 @@
         {/each}
       </ul>
       <span class="flex shrink-0 gap-1.5">
-        <button
-          class="btn"
-          onclick={() => workspace.setSource(writeChart(workspace.sheet.reading.chart))}
-          title="Align the bars under each other">Tidy</button
+        <Button
+          hint="Align the bars under each other"
+          onclick={() => workspace.document.setSource(writeChart(workspace.sheet.reading.chart))}>Tidy</Button
         >
-        <button class="btn" onclick={onclose}><X size={15} /> Close</button>
+        <Button onclick={onclose}><X size={15} /> Close</Button>
       </span>
     </div>
   </div>
@@ -112,10 +118,10 @@
     {#if pasted}
       <div role="group" aria-label="What is pasted">
         <div class="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 bg-surface pb-1.5">
-          <p class="flex-1 text-[13px]">These bars are in what you paste:</p>
-          <button class="btn btn-strong" onclick={takeBars}>Put the bars in</button>
-          <button class="btn" onclick={takeAsTyped}>Paste as it is</button>
-          <button class="btn" onclick={() => (pasted = null)}>Cancel</button>
+          <p class="flex-1 text-sm">These bars are in what you paste:</p>
+          <Button tone="strong" onclick={takeBars}>Put the bars in</Button>
+          <Button onclick={takeAsTyped}>Paste as it is</Button>
+          <Button onclick={() => (pasted = null)}>Cancel</Button>
         </div>
         <PasteLook look={pasted.look} />
       </div>

@@ -23,7 +23,7 @@
     <ol class="grid grid-cols-4 border-t border-r border-line" aria-label="Bars that are taken">
       {#each bars as bar (bar.number)}
         <li class="flex min-h-8 flex-wrap items-end gap-x-2 border-b border-l border-line px-1 py-0.5">
-          {#if bar.opens}<span class="w-full truncate text-[11px] leading-3 font-bold text-soft"
+          {#if bar.opens}<span class="w-full truncate text-2xs leading-3 font-bold text-soft"
               >{bar.section}</span
             >{/if}
           {#each bar.changes as change (change.index)}<ChordSymbol symbol={change.symbol} />{:else}<span
@@ -33,12 +33,12 @@
       {/each}
     </ol>
     {#if form!.bars.length > SHOWN_BARS}
-      <p class="mt-1 text-[13px] text-soft">and {form!.bars.length - SHOWN_BARS} bars more</p>
+      <p class="mt-1 text-sm text-soft">and {form!.bars.length - SHOWN_BARS} bars more</p>
     {/if}
   {/if}
   {#if look.left.length}
-    <h3 class="mt-2 text-[13px] font-bold">Left out</h3>
-    <ul class="max-h-40 overflow-y-auto text-[13px]" aria-label="What is left out">
+    <h3 class="mt-2 text-sm font-bold">Left out</h3>
+    <ul class="max-h-40 overflow-y-auto text-sm" aria-label="What is left out">
       {#each look.left.slice(0, SHOWN_LINES) as { line, text, why }, i (i)}
         <li class="text-soft">
           <span class="text-ink">{text ? `line ${line}: “${text}”` : `line ${line}`}</span> — {why}

@@ -1,32 +1,33 @@
 <!--
-  What can be played on the selected change, school by school. Focus or hover previews a choice on the neck, Enter or a
+  What can be played on the selected change, approach by approach. Focus or hover previews a choice on the neck, Enter or a
   click takes it, P holds it against another.
 -->
 <script lang="ts">
+  import { prettyDegree, prettyProse } from '$lib/core/theory/typeset';
   import { tick } from 'svelte';
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import Columns2 from '@lucide/svelte/icons/columns-2';
   import { contextOf } from '$lib/core/approaches/context';
+  import { sameCollection } from '$lib/core/approaches/collection';
   import { judgedKeyScales } from '$lib/core/approaches/key-centre';
-  import { prettyDegree } from '$lib/core/theory/degree';
   import type { OfferedChoice } from '$lib/core/approaches/registry';
-  import { motionBetween } from '$lib/core/approaches/choice';
-  import { warningsOf } from '$lib/core/approaches/outline';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
+  import Arriving from '../app/Arriving.svelte';
+  import Button from '../kit/Button.svelte';
+  import { hint } from '../kit/hint';
+  import ChosenCard from './ChosenCard.svelte';
   import Degrees from './Degrees.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
 
   /** Approaches whose whole list is open. */
   let open: readonly string[] = $state.raw([]);
-  /** The beat of the V on which a free chain goes over to its last sound. */
-  let changeOver = $state(3);
   let list: HTMLDivElement | undefined = $state();
   const SHOWN = 3;
 
   const chosen = $derived(workspace.chosen[workspace.selected] ?? null);
-  const choices = $derived(workspace.offered[workspace.selected] ?? []);
+  const choices = $derived(workspace.choices.offered[workspace.selected] ?? []);
   const groups = $derived(
     settings.approaches
       .map((approach) => ({ approach, choices: choices.filter((choice) => choice.approach === approach.id) }))
@@ -41,21 +42,12 @@
     const lacks = plain.lacks.length ? `lacks its ${list(plain.lacks)} and ` : '';
     return `${settings.collection(plain)} does not hold here: it ${lacks}sounds a ${list(plain.contradicts)} against it.`;
   });
-  const chains = $derived(workspace.chains.filter(({ changes }) => changes.includes(workspace.selected)));
-  const warnings = $derived(chosen ? warningsOf(chosen, workspace.analysis, workspace.selected) : []);
-  /** How the choice moves from the one before. */
-  const motion = $derived.by(() => {
-    const before = workspace.chosen[workspace.selected - 1];
-    if (!before || !chosen) return '';
-    const { kept, semitone, tone } = motionBetween(before, chosen);
-    if (semitone + tone === 0) return 'Every note was there in the choice before.';
-    const moved = [semitone ? `${semitone} a semitone away` : '', tone ? `${tone} further` : '']
-      .filter(Boolean)
-      .join(', ');
-    return `${kept} notes kept from the choice before, ${moved}.`;
-  });
+  const chains = $derived(
+    workspace.choices.chains.filter(({ changes }) => changes.includes(workspace.selected))
+  );
+  const compared = $derived(workspace.choices.compared);
   const isChosen = (choice: OfferedChoice) =>
-    choice.approach === chosen?.approach && choice.name === chosen.name;
+    choice.approach === chosen?.approach && sameCollection(choice.facts, chosen.facts);
 
   function toggle(id: string) {
     open = open.includes(id) ? open.filter((other) => other !== id) : [...open, id];
@@ -82,80 +74,26 @@
     );
     if (step) void focusRow(rows[Math.min(rows.length - 1, Math.max(0, at + step))]!);
     else if (event.key === 'Escape') row.blur();
-    else if (event.key.toLowerCase() === 'p' && own) workspace.pin(own);
+    else if (event.key.toLowerCase() === 'p' && own) workspace.choices.compare(own);
     else return;
     event.preventDefault();
   }
 </script>
 
 <section class="flex min-h-0 flex-col card" aria-label="Choices">
-  {#if chosen}
-    <div class="border-b border-line p-3 pb-2">
-      <p class="flex flex-wrap justify-between gap-x-2 text-[12.5px] text-soft">
-        <span>
-          {workspace.isTaken(workspace.selected)
-            ? 'You play'
-            : workspace.outlined < workspace.outlineOrder.length
-              ? 'By the dial'
-              : 'First choice'}
-        </span>
-        {#if workspace.alike.length > 1}
-          <button
-            class="underline"
-            title="Every {workspace.change?.roman} of the chart (A)"
-            onclick={() => workspace.takeForAllAlike(chosen)}
-            >apply to all {workspace.alike.length} like this</button
-          >
-        {/if}
-        {#if workspace.isTaken(workspace.selected)}
-          <button class="underline" onclick={() => workspace.leave()}>leave it</button>
-        {/if}
-      </p>
-      <h3 class="font-display text-[19px] leading-6" data-chosen={chosen.name}>
-        {settings.collection(chosen)}
-      </h3>
-      <Degrees choice={chosen} />
-      <p class="mt-1 text-[12.5px] leading-[1.35] text-soft">
-        {chosen.why}
-        {#if chosen.parent}
-          Same notes as {settings.note(chosen.parent.tonic)} {chosen.parent.scale}.
-        {/if}
-      </p>
-      {#if workspace.changeOver}
-        {@const { beat, name } = workspace.changeOver}
-        <label class="mt-1 flex items-center gap-2 text-[12.5px]" data-change-over={beat}>
-          <span>from beat {beat}: {settings.collection({ name, root: name.split(' ')[0]!, notes: [] })}</span>
-          <input
-            type="range"
-            class="w-20 accent-[var(--target)]"
-            min="1"
-            max={workspace.change?.beats ?? 4}
-            step="1"
-            value={beat}
-            aria-label="Beat of the change-over in this change"
-            oninput={(event) => workspace.moveChangeOver(Number(event.currentTarget.value))}
-          />
-        </label>
-      {/if}
-      {#if motion}<p class="mt-1 text-[12.5px] text-soft">{motion}</p>{/if}
-      {#each warnings as warning (warning)}<p class="mt-1 text-[12.5px] text-warn">{warning}</p>{/each}
-    </div>
-  {/if}
+  {#if chosen}<ChosenCard {workspace} {chosen} />{/if}
 
-  {#if workspace.pins.length}
-    <p
-      class="flex items-center justify-between gap-2 border-b border-line px-3 py-1.5 text-[12.5px]"
-      data-pins
-    >
+  {#if compared.length}
+    <p class="flex items-center justify-between gap-2 border-b border-line px-3 py-1.5 text-xs" data-compared>
       <span>
-        {#if workspace.pins.length === 2}
-          <b>□ {settings.collection(workspace.pins[0]!)}</b> against
-          <b>◇ {settings.collection(workspace.pins[1]!)}</b>, shared notes filled
+        {#if compared.length === 2}
+          <b>□ {settings.collection(compared[0]!)}</b> against
+          <b>◇ {settings.collection(compared[1]!)}</b>, shared notes filled
         {:else}
-          {settings.collection(workspace.pins[0]!)} held; pin another to compare
+          {settings.collection(compared[0]!)} is held; pick another to compare
         {/if}
       </span>
-      <button class="underline" onclick={() => (workspace.pins = [])}>end</button>
+      <Button size="small" onclick={() => workspace.choices.reset()}>end</Button>
     </p>
   {/if}
 
@@ -164,57 +102,27 @@
     class="min-h-[220px] flex-1 overflow-y-auto pb-2 max-lg:max-h-[420px]"
     bind:this={list}
     onkeydown={press}
-    onpointerleave={() => (workspace.preview = null)}
+    onpointerleave={() => (workspace.choices.preview = null)}
   >
     {#if chains.length}
-      <details class="border-b border-line px-3 py-1.5" data-chains>
-        <summary class="cursor-pointer text-[13px]">
-          {chains.length === 1 ? 'One idea' : `${chains.length} ideas`} for the whole cadence
-        </summary>
-        {#each chains as chain (chain.approach + chain.names.join())}
-          <div class="mt-1.5 border-t border-line py-2">
-            <p class="text-[13.5px]">
-              {chain.names
-                .map((name) => settings.collection({ name, root: name.split(' ')[0]!, notes: [] }))
-                .join(' → ')}
-            </p>
-            <p class="text-[12.5px] text-soft">{settings.prose(chain.why)}</p>
-            {#if chain.freeWithin !== undefined}
-              {@const beats = workspace.changes[chain.freeWithin]!.beats}
-              <label class="flex min-h-7 items-center gap-2 text-[12.5px]">
-                <span class="text-soft">over the V go over</span>
-                <input
-                  type="range"
-                  class="w-24 accent-[var(--target)]"
-                  min="1"
-                  max={beats + 1}
-                  step="1"
-                  bind:value={changeOver}
-                  aria-label="Beat of the change-over"
-                />
-                {changeOver > beats ? 'after it' : `on beat ${changeOver}`}
-              </label>
-            {/if}
-            <button class="mt-1 btn text-[13px]" onclick={() => workspace.takeChain(chain, changeOver)}
-              >Take it</button
-            >
-          </div>
-        {/each}
-      </details>
+      <Arriving isQuiet load={() => import('./CadenceIdeas.svelte')}
+        >{#snippet children(CadenceIdeas)}<CadenceIdeas {workspace} {chains} />{/snippet}</Arriving
+      >
     {/if}
-    {#if denied}<p class="border-b border-line px-3 py-1.5 text-[12.5px] text-soft" data-denied>
+    {#if denied}<p class="border-b border-line px-3 py-1.5 text-xs text-soft" data-denied>
         {denied}
       </p>{/if}
     {#each groups as { approach, choices: offered }, g (approach.id)}
       {@const isOpen = open.includes(approach.id)}
       <div class="flex items-center justify-between px-3 pt-2">
-        <h4 class="text-[12.5px] font-bold text-soft">{approach.name}</h4>
+        <h4 class="text-xs font-bold text-soft">{approach.name}</h4>
         {#if g > 0}
-          <button
-            class="grid size-7 place-items-center text-soft hover:text-ink"
-            aria-label="Move {approach.name} up"
-            title="Move this school up"
-            onclick={() => settings.raiseApproach(approach.id)}><ArrowUp size={14} /></button
+          <Button
+            size="small"
+            tone="quiet"
+            label="Move {approach.name} up"
+            hint="Move this approach up the list"
+            onclick={() => settings.raiseApproach(approach.id)}><ArrowUp size={14} /></Button
           >
         {/if}
       </div>
@@ -222,48 +130,49 @@
         {#each isOpen ? offered : offered.slice(0, SHOWN) as choice (choice.name + choice.why)}
           <li class="flex items-stretch {isChosen(choice) ? 'bg-lit' : ''}">
             <button
-              class="min-w-0 flex-1 px-3 py-1 text-left hover:bg-lit focus:bg-lit {isChosen(choice)
+              class="min-w-0 flex-1 px-3 py-1 text-left hover:bg-lit focus:bg-lit pointer-coarse:min-h-11 {isChosen(
+                choice
+              )
                 ? 'border-l-3 border-target'
                 : ''}"
               data-choice={choice.name}
               data-approach={choice.approach}
-              title={choice.why}
               aria-pressed={isChosen(choice)}
-              onpointerenter={() => (workspace.preview = choice)}
-              onfocus={() => (workspace.preview = choice)}
-              onblur={() => (workspace.preview = null)}
-              onclick={() => workspace.take(choice)}
+              onpointerenter={() => (workspace.choices.preview = choice)}
+              onfocus={() => (workspace.choices.preview = choice)}
+              onblur={() => (workspace.choices.preview = null)}
+              onclick={() => workspace.choices.take(choice)}
             >
-              <span class="block text-[14.5px] leading-5">
+              <span class="block text-base leading-5">
                 {settings.collection(choice)}
-                {#if choice.keptFromPrevious && approach.id !== 'key-centre'}<span
-                    class="text-[12px] text-soft">kept</span
+                {#if choice.keptFromPrevious && approach.id !== 'key-centre'}<span class="text-xs text-soft"
+                    >kept</span
                   >{/if}
               </span>
-              {#if choice.over}<span class="block text-[12px] leading-4 text-soft"
-                  >think {settings.prose(choice.over)}</span
+              {#if choice.over}<span class="block text-xs leading-4 text-soft"
+                  >think {prettyProse(choice.over)}</span
                 >{/if}
               <Degrees {choice} />
-              {#if workspace.preview === choice}<span class="block text-[12.5px] leading-[1.35] text-soft"
-                  >{choice.why}</span
+              {#if workspace.choices.preview === choice}<span class="block text-xs leading-[1.35] text-soft"
+                  >{prettyProse(choice.why)}</span
                 >{/if}
             </button>
             <button
-              class="grid w-8 place-items-center text-soft hover:text-ink"
+              class="grid w-8 place-items-center text-soft hover:text-ink pointer-coarse:w-11"
               aria-label="Compare {choice.name}"
-              aria-pressed={workspace.isPinned(choice)}
-              title="Hold it against another (P)"
-              onclick={() => workspace.pin(choice)}
+              aria-pressed={workspace.choices.isCompared(choice)}
+              onclick={() => workspace.choices.compare(choice)}
+              {@attach hint('Hold it against another (P)')}
             >
-              <Columns2 size={15} class={workspace.isPinned(choice) ? 'text-target' : ''} />
+              <Columns2 size={15} class={workspace.choices.isCompared(choice) ? 'text-target' : ''} />
             </button>
           </li>
         {/each}
       </ul>
       {#if offered.length > SHOWN}
-        <button class="px-3 py-0.5 text-[12.5px] text-soft underline" onclick={() => toggle(approach.id)}>
-          {isOpen ? 'fewer' : `${offered.length - SHOWN} more`}
-        </button>
+        <Button size="small" tone="quiet" class="ml-1" onclick={() => toggle(approach.id)}
+          >{isOpen ? 'fewer' : `${offered.length - SHOWN} more`}</Button
+        >
       {/if}
     {:else}
       <p class="px-3 py-3 text-soft">

@@ -1,7 +1,8 @@
 <!-- A choice at a glance: its notes as degrees; chord tones strong, tensions plain, avoid notes broken, what lacks crossed out. -->
 <script lang="ts">
+  import { prettyDegree } from '$lib/core/theory/typeset';
   import type { ScaleChoice } from '$lib/core/approaches/choice';
-  import { prettyDegree } from '$lib/core/theory/degree';
+  import { hint } from '../kit/hint';
   import { settings } from '$lib/state/settings.svelte';
 
   let { choice }: { choice: ScaleChoice } = $props();
@@ -14,7 +15,7 @@
   }
 </script>
 
-<span class="flex flex-wrap gap-x-1.5 text-[13px] leading-5">
+<span class="flex flex-wrap gap-x-1.5 text-sm leading-5">
   {#each choice.degrees as degree, i (i)}
     {@const isTone = choice.covers.includes(degree)}
     {@const isAvoid = choice.avoid.includes(degree) || choice.contradicts.includes(degree)}
@@ -24,7 +25,8 @@
         : isAvoid
           ? 'border-b border-dashed border-soft leading-4 text-soft'
           : 'text-ink'}
-      title="{settings.note(choice.notes[i]!)}{isAvoid ? ', to be passed over' : ''}">{read(degree)}</span
+      {@attach hint(`${settings.note(choice.notes[i]!)}${isAvoid ? ', to be passed over' : ''}`)}
+      >{read(degree)}</span
     >
   {/each}
   {#if choice.lacks.length}

@@ -1,6 +1,7 @@
 <!-- A chord symbol, typeset: true accidentals, extensions raised. What was not understood stays as typed. -->
 <script lang="ts">
-  import { chordLabel, readChord } from '$lib/core/theory/chord';
+  import { chordLabel } from '$lib/core/theory/chord-label';
+  import { readChord } from '$lib/core/theory/chord-reader';
 
   let { symbol }: { symbol: string } = $props();
   const reading = $derived(readChord(symbol));

@@ -1,6 +1,7 @@
 <!-- A chord symbol inside a drawing. -->
 <script lang="ts">
-  import { chordLabel, readChord } from '$lib/core/theory/chord';
+  import { chordLabel } from '$lib/core/theory/chord-label';
+  import { readChord } from '$lib/core/theory/chord-reader';
 
   interface Props {
     symbol: string;

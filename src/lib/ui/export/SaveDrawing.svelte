@@ -1,31 +1,39 @@
 <!-- Saves a drawing as a picture. -->
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
+  import { DRAWING_FORMATS, type Format } from '../exports';
+  import Button from '../kit/Button.svelte';
+  import { saveFile } from './file';
 
-  let { of, name }: { of: () => SVGSVGElement | undefined; name: string } = $props();
+  interface Props {
+    of: () => SVGSVGElement | undefined;
+    name: string;
+    size?: 'small' | 'normal';
+  }
+  let { of, name, size = 'small' }: Props = $props();
   let problem = $state('');
 
-  async function save(format: 'svg' | 'png') {
-    const svg = of();
-    if (!svg) return;
+  async function save(format: Format<SVGSVGElement>) {
+    const drawing = of();
+    if (!drawing) return;
     try {
-      const { saveDrawing } = await import('./drawing');
-      await saveDrawing(svg, name, format);
+      saveFile(await format.make(drawing), name, format.id);
       problem = '';
     } catch {
-      problem = 'The picture could not be made.';
+      problem = format.trouble;
     }
   }
 </script>
 
-<div class="flex items-center gap-1 text-[12px]">
+<div class="flex items-center gap-1 text-xs">
   {#if problem}<span role="alert" class="text-warn">{problem}</span>{/if}
-  {#each ['svg', 'png'] as const as format (format)}
-    <button
-      class="flex items-center gap-1 rounded-full border border-line bg-surface px-2 leading-[22px]"
-      title="Save this drawing as {format.toUpperCase()}"
-      aria-label="Save this drawing as {format.toUpperCase()}"
-      onclick={() => save(format)}><Download size={12} /> {format.toUpperCase()}</button
+  {#each DRAWING_FORMATS as format (format.id)}
+    <Button
+      {size}
+      isRound={size === 'small'}
+      aria-label={format.hint}
+      hint={format.hint}
+      onclick={() => save(format)}><Download size={12} /> {format.name}</Button
     >
   {/each}
 </div>

@@ -1,5 +1,4 @@
-/** Saves a drawing of the page as a file: SVG that stands by itself, or PNG. */
-import { saveFile } from './file';
+/** A drawing of the page as a file: SVG that stands by itself, or PNG. */
 
 /** What a drawing takes from the style sheet and has to carry along. */
 const STYLES = [
@@ -121,9 +120,11 @@ async function asPng({
   );
 }
 
-/** Hands a drawing to the player as a file named after it. */
-export async function saveDrawing(svg: SVGSVGElement, name: string, format: 'svg' | 'png'): Promise<void> {
-  const drawing = await standalone(svg);
-  const blob = format === 'svg' ? new Blob([drawing.text], { type: 'image/svg+xml' }) : await asPng(drawing);
-  saveFile(blob, name, format);
+export async function svgFile(svg: SVGSVGElement): Promise<Blob> {
+  const { text } = await standalone(svg);
+  return new Blob([text], { type: 'image/svg+xml' });
+}
+
+export async function pngFile(svg: SVGSVGElement): Promise<Blob> {
+  return asPng(await standalone(svg));
 }

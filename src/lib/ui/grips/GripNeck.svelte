@@ -1,9 +1,9 @@
 <!-- Grip, arpeggio and scale of one change at one spot: seeing one shows the others. -->
 <script lang="ts">
+  import { systemOf } from '$lib/core/neck/systems/registry';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { momentOf } from '$lib/core/moment/moment';
-  import { organisationOf } from '$lib/core/neck/area';
   import { sayCell } from '$lib/core/neck/shape';
   import { unitsOf } from '$lib/core/neck/unit';
   import type { Grip } from '$lib/core/neck/voicing';
@@ -11,6 +11,8 @@
   import MiniNeck from '../neck/MiniNeck.svelte';
   import NoteMark from '../neck/NoteMark.svelte';
   import SaveDrawing from '../export/SaveDrawing.svelte';
+  import Button from '../kit/Button.svelte';
+  import Select from '../kit/Select.svelte';
 
   let { workspace, grip }: { workspace: Workspace; grip: Grip } = $props();
 
@@ -19,7 +21,7 @@
   let spot: 'path' | number = $state('path');
   let drawing: SVGSVGElement | undefined = $state();
   const neck = $derived(workspace.neck);
-  const subject = $derived(workspace.subjects[workspace.selected]);
+  const subject = $derived(workspace.arrangement.subjects[workspace.selected]);
   const hand = $derived(workspace.hands[workspace.selected] ?? 0);
   /** The unit of each root string that lies nearest the hand. */
   const units = $derived.by(() => {
@@ -37,7 +39,7 @@
   const marks = $derived.by(() => {
     if (!subject) return [];
     const choice = workspace.chosen[workspace.selected] ?? null;
-    const area = organisationOf('positions').areaAt(neck, subject, position);
+    const area = systemOf('positions').areaAt(neck, subject, position);
     const all = momentOf(workspace.analysis, workspace.selected, neck, choice, area).marks;
     if (!unit) return all;
     const octave = new Set([...unit.arpeggio, ...unit.scale].map(({ midi }) => midi));
@@ -121,25 +123,22 @@
     {/if}
   </svg>
   <p class="sr-only">Grip: {held.map(sayCell).join('; ')}. Round it: {shown.map(sayCell).join('; ')}</p>
-  <div class="flex flex-wrap items-center gap-1.5 text-[13px]">
+  <div class="flex flex-wrap items-center gap-1.5 text-sm">
     {#each ['grip', 'arpeggio', 'scale'] as const as layer (layer)}
-      <button
-        class="btn min-h-8!"
-        aria-pressed={layers[layer]}
-        onclick={() => (layers[layer] = !layers[layer])}>{layer}</button
-      >
+      <Button pressed={layers[layer]} onclick={() => (layers[layer] = !layers[layer])}>{layer}</Button>
     {/each}
-    <select
-      class="btn min-h-8! py-0"
-      aria-label="Where grip, arpeggio and scale are shown"
+    <Select
+      label="Where grip, arpeggio and scale are shown"
       value={String(spot)}
-      onchange={({ currentTarget: { value } }) => (spot = value === 'path' ? 'path' : Number(value))}
-    >
-      <option value="path">round this grip</option>
-      {#each units as { rootString } (rootString)}
-        <option value={String(rootString)}>unit, root on {rootString}</option>
-      {/each}
-    </select>
-    <span class="ml-auto"><SaveDrawing of={() => drawing} name="{workspace.title}, grip" /></span>
+      options={[
+        { value: 'path', name: 'round this grip' },
+        ...units.map(({ rootString }) => ({
+          value: String(rootString),
+          name: `one octave, root on ${rootString}`
+        }))
+      ]}
+      onpick={(value) => (spot = value === 'path' ? 'path' : Number(value))}
+    />
+    <span class="ml-auto"><SaveDrawing of={() => drawing} name="{workspace.document.title}, grip" /></span>
   </div>
 </div>

@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte';
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Button from './Button.svelte';
 
   interface Props {
     count: number;
@@ -28,16 +29,13 @@
 </script>
 
 {#if parts > 1}
-  <div class="mb-1.5 flex items-center gap-2 text-[13px]" role="group" aria-label="Part of the {name}">
-    <button class="btn btn-icon" aria-label="Earlier {name}" disabled={part === 0} onclick={() => turn(-1)}
-      ><ChevronLeft size={16} /></button
+  <div class="mb-1.5 flex items-center gap-2 text-sm" role="group" aria-label="Part of the {name}">
+    <Button label="Earlier {name}" disabled={part === 0} onclick={() => turn(-1)}
+      ><ChevronLeft size={16} /></Button
     >
     <span>{name} {from + 1} to {to} of {count}</span>
-    <button
-      class="btn btn-icon"
-      aria-label="Later {name}"
-      disabled={part === parts - 1}
-      onclick={() => turn(1)}><ChevronRight size={16} /></button
+    <Button label="Later {name}" disabled={part === parts - 1} onclick={() => turn(1)}
+      ><ChevronRight size={16} /></Button
     >
   </div>
 {/if}

@@ -1,13 +1,14 @@
 <!-- Two neighbouring cells of the position map over one another: what stays under the finger, what goes, what comes. -->
 <script lang="ts">
-  import { Dialog } from 'bits-ui';
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { placeOf, type Area } from '$lib/core/neck/area';
+  import { areaTitle, placeOf, type Area } from '$lib/core/neck/area';
   import { sayCell } from '$lib/core/neck/shape';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Button from '../kit/Button.svelte';
+  import Dialog from '../kit/Dialog.svelte';
   import { neckGeometry } from '../neck/geometry';
   import MiniNeck from '../neck/MiniNeck.svelte';
   import ShareMark from '../neck/ShareMark.svelte';
@@ -63,70 +64,63 @@
   }
 </script>
 
-<Dialog.Root bind:open={() => over !== null, (open) => !open && (over = null)}>
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
-    <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-50 w-[min(700px,96vw)] -translate-x-1/2 -translate-y-1/2 card p-5"
+<Dialog bind:open={() => over !== null, (open) => !open && (over = null)} title="One shape over the next">
+  <p class="flex flex-wrap items-baseline gap-x-3 text-xl">
+    <ChordSymbol symbol={workspace.changes[from]?.symbol ?? ''} />
+    <span class="text-soft">into</span>
+    <ChordSymbol symbol={workspace.changes[to]?.symbol ?? ''} />
+    <span class="text-base text-soft"
+      >{first ? areaTitle(first.name) : 'nothing'} into {second ? areaTitle(second.name) : 'nothing'}, {kept.length}
+      stay,
+      {coming.length} come</span
     >
-      <Dialog.Title class="flex items-baseline gap-3 font-display text-2xl">
-        <ChordSymbol symbol={workspace.changes[from]?.symbol ?? ''} />
-        <span class="text-soft">into</span>
-        <ChordSymbol symbol={workspace.changes[to]?.symbol ?? ''} />
-        <span class="font-sans text-[14px] text-soft"
-          >{first?.title ?? 'nothing'} into {second?.title ?? 'nothing'}, {kept.length} stay, {coming.length} come</span
+  </p>
+  <div class="mt-2 overflow-x-auto">
+    <svg width="640" height={geometry.height} class="block" role="img" aria-label="Both shapes laid over">
+      <MiniNeck {geometry} {strings} from={low} to={high} notes={[]} />
+      {#each Array.from({ length: high - low + 1 }, (_, i) => low + i) as fret (fret)}
+        <text
+          x={geometry.finger(fret)}
+          y={geometry.height - 6}
+          text-anchor="middle"
+          font-size="12"
+          class="fill-soft">{fret}</text
         >
-      </Dialog.Title>
-      <div class="mt-3 overflow-x-auto">
-        <svg width="640" height={geometry.height} class="block" role="img" aria-label="Both shapes laid over">
-          <MiniNeck {geometry} {strings} from={low} to={high} notes={[]} />
-          {#each Array.from({ length: high - low + 1 }, (_, i) => low + i) as fret (fret)}
-            <text
-              x={geometry.finger(fret)}
-              y={geometry.height - 6}
-              text-anchor="middle"
-              font-size="12"
-              class="fill-soft">{fret}</text
-            >
-          {/each}
-          {#each strokes as { cell, near } (placeOf(cell))}
-            <line
-              x1={geometry.finger(cell.fret)}
-              x2={geometry.finger(near.fret)}
-              y1={geometry.string(cell.string)}
-              y2={geometry.string(near.string)}
-              class="stroke-next"
-              stroke-width="3"
-            />
-          {/each}
-          {#each [...leaving.map( (cell) => ({ cell, share: 'first' as const }) ), ...kept.map( (cell) => ({ cell, share: 'both' as const }) ), ...coming.map( (cell) => ({ cell, share: 'second' as const }) )] as { cell, share } (placeOf(cell) + share)}
-            <g data-cell={placeOf(cell)} data-share={share}>
-              <ShareMark
-                x={geometry.finger(cell.fret)}
-                y={geometry.string(cell.string)}
-                {share}
-                isLeaving
-                label={settings.label(cell)}
-              />
-            </g>
-          {/each}
-        </svg>
-      </div>
-      <p class="mt-2 text-[13px] text-soft">
-        Filled: stays under the finger. Dashed square: goes. Diamond: comes. Degrees are counted against the
-        chord each note belongs to.
-      </p>
-      <p class="sr-only">
-        Stays: {kept.map(sayCell).join('; ') || 'none'}. Goes: {leaving.map(sayCell).join('; ') || 'none'}.
-        Comes: {coming.map(sayCell).join('; ') || 'none'}.
-      </p>
-      <div class="mt-3 flex justify-between gap-2">
-        <div class="flex gap-2">
-          <button class="btn" onclick={() => walk(-1)}><ChevronLeft size={16} /> earlier</button>
-          <button class="btn" onclick={() => walk(1)}>later <ChevronRight size={16} /></button>
-        </div>
-        <Dialog.Close class="btn btn-strong">Close</Dialog.Close>
-      </div>
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+      {/each}
+      {#each strokes as { cell, near } (placeOf(cell))}
+        <line
+          x1={geometry.finger(cell.fret)}
+          x2={geometry.finger(near.fret)}
+          y1={geometry.string(cell.string)}
+          y2={geometry.string(near.string)}
+          class="stroke-next"
+          stroke-width="3"
+        />
+      {/each}
+      {#each [...leaving.map( (cell) => ({ cell, share: 'first' as const }) ), ...kept.map( (cell) => ({ cell, share: 'both' as const }) ), ...coming.map( (cell) => ({ cell, share: 'second' as const }) )] as { cell, share } (placeOf(cell) + share)}
+        <g data-cell={placeOf(cell)} data-share={share}>
+          <ShareMark
+            x={geometry.finger(cell.fret)}
+            y={geometry.string(cell.string)}
+            {share}
+            isLeaving
+            label={settings.label(cell)}
+          />
+        </g>
+      {/each}
+    </svg>
+  </div>
+  <p class="mt-2 text-sm text-soft">
+    Filled: stays under the finger. Dashed square: goes. Diamond: comes. Degrees are counted against the chord
+    each note belongs to.
+  </p>
+  <p class="sr-only">
+    Stays: {kept.map(sayCell).join('; ') || 'none'}. Goes: {leaving.map(sayCell).join('; ') || 'none'}. Comes: {coming
+      .map(sayCell)
+      .join('; ') || 'none'}.
+  </p>
+  {#snippet actions()}
+    <Button onclick={() => walk(-1)}><ChevronLeft size={16} /> earlier</Button>
+    <Button class="mr-auto" onclick={() => walk(1)}>later <ChevronRight size={16} /></Button>
+  {/snippet}
+</Dialog>

@@ -3,11 +3,12 @@
   from the cell to the left. On screen one part at a time, on paper and in files all parts below one another.
 -->
 <script lang="ts">
+  import { prettyDegree } from '$lib/core/theory/typeset';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { placeOf, staying, type Area } from '$lib/core/neck/area';
+  import { areaTitle, placeOf, staying, type Area } from '$lib/core/neck/area';
   import type { MapRow } from '$lib/core/neck/position-map';
-  import { DEGREES, prettyDegree } from '$lib/core/theory/degree';
+  import { DEGREES } from '$lib/core/theory/degree';
   import { sayCell } from '$lib/core/neck/shape';
   import ChordText from '../chord/ChordText.svelte';
   import { neckGeometry } from '../neck/geometry';
@@ -198,7 +199,7 @@
     const { symbol, index, bar } = column.changes[0]!;
     const area = row.areas[index];
     if (!area) return `${symbol}, bar ${bar}: nothing to play`;
-    return `${symbol}, bar ${bar}, ${area.title}, fret ${area.anchor}: ${area.cells.map(sayCell).join('; ')}`;
+    return `${symbol}, bar ${bar}, ${areaTitle(area.name)}, fret ${area.anchor}: ${area.cells.map(sayCell).join('; ')}`;
   }
 
   /** Bars a column stands for, as "bar 3" or "3, 11". */
@@ -257,7 +258,7 @@
         <g
           role="button"
           tabindex="0"
-          aria-label="Sit the whole plan in {row.title}, fret {row.position}"
+          aria-label="Play the whole chart in {areaTitle(row.name)}, fret {row.position}"
           data-map-row={row.position}
           onclick={() => workspace.settle(row.position)}
           onkeydown={(event) => {
@@ -309,8 +310,9 @@
           />
           {#if area}
             <text x={cellX(c) + PAD} y={y + 14} font-size="10.5" class="fill-ink"
-              ><tspan class={area.title === row.title ? 'fill-soft' : 'font-bold'}>{area.title}</tspan
-              >{area.title === `position ${area.anchor}` ? '' : ` · ${area.anchor}`}</text
+              ><tspan class={areaTitle(area.name) === areaTitle(row.name) ? 'fill-soft' : 'font-bold'}
+                >{areaTitle(area.name)}</tspan
+              >{area.name.kind === 'position' ? '' : ` · ${area.anchor}`}</text
             >
             <g transform="translate({cellX(c) + PAD} {y})" data-map-notes>
               <MiniNeck
@@ -330,7 +332,7 @@
 </svg>
 
 {#snippet label(row: MapRow, y: number)}
-  <text x="8" y={y + 24} font-size="13" class="fill-ink font-bold">{row.title}</text>
+  <text x="8" y={y + 24} font-size="13" class="fill-ink font-bold">{areaTitle(row.name)}</text>
   <text x="8" y={y + 40} font-size="11.5" class="fill-soft"
     >{row.position === 0 ? 'at the nut' : `from fret ${row.position}`}</text
   >

@@ -1,8 +1,8 @@
 <!-- The whole position map as one sheet, for paper and files: out of sight on the screen, alone on the page. -->
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
-  import { settings } from '$lib/state/settings.svelte';
   import { mapParts } from './columns';
+  import Paper from '../export/Paper.svelte';
   import MapDrawing from './MapDrawing.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
@@ -25,47 +25,19 @@
     });
     return options.reduce((a, b) => (b.scale > a.scale ? b : a)).cut;
   });
-  const key = $derived(workspace.analysis.key);
 </script>
 
-<div class="sheet" data-sheet>
-  <h1 class="font-display">
-    {workspace.title}
-    <small
-      >{settings.note(key.tonic)}
-      {key.mode}, {workspace.organisation.name.toLowerCase()}; filled notes are new, open ones stay</small
-    >
-  </h1>
-  <MapDrawing {workspace} {parts} columnWidth={COLUMN} isOneOctave />
-</div>
+<Paper {workspace} says="{workspace.system.title.toLowerCase()}; filled notes are new, open ones stay">
+  <div class="map"><MapDrawing {workspace} {parts} columnWidth={COLUMN} isOneOctave /></div>
+</Paper>
 
 <style>
-  .sheet {
-    position: fixed;
-    top: 0;
-    left: -20000px;
-  }
-
-  h1 {
-    margin: 0 0 2mm;
-    font-size: 6.5mm;
-    line-height: 8mm;
-  }
-
-  small {
-    margin-left: 3mm;
-    font-family: var(--font-sans);
-    font-size: 3mm;
-    color: var(--soft);
+  .map {
+    break-inside: avoid;
   }
 
   @media print {
-    .sheet {
-      position: static;
-      break-inside: avoid;
-    }
-
-    .sheet :global(svg) {
+    .map :global(svg) {
       width: 190mm;
       height: auto;
       max-height: 262mm;

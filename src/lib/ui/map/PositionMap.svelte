@@ -1,20 +1,31 @@
 <!-- The position map with its parts, painting, laying over, export and print. -->
 <script lang="ts">
-  import Download from '@lucide/svelte/icons/download';
+  import { flushSync } from 'svelte';
   import Layers from '@lucide/svelte/icons/layers-2';
   import Printer from '@lucide/svelte/icons/printer';
-  import type { Workspace } from '$lib/state/workspace.svelte';
-  import Organise from '../neck/Organise.svelte';
+  import SaveDrawing from '../export/SaveDrawing.svelte';
+  import Button from '../kit/Button.svelte';
+  import Select from '../kit/Select.svelte';
+  import Toggles from '../kit/Toggles.svelte';
+  import SystemPick from '../neck/SystemPick.svelte';
+  import type { ViewProps } from '../views';
   import { mapParts, type MapColumn } from './columns';
   import LayOver from './LayOver.svelte';
   import MapDrawing from './MapDrawing.svelte';
+  import MapSheet from './MapSheet.svelte';
 
-  interface Props {
-    workspace: Workspace;
-    onsave: (format: 'svg' | 'png') => void;
-    onprint: () => void;
+  let { workspace, page }: ViewProps = $props();
+
+  /** The whole map as one sheet is drawn only to be saved. */
+  let hasSheet = $state(false);
+  let sheet: HTMLDivElement | undefined = $state();
+  function drawSheet() {
+    flushSync(() => (hasSheet = true));
+    // It stays until the picture has been taken.
+    setTimeout(() => (hasSheet = false), 4000);
+    return sheet!.querySelector('svg')!;
   }
-  let { workspace, onsave, onprint }: Props = $props();
+  const isTravelling = $derived(workspace.plan.decisions.some(({ position }) => position !== undefined));
 
   let width = $state(930);
   let isFolded = $state(true);
@@ -52,8 +63,8 @@
     over = { row, change: column.changes[0]!.index };
   }
 
-  /** Why a note of the selected change's shape is not where its school would have it. */
-  const remark = $derived(workspace.areas[workspace.selected]?.remark);
+  /** Why a note of the selected change's shape is not where its system would have it. */
+  const remark = $derived(workspace.arrangement.areas[workspace.selected]?.remark);
 
   /** Room for a label in a note, whatever the number of strings. */
   const stringGap = $derived(workspace.neck.strings.length > 6 ? 10.5 : 12);
@@ -62,57 +73,45 @@
 </script>
 
 <section class="min-w-0 card p-2.5 print:hidden" aria-label="Position map" bind:clientWidth={width}>
-  <div class="mb-2 flex flex-wrap items-center gap-1.5 text-[13px]">
+  <div class="mb-2 flex flex-wrap items-center gap-1.5 text-sm">
     {#if parts.length > MOST_BUTTONS}
-      <select
-        class="btn"
-        aria-label="Part of the chart"
-        value={picked}
-        onchange={(event) => (picked = Number(event.currentTarget.value))}
-      >
-        {#each parts as { title }, i (title + i)}<option value={i}>{title}</option>{/each}
-      </select>
+      <Select
+        label="Part of the chart"
+        value={String(picked)}
+        options={parts.map(({ title }, i) => ({ value: String(i), name: title }))}
+        onpick={(at) => (picked = Number(at))}
+      />
     {:else if parts.length > 1}
-      <div class="flex flex-wrap gap-1" role="group" aria-label="Part of the chart">
-        {#each parts as { title }, i (title + i)}
-          <button class="btn min-h-8!" aria-pressed={i === picked} onclick={() => (picked = i)}
-            >{title}</button
-          >
-        {/each}
-      </div>
+      <Toggles
+        label="Part of the chart"
+        value={String(picked)}
+        options={parts.map(({ title }, i) => ({ value: String(i), name: title }))}
+        onpick={(at) => (picked = Number(at))}
+      />
     {/if}
-    <Organise />
-    <button
-      class="btn min-h-8!"
-      aria-pressed={isLaying}
-      title="Click a cell to lay it over the one before it (O)"
-      onclick={() => (isLaying = !isLaying)}><Layers size={15} /> lay over</button
+    <SystemPick />
+    <Button
+      pressed={isLaying}
+      hint="Click a cell to lay it over the one before it (O)"
+      onclick={() => (isLaying = !isLaying)}><Layers size={15} /> lay over</Button
     >
     {#if isFoldable}
-      <button
-        class="btn min-h-8!"
-        aria-pressed={isFolded}
-        title="Show changes that say the same once"
-        onclick={() => (isFolded = !isFolded)}>fold</button
+      <Button
+        pressed={isFolded}
+        hint="Show changes that say the same once"
+        onclick={() => (isFolded = !isFolded)}>fold</Button
       >
     {/if}
-    <div class="ml-auto flex gap-1.5">
-      {#if workspace.plan.positions.length}
-        <button class="btn min-h-8!" onclick={() => workspace.settle(workspace.plan.position)}
-          >back to one position</button
+    <div class="ml-auto flex flex-wrap gap-1.5">
+      {#if isTravelling}
+        <Button
+          hint="Take all painted positions back"
+          onclick={() => workspace.settle(workspace.plan.position)}>back to one position</Button
         >
       {/if}
-      <button class="btn min-h-8!" title="Save the map as SVG" onclick={() => onsave('svg')}
-        ><Download size={15} /> SVG</button
-      >
-      <button class="btn min-h-8!" title="Save the map as PNG" onclick={() => onsave('png')}
-        ><Download size={15} /> PNG</button
-      >
-      <button
-        class="btn min-h-8! btn-icon"
-        aria-label="Print the map"
-        title="Print the map on one page"
-        onclick={onprint}><Printer size={15} /></button
+      <SaveDrawing of={drawSheet} size="normal" name="{workspace.document.title}, position map" />
+      <Button label="Print the map" hint="Print the map on one page" onclick={() => page.print('map')}
+        ><Printer size={15} /></Button
       >
     </div>
   </div>
@@ -128,13 +127,14 @@
         onlayover={layOver}
       />
     </div>
-    <p class="mt-1 text-[12px] text-soft">
-      ● new under the finger, ○ stays from the cell to its left; numbers are chord tones. A position's name
-      sits the whole plan there; drag across the cells to paint a position for each change.
+    <p class="mt-1 text-xs text-soft">
+      ● new under the finger, ○ stays from the cell to its left; numbers are chord tones. Press a position's
+      name to play the whole chart there; drag across the cells to give each change a position of its own.
     </p>
-    {#if remark}<p class="text-[12px] text-soft">{remark}</p>{/if}
+    {#if remark}<p class="text-xs text-soft">{remark}</p>{/if}
   {:else}
-    <p class="p-6 text-soft">This neck is too short for an area of this school; choose another one.</p>
+    <p class="p-6 text-soft">This neck is too short for an area of this system; choose another one.</p>
   {/if}
 </section>
 {#if over}<LayOver {workspace} bind:over />{/if}
+{#if hasSheet}<div bind:this={sheet} aria-hidden="true"><MapSheet {workspace} /></div>{/if}

@@ -3,9 +3,10 @@
   stones. Drawn into the neck.
 -->
 <script lang="ts">
+  import { areasOf } from '$lib/core/neck/systems/registry';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { areasOf, borderOf } from '$lib/core/neck/area';
+  import { areaTitle, borderOf } from '$lib/core/neck/area';
   import type { NeckGeometry } from './geometry';
   import NoteMark from './NoteMark.svelte';
 
@@ -13,10 +14,8 @@
 
   const neck = $derived(workspace.neck);
   const marks = $derived(workspace.everywhere);
-  const subject = $derived(workspace.subjects[workspace.selected]);
-  const areas = $derived(
-    subject ? areasOf(neck, workspace.organisation, workspace.analysis.key, subject) : []
-  );
+  const subject = $derived(workspace.arrangement.subjects[workspace.selected]);
+  const areas = $derived(subject ? areasOf(neck, workspace.system, workspace.analysis.key, subject) : []);
   const isFinding = $derived(workspace.neckMode === 'find');
   const sought = $derived(workspace.soughtDegree);
 
@@ -24,7 +23,7 @@
   /** The border of a shape runs through its lowest notes, string by string; that of a hand's window is a fret wire. */
   const borders = $derived(
     areas.map((area) => {
-      const isShape = area.box !== undefined || workspace.organisation.id === 'three';
+      const isShape = area.box !== undefined || workspace.system.id === 'three';
       const wire = geometry.wire(Math.max(0, area.position - 1));
       const points = isShape
         ? borderOf(area).map(({ string, fret }) => [geometry.finger(fret), geometry.string(string)])
@@ -53,7 +52,7 @@
       text-anchor="middle"
       font-size="11"
       class="fill-next font-bold"
-      data-area={area.anchor}>{area.title}</text
+      data-area={area.anchor}>{areaTitle(area.name)}</text
     >
   {/each}
 {/if}

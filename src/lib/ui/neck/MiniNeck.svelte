@@ -1,4 +1,4 @@
-<!-- A few frets of the neck, small: the grid and notes by weight. Drawn into an svg or a group of one. -->
+<!-- A few frets of the neck, small: the board and notes by weight. Drawn into an svg or a group of one. -->
 <script lang="ts" module>
   export interface MiniNote {
     readonly string: number;
@@ -10,6 +10,7 @@
 </script>
 
 <script lang="ts">
+  import Board from './Board.svelte';
   import type { NeckGeometry } from './geometry';
 
   interface Props {
@@ -24,9 +25,6 @@
   }
   let { geometry, strings, from, to, notes, radius = 4.3 }: Props = $props();
 
-  const wires = $derived(Array.from({ length: to - from + 2 }, (_, i) => from - 1 + i));
-  const left = $derived(Math.min(geometry.wire(from - 1), geometry.wire(to)));
-  const right = $derived(Math.max(geometry.wire(from - 1), geometry.wire(to)));
   const SIZE = { target: 1.25, full: 1, open: 1, dot: 0.5, 'open-dot': 0.5 } as const;
   const LOOK = {
     target: 'fill-target',
@@ -38,27 +36,7 @@
   const TEXT = { target: 'fill-on-target', full: 'fill-on-tone', open: 'fill-ink', dot: '', 'open-dot': '' };
 </script>
 
-{#each wires as fret (fret)}
-  <line
-    x1={geometry.wire(fret)}
-    x2={geometry.wire(fret)}
-    y1={geometry.string(1)}
-    y2={geometry.string(strings)}
-    stroke="var(--string)"
-    opacity="0.5"
-    stroke-width={fret === 0 ? 3 : 1}
-  />
-{/each}
-{#each Array.from({ length: strings }, (_, i) => i + 1) as string (string)}
-  <line
-    x1={left}
-    x2={right}
-    y1={geometry.string(string)}
-    y2={geometry.string(string)}
-    stroke="var(--string)"
-    opacity="0.6"
-  />
-{/each}
+<Board {geometry} {strings} {from} {to} />
 {#each notes as note (`${note.string}:${note.fret}`)}
   {@const x = geometry.finger(note.fret)}
   {@const y = geometry.string(note.string)}

@@ -1,11 +1,14 @@
 <!-- What the neck shows: the hand's window, the whole collection, or one degree everywhere. -->
 <script lang="ts">
+  import type { Degree } from '$lib/core/theory/degree';
+  import { prettyDegree } from '$lib/core/theory/typeset';
   import type { NeckMode, Workspace } from '$lib/state/workspace.svelte';
-  import { prettyDegree, type Degree } from '$lib/core/theory/degree';
+  import Arriving from '../app/Arriving.svelte';
+  import Button from '../kit/Button.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
   const MODES: readonly [NeckMode, string, string][] = [
-    ['hand', 'hand', 'What lies under the hand'],
+    ['hand', 'hand', 'What lies under the hand (H)'],
     ['whole', 'whole neck', 'All areas joined, with their borders (W)'],
     ['find', 'find', 'One degree in every octave (F)']
   ];
@@ -17,25 +20,26 @@
   ]);
 </script>
 
-<div class="flex items-center gap-1 text-[12px]" role="group" aria-label="What the neck shows">
+<div class="flex items-center gap-1" role="group" aria-label="What the neck shows">
   {#each MODES as [mode, name, hint] (mode)}
-    <button
-      class="rounded-full border border-line px-2 leading-[22px] {workspace.neckMode === mode
-        ? 'bg-ink text-paper'
-        : 'bg-surface'}"
-      aria-pressed={workspace.neckMode === mode}
-      title={hint}
-      onclick={() => (workspace.neckMode = mode)}>{name}</button
+    <Button
+      size="small"
+      isRound
+      pressed={workspace.neckMode === mode}
+      {hint}
+      onclick={() => (workspace.neckMode = mode)}>{name}</Button
     >
   {/each}
   {#if workspace.neckMode === 'find'}
-    <select
-      class="rounded-full border border-line bg-surface px-1 leading-[22px]"
-      aria-label="Degree to find everywhere"
-      value={workspace.soughtDegree}
-      onchange={(event) => (workspace.sought = event.currentTarget.value as Degree)}
+    <Arriving isQuiet load={() => import('../kit/Select.svelte')}
+      >{#snippet children(Select)}<Select
+          size="small"
+          isRound
+          label="Degree to find everywhere"
+          value={workspace.soughtDegree}
+          options={degrees.map((degree) => ({ value: degree, name: prettyDegree(degree) }))}
+          onpick={(degree) => (workspace.sought = degree as Degree)}
+        />{/snippet}</Arriving
     >
-      {#each degrees as degree (degree)}<option value={degree}>{prettyDegree(degree)}</option>{/each}
-    </select>
   {/if}
 </div>

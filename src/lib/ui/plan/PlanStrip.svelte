@@ -1,38 +1,40 @@
 <!-- The whole chart at once: from one scale of the key over everything to a new one at every chord. -->
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { prettyProse } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import Select from '../kit/Select.svelte';
+  import Slider from '../kit/Slider.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
-  const all = $derived(workspace.outlineOrder.length);
+  const arrangement = $derived(workspace.arrangement);
+  const all = $derived(arrangement.outlineOrder.length);
 </script>
 
-<section class="flex flex-wrap items-center gap-x-4 gap-y-1 card px-3 py-0.5 text-[13px]" aria-label="Plan">
-  <label class="flex flex-wrap items-center gap-2">
-    <span class="text-soft">key centre</span>
-    <input
-      type="range"
-      class="w-36 accent-[var(--target)]"
-      min="0"
+<section class="flex flex-wrap items-center gap-x-4 gap-y-1 card px-3 py-1 text-sm" aria-label="Plan">
+  <div class="flex flex-wrap items-center gap-2">
+    <span class="text-soft">one scale</span>
+    <Slider
+      label="Changes outlined"
+      min={0}
       max={all}
-      value={workspace.outlined}
-      aria-label="Changes outlined"
-      aria-valuetext="{workspace.outlined} of {all} changes outlined"
-      title="The chords that the scale of the key serves worst are outlined first"
-      oninput={(event) => workspace.setOutline(Number(event.currentTarget.value))}
+      value={arrangement.outlined}
+      says="{arrangement.outlined} of {all} changes outlined"
+      hint="The chords that the scale of the key serves worst are outlined first"
+      onslide={(count) => workspace.setOutline(count)}
     />
     <span class="text-soft">chord by chord</span>
-  </label>
-  <label class="flex flex-wrap items-center gap-2">
-    <span data-outlined>{workspace.outlined} of {all} outlined with</span>
-    <select
-      class="btn min-h-7!"
-      value={workspace.plan.school}
-      onchange={(event) => workspace.setSchool(event.currentTarget.value)}
-    >
-      {#each settings.approaches as approach (approach.id)}<option value={approach.id}>{approach.name}</option
-        >{/each}
-    </select>
-  </label>
-  <span class="min-w-0 flex-1 text-right text-soft" data-union>{settings.prose(workspace.union)}</span>
+  </div>
+  <div class="flex flex-wrap items-center gap-2">
+    <span data-outlined>{arrangement.outlined} of {all} outlined with</span>
+    <Select
+      size="small"
+      label="Approach"
+      hint="The way of choosing notes that outlined changes begin with"
+      value={workspace.plan.approach}
+      options={settings.approaches.map(({ id, name }) => ({ value: id, name }))}
+      onpick={(id) => workspace.setApproach(id)}
+    />
+  </div>
+  <span class="min-w-0 flex-1 text-right text-soft" data-union>{prettyProse(arrangement.union)}</span>
 </section>

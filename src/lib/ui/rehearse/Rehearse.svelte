@@ -3,21 +3,22 @@
   from two metres and worked by touch.
 -->
 <script lang="ts">
+  import { prettyDegree } from '$lib/core/theory/typeset';
   import { onDestroy, untrack } from 'svelte';
   import Coffee from '@lucide/svelte/icons/coffee';
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
   import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
-  import { prettyDegree } from '$lib/core/theory/degree';
+  import type { ViewProps } from '../views';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Button from '../kit/Button.svelte';
   import Neck from '../neck/Neck.svelte';
   import { layKeys } from '../keys/keys';
   import Threads from '../threads/Threads.svelte';
   import Desk from './Desk.svelte';
 
-  let { workspace }: { workspace: Workspace } = $props();
+  let { workspace }: ViewProps = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
 
   /** The sounding change; at rest the one that is selected. */
@@ -27,8 +28,8 @@
     const { nextIndex, changes } = rehearsal.shown;
     return nextIndex === null || !rehearsal.next ? undefined : changes[nextIndex];
   });
-  const target = $derived(selected && rehearsal.shown.targets.get(selected.index));
-  const nextTarget = $derived(coming && rehearsal.shown.targets.get(coming.index));
+  const target = $derived(selected && rehearsal.shown.paths.targets.get(selected.index));
+  const nextTarget = $derived(coming && rehearsal.shown.paths.targets.get(coming.index));
   /** The next chord comes up over its last beats; always there while the band rests. */
   const nextShows = $derived(
     rehearsal.isPlaying ? Math.min(1, Math.max(0.25, 1 - (rehearsal.left - 1) / FADE_BEATS)) : 0.6
@@ -98,14 +99,16 @@
   data-lag={JSON.stringify(rehearsal.lag)}
 >
   <div class="flex flex-wrap items-stretch gap-2.5">
-    <button
-      class="btn min-h-20! w-24 flex-col btn-strong max-sm:w-16"
+    <Button
+      size="stand"
+      tone="strong"
+      class="min-h-20 w-24 max-sm:w-16"
       aria-label={rehearsal.isPlaying ? 'Stop' : 'Play'}
-      title="Space"
+      hint="Space"
       onclick={() => rehearsal.toggle()}
     >
       {#if rehearsal.isPlaying}<Pause size={34} />{:else}<Play size={34} />{/if}
-    </button>
+    </Button>
     <div
       class="relative flex min-w-0 flex-1 flex-wrap items-center gap-x-6 overflow-hidden card px-4 max-sm:gap-x-3"
       aria-live="off"
@@ -117,21 +120,21 @@
         data-left={rehearsal.left.toFixed(2)}
       ></div>
       <div
-        class="relative text-[64px] leading-[80px] whitespace-nowrap max-sm:text-[40px] max-sm:leading-[52px]"
+        class="relative text-4xl leading-[80px] whitespace-nowrap max-sm:text-3xl max-sm:leading-[52px]"
         data-now={selected?.symbol}
       >
         <ChordSymbol symbol={selected?.symbol ?? '—'} />
       </div>
       {#if target && rehearsal.hides === 'nothing'}
-        <div class="relative text-[30px] font-bold whitespace-nowrap text-target max-sm:text-[24px]">
+        <div class="relative text-2xl font-bold whitespace-nowrap text-target max-sm:text-xl">
           {prettyDegree(target.cell.degree)}
-          <span class="text-[20px]"
+          <span class="text-xl"
             >{settings.note(target.cell.note)} {target.cell.string}:{target.cell.fret}</span
           >
         </div>
       {/if}
       <div
-        class="relative ml-auto text-[40px] font-bold tabular-nums"
+        class="relative ml-auto text-3xl font-bold tabular-nums"
         role="timer"
         aria-label="Beats until the change"
       >
@@ -139,13 +142,13 @@
       </div>
       {#if coming}
         <div
-          class="relative flex items-baseline gap-3 text-[44px] leading-[80px] whitespace-nowrap text-next max-sm:text-[30px] max-sm:leading-[40px]"
+          class="relative flex items-baseline gap-3 text-3xl leading-[80px] whitespace-nowrap text-next max-sm:text-2xl max-sm:leading-[40px]"
           style:opacity={nextShows}
           data-next={coming.symbol}
         >
           <ChordSymbol symbol={coming.symbol} />
           {#if nextTarget && rehearsal.hides === 'nothing'}
-            <span class="text-[22px] font-bold">{prettyDegree(nextTarget.cell.degree)}</span>
+            <span class="text-xl font-bold">{prettyDegree(nextTarget.cell.degree)}</span>
           {/if}
         </div>
       {/if}
@@ -162,7 +165,7 @@
         {rehearsal.desk.restAfter} minutes of playing: shake the hands out. If anything hurts, stop; if it goes
         on hurting, see someone who knows.
       </p>
-      <button class="btn" onclick={() => (rehearsal.wantsRest = false)}>all right</button>
+      <Button size="stand" onclick={() => (rehearsal.wantsRest = false)}>all right</Button>
     </div>
   {/if}
 
@@ -178,11 +181,9 @@
   {/if}
   <Desk {rehearsal} />
   {#if !isCautioned}
-    <p class="flex items-center gap-3 text-[12.5px] text-soft">
+    <p class="flex items-center gap-3 text-xs text-soft">
       Keep headphones low: the band should sit under your guitar, not over it.
-      <button class="underline decoration-dotted underline-offset-4" onclick={() => (isCautioned = true)}
-        >all right</button
-      >
+      <Button size="small" onclick={() => (isCautioned = true)}>all right</Button>
     </p>
   {/if}
   <p class="sr-only" aria-live="polite">{selected?.symbol ?? ''}</p>

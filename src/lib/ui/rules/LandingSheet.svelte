@@ -1,10 +1,12 @@
 <!-- The landing sheet: every target of a chart on one page: chord, degree, note, string and fret, and what leads in. -->
 <script lang="ts">
-  import { APPROACH_FACTS } from '$lib/core/moment/approach-notes';
-  import { prettyDegree } from '$lib/core/theory/degree';
+  import { APPROACH_FACTS } from '$lib/core/line/approach-notes';
+  import { prettyDegree } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
+  import { counted } from '$lib/core/theory/words';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Paper from '../export/Paper.svelte';
   import { stepWords } from '../threads/layout';
 
   let { workspace }: { workspace: Workspace } = $props();
@@ -12,27 +14,24 @@
   /** Height left for the rows on a page of A4, in millimetres, and rows that can be read from a stand. */
   const ROOM = 255;
   const EASY = 36;
-  const targets = $derived(workspace.path?.targets ?? []);
+  const targets = $derived(workspace.paths.path?.targets ?? []);
   const columns = $derived(Math.min(4, Math.max(1, Math.ceil(targets.length / EASY))));
   const rows = $derived(Math.ceil(targets.length / columns));
   /** Rows shrink so that the chart stays on its page. */
   const height = $derived(Math.min(7.2, ROOM / Math.max(1, rows)));
-  const key = $derived(workspace.analysis.key);
-  const figures = $derived(workspace.figures);
+  const figures = $derived(workspace.paths.figures);
 </script>
 
-<div class="sheet" data-sheet style:--row="{height}mm" style:--columns={columns}>
-  <h1 class="font-display">{workspace.title}</h1>
-  <p>
-    {settings.note(key.tonic)}
-    {key.mode}{figures
-      ? ` · ${figures.targets} targets, ${figures.semitones} semitones in all, ${figures.shifts} shifts of the hand`
-      : ''} · string and fret as 3:7
-  </p>
-  <ol>
+<Paper
+  {workspace}
+  says="{figures
+    ? `${counted(figures.targets, 'target')}, ${counted(figures.semitones, 'semitone')} in all, ${counted(figures.shifts, 'shift')} of the hand; `
+    : ''}string and fret as 3:7"
+>
+  <ol style:--row="{height}mm" style:--columns={columns}>
     {#each targets as { change, beat, cell, step }, i (`${change}:${beat}`)}
       {@const at = workspace.changes[change]!}
-      {@const lead = workspace.approaches.get(i)}
+      {@const lead = workspace.paths.approachNotes.get(i)}
       <li>
         <span class="bar">{beat === 1 ? at.bar : ''}</span>
         <span class="chord"
@@ -50,29 +49,9 @@
       </li>
     {/each}
   </ol>
-</div>
+</Paper>
 
 <style>
-  .sheet {
-    position: fixed;
-    top: 0;
-    left: -20000px;
-    width: 190mm;
-    color: var(--ink);
-  }
-
-  h1 {
-    font-size: 6.5mm;
-    line-height: 8mm;
-  }
-
-  p {
-    margin-bottom: 2mm;
-    font-size: 3mm;
-    line-height: 4mm;
-    color: var(--soft);
-  }
-
   ol {
     columns: var(--columns);
     column-gap: 4mm;
@@ -125,11 +104,5 @@
     min-width: 0;
     overflow: hidden;
     color: var(--soft);
-  }
-
-  @media print {
-    .sheet {
-      position: static;
-    }
   }
 </style>

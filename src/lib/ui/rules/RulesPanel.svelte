@@ -1,13 +1,19 @@
-<!-- The rules of the path: taste and weights, the way of the line, which changes, where on the neck, how it is led in. -->
+<!-- The rules of the target line: style and weights, the way of the line, which changes, where on the neck, how it is led in. -->
 <script lang="ts">
+  import { prettyNote } from '$lib/core/theory/typeset';
   import Printer from '@lucide/svelte/icons/printer';
   import X from '@lucide/svelte/icons/x';
-  import { DEFAULT_PLAN, type Plan } from '$lib/api/plan';
-  import { APPROACH_FACTS, APPROACH_KINDS } from '$lib/core/moment/approach-notes';
+  import { DEFAULT_PLAN, PATH_RULES, type Plan } from '$lib/core/plan/model';
   import { DIRECTIONS, type Weights } from '$lib/core/targets/options';
-  import { TASTES } from '$lib/core/targets/tastes';
-  import { midiName, prettyNote } from '$lib/core/theory/note';
+  import { STYLES } from '$lib/core/targets/styles';
+  import { midiName } from '$lib/core/theory/note';
+  import { counted } from '$lib/core/theory/words';
   import type { Workspace } from '$lib/state/workspace.svelte';
+  import { WISHES } from '../change/wishes';
+  import Button from '../kit/Button.svelte';
+  import Select from '../kit/Select.svelte';
+  import Slider from '../kit/Slider.svelte';
+  import Toggles from '../kit/Toggles.svelte';
 
   let { workspace, onprint }: { workspace: Workspace; onprint: () => void } = $props();
 
@@ -38,9 +44,7 @@
   const notes = $derived(Array.from({ length: highest - lowest + 1 }, (_, i) => lowest + i));
   const range = $derived(plan.range ?? { low: lowest, high: highest });
   const isOwn = $derived(
-    (
-      ['weights', 'direction', 'which', 'every', 'reach', 'strings', 'range', 'avoid', 'approach'] as const
-    ).some((rule) => JSON.stringify(plan[rule]) !== JSON.stringify(DEFAULT_PLAN[rule]))
+    PATH_RULES.some((rule) => JSON.stringify(plan[rule]) !== JSON.stringify(DEFAULT_PLAN[rule]))
   );
 
   function weigh(degree: keyof Weights['degree'], value: number) {
@@ -73,133 +77,116 @@
     });
   }
 
-  function reset() {
-    const { weights, direction, which, every, reach, strings, range, avoid, approach } = DEFAULT_PLAN;
-    workspace.rule({ weights, direction, which, every, reach, strings, range, avoid, approach });
-  }
+  const OWN = 'own';
+  const DIRECTION_OPTIONS = DIRECTIONS.map((way) => ({ value: way, name: WAYS[way] }));
+  const WHICH_OPTIONS = WHICH.map(([value, name]) => ({ value, name }));
+  const AGAIN_OPTIONS = [
+    { value: '', name: 'only where a chord begins' },
+    ...[1, 2, 3, 4].map((beats) => ({ value: String(beats), name: `again every ${counted(beats, 'beat')}` }))
+  ];
+  const REACH_OPTIONS = [
+    { value: 'hand' as const, name: 'under the hand' },
+    { value: 'neck' as const, name: 'anywhere on the neck' }
+  ];
+  const noteOptions = $derived(
+    notes.map((midi) => ({ value: String(midi), name: prettyNote(midiName(midi)) }))
+  );
 </script>
 
 {#snippet noteSelect(label: string, value: number, onpick: (midi: number) => void)}
-  <select
-    class="btn min-h-8! px-1 py-0"
-    aria-label={label}
-    {value}
-    onchange={(event) => onpick(Number(event.currentTarget.value))}
-  >
-    {#each notes as midi (midi)}<option value={midi}>{prettyNote(midiName(midi))}</option>{/each}
-  </select>
+  <Select {label} value={String(value)} options={noteOptions} onpick={(midi) => onpick(Number(midi))} />
 {/snippet}
 
 <section
-  class="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto card p-3 text-[13.5px]"
-  aria-label="Rules of the path"
+  class="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto card p-3 text-sm"
+  aria-label="Rules of the target line"
 >
   <header class="flex items-center justify-between gap-2">
-    <h2 class="font-display text-[20px]">Rules of the path</h2>
-    <button
-      class="btn btn-icon"
-      aria-label="Back to the choices"
-      title="Back to the choices (R)"
-      onclick={() => (workspace.isRuling = false)}><X size={16} /></button
+    <h2 class="font-display text-xl">Rules of the target line</h2>
+    <Button
+      label="Back to the choices"
+      hint="Back to the choices (R)"
+      onclick={() => (workspace.isRuling = false)}><X size={16} /></Button
     >
   </header>
 
-  <div class="flex flex-wrap gap-1" role="group" aria-label="Taste">
-    {#each TASTES as { id, name, hint } (id)}
-      <button
-        class="btn min-h-8! px-2"
-        aria-pressed={workspace.taste?.id === id}
-        title={hint}
-        onclick={() => workspace.pickTaste(id)}>{name}</button
-      >
-    {/each}
-  </div>
+  <Toggles
+    label="Style"
+    value={workspace.style?.id ?? OWN}
+    options={STYLES.map(({ id, name, hint }) => ({ value: id, name, hint }))}
+    onpick={(id) => workspace.pickStyle(id)}
+  />
 
-  <fieldset class="grid grid-cols-[auto_1fr_2.2rem] items-center gap-x-2 gap-y-0.5">
-    <legend class="mb-0.5 text-soft">What a target costs on its</legend>
+  <div class="grid grid-cols-[auto_1fr_2.2rem] items-center gap-x-2 gap-y-0.5">
+    <h3 class="col-span-3 mb-0.5 text-soft">What a target costs on its</h3>
     {#each DEGREES as degree (degree)}
-      <label for="degree-{degree}">{degree}</label>
-      <input
-        id="degree-{degree}"
-        type="range"
-        min="0"
-        max="8"
-        step="0.5"
-        class="h-6 accent-[var(--target)]"
+      <span>{degree}</span>
+      <Slider
+        class="w-full"
+        label="Cost of landing on the {degree}"
+        min={0}
+        max={8}
+        step={0.5}
         value={plan.weights.degree[degree]}
-        oninput={(event) => weigh(degree, Number(event.currentTarget.value))}
+        onslide={(value) => weigh(degree, value)}
       />
       <output class="text-right">{plan.weights.degree[degree]}</output>
     {/each}
-  </fieldset>
-  <fieldset class="grid grid-cols-[auto_1fr_2.2rem] items-center gap-x-2 gap-y-0.5">
-    <legend class="mb-0.5 text-soft">What a step costs for</legend>
+  </div>
+  <div class="grid grid-cols-[auto_1fr_2.2rem] items-center gap-x-2 gap-y-0.5">
+    <h3 class="col-span-3 mb-0.5 text-soft">What a step costs for</h3>
     {#each STEPS as [part, name, max, step] (part)}
-      <label for="step-{part}">{name}</label>
-      <input
-        id="step-{part}"
-        type="range"
-        min="0"
+      <span>{name}</span>
+      <Slider
+        class="w-full"
+        label="Cost of {name}"
+        min={0}
         {max}
         {step}
-        class="h-6 accent-[var(--target)]"
         value={plan.weights[part]}
-        oninput={(event) =>
-          workspace.rule({ weights: { ...plan.weights, [part]: Number(event.currentTarget.value) } }, true)}
+        onslide={(value) => workspace.rule({ weights: { ...plan.weights, [part]: value } }, true)}
       />
       <output class="text-right">{plan.weights[part]}</output>
     {/each}
-  </fieldset>
+  </div>
 
-  <div class="grid grid-cols-[auto_1fr] items-center gap-x-2 gap-y-1.5 border-t border-line pt-2">
-    <label for="rule-way">The line</label>
-    <select
-      id="rule-way"
-      class="btn min-h-8! min-w-0 py-0"
+  <div class="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 border-t border-line pt-2">
+    <span>The line</span>
+    <Select
+      label="Way of the line"
       value={plan.direction}
-      onchange={(event) => workspace.rule({ direction: event.currentTarget.value as Plan['direction'] })}
-    >
-      {#each DIRECTIONS as way (way)}<option value={way}>{WAYS[way]}</option>{/each}
-    </select>
-    <label for="rule-which">Targets at</label>
-    <select
-      id="rule-which"
-      class="btn min-h-8! min-w-0 py-0"
+      options={DIRECTION_OPTIONS}
+      onpick={(direction) => workspace.rule({ direction })}
+    />
+    <span>Targets at</span>
+    <Select
+      label="Changes with a target"
       value={plan.which}
-      onchange={(event) => workspace.rule({ which: event.currentTarget.value as Plan['which'] })}
-    >
-      {#each WHICH as [which, name] (which)}<option value={which}>{name}</option>{/each}
-    </select>
-    <label for="rule-every">Again after</label>
-    <select
-      id="rule-every"
-      class="btn min-h-8! min-w-0 py-0"
+      options={WHICH_OPTIONS}
+      onpick={(which) => workspace.rule({ which })}
+    />
+    <span>and</span>
+    <Select
+      label="Targets inside a change"
       value={String(plan.every ?? '')}
-      onchange={({ currentTarget: { value } }) => workspace.rule({ every: value ? Number(value) : null })}
-    >
-      <option value="">never inside a change</option>
-      {#each [1, 2, 3, 4] as beats (beats)}<option value={String(beats)}
-          >{beats} {beats === 1 ? 'beat' : 'beats'} of a change</option
-        >{/each}
-    </select>
-    <label for="rule-reach">Where</label>
-    <select
-      id="rule-reach"
-      class="btn min-h-8! min-w-0 py-0"
+      options={AGAIN_OPTIONS}
+      onpick={(value) => workspace.rule({ every: value ? Number(value) : null })}
+    />
+    <span>Where</span>
+    <Select
+      label="Where targets lie"
       value={plan.reach}
-      onchange={(event) => workspace.rule({ reach: event.currentTarget.value as Plan['reach'] })}
-    >
-      <option value="hand">under the hand</option>
-      <option value="neck">anywhere on the neck</option>
-    </select>
+      options={REACH_OPTIONS}
+      onpick={(reach) => workspace.rule({ reach })}
+    />
     <span>Strings</span>
     <div class="flex flex-wrap gap-1" role="group" aria-label="Strings">
       {#each neck.strings as _, i (i)}
-        <button
-          class="btn min-h-8! min-w-8! px-0"
-          aria-pressed={!plan.strings || plan.strings.includes(i + 1)}
+        <Button
+          class="w-8 px-0"
+          pressed={!plan.strings || plan.strings.includes(i + 1)}
           aria-label="String {i + 1}"
-          onclick={() => toggleString(i + 1)}>{i + 1}</button
+          onclick={() => toggleString(i + 1)}>{i + 1}</Button
         >
       {/each}
     </div>
@@ -215,37 +202,32 @@
         {@render noteSelect('Lowest avoided note', register.low, (low) => setAvoid(i, { low }))}
         <span>to</span>
         {@render noteSelect('Highest avoided note', register.high, (high) => setAvoid(i, { high }))}
-        <button
-          class="btn min-h-8! btn-icon"
-          aria-label="Allow this register again"
+        <Button
+          label="Allow this range again"
           onclick={() => workspace.rule({ avoid: plan.avoid.filter((_, at) => at !== i) })}
-          ><X size={14} /></button
+          ><X size={14} /></Button
         >
       </div>
     {/each}
     <span></span>
-    <button
-      class="justify-self-start underline decoration-dotted underline-offset-4"
-      onclick={() => workspace.rule({ avoid: [...plan.avoid, { low: 60, high: 62 }] })}
-      disabled={plan.avoid.length >= 6}>keep out of a register</button
+    <Button
+      class="justify-self-start"
+      disabled={plan.avoid.length >= 6}
+      onclick={() => workspace.rule({ avoid: [...plan.avoid, { low: 60, high: 62 }] })}>avoid a range</Button
     >
-    <label for="rule-approach">Led in by</label>
-    <select
-      id="rule-approach"
-      class="btn min-h-8! min-w-0 py-0"
-      value={plan.approach}
-      onchange={(event) => workspace.rule({ approach: event.currentTarget.value as Plan['approach'] })}
-    >
-      <option value="none">nothing</option>
-      <option value="fitting">what fits each target</option>
-      {#each APPROACH_KINDS as kind (kind)}<option value={kind} title={APPROACH_FACTS[kind].hint}
-          >{APPROACH_FACTS[kind].name}</option
-        >{/each}
-    </select>
+    <span>Approach notes</span>
+    <Select
+      label="Approach notes into all targets"
+      value={plan.approachNotes}
+      options={WISHES}
+      onpick={(approachNotes) => workspace.rule({ approachNotes })}
+    />
   </div>
 
   <div class="mt-auto flex flex-wrap gap-1.5 border-t border-line pt-2">
-    <button class="btn" onclick={onprint}><Printer size={15} /> landing sheet</button>
-    <button class="btn" disabled={!isOwn} onclick={reset}>as at first</button>
+    <Button hint="Every target on one page: string, fret, degree" onclick={onprint}
+      ><Printer size={15} /> landing sheet</Button
+    >
+    <Button disabled={!isOwn} onclick={() => workspace.resetRules()}>reset</Button>
   </div>
 </section>

@@ -1,5 +1,6 @@
 <!-- All charts: find, sort, open, duplicate, rename, delete with undo; a new one from pasted text. -->
 <script lang="ts">
+  import { prettyNote } from '$lib/core/theory/typeset';
   import { onMount, untrack } from 'svelte';
   import Copy from '@lucide/svelte/icons/copy';
   import Moon from '@lucide/svelte/icons/moon';
@@ -15,10 +16,11 @@
   import { importText } from '$lib/core/formats/text/import';
   import { readSheet } from '$lib/core/harmony/sheet';
   import { Drafts } from '$lib/state/drafts';
-  import { prettyNote } from '$lib/core/theory/note';
   import { settings } from '$lib/state/settings.svelte';
   import PasteLook from '../chart/PasteLook.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Button from '../kit/Button.svelte';
+  import Select from '../kit/Select.svelte';
   import {
     bringBackChart,
     createChart,
@@ -37,6 +39,11 @@
   let renaming: string | null = $state(null);
   let newTitle = $state('');
   let latest = 0;
+  const SORTS = [
+    { value: 'practised', name: 'last practised' },
+    { value: 'title', name: 'title' },
+    { value: 'changed', name: 'last changed' }
+  ] as const;
 
   const isTooLarge = $derived(byteLength(draft) > MAX_CHART_BYTES);
   /** What the typed or pasted text gives. */
@@ -157,16 +164,14 @@
 <main class="mx-auto max-w-[1180px] px-4 py-6">
   <header class="flex items-end justify-between gap-4">
     <div>
-      <p class="text-[13px] font-bold tracking-[0.14em] text-target uppercase">Corvel</p>
-      <h1 class="font-display text-[38px] leading-11">Songbook</h1>
+      <p class="text-sm font-bold tracking-[0.14em] text-target uppercase">Corvel</p>
+      <h1 class="font-display text-3xl leading-11">Songbook</h1>
     </div>
-    <button
-      class="btn btn-icon"
-      aria-label={settings.now.theme === 'day' ? 'Stage theme' : 'Day theme'}
+    <Button
+      label={settings.now.theme === 'day' ? 'Stage theme' : 'Day theme'}
       onclick={() => settings.toggleTheme()}
+      >{#if settings.now.theme === 'day'}<Moon size={17} />{:else}<Sun size={17} />{/if}</Button
     >
-      {#if settings.now.theme === 'day'}<Moon size={17} />{:else}<Sun size={17} />{/if}
-    </button>
   </header>
 
   <div class="mt-5 grid grid-cols-[minmax(0,1fr)] gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
@@ -177,20 +182,25 @@
           <Search size={16} class="absolute top-1/2 left-3 -translate-y-1/2 text-soft" />
           <input
             type="search"
-            class="h-10 w-full rounded-md border border-line bg-surface pr-3 pl-9"
+            class="h-10 w-full rounded-md border border-edge bg-surface pr-3 pl-9"
             placeholder="Title, key or chord"
             bind:value={search}
             oninput={() => void refresh()}
           />
         </label>
-        <label class="flex items-center gap-2">
-          <span class="text-[13px] text-soft">Sort by</span>
-          <select class="btn h-10" bind:value={sort} onchange={() => void refresh()}>
-            <option value="practised">last practised</option>
-            <option value="title">title</option>
-            <option value="changed">last changed</option>
-          </select>
-        </label>
+        <div class="flex items-center gap-2">
+          <span class="text-sm text-soft">Sort by</span>
+          <Select
+            class="h-10"
+            label="Sort by"
+            value={sort}
+            options={SORTS}
+            onpick={(next) => {
+              sort = next;
+              void refresh();
+            }}
+          />
+        </div>
       </div>
 
       <ul class="mt-3 divide-y divide-[var(--line)] card" data-charts>
@@ -207,7 +217,7 @@
                   }}
                 >
                   <input
-                    class="relative z-10 h-9 w-full rounded-md border border-line bg-paper px-2 font-display text-[19px]"
+                    class="relative z-10 h-9 w-full rounded-md border border-line bg-paper px-2 font-display text-lg"
                     aria-label="New title"
                     maxlength="200"
                     bind:value={newTitle}
@@ -218,39 +228,30 @@
                 </form>
               {:else}
                 <a
-                  class="font-display text-[20px] leading-7 after:absolute after:inset-0"
+                  class="font-display text-xl leading-7 after:absolute after:inset-0"
                   href="/charts/{chart.id}">{chart.title}</a
                 >
               {/if}
-              <p class="flex gap-2.5 truncate text-[14px] leading-6 text-soft">
+              <p class="flex gap-2.5 truncate text-base leading-6 text-soft">
                 {#each chart.opening as symbol, i (i)}<ChordSymbol {symbol} />{:else}<span>no chords yet</span
                   >{/each}
                 {#if chart.damaged}<b class="text-warn">its plan is damaged</b>{/if}
               </p>
             </div>
-            <div class="w-40 shrink-0 text-right text-[13px] leading-5 text-soft max-sm:hidden">
+            <div class="w-40 shrink-0 text-right text-sm leading-5 text-soft max-sm:hidden">
               {#if chart.key}<span class="text-ink">{keyName(chart.key)}</span><br />{/if}
               {chart.bars} bars · {chart.meter}{chart.tempo ? ` · ${chart.tempo} bpm` : ''}<br />
               {ago(chart.practisedAt)}
             </div>
             <div class="relative z-10 flex shrink-0 gap-1">
-              <button
-                class="btn btn-icon"
-                aria-label="Rename {chart.title}"
-                title="Rename"
-                onclick={() => startRenaming(chart)}><Pencil size={15} /></button
+              <Button label="Rename {chart.title}" hint="Rename" onclick={() => startRenaming(chart)}
+                ><Pencil size={15} /></Button
               >
-              <button
-                class="btn btn-icon"
-                aria-label="Duplicate {chart.title}"
-                title="Duplicate"
-                onclick={() => duplicate(chart)}><Copy size={15} /></button
+              <Button label="Duplicate {chart.title}" hint="Duplicate" onclick={() => duplicate(chart)}
+                ><Copy size={15} /></Button
               >
-              <button
-                class="btn btn-icon"
-                aria-label="Delete {chart.title}"
-                title="Delete"
-                onclick={() => remove(chart)}><Trash2 size={15} /></button
+              <Button label="Delete {chart.title}" hint="Delete" onclick={() => remove(chart)}
+                ><Trash2 size={15} /></Button
               >
             </div>
           </li>
@@ -258,20 +259,20 @@
           <li class="px-4 py-8 text-center text-soft">
             {search
               ? `No chart matches “${search}”.`
-              : 'No charts yet. Type or paste the first one beside this list.'}
+              : 'No charts yet. Type or paste the first progression under New chart: a few chords between strokes are enough.'}
           </li>
         {/each}
       </ul>
       {#if shown.charts.length < shown.total}
-        <button class="mt-3 btn" onclick={() => refresh(shown.charts.length)}>
+        <Button class="mt-3" onclick={() => refresh(shown.charts.length)}>
           Show more ({shown.total - shown.charts.length} left)
-        </button>
+        </Button>
       {/if}
     </section>
 
     <section class="h-fit card p-4" aria-label="New chart">
-      <h2 class="font-display text-[22px]">New chart</h2>
-      <p class="mt-1 text-[14px] text-soft">
+      <h2 class="font-display text-xl">New chart</h2>
+      <p class="mt-1 text-base text-soft">
         Type or paste a progression: bars between strokes, or chords parted in any way, over words or in a
         list.
       </p>
@@ -283,7 +284,7 @@
         }}
       >
         <textarea
-          class="w-full rounded-md border border-line bg-paper p-2.5 font-mono text-[14px] leading-6"
+          class="w-full rounded-md border border-edge bg-paper p-2.5 font-mono text-base leading-6"
           rows="6"
           aria-label="Chart text"
           aria-describedby="verdict"
@@ -296,19 +297,19 @@
           }}></textarea>
         <p
           id="verdict"
-          class="mt-1 min-h-10 text-[13px] {isTooLarge || sheet?.problems.length ? 'text-warn' : 'text-soft'}"
+          class="mt-1 min-h-10 text-sm {isTooLarge || sheet?.problems.length ? 'text-warn' : 'text-soft'}"
           aria-live="polite"
         >
           {verdict}
         </p>
         {#if look && isTurned}<div class="mb-2"><PasteLook {look} /></div>{/if}
-        <button class="mt-1 btn w-full btn-strong" disabled={isTooLarge}
+        <Button class="mt-1 w-full" tone="strong" type="submit" disabled={isTooLarge}
           ><Plus size={16} />
           {!draft.trim()
             ? 'Start an empty chart'
             : isTurned && sheet
               ? 'Take these bars'
-              : 'Make a plan for it'}</button
+              : 'Open it with a plan'}</Button
         >
       </form>
     </section>

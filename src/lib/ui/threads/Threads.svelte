@@ -6,12 +6,13 @@
   import { untrack } from 'svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Target, TargetPath } from '$lib/core/targets/path';
-  import PathPanel from '../change/PathPanel.svelte';
+  import type { TargetPath } from '$lib/core/targets/path';
+  import Arriving from '../app/Arriving.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
+  import ThreadColumn from './ThreadColumn.svelte';
 
   interface Props {
     workspace: Workspace;
@@ -27,15 +28,13 @@
   const seen = new Seen();
   /** The tone the player is dragging the thread to. */
   let dragged: { change: number; midi: number } | null = $state(null);
-  /** The thread under the pointer in the list of other threads. */
-  let offered: string | null = $state(null);
   /** The alternative under the pointer. */
   let offeredPath: TargetPath | null = $state.raw(null);
 
   const changes = $derived(workspace.changes);
   const pitches = $derived([
     ...(isBare ? [] : workspace.tones.flatMap((tones) => tones.map((tone) => tone.midi))),
-    ...[...workspace.targets.values()].map((target) => target.cell.midi)
+    ...[...workspace.paths.targets.values()].map((target) => target.cell.midi)
   ]);
   const layout = $derived(layOutThreads(changes, workspace.sheet.form.beats, pitches, available - 2, height));
   /** The changes that are drawn, and the bars over them. */
@@ -66,13 +65,13 @@
 
   /** Targets inside a change, where there are several. */
   const later = $derived(
-    (workspace.path?.targets ?? []).filter(({ change, beat }) => beat > 1 && isSeen(change))
+    (workspace.paths.path?.targets ?? []).filter(({ change, beat }) => beat > 1 && isSeen(change))
   );
 
   /** The step into each target, written where the thread bends. */
   const steps = $derived(
-    (workspace.path?.targets ?? []).flatMap(({ change, beat, cell, step }, i) => {
-      const before = workspace.path!.targets[i - 1];
+    (workspace.paths.path?.targets ?? []).flatMap(({ change, beat, cell, step }, i) => {
+      const before = workspace.paths.path!.targets[i - 1];
       if (!before || !step || beat > 1 || !isSeen(change)) return [];
       const x = layout.columns[change]!.x - 8;
       const y = (layout.pitch(before.cell.midi) + layout.pitch(cell.midi)) / 2;
@@ -81,18 +80,6 @@
       ];
     })
   );
-
-  /** Tones closer than this stand side by side. */
-  const CLOSE = 15.5;
-  function shifts(midis: readonly number[]): number[] {
-    let side = 0;
-    return midis.map((midi, i) => {
-      const below = midis[i - 1];
-      const isClose = below !== undefined && layout.pitch(below) - layout.pitch(midi) < CLOSE;
-      side = isClose ? 1 - side : 0;
-      return side * 15;
-    });
-  }
 
   $effect(() => {
     const column = layout.columns[workspace.selected];
@@ -130,13 +117,13 @@
     if (midi === null || midi === dragged.midi) return;
     dragged = { ...dragged, midi };
     const cell = workspace.tones[dragged.change]?.find((tone) => tone.midi === midi);
-    workspace.considered = cell ? { change: dragged.change, cell } : null;
+    workspace.paths.considered = cell ? { change: dragged.change, cell } : null;
   }
 
   function letGo() {
     tapped = null;
     dragged = null;
-    workspace.considered = null;
+    workspace.paths.considered = null;
   }
 
   function drop(change: number) {
@@ -144,27 +131,18 @@
     const tone = dragged && workspace.tones[change]?.find(({ midi }) => midi === dragged!.midi);
     letGo();
     if (!tone) return;
-    const current = workspace.targets.get(change);
-    if (current?.isFixed && current.cell.midi === tone.midi) workspace.release(change);
-    else workspace.fix(change, tone);
-  }
-
-  /** Where an alternative lands elsewhere: "D7♭9 on 3, Gm6 on 1". */
-  function otherwise(differences: readonly Target[]): string {
-    const named = differences
-      .slice(0, 3)
-      .map(({ change, cell }) => `${settings.prose(changes[change]!.symbol)} on ${settings.label(cell)}`);
-    const more = differences.length - named.length;
-    return named.join(', ') + (more > 0 ? ` and ${more} more` : '');
+    const current = workspace.paths.targets.get(change);
+    if (current?.isFixed && current.cell.midi === tone.midi) workspace.unpin(change);
+    else workspace.pin(change, tone);
   }
 
   function describe(change: number): string {
     const { symbol, bar } = changes[change]!;
-    const target = workspace.targets.get(change);
+    const target = workspace.paths.targets.get(change);
     if (!target) return `${symbol}, bar ${bar}, ${changes[change]!.chord ? 'resting' : 'no target'}`;
     const { cell, step, isFixed } = target;
     const move = step ? `, ${stepWords(step.semitones)}` : '';
-    return `${symbol}, bar ${bar}, target ${cell.degree} ${cell.note}${move}${isFixed ? ', fixed' : ''}`;
+    return `${symbol}, bar ${bar}, target ${cell.degree} ${cell.note}${move}${isFixed ? ', pinned' : ''}`;
   }
 </script>
 
@@ -214,7 +192,7 @@
 
       <!-- Changes that are left alone -->
       {#each columns as column (column.index)}
-        {#if workspace.path && changes[column.index]!.chord && !workspace.targets.has(column.index)}
+        {#if workspace.paths.path && changes[column.index]!.chord && !workspace.paths.targets.has(column.index)}
           <g data-resting={column.index}>
             <rect
               x={column.x}
@@ -238,7 +216,7 @@
       <!-- The lanes of the voices -->
       {#if workspace.showsLanes}
         {#each columns as { index: i } (i)}
-          {#each workspace.lanes[i] ?? [] as move (move.from.midi)}
+          {#each workspace.lanesFrom(i) as move (move.from.midi)}
             <line
               x1={layout.columns[i]!.x + TONE_INSET}
               x2={layout.columns[i + 1]!.x + TONE_INSET}
@@ -254,14 +232,14 @@
       {/if}
 
       <!-- Other threads, faint -->
-      {#each isBare ? [] : workspace.otherThreads as thread (thread.rule)}
+      {#each isBare ? [] : workspace.paths.others as thread (thread.rule)}
         <path
           d={threadLine(points(thread.path))}
           fill="none"
-          class="pointer-events-none {offered === thread.rule ? 'stroke-next' : 'stroke-soft'}"
-          stroke-width={offered === thread.rule ? 2.5 : 1}
+          class="pointer-events-none stroke-soft"
+          stroke-width="1"
           stroke-dasharray="2 4"
-          opacity={offered === thread.rule ? 1 : 0.4}
+          opacity="0.5"
         />
       {/each}
 
@@ -275,9 +253,9 @@
           data-offered
         />
       {/if}
-      {#if workspace.prospect?.path}
+      {#if workspace.paths.prospect?.path}
         <path
-          d={threadLine(points(workspace.prospect.path))}
+          d={threadLine(points(workspace.paths.prospect.path))}
           fill="none"
           class="pointer-events-none stroke-target"
           stroke-width="2"
@@ -289,7 +267,7 @@
 
       <!-- The target path -->
       <path
-        d={threadLine(points(workspace.path))}
+        d={threadLine(points(workspace.paths.path))}
         fill="none"
         class="pointer-events-none stroke-target"
         stroke-width="3"
@@ -299,11 +277,10 @@
       />
 
       {#each columns as column (column.index)}
-        {@const target = workspace.targets.get(column.index)}
+        {@const target = workspace.paths.targets.get(column.index)}
         {@const tones = (workspace.tones[column.index] ?? []).filter(
           ({ midi }) => !isBare || midi === target?.cell.midi
         )}
-        {@const side = shifts(tones.map((tone) => tone.midi))}
         {@const isNear = column.index === workspace.selected || column.index === workspace.nextIndex}
         <g
           role="button"
@@ -317,76 +294,17 @@
           onpointercancel={letGo}
         >
           <rect x={column.x} y="15" width={column.width} height={height - 15} fill="transparent" />
-          {#each tones as tone, i (tone.midi)}
-            {@const isTarget = target?.cell.midi === tone.midi}
-            {@const isAimed = dragged?.change === column.index && dragged.midi === tone.midi}
-            {@const x = column.x + TONE_INSET + (isTarget ? 0 : side[i]!)}
-            <g
-              aria-hidden="true"
-              data-drag
-              data-tone={tone.midi}
-              data-degree={tone.degree}
-              data-string={tone.string}
-              data-fret={tone.fret}
-              data-target={isTarget || undefined}
-              opacity={isTarget || isAimed || isNear ? 1 : 0.72}
-            >
-              {#if isTarget && target.isFixed}
-                <rect
-                  x={x - 15}
-                  y={layout.pitch(tone.midi) - 15}
-                  width="30"
-                  height="30"
-                  rx="5"
-                  fill="none"
-                  class="stroke-target"
-                  stroke-width="2"
-                />
-              {/if}
-              <!-- As large as a finger. -->
-              <circle cx={x} cy={layout.pitch(tone.midi)} r={isTarget ? 22 : 12} fill="transparent" />
-              <circle
-                cx={x}
-                cy={layout.pitch(tone.midi)}
-                r={isTarget ? 12 : isAimed ? 11 : 8}
-                class={isTarget || isAimed ? 'fill-target' : 'fill-tone'}
-              />
-              <text
-                {x}
-                y={layout.pitch(tone.midi) + (isTarget ? 4 : 3.4)}
-                text-anchor="middle"
-                font-size={isTarget ? 12 : 9.5}
-                class="pointer-events-none font-bold {isTarget || isAimed
-                  ? 'fill-on-target'
-                  : 'fill-on-tone'}"
-              >
-                {settings.label(tone)}
-              </text>
-            </g>
-          {/each}
-          {#if column.index === workspace.selected && !isBare}
-            {#each workspace.moment?.marks ?? [] as mark (mark.midi)}
-              {#if mark.role !== 'chord'}
-                <circle
-                  cx={column.x + column.width - 9}
-                  cy={layout.pitch(mark.midi)}
-                  r={mark.role === 'tension' ? 3.6 : 2}
-                  class={mark.role === 'tension' ? 'fill-surface stroke-tone' : 'fill-soft'}
-                  stroke-width="1.3"
-                  data-colour={mark.degree}
-                />
-              {/if}
-            {/each}
-          {/if}
-          {#if target && !tones.some((tone) => tone.midi === target.cell.midi)}
-            <circle
-              cx={column.x + TONE_INSET}
-              cy={layout.pitch(target.cell.midi)}
-              r="11"
-              class="fill-surface stroke-target"
-              stroke-width="3"
-            />
-          {/if}
+          <ThreadColumn
+            {layout}
+            {column}
+            {tones}
+            {target}
+            aimed={dragged?.change === column.index ? dragged.midi : null}
+            {isNear}
+            colours={column.index === workspace.selected && !isBare
+              ? (workspace.moment?.marks ?? []).filter(({ role }) => role !== 'chord')
+              : []}
+          />
         </g>
       {/each}
 
@@ -412,7 +330,7 @@
       {/each}
 
       <!-- What leads into the targets -->
-      {#each workspace.approaches as [i, notes] (i)}
+      {#each workspace.paths.approachNotes as [i, notes] (i)}
         {#each notes.filter(({ change }) => isSeen(change)) as note (note.beat)}
           {@const x = timeOf(note.change, note.beat) + 4}
           {@const y = layout.pitch(note.midi)}
@@ -455,86 +373,33 @@
     </svg>
   </div>
 
-  {#if workspace.prospect}
+  {#if workspace.paths.prospect}
     <p
-      class="pointer-events-none absolute top-12 right-3 rounded-full border border-line bg-surface px-3 py-0.5 text-[12.5px]"
+      class="pointer-events-none absolute top-12 right-3 rounded-full border border-line bg-surface px-3 py-0.5 text-xs"
       role="status"
       data-prospect-price
     >
-      {workspace.prospect.price}
+      {workspace.paths.prospect.price}
     </p>
   {/if}
-  {#if workspace.answer.noPath}
-    <p class="border-t border-line px-3 py-2 text-warn" role="status">{workspace.answer.noPath.message}</p>
+  {#if workspace.paths.answer.noPath}
+    <p class="border-t border-line px-3 py-2 text-warn" role="status">
+      {workspace.paths.answer.noPath.message}
+    </p>
   {/if}
 
   {#if !isBare}
-    <div class="flex flex-col gap-1 border-t border-line px-3 py-1.5 text-[13px]">
-      <PathPanel {workspace} />
-      <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <button
-          class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
-          aria-expanded={workspace.wantsAlternatives}
-          title="The next best paths, with their price (X)"
-          onclick={() => (workspace.wantsAlternatives = !workspace.wantsAlternatives)}
-          >{workspace.wantsAlternatives ? 'Hide alternatives' : 'Alternatives'}</button
+    <div class="flex min-h-9 flex-col justify-center gap-1 border-t border-line px-3 py-1.5 text-sm">
+      <Arriving isQuiet load={() => import('./TargetLine.svelte')}
+        >{#snippet children(TargetLine)}<TargetLine {workspace} />{/snippet}</Arriving
+      >
+      {#if workspace.paths.wantsAlternatives}
+        <Arriving isQuiet load={() => import('./Alternatives.svelte')}
+          >{#snippet children(Alternatives)}<Alternatives
+              {workspace}
+              onoffer={(path) => (offeredPath = path)}
+            />{/snippet}</Arriving
         >
-        <button
-          class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next"
-          aria-pressed={workspace.showsLanes}
-          title="Where every voice goes (V)"
-          onclick={() => (workspace.showsLanes = !workspace.showsLanes)}
-          >{workspace.showsLanes ? 'Hide lanes' : 'Lanes'}</button
-        >
-        <span class="text-soft">Other threads</span>
-        {#each workspace.otherThreads as thread (thread.rule)}
-          <button
-            class="min-h-6 underline decoration-dotted underline-offset-4 hover:text-next disabled:no-underline disabled:opacity-45"
-            disabled={!thread.path}
-            onpointerenter={() => (offered = thread.rule)}
-            onpointerleave={() => (offered = null)}
-            onfocus={() => (offered = thread.rule)}
-            onblur={() => (offered = null)}
-            onclick={() => workspace.pickThread(thread.rule)}
-          >
-            {thread.name}
-            {#if thread.path}
-              <span class="text-soft">({thread.path.parts.pitch} semitones in all)</span>
-            {:else}
-              <span class="text-soft">(none here)</span>
-            {/if}
-          </button>
-        {/each}
-      </div>
-      {#if workspace.wantsAlternatives}
-        <ol class="flex flex-col" aria-label="Alternatives">
-          {#each workspace.alternatives as { path, price, differences }, i (i)}
-            <li>
-              <button
-                class="min-h-6 w-full truncate text-left hover:text-next"
-                data-alternative
-                onpointerenter={() => (offeredPath = path)}
-                onpointerleave={() => (offeredPath = null)}
-                onfocus={() => (offeredPath = path)}
-                onblur={() => (offeredPath = null)}
-                onclick={() => {
-                  offeredPath = null;
-                  workspace.takePath(path);
-                }}
-              >
-                <b>{i + 2}.</b>
-                {price}
-                <span class="text-soft">· {otherwise(differences)}</span>
-              </button>
-            </li>
-          {:else}
-            <li class="text-soft">
-              {workspace.solver.progress === null
-                ? 'There is no other path under these rules.'
-                : 'Being worked out …'}
-            </li>
-          {/each}
-        </ol>
       {/if}
     </div>
   {/if}

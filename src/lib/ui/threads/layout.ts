@@ -68,3 +68,18 @@ export function threadLine(points: readonly { x: number; end: number; y: number 
     })
     .join('');
 }
+
+/** Tones closer than this, in pixels, stand side by side. */
+const CLOSE = 15.5;
+const ASIDE = 15;
+
+/** How far each of some pitches, low to high, stands aside so that none covers its neighbour. */
+export function closeShifts(midis: readonly number[], pitch: (midi: number) => number): number[] {
+  let side = 0;
+  return midis.map((midi, i) => {
+    const below = midis[i - 1];
+    const isClose = below !== undefined && pitch(below) - pitch(midi) < CLOSE;
+    side = isClose ? 1 - side : 0;
+    return side * ASIDE;
+  });
+}

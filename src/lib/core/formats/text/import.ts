@@ -2,11 +2,11 @@
  * What people paste, turned into a chart text: chords parted in any way, lists, boxes, chords over lyrics, words with
  * chords in brackets, numerals with a key. What is left out is told line by line. Source: docs/music-decisions.md, Paste.
  */
+import { isChord } from '../../theory/chord-reader';
 import { writeDirective, declarationOf, readDirective, writeGridArguments } from '../../chart/directives';
 import { readChart } from '../../chart/read';
 import type { ChartLine } from '../../chart/model';
 import { readKey, type Key } from '../../harmony/key';
-import { isChord } from '../../theory/chord';
 import { readFacts, type Fact } from './facts';
 import { chordOfNumeral, isNumeral } from './numerals';
 import { isNearlyChord, looseWords, timesOf, withBarLines, withoutParentheses } from './words';

@@ -1,6 +1,6 @@
 /** Roman numerals as players write them, turned into chords of a key: "ii V I", "iiø V7 i", "bVII7", "V7/ii". */
+import { isChord } from '../../theory/chord-reader';
 import type { Key } from '../../harmony/key';
-import { isChord } from '../../theory/chord';
 import { noteAbove, type NoteName } from '../../theory/note';
 
 /** The interval of each degree above a major tonic, and where it lies in natural minor. */

@@ -1,5 +1,5 @@
 /** The words of a pasted line: chords, bar lines and what stands between them. */
-import { isChord } from '../../theory/chord';
+import { isChord } from '../../theory/chord-reader';
 import { isNumeral } from './numerals';
 
 /** Lines drawn as boxes are bar lines. */

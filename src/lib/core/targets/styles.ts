@@ -1,7 +1,7 @@
-/** Named tastes: weights and the way of the line in one word. They open into the weights themselves. */
+/** Named styles: weights and the way of the line in one word. They open into the weights themselves. */
 import { DEFAULT_WEIGHTS, type Direction, type Weights } from './options';
 
-export interface Taste {
+export interface Style {
   readonly id: string;
   readonly name: string;
   readonly hint: string;
@@ -9,7 +9,7 @@ export interface Taste {
   readonly direction: Direction;
 }
 
-export const TASTES: readonly Taste[] = [
+export const STYLES: readonly Style[] = [
   {
     id: 'smooth',
     name: 'Smooth',
@@ -40,11 +40,11 @@ export const TASTES: readonly Taste[] = [
   }
 ];
 
-/** The taste that some weights and a direction are; null where they are the player's own. */
-export function tasteOf(weights: Weights, direction: Direction): Taste | null {
+/** The style that some weights and a direction are; null where they are the player's own. */
+export function styleOf(weights: Weights, direction: Direction): Style | null {
   const text = JSON.stringify(sorted(weights));
   return (
-    TASTES.find((taste) => taste.direction === direction && JSON.stringify(sorted(taste.weights)) === text) ??
+    STYLES.find((style) => style.direction === direction && JSON.stringify(sorted(style.weights)) === text) ??
     null
   );
 }

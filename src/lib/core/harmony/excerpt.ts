@@ -1,7 +1,7 @@
 /** What is played round and round: the form, a section, bars, one change, or a pair of changes. Times start at 0. */
 import type { Form } from '../chart/unroll';
 import type { Meter } from '../chart/model';
-import type { AnalysedChange, Analysis } from '../harmony/analysis';
+import type { AnalysedChange, Analysis } from './analysis';
 
 export type LoopWish =
   | { readonly kind: 'form' }

@@ -6,8 +6,10 @@ import { readSheet } from '../harmony/sheet';
 import { STANDARD } from '../neck/tuning';
 import { FREE_PATH, type TargetOptions } from '../targets/options';
 import { findTargets } from '../targets/path';
-import { tonesOfAll } from './moment';
-import { APPROACH_KINDS, approachesOf, skeletonLine, type ApproachWish } from './approach-notes';
+import { tonesOfAll } from '../moment/moment';
+import { APPROACH_KINDS, approachesOf, type ApproachWish } from './approach-notes';
+import { endOf, ticksOf } from './model';
+import { skeletonLine } from './skeleton';
 
 function led(text: string, wish: ApproachWish | null, options: Partial<TargetOptions> = {}) {
   const { analysis } = readSheet(text);
@@ -23,7 +25,12 @@ function led(text: string, wish: ApproachWish | null, options: Partial<TargetOpt
     STANDARD,
     analysis.changes.map(() => 5)
   );
-  return { analysis, path, notes, line: skeletonLine(analysis, path, notes, tones) };
+  return {
+    analysis,
+    path,
+    notes,
+    line: skeletonLine(analysis, { beats: 4, unit: 4 }, path, notes, tones).notes
+  };
 }
 
 describe('approach notes', () => {
@@ -119,15 +126,15 @@ describe('the skeleton line', () => {
         const { analysis, line, path } = led(`| ${bars.join(' | ')} |`, wish, { loop, every });
         const ordered = [...line].sort((a, b) => a.start - b.start);
         ordered.forEach((note, i) => {
-          const change = analysis.changes[note.change]!;
-          expect(note.beats).toBeGreaterThan(0);
-          expect(note.start).toBeGreaterThanOrEqual(change.start - 1e-9);
-          expect(note.start + note.beats).toBeLessThanOrEqual(change.start + change.beats + 1e-9);
+          const change = analysis.changes.findLast(({ start }) => ticksOf(start) <= note.start)!;
+          expect(note.length).toBeGreaterThan(0);
+          expect(Number.isInteger(note.start) && Number.isInteger(note.length)).toBe(true);
+          expect(endOf(note)).toBeLessThanOrEqual(ticksOf(change.start + change.beats));
           const next = ordered[i + 1];
-          if (next) expect(note.start + note.beats).toBeLessThanOrEqual(next.start + 1e-9);
-          expect(STANDARD.strings[note.string - 1]! + note.fret).toBe(note.midi);
+          if (next) expect(endOf(note)).toBeLessThanOrEqual(next.start);
+          expect(STANDARD.strings[note.place!.string - 1]! + note.place!.fret).toBe(note.midi);
         });
-        expect(line.filter(({ role }) => role === 'land')).toHaveLength(path.targets.length);
+        expect(line.filter(({ purpose }) => purpose === 'target')).toHaveLength(path.targets.length);
       }),
       { numRuns: 150 }
     );
@@ -135,7 +142,7 @@ describe('the skeleton line', () => {
 
   it('leaves a long landing for another chord tone', () => {
     const { line } = led('| Fm7 | Bb7 |', 'below');
-    expect(line.map(({ role }) => role)).toEqual(['land', 'leave', 'approach', 'land', 'leave']);
+    expect(line.map(({ purpose }) => purpose)).toEqual(['target', 'leave', 'approach', 'target', 'leave']);
     expect(line[1]!.midi).not.toBe(line[0]!.midi);
   });
 });

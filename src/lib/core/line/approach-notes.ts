@@ -1,6 +1,6 @@
 /**
- * Approach notes: what leads into a target on the last beats before it, judged against the chord they sound on; and the
- * line of landing, leaving and approaching the next. Source: Targets and the path, in the music rules.
+ * Approach notes: what leads into a target on the last beats before it, judged against the chord they sound on.
+ * Source: docs/music-rules.md, Targets and the path.
  */
 import type { ScaleChoice } from '../approaches/choice';
 import { contextOf } from '../approaches/context';
@@ -9,9 +9,9 @@ import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { nameOf, namingOf } from '../neck/shape';
 import { lowestFret, spots, type Instrument } from '../neck/tuning';
 import type { Target, TargetPath } from '../targets/path';
-import { chordPitchClasses, type Chord } from '../theory/chord';
+import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
-import type { NamedTone } from './moment';
+import type { NamedTone } from '../moment/moment';
 
 export const APPROACH_KINDS = ['below', 'above', 'step', 'enclosure', 'third'] as const;
 export type ApproachKind = (typeof APPROACH_KINDS)[number];
@@ -67,6 +67,9 @@ interface Before {
   readonly last: Target;
 }
 
+/** By the target's place in the path. */
+export type ApproachNotes = ReadonlyMap<number, readonly ApproachNote[]>;
+
 /** The approach notes into every target of a path that has room for them, by the target's place in the path. */
 export function approachesOf(
   analysis: Analysis,
@@ -75,7 +78,7 @@ export function approachesOf(
   neck: Instrument,
   isLoop: boolean,
   wishFor: (target: Target) => ApproachWish | null
-): ReadonlyMap<number, readonly ApproachNote[]> {
+): ApproachNotes {
   const found = new Map<number, readonly ApproachNote[]>();
   path.targets.forEach((target, i) => {
     const wish = wishFor(target);
@@ -176,7 +179,7 @@ function pitchesOf(analysis: Analysis, target: Target, before: Before, kind: App
 
 /** Semitones to the neighbour of a pitch in the scale that sounds: a semitone or a tone, a tone where it has neither. */
 function stepFrom({ change, choice }: Before, midi: number, direction: 1 | -1): number {
-  const held = new Set(choice?.notes.map(pitchClass) ?? chordPitchClasses(change.chord));
+  const held = new Set(choice?.notes.map(pitchClass) ?? change.chord.pitchClasses);
   const isHeld = (semitones: number) => held.has((midi + direction * semitones + 12) % 12);
   return direction * (isHeld(1) ? 1 : 2);
 }
@@ -194,76 +197,8 @@ function nearestSpot(neck: Instrument, midi: number, { cell }: Target) {
 
 function roleOn(analysis: Analysis, change: AnalysedChange & { readonly chord: Chord }, midi: number) {
   const { chord } = change;
-  if (chordPitchClasses(chord).includes(midi % 12)) return 'chord';
+  if (chord.pitchClasses.includes(midi % 12)) return 'chord';
   const minorGoal = contextOf(analysis, change.index)?.minorGoal ?? false;
   const role = outsideRole(chord, semitonesUp(pitchClass(chord.root), midi % 12), { minorGoal });
   return role === 'tension' || role === 'avoid' ? role : 'outside';
-}
-
-/** A note of the skeleton line. */
-export interface LineNote extends NamedTone {
-  readonly role: 'land' | 'leave' | 'approach';
-  readonly change: number;
-  /** Beats from the start of the form. */
-  readonly start: number;
-  readonly beats: number;
-}
-
-/** Beats between a landing and what comes next, from which on the landing is left for another tone. */
-const ROOM_TO_LEAVE = 2;
-
-/**
- * The line that lands on every target, leaves it for a chord tone under the hand where there is time, and approaches the
- * next. `tones` are the chord tones in reach of each change. Notes follow one another without overlap.
- */
-export function skeletonLine(
-  analysis: Analysis,
-  path: TargetPath,
-  approaches: ReadonlyMap<number, readonly ApproachNote[]>,
-  tones: readonly (readonly NamedTone[])[]
-): LineNote[] {
-  const form = analysis.changes.reduce((end, { start, beats }) => Math.max(end, start + beats), 0);
-  const startOf = (change: number, beat: number) => analysis.changes[change]!.start + beat - 1;
-  return path.targets.flatMap((target, i): LineNote[] => {
-    const { change, beat, cell } = target;
-    const start = startOf(change, beat);
-    const next = path.targets[i + 1];
-    const at = i + 1 < path.targets.length ? i + 1 : 0;
-    const lead = approaches.get(at) ?? [];
-    const nextStart = next ? startOf(next.change, next.beat) : form;
-    const leadStart = lead[0] ? startOf(lead[0].change, lead[0].beat) : nextStart;
-    const changeEnd = analysis.changes[change]!.start + analysis.changes[change]!.beats;
-    // No note rings past its chord.
-    const end = Math.min(leadStart, nextStart, changeEnd);
-    const goal = lead[0]?.midi ?? next?.cell.midi ?? path.targets[0]!.cell.midi;
-    const left = end - start >= ROOM_TO_LEAVE ? leavingTone(tones[change] ?? [], cell, goal) : undefined;
-    const landing = left ? Math.ceil(end - start) / 2 : end - start;
-    const { slot: _, ...place } = cell;
-    const landed: LineNote = { ...place, role: 'land', change, start, beats: landing };
-    const leaving: LineNote[] = left
-      ? [{ ...plain(left), role: 'leave', change, start: start + landing, beats: end - start - landing }]
-      : [];
-    const leading = lead.map((note): LineNote => ({
-      ...plain(note),
-      role: 'approach',
-      change: note.change,
-      start: startOf(note.change, note.beat),
-      beats: note.beats
-    }));
-    return [landed, ...leaving, ...leading];
-  });
-}
-
-function plain({ string, fret, midi, note, degree }: NamedTone): NamedTone {
-  return { string, fret, midi, note, degree };
-}
-
-/** The nearest other chord tone on the way to where the line goes next; on either side where it stays. */
-function leavingTone(tones: readonly NamedTone[], from: { readonly midi: number }, goal: number) {
-  const way = Math.sign(goal - from.midi);
-  const others = tones.filter(({ midi }) => midi !== from.midi);
-  const ahead = others.filter(({ midi }) => way === 0 || Math.sign(midi - from.midi) === way);
-  return [...(ahead.length ? ahead : others)].sort(
-    (a, b) => Math.abs(a.midi - from.midi) - Math.abs(b.midi - from.midi) || a.midi - b.midi
-  )[0];
 }

@@ -2,24 +2,13 @@
  * Drills in the order in which players take them: written runs over an excerpt, one note list in beats. Every run stays
  * inside its chord and lands on the next chord's target on the beat. A new drill is one new row.
  */
-import { chordPitchClasses } from '../theory/chord';
 import { DEGREES } from '../theory/degree';
 import type { Area } from '../neck/area';
 import type { NamedCell } from '../neck/shape';
-import type { LineNote } from '../moment/approach-notes';
+import type { Excerpt, PlayedChange } from '../harmony/excerpt';
 import type { NamedTone } from '../moment/moment';
-import { timed } from './events';
-import { playedAt, type Excerpt, type PlayedChange } from './excerpt';
+import { TICKS, ticksOf, written, type LineNote } from './model';
 import { fitRun, neighbourOf } from './run';
-
-/** A note to play, lit on the neck while it sounds. */
-export interface DrillNote extends NamedTone {
-  readonly start: number;
-  readonly beats: number;
-  /** Place of its change in the excerpt. */
-  readonly at: number;
-  readonly role: 'land' | 'run' | 'approach';
-}
 
 /** What a drill is made from: for every change of the excerpt its shape and its target. */
 export interface DrillMaterial {
@@ -27,12 +16,10 @@ export interface DrillMaterial {
   /** By the place in the excerpt; null where nothing is played. */
   readonly areas: readonly (Area | null)[];
   readonly targets: readonly (NamedTone | null)[];
-  /** Notes of the line of landing, leaving and approaching, by beats of the excerpt. */
-  readonly line: readonly LineNote[];
+  /** Notes of the line of landing, leaving and approaching, in ticks of the excerpt. */
+  readonly skeleton: readonly LineNote[];
   /** Notes in a beat: 2 eighths, 3 triplets, 4 sixteenths. */
   readonly perBeat: number;
-  /** Where the second eighth falls; only eighths swing. */
-  readonly swing: number;
 }
 
 export interface Drill {
@@ -41,7 +28,7 @@ export interface Drill {
   readonly hint: string;
   /** The hand goes to a new position at each change. */
   readonly travels?: true;
-  readonly play: (material: DrillMaterial) => DrillNote[];
+  readonly play: (material: DrillMaterial) => LineNote[];
 }
 
 type Direction = 1 | -1;
@@ -71,7 +58,7 @@ function runs(route: Route): Drill['play'] {
         next.midi
       );
       const rest = fitRun(cells.length, from, end, slots - 1, way).map((i) => cells[i]!);
-      return inTime(material, change, at, [landing, ...rest]);
+      return inTime(material, change, [landing, ...rest]);
     });
 }
 
@@ -84,29 +71,21 @@ function nextTarget({ targets, excerpt }: DrillMaterial, at: number): NamedTone 
   return null;
 }
 
-/** Notes one after another from the start of a change, the first of them the landing. */
-function inTime(
-  { perBeat, swing }: DrillMaterial,
-  change: PlayedChange,
-  at: number,
-  tones: readonly NamedTone[]
-): DrillNote[] {
-  const ratio = perBeat === 2 ? swing : 0.5;
-  const end = change.start + change.beats;
-  return tones.flatMap((tone, i): DrillNote[] => {
-    const from = change.start + i / perBeat;
-    const to = i === tones.length - 1 ? end : Math.min(end, change.start + (i + 1) / perBeat);
-    if (from >= end) return [];
-    return [{ ...plain(tone), ...timed(change, from, to, ratio), at, role: i === 0 ? 'land' : 'run' }];
+/** Notes one after another from the start of a change, the first of them the landing; the last one fills the time. */
+function inTime({ perBeat }: DrillMaterial, change: PlayedChange, tones: readonly NamedTone[]): LineNote[] {
+  const from = ticksOf(change.start);
+  const end = ticksOf(change.start + change.beats);
+  const step = TICKS / perBeat;
+  return tones.flatMap((tone, i): LineNote[] => {
+    const start = from + i * step;
+    if (start >= end) return [];
+    const to = i === tones.length - 1 ? end : Math.min(end, start + step);
+    return [written(tone, start, to - start, i === 0 ? 'target' : 'run')];
   });
 }
 
-function plain({ string, fret, midi, note, degree }: NamedTone): NamedTone {
-  return { string, fret, midi, note, degree };
-}
-
 const tonesOf = (cells: readonly NamedCell[], { source: { chord } }: PlayedChange) => {
-  const wanted = new Set(chord ? chordPitchClasses(chord) : []);
+  const wanted = new Set(chord ? chord.pitchClasses : []);
   const tones = cells.filter(({ midi }) => wanted.has(midi % 12));
   return tones.length > 1 ? tones : cells;
 };
@@ -136,7 +115,7 @@ const arpeggioThenScale: Drill['play'] = (material) =>
     const top = climb.at(-1) ?? landing;
     const from = Math.max(0, pitches.filter((midi) => midi <= top.midi).length - 1);
     const down = fitRun(pitches.length, from, neighbourOf(pitches, next.midi), slots - 1 - up, -1);
-    return inTime(material, change, at, [landing, ...climb, ...down.map((i) => area.cells[i]!)]);
+    return inTime(material, change, [landing, ...climb, ...down.map((i) => area.cells[i]!)]);
   });
 
 /** The arpeggio from its 1, then from its 3, its 5 and its 7, change by change. */
@@ -156,35 +135,15 @@ const arpeggios: Route = (cells, change, at) => {
 /** Landings of a given length, with silence after them. */
 function landings(length: (change: PlayedChange) => number): Drill['play'] {
   return ({ excerpt, targets }) =>
-    excerpt.changes.flatMap((change, at): DrillNote[] => {
+    excerpt.changes.flatMap((change, at): LineNote[] => {
       const target = targets[at];
-      return target
-        ? [
-            {
-              ...plain(target),
-              start: change.start,
-              beats: Math.min(change.beats, length(change)),
-              at,
-              role: 'land'
-            }
-          ]
-        : [];
+      const beats = Math.min(change.beats, length(change));
+      return target ? [written(target, ticksOf(change.start), ticksOf(beats), 'target')] : [];
     });
 }
 
 /** The skeleton line of the path, placed into the excerpt. */
-const withApproach: Drill['play'] = ({ excerpt, line, swing }) =>
-  line.map((note): DrillNote => ({
-    ...plain(note),
-    ...timed(
-      excerpt.changes[playedAt(excerpt, note.start)]!,
-      note.start,
-      note.start + note.beats,
-      note.role === 'approach' ? swing : 0.5
-    ),
-    at: playedAt(excerpt, note.start),
-    role: note.role === 'land' ? 'land' : note.role === 'leave' ? 'run' : 'approach'
-  }));
+const withApproach: Drill['play'] = ({ skeleton }) => [...skeleton];
 
 export const DRILLS: readonly Drill[] = [
   { id: 'up', name: 'Ascending', hint: 'Every shape from its lowest note', play: runs(upward) },

@@ -1,0 +1,84 @@
+/**
+ * A line: a written run of notes over changes. Times are whole ticks of written time, 960 a beat; swing is a matter of
+ * sounding (`sound.ts`), never of writing. Rests are gaps; two notes with one start are a double stop.
+ */
+import type { Meter } from '../chart/model';
+import { plainName, type NoteName } from '../theory/note';
+
+/** Ticks of a beat: thirds, quarters and fifths of it are whole. */
+export const TICKS = 960;
+
+/** Where a note is played. */
+export interface NotePlace {
+  readonly string: number;
+  readonly fret: number;
+  /** 1 to 4, 0 for an open string. */
+  readonly finger?: number;
+}
+
+/** What a note is there for, where it was made on purpose. */
+export type Purpose = 'target' | 'leave' | 'approach' | 'run';
+
+export interface LineNote {
+  readonly start: number;
+  readonly length: number;
+  readonly midi: number;
+  /** Its spelling. */
+  readonly note: NoteName;
+  readonly place?: NotePlace;
+  /** It goes on from the note before without being struck. */
+  readonly tie?: true;
+  /** It is bent up from a lower pitch (MIDI), which is the one that is fretted. */
+  readonly bend?: { readonly from: number };
+  /** It is slid into from the note before, on one string. */
+  readonly slide?: true;
+  /** It is hammered on or pulled off from the note before, on one string. */
+  readonly slur?: true;
+  readonly purpose?: Purpose;
+}
+
+export interface Line {
+  readonly meter: Meter;
+  /** In the order of their starts; of a double stop the lower note first. */
+  readonly notes: readonly LineNote[];
+}
+
+/** Beats that are read as a grid point though they were written with few decimals lie this near it, in ticks. */
+const SNAP = 4;
+/** The grid of thirty-seconds and sixteenth triplets, in ticks. */
+const GRID = 40;
+
+/** Ticks of a time in beats; 0.33 is the triplet. */
+export function ticksOf(beats: number): number {
+  const ticks = Math.round(beats * TICKS);
+  const near = Math.round(ticks / GRID) * GRID;
+  return Math.abs(ticks - near) <= SNAP ? near : ticks;
+}
+
+export function beatsOf(ticks: number): number {
+  return ticks / TICKS;
+}
+
+export const endOf = ({ start, length }: LineNote): number => start + length;
+
+/** Notes in the order of a line. */
+export function ordered(notes: readonly LineNote[]): LineNote[] {
+  return [...notes].sort((a, b) => a.start - b.start || a.midi - b.midi);
+}
+
+/** A note as far as it is heard, spelled plainly. */
+export function noteOf(start: number, length: number, midi: number): LineNote {
+  return { start, length, midi, note: plainName(midi % 12) };
+}
+
+/** A tone of the neck as a note of a line. */
+export function written(
+  tone: NotePlace & { readonly midi: number; readonly note: NoteName },
+  start: number,
+  length: number,
+  purpose: Purpose
+): LineNote {
+  const { string, fret, finger, midi, note } = tone;
+  const place = { string, fret, ...(finger === undefined ? {} : { finger }) };
+  return { start, length, midi, note, place, purpose };
+}

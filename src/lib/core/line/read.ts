@@ -1,0 +1,313 @@
+/**
+ * Reading a line against the chart: what every note is on its chord, how each change is landed on, and figures over the
+ * whole. Source: docs/music-rules.md, Reading a line.
+ */
+import type { ScaleChoice } from '../approaches/choice';
+import { contextOf } from '../approaches/context';
+import { outsideRole } from '../approaches/judge';
+import type { Form } from '../chart/unroll';
+import type { AnalysedChange, Analysis } from '../harmony/analysis';
+import { DEGREES, degreeOf, type Degree } from '../theory/degree';
+import { pitchClass, semitonesUp } from '../theory/note';
+import { beatsOf, endOf, TICKS, ticksOf, type Line, type LineNote } from './model';
+
+export type NoteRole = 'approach' | 'chord tone' | 'blue' | 'passing' | 'avoid' | 'tension' | 'outside';
+
+/** A note as it is heard. */
+export interface ReadNote {
+  /** Its place in the line. */
+  readonly index: number;
+  /** The change it is heard against. */
+  readonly change: number;
+  /** Null where no chord sounds. */
+  readonly degree: Degree | null;
+  readonly role: NoteRole;
+  /** It comes up to half a beat before its change and lasts into it. */
+  readonly anticipates: boolean;
+  /** For an approach: the note it leads to, by its place in the line. */
+  readonly leadsTo?: number;
+}
+
+export type LandedBy =
+  'held' | 'semitone below' | 'semitone above' | 'step' | 'enclosure' | 'leap' | 'silence';
+
+/** The first note that sounds at a change. */
+export interface Landing {
+  readonly change: number;
+  /** Its place in the line; absent where nothing sounds. */
+  readonly note?: number;
+  readonly degree?: Degree;
+  readonly by: LandedBy;
+  /** From the note before, in semitones; absent after silence. */
+  readonly semitones?: number;
+  /** Beats after the change's start; negative where it anticipates. */
+  readonly late?: number;
+}
+
+/** Figures over a line; shares are 0 to 1, null where there is nothing to count. */
+export interface LineFigures {
+  readonly notes: number;
+  readonly chordTonesOnBeats: number | null;
+  readonly landingsOnThirdOrSeventh: number | null;
+  readonly landingsByStep: number | null;
+  readonly directionChanges: number;
+  /** In semitones. */
+  readonly largestLeap: number;
+  /** MIDI numbers. */
+  readonly range: { readonly low: number; readonly high: number } | null;
+  /** In beats. */
+  readonly longestSilence: number;
+  /** Share of the changes played on that begin on their root, and on the lowest note of the line there. */
+  readonly beginsOnRoot: number | null;
+  readonly beginsOnLowest: number | null;
+  /** Notes that clash: `avoid` and `outside`. */
+  readonly clashes: number;
+}
+
+export interface LineReading {
+  readonly notes: readonly ReadNote[];
+  readonly landings: readonly Landing[];
+  readonly figures: LineFigures;
+}
+
+/** What a line is read against. */
+export interface Ground {
+  readonly form: Form;
+  readonly analysis: Analysis;
+  /** What is played over each change; its notes are no strangers there. */
+  readonly chosen: readonly (ScaleChoice | null)[];
+}
+
+/** Half a beat: how early a note may come, or how late, and still belong to a change. */
+const HALF = TICKS / 2;
+/** Silence of this many ticks before a note parts it from what came before. */
+const SILENCE = TICKS;
+const TONE = 2;
+
+export function readLine(line: Line, ground: Ground): LineReading {
+  const heard = hear(line.notes, ground);
+  const roles = line.notes.map((_, i) => roleOf(i, heard, ground));
+  const notes = heard.map(({ index, change, degree, anticipates }, i): ReadNote => ({
+    index,
+    change: change.index,
+    degree,
+    anticipates,
+    ...roles[i]!
+  }));
+  const landings = ground.analysis.changes
+    .filter(({ chord }) => chord)
+    .map((change) => landingOn(change, heard));
+  return { notes, landings, figures: figuresOf(line.notes, heard, notes, landings) };
+}
+
+interface Heard {
+  readonly index: number;
+  readonly note: LineNote;
+  readonly change: AnalysedChange;
+  readonly degree: Degree | null;
+  readonly anticipates: boolean;
+}
+
+/** Each note with the change it is heard against: the one at its start, or the one it anticipates. */
+function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground): Heard[] {
+  let at = 0;
+  let before = 0;
+  return notes.map((note, index) => {
+    // Notes of a line are in order, so that one walk over the changes serves them all.
+    at = note.start >= before ? at : 0;
+    before = note.start;
+    while (at + 1 < changes.length && ticksOf(changes[at + 1]!.start) <= note.start) at++;
+    const next = changes[at + 1];
+    const nextStart = next ? ticksOf(next.start) : Infinity;
+    const anticipates = nextStart - note.start <= HALF && endOf(note) > nextStart;
+    const change = anticipates ? next! : changes[at]!;
+    const { chord } = change;
+    const degree = chord ? degreeOf(semitonesUp(chord.rootPc, note.midi % 12), chord.tones) : null;
+    return { index, note, change, degree, anticipates };
+  });
+}
+
+const isChordTone = ({ change, note }: Heard) => change.chord?.pitchClasses.includes(note.midi % 12) ?? false;
+
+/** The pitch classes at home on a change: its chord's and those of what is played over it. */
+function atHome(change: AnalysedChange, { chosen }: Ground): ReadonlySet<number> {
+  const scale = chosen[change.index]?.notes ?? [];
+  return new Set([...(change.chord?.pitchClasses ?? []), ...scale.map((name) => pitchClass(name))]);
+}
+
+const isOnBeat = ({ start }: LineNote) => start % TICKS === 0;
+
+/** How strong a moment is: the first beat of a bar, the middle of an even bar, a beat, half a beat, finer. */
+function strength(ticks: number, { form: { bars } }: Ground): number {
+  const bar = bars.findLast(({ start }) => ticksOf(start) <= ticks) ?? bars[0];
+  const within = bar ? ticks - ticksOf(bar.start) : ticks;
+  const beats = bar?.meter.beats ?? 4;
+  if (within === 0) return 4;
+  if (beats % 2 === 0 && within === (beats / 2) * TICKS) return 3;
+  if (within % TICKS === 0) return 2;
+  return within % HALF === 0 ? 1 : 0;
+}
+
+/** The roles in the order in which they are tried. */
+function roleOf(i: number, heard: readonly Heard[], ground: Ground): Pick<ReadNote, 'role' | 'leadsTo'> {
+  const own = heard[i]!;
+  const { chord } = own.change;
+  const into = leadsIntoNextChange(i, heard);
+  if (into !== null) return { role: 'approach', leadsTo: into };
+  if (!chord) return { role: 'outside' };
+  if (isChordTone(own)) return { role: 'chord tone' };
+  const choice = ground.chosen[own.change.index];
+  const outside = outsideRole(chord, semitonesUp(chord.rootPc, own.note.midi % 12), {
+    minorGoal: contextOf(ground.analysis, own.change.index)?.minorGoal ?? false,
+    ...(choice?.blueNotes ? { blueNotes: choice.blueNotes } : {})
+  });
+  if (outside === 'blue') return { role: 'blue' };
+  const within = leadsWithinChange(i, heard, ground);
+  if (within !== null) return { role: 'approach', leadsTo: within };
+  if (isPassing(i, heard, ground)) return { role: 'passing' };
+  const clashes = isOnBeat(own.note) || own.note.length > HALF;
+  if (outside === 'avoid' && clashes && !isLeftByStep(i, heard)) return { role: 'avoid' };
+  if (outside === 'tension') return { role: 'tension' };
+  const isChosen = choice?.notes.some((name) => pitchClass(name) === own.note.midi % 12) ?? false;
+  return { role: outside === 'avoid' && isChosen ? 'tension' : 'outside' };
+}
+
+/** The next note that starts later: the other note of a double stop is none. */
+function after(i: number, heard: readonly Heard[]): Heard | undefined {
+  return heard.slice(i + 1, i + 4).find(({ note }) => note.start > heard[i]!.note.start);
+}
+
+function beforeNote(i: number, heard: readonly Heard[]): Heard | undefined {
+  return heard.slice(Math.max(0, i - 3), i).findLast(({ note }) => note.start < heard[i]!.note.start);
+}
+
+/** Off the beat, at most a beat long, left by a semitone into a chord tone of the next change on its first beat. */
+function leadsIntoNextChange(i: number, heard: readonly Heard[]): number | null {
+  const own = heard[i]!;
+  const next = after(i, heard);
+  if (!next || own.anticipates || isOnBeat(own.note) || own.note.length > TICKS) return null;
+  if (next.change.index !== own.change.index + 1 || !isChordTone(next)) return null;
+  const isOnFirstBeat = next.note.start <= ticksOf(next.change.start);
+  return isOnFirstBeat && Math.abs(next.note.midi - own.note.midi) === 1 ? next.index : null;
+}
+
+/** A bend's own start, or a short note that leads by a semitone or a scale step into a chord tone on a stronger beat. */
+function leadsWithinChange(i: number, heard: readonly Heard[], ground: Ground): number | null {
+  const own = heard[i]!;
+  if (own.note.length > TICKS) return null;
+  const next = after(i, heard);
+  if (!next || next.change !== own.change) return null;
+  const leadsTo = (goal: Heard | undefined) =>
+    goal &&
+    goal.change === own.change &&
+    isChordTone(goal) &&
+    strength(goal.note.start, ground) > strength(own.note.start, ground) &&
+    isStep(own, goal, ground)
+      ? goal
+      : undefined;
+  if (next.note.slide && isChordTone(next) && isStep(own, next, ground)) return next.index;
+  if (leadsTo(next)) return next.index;
+  // Half of an enclosure: the other side of the goal comes between.
+  const goal = leadsTo(after(next.index, heard));
+  const isEnclosed =
+    goal && Math.sign(own.note.midi - goal.note.midi) === -Math.sign(next.note.midi - goal.note.midi);
+  return isEnclosed && isStep(next, goal, ground) ? goal.index : null;
+}
+
+/** A semitone, or a tone between two neighbours of what is at home there. */
+function isStep(from: Heard, to: Heard, ground: Ground): boolean {
+  const distance = Math.abs(to.note.midi - from.note.midi);
+  if (distance === 1) return true;
+  if (distance !== TONE) return false;
+  const home = atHome(to.change, ground);
+  const between = (Math.min(from.note.midi, to.note.midi) + 1) % 12;
+  return home.has(from.note.midi % 12) && !home.has(between);
+}
+
+function isPassing(i: number, heard: readonly Heard[], ground: Ground): boolean {
+  const [before, own, next] = [beforeNote(i, heard), heard[i]!, after(i, heard)];
+  if (!before || !next) return false;
+  const [into, out] = [own.note.midi - before.note.midi, next.note.midi - own.note.midi];
+  const isStepwise = [into, out].every((step) => step !== 0 && Math.abs(step) <= TONE);
+  const home = atHome(own.change, ground);
+  const isHome = (one: Heard) =>
+    home.has(one.note.midi % 12) || atHome(one.change, ground).has(one.note.midi % 12);
+  return isStepwise && Math.sign(into) === Math.sign(out) && isHome(before) && isHome(next);
+}
+
+function isLeftByStep(i: number, heard: readonly Heard[]): boolean {
+  const next = after(i, heard);
+  const distance = next ? Math.abs(next.note.midi - heard[i]!.note.midi) : Infinity;
+  return distance > 0 && distance <= TONE;
+}
+
+function landingOn(change: AnalysedChange, heard: readonly Heard[]): Landing {
+  const start = ticksOf(change.start);
+  const end = Math.min(start + HALF, ticksOf(change.start + change.beats) - 1);
+  const at = heard.findIndex(({ note }) => endOf(note) > start);
+  const first = heard[at];
+  if (!first || first.note.start > end) return { change: change.index, by: 'silence' };
+  const { chord } = change;
+  const degree = chord ? degreeOf(semitonesUp(chord.rootPc, first.note.midi % 12), chord.tones) : undefined;
+  const landed = {
+    change: change.index,
+    note: first.index,
+    ...(degree ? { degree } : {}),
+    late: beatsOf(first.note.start - start)
+  };
+  const isHeld = first.note.start < start && !(first.anticipates && first.change === change);
+  const before = beforeNote(at, heard);
+  if (isHeld || first.note.tie) return { ...landed, by: 'held', semitones: 0, late: 0 };
+  if (!before || first.note.start - endOf(before.note) >= SILENCE) return { ...landed, by: 'silence' };
+  const semitones = first.note.midi - before.note.midi;
+  return { ...landed, semitones, by: reachedBy(semitones, first, before, beforeNote(before.index, heard)) };
+}
+
+function reachedBy(semitones: number, landed: Heard, before: Heard, earlier: Heard | undefined): LandedBy {
+  const isNear = (one: Heard) => Math.abs(one.note.midi - landed.note.midi) <= TONE;
+  const side = (one: Heard) => Math.sign(one.note.midi - landed.note.midi);
+  if (earlier && side(earlier) * side(before) === -1 && isNear(earlier) && isNear(before)) return 'enclosure';
+  if (semitones === 0) return 'held';
+  if (semitones === 1) return 'semitone below';
+  if (semitones === -1) return 'semitone above';
+  return Math.abs(semitones) === TONE ? 'step' : 'leap';
+}
+
+const share = (count: number, all: number) => (all === 0 ? null : count / all);
+
+function figuresOf(
+  line: readonly LineNote[],
+  heard: readonly Heard[],
+  notes: readonly ReadNote[],
+  landings: readonly Landing[]
+): LineFigures {
+  const top = line.filter((note, i) => line[i + 1]?.start !== note.start);
+  const moves = top.slice(1).map((note, i) => note.midi - top[i]!.midi);
+  const turns = moves.filter((move) => move !== 0);
+  const onBeats = heard.filter(({ note, change }) => isOnBeat(note) && change.chord);
+  const landed = landings.filter(({ note }) => note !== undefined);
+  const silences = top.map((note, i) => note.start - (i === 0 ? 0 : endOf(top[i - 1]!)));
+  const pitches = line.map(({ midi }) => midi);
+  const starts = [...new Map(heard.toReversed().map((one) => [one.change.index, one])).values()];
+  const lowestOn = (change: number) =>
+    Math.min(...heard.filter((one) => one.change.index === change).map(({ note }) => note.midi));
+  return {
+    notes: line.length,
+    chordTonesOnBeats: share(onBeats.filter(isChordTone).length, onBeats.length),
+    landingsOnThirdOrSeventh: share(
+      landed.filter(({ degree }) => degree && ['3', '7'].includes(DEGREES[degree].slot)).length,
+      landed.length
+    ),
+    landingsByStep: share(landed.filter(({ by }) => by !== 'leap' && by !== 'silence').length, landed.length),
+    directionChanges: turns.filter((move, i) => i > 0 && Math.sign(move) !== Math.sign(turns[i - 1]!)).length,
+    largestLeap: Math.max(0, ...moves.map(Math.abs)),
+    range: pitches.length ? { low: Math.min(...pitches), high: Math.max(...pitches) } : null,
+    longestSilence: beatsOf(Math.max(0, ...silences)),
+    beginsOnRoot: share(starts.filter(({ degree }) => degree === '1').length, starts.length),
+    beginsOnLowest: share(
+      starts.filter(({ note, change }) => note.midi === lowestOn(change.index)).length,
+      starts.length
+    ),
+    clashes: notes.filter(({ role }) => role === 'avoid' || role === 'outside').length
+  };
+}

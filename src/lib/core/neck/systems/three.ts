@@ -1,0 +1,41 @@
+/** Three notes a string: the shapes of a seven-note scale that run straight up the strings. */
+import { pitchClass } from '../../theory/note';
+import { scaleOf } from '../../theory/scale';
+import { areaOf, fillInstead, handFor } from '../area';
+import { nearestTo } from '../box';
+import { fingerRun } from '../fingering';
+import type { PositionCell } from '../position';
+import { nameOf } from '../shape';
+import { threeAString } from '../three-a-string';
+import type { NeckSystem } from './system';
+
+export const three: NeckSystem = {
+  id: 'three',
+  title: 'Three notes a string',
+  hint: 'Long shapes of seven-note scales',
+  rows: (neck, { tonic, mode }) => {
+    const { notes } = scaleOf(tonic, mode === 'major' ? 'major' : 'aeolian')!;
+    const steps = notes.map(pitchClass);
+    return threeAString(neck, notes)
+      .filter(({ anchor }) => anchor + neck.span <= neck.frets)
+      .map(({ anchor, cells }) => ({
+        name: { kind: 'step', number: steps.indexOf(cells[0]!.midi % 12) + 1 } as const,
+        position: anchor
+      }));
+  },
+  /** The shape that starts nearest; fingered string by string. */
+  areaAt: (neck, subject, position) => {
+    const shape = nearestTo(threeAString(neck, subject.collection.notes), position);
+    if (!shape) return fillInstead(neck, subject, position, 'shape of three notes a string');
+    const cells = shape.cells.map((cell): PositionCell => {
+      const frets = shape.cells.filter(({ string }) => string === cell.string).map(({ fret }) => fret);
+      return { ...cell, finger: fingerRun(frets)[frets.indexOf(cell.fret)]!, stretch: false };
+    });
+    const { degree } = nameOf(shape.cells[0]!.midi % 12, subject.naming);
+    return areaOf(subject, cells, {
+      name: { kind: 'from', degree },
+      anchor: shape.anchor,
+      position: handFor(neck, shape.cells.slice(0, 6))
+    });
+  }
+};

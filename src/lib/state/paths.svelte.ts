@@ -1,0 +1,152 @@
+/** The target line of a chart as it is solved: the plan's own, its alternatives, the others beside it, and what-if. */
+// Derived maps are made anew and never changed in place, so that plain ones serve.
+/* eslint-disable svelte/prefer-svelte-reactivity */
+import type { AnalysedChange } from '$lib/core/harmony/analysis';
+import type { ApproachNotes } from '$lib/core/line/approach-notes';
+import type { NamedCell } from '$lib/core/neck/shape';
+import type { Arrangement } from '$lib/core/plan/arrange';
+import type { ThreadRule } from '$lib/core/plan/model';
+import { differencesOf, figuresOf, priceOf } from '$lib/core/targets/figures';
+import type { Target, TargetPath } from '$lib/core/targets/path';
+import { solve, type SolverJob, type SolverResult } from '../workers/solve';
+import { Solver } from './solver.svelte';
+
+/** The ways a target line can be led, and what they are called. */
+export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[] = [
+  { rule: 'free', name: 'Least movement', hint: 'The nearest way through the degrees you allow' },
+  { rule: '3', name: 'Thirds', hint: 'The third of every chord' },
+  { rule: '7', name: 'Sevenths', hint: 'The seventh of every chord' },
+  { rule: 'alternate', name: '3 and 7 in turn', hint: 'Thirds and sevenths, one after the other' },
+  { rule: '1', name: 'Roots', hint: 'The root of every chord' },
+  { rule: '5', name: 'Fifths', hint: 'The fifth of every chord' }
+];
+/** The lines that are drawn faint beside the plan's own. */
+const BESIDE: readonly ThreadRule[] = ['3', '7', 'alternate', 'free'];
+
+/** Paths asked for on demand, and how many of them with different prices are shown beside the best. */
+const ALTERNATIVES = 24;
+const SHOWN_ALTERNATIVES = 5;
+/** Changes of a chart that is solved on the page before the worker has come up. */
+const SOLVED_AT_ONCE = 200;
+const UNSOLVED: SolverResult = { answer: { paths: [] }, others: [] };
+
+export interface Alternative {
+  readonly path: TargetPath;
+  readonly price: string;
+  readonly differences: readonly Target[];
+}
+
+export class Paths {
+  readonly #arrangement: () => Arrangement;
+  readonly solver = new Solver();
+  readonly whatIf = new Solver();
+  /** The next best paths, on demand. */
+  wantsAlternatives = $state(false);
+  /** A tone that the player holds the line to without having let go. */
+  considered: { readonly change: number; readonly cell: NamedCell } | null = $state.raw(null);
+
+  constructor(arrangement: () => Arrangement) {
+    this.#arrangement = arrangement;
+  }
+
+  readonly #now = $derived.by(() => this.#arrangement());
+  readonly #beside = $derived.by(() =>
+    THREADS.filter(({ rule }) => rule !== this.#now.plan.thread && BESIDE.includes(rule))
+  );
+
+  /** What the solver is asked: the plan's own path, and how the other lines would run. */
+  readonly job = $derived.by((): SolverJob => {
+    const { analysis, plan, targetOptions } = this.#now;
+    return {
+      analysis,
+      options: { ...targetOptions(plan.thread), alternatives: this.wantsAlternatives ? ALTERNATIVES : 1 },
+      others: this.#beside.map(({ rule }) => targetOptions(rule))
+    };
+  });
+  /** Before the worker has answered for the first time, small charts are solved at once, so that the page comes whole. */
+  readonly #solved = $derived.by(
+    () =>
+      this.solver.latest?.result ??
+      (this.#now.analysis.changes.length <= SOLVED_AT_ONCE ? solve(this.job) : UNSOLVED)
+  );
+  readonly answer = $derived.by(() => this.#solved.answer);
+  readonly path = $derived.by(() => this.#withoutGone(this.answer.paths[0]));
+  readonly figures = $derived.by(() => this.path && figuresOf(this.path));
+  /** The target at the start of each change. */
+  readonly targets = $derived.by(
+    () =>
+      new Map(this.path?.targets.filter(({ beat }) => beat === 1).map((target) => [target.change, target]))
+  );
+  readonly alternatives = $derived.by((): readonly Alternative[] => {
+    const [best, ...others] = this.answer.paths;
+    if (!best || !this.wantsAlternatives) return [];
+    const figures = figuresOf(best);
+    const byPrice = new Map<string, Alternative>();
+    for (const path of others) {
+      const price = priceOf(figures, figuresOf(path));
+      const isSound = path.targets.every((target) => this.#isThere(target));
+      if (isSound && !byPrice.has(price)) {
+        byPrice.set(price, { path, price, differences: differencesOf(best, path) });
+      }
+    }
+    return [...byPrice.values()].slice(0, SHOWN_ALTERNATIVES);
+  });
+  /** The other lines, faint, to be picked. */
+  readonly others = $derived.by(() =>
+    this.#beside.map(({ rule, name }, i) => ({
+      rule,
+      name,
+      path: this.#withoutGone(this.#solved.others[i] ?? undefined)
+    }))
+  );
+
+  readonly consideredJob = $derived.by((): SolverJob | null => {
+    if (!this.considered) return null;
+    const { change, cell } = this.considered;
+    const { analysis, plan, targetOptions } = this.#now;
+    const options = targetOptions(plan.thread);
+    const others = options.fixed.filter((pin) => pin.change !== change);
+    const fixed = [...others, { change, string: cell.string, fret: cell.fret }];
+    return { analysis, options: { ...options, fixed }, others: [] };
+  });
+  /** Where the line would go then, and what that would cost. */
+  readonly prospect = $derived.by(() => {
+    const latest = this.whatIf.latest;
+    if (!this.considered || latest?.job !== this.consideredJob) return null;
+    const path = this.#withoutGone(latest.result.answer.paths[0]);
+    if (!path) return { path: null, price: latest.result.answer.noPath?.message ?? '' };
+    return { path, price: this.figures ? priceOf(this.figures, figuresOf(path)) : '' };
+  });
+
+  /** The approach notes into each target, by its place in the path, and by the change they lead into. */
+  readonly approachNotes = $derived.by((): ApproachNotes =>
+    this.path ? this.#now.approachNotes(this.path) : new Map()
+  );
+  readonly approachInto = $derived.by(
+    () =>
+      new Map(
+        [...this.approachNotes].flatMap(([i, notes]) => {
+          const target = this.path!.targets[i]!;
+          return target.beat === 1 ? [[target.change, notes] as const] : [];
+        })
+      )
+  );
+
+  /** A path may answer for a text that has been changed since; targets of changes that are gone are left out. */
+  #withoutGone(path: TargetPath | undefined): TargetPath | null {
+    if (!path) return null;
+    const targets = path.targets.filter((target) => this.#isThere(target));
+    return targets.length === path.targets.length ? path : { ...path, targets };
+  }
+
+  #isThere({ change, beat }: Target): boolean {
+    const now: AnalysedChange | undefined = this.#now.analysis.changes[change];
+    return !!now?.chord && beat <= now.beats + 1;
+  }
+
+  /** Lets the workers go with the page. */
+  close(): void {
+    this.solver.close();
+    this.whatIf.close();
+  }
+}

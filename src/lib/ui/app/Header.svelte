@@ -1,0 +1,113 @@
+<!-- The head of a chart: where one is, what it is called, its views, and the few tools that are always at hand. -->
+<script lang="ts">
+  import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
+  import GuitarIcon from '@lucide/svelte/icons/guitar';
+  import History from '@lucide/svelte/icons/history';
+  import Library from '@lucide/svelte/icons/library';
+  import Moon from '@lucide/svelte/icons/moon';
+  import PencilLine from '@lucide/svelte/icons/pencil-line';
+  import Printer from '@lucide/svelte/icons/printer';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Search from '@lucide/svelte/icons/search';
+  import Sun from '@lucide/svelte/icons/sun';
+  import Table2 from '@lucide/svelte/icons/table-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { settings } from '$lib/state/settings.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { button } from '../kit/button';
+  import Button from '../kit/Button.svelte';
+  import { hint } from '../kit/hint';
+  import { VIEWS } from '../views';
+  import type { DialogName } from './Dialogs.svelte';
+  import SaveState from './SaveState.svelte';
+  import Title from './Title.svelte';
+
+  interface Props {
+    workspace: Workspace;
+    isEditing: boolean;
+    editorButton: HTMLButtonElement | undefined;
+    onedit: () => void;
+    onopen: (dialog: DialogName) => void;
+    onprint: () => void;
+  }
+  let { workspace, isEditing, editorButton = $bindable(), onedit, onopen, onprint }: Props = $props();
+
+  const head = $derived(workspace.sheet.head);
+  const key = $derived(workspace.analysis.key);
+  const document = $derived(workspace.document);
+  let hasMore = $state(false);
+  const LABELS = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
+</script>
+
+<header class="flex flex-wrap items-center gap-x-3 gap-y-1.5 xl:flex-nowrap">
+  <a href="/" class={button({ isIcon: true })} aria-label="Songbook" {@attach hint('Songbook')}
+    ><Library size={18} /></a
+  >
+  <Title {document} />
+  <p class="min-w-0 shrink truncate text-sm text-soft">
+    {settings.note(key.tonic)}
+    {key.mode}{workspace.analysis.declared ? '' : ' (detected)'} · {head.meter.beats}/{head.meter
+      .unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel ? ` · ${head.feel}` : ''}
+  </p>
+  <nav class="flex flex-wrap gap-1" aria-label="View">
+    {#each VIEWS as view (view.id)}
+      <Button
+        pressed={workspace.view === view.id}
+        hint={view.hint}
+        data-view={view.id}
+        onclick={() => workspace.show(view)}>{view.name}</Button
+      >
+    {/each}
+  </nav>
+  <div class="ml-auto flex flex-wrap items-center gap-1 xl:flex-nowrap">
+    <SaveState status={document.autosave.status} />
+    <Button label="Undo" hint="Undo (Ctrl Z)" disabled={!document.canUndo} onclick={() => document.undo()}
+      ><Undo2 size={17} /></Button
+    >
+    <Button
+      label="Redo"
+      hint="Redo (Ctrl Shift Z)"
+      disabled={!document.canRedo}
+      onclick={() => document.redo()}><Redo2 size={17} /></Button
+    >
+    <Button
+      label="Chart"
+      hint="Chart text (E)"
+      pressed={isEditing}
+      bind:element={editorButton}
+      onclick={onedit}><PencilLine size={17} /></Button
+    >
+    <Button label="Table" hint="Chord table and guide-tone lines (B)" onclick={() => onopen('table')}
+      ><Table2 size={17} /></Button
+    >
+    <Button hint="What stands inside the notes (L)" onclick={() => settings.cycleLabels()}
+      >{LABELS[settings.now.labels]}</Button
+    >
+    <Button label="Find a chart or a command" hint="Find (Ctrl K)" onclick={() => onopen('find')}
+      ><Search size={17} /></Button
+    >
+    <Button label="Keys and signs" hint="Keys and signs (?)" onclick={() => onopen('help')}
+      ><CircleQuestionMark size={17} /></Button
+    >
+    <Button
+      label="More"
+      pressed={hasMore}
+      hint="Guitar, theme, versions, print"
+      onclick={() => (hasMore = !hasMore)}><Ellipsis size={17} /></Button
+    >
+    {#if hasMore}
+      <Button label="Your guitar" hint="Your guitar: tuning, frets, hand" onclick={() => onopen('guitar')}
+        ><GuitarIcon size={17} /></Button
+      >
+      <Button
+        label={settings.now.theme === 'day' ? 'Stage theme' : 'Day theme'}
+        hint="Day or Stage (T)"
+        onclick={() => settings.toggleTheme()}
+        >{#if settings.now.theme === 'day'}<Moon size={17} />{:else}<Sun size={17} />{/if}</Button
+      >
+      <Button label="Earlier versions" onclick={() => onopen('versions')}><History size={17} /></Button>
+      <Button label="Print" hint="Print what is shown" onclick={onprint}><Printer size={17} /></Button>
+    {/if}
+  </div>
+</header>

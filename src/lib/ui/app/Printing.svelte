@@ -1,0 +1,44 @@
+<!-- What goes to paper: the sheet of what is on the screen, fetched as soon as the page is at rest, drawn only to be printed. -->
+<script lang="ts">
+  import { flushSync, type Component } from 'svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { SHEETS } from '../sheets';
+
+  interface Props {
+    workspace: Workspace;
+    /** The sheet of what is on the screen. */
+    shown: string;
+  }
+  let { workspace, shown }: Props = $props();
+
+  let fetched: Readonly<Record<string, Component<{ workspace: Workspace }>>> = $state.raw({});
+  /** The sheet that is being printed. */
+  let printed: string | null = $state(null);
+  /** One that was asked for by name. */
+  let wanted: string | null = null;
+  const Sheet = $derived(printed === null ? undefined : fetched[printed]);
+
+  // The browser's own print asks for the sheet at once.
+  $effect(() => {
+    for (const { id, load } of SHEETS) {
+      void load().then(
+        (module) => (fetched = { ...fetched, [id]: module.default }),
+        () => undefined
+      );
+    }
+  });
+
+  /** Prints a sheet by its id. */
+  export function printSheet(id: string) {
+    wanted = id;
+    print();
+    wanted = null;
+  }
+</script>
+
+<svelte:window
+  onbeforeprint={() => flushSync(() => (printed = wanted ?? shown))}
+  onafterprint={() => (printed = null)}
+/>
+
+{#if Sheet}<Sheet {workspace} />{/if}

@@ -1,0 +1,81 @@
+<!-- What is played on the selected change, and why; how to carry it to others like it, or let it go. -->
+<script lang="ts">
+  import { collectionOf } from '$lib/core/approaches/collection';
+  import { motionBetween, type ScaleChoice } from '$lib/core/approaches/choice';
+  import { warningsOf } from '$lib/core/approaches/outline';
+  import { romanText } from '$lib/core/harmony/numeral';
+  import { prettyNumeral, prettyProse } from '$lib/core/theory/typeset';
+  import { settings } from '$lib/state/settings.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import Arriving from '../app/Arriving.svelte';
+  import Button from '../kit/Button.svelte';
+  import Degrees from './Degrees.svelte';
+
+  let { workspace, chosen }: { workspace: Workspace; chosen: ScaleChoice } = $props();
+
+  const choices = $derived(workspace.choices);
+  const isTaken = $derived(choices.isTaken(workspace.selected));
+  const isPart = $derived(workspace.arrangement.outlined < workspace.arrangement.outlineOrder.length);
+  const warnings = $derived(warningsOf(chosen, workspace.analysis, workspace.selected));
+  const numeral = $derived(
+    workspace.change?.numeral ? prettyNumeral(romanText(workspace.change.numeral)) : 'change'
+  );
+  const later = $derived(choices.changeOver && collectionOf(choices.changeOver.collection));
+  /** How the choice moves from the one before. */
+  const motion = $derived.by(() => {
+    const before = workspace.chosen[workspace.selected - 1];
+    if (!before) return '';
+    const { kept, semitone, tone } = motionBetween(before, chosen);
+    if (semitone + tone === 0) return 'Every note was there in the choice before.';
+    const moved = [semitone ? `${semitone} a semitone away` : '', tone ? `${tone} further` : '']
+      .filter(Boolean)
+      .join(', ');
+    return `${kept} notes kept from the choice before, ${moved}.`;
+  });
+</script>
+
+<div class="border-b border-line p-3 pb-2">
+  <p class="flex flex-wrap items-center justify-between gap-x-2 text-xs text-soft">
+    <span>{isTaken ? 'Your choice' : isPart ? 'By “one scale … chord by chord”' : 'First choice'}</span>
+    {#if isTaken}
+      <Button size="small" hint="Go back to the first choice of the approach" onclick={() => choices.leave()}
+        >let it go</Button
+      >
+    {/if}
+  </p>
+  <h3 class="font-display text-lg leading-6" data-chosen={chosen.name}>{settings.collection(chosen)}</h3>
+  <Degrees choice={chosen} />
+  <p class="mt-1 text-xs leading-[1.35] text-soft">
+    {prettyProse(chosen.why)}
+    {#if chosen.parent}
+      Same notes as {settings.note(chosen.parent.tonic)} {chosen.parent.scale}.
+    {/if}
+  </p>
+  {#if later}
+    {@const { beat } = choices.changeOver!}
+    <div class="mt-1 flex flex-wrap items-center gap-2 text-xs" data-change-over={beat}>
+      <span>from beat {beat}: {settings.collection(later)}</span>
+      <Arriving isQuiet load={() => import('../kit/Slider.svelte')}
+        >{#snippet children(Slider)}<Slider
+            class="w-20"
+            label="Beat of the change-over in this change"
+            min={1}
+            max={workspace.change?.beats ?? 4}
+            value={beat}
+            onslide={(at) => choices.moveChangeOver(at)}
+          />{/snippet}</Arriving
+      >
+    </div>
+  {/if}
+  {#if motion}<p class="mt-1 text-xs text-soft">{motion}</p>{/if}
+  {#each warnings as warning (warning)}<p class="mt-1 text-xs text-warn">{warning}</p>{/each}
+  {#if choices.alike.length > 1}
+    <Button
+      size="small"
+      class="mt-1.5"
+      hint="The like of this choice for every change of the same kind (A)"
+      onclick={() => choices.takeForAllAlike(chosen)}
+      >apply to all {choices.alike.length} {numeral}{choices.alike.length > 1 ? ' chords' : ''}</Button
+    >
+  {/if}
+</div>

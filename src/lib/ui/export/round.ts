@@ -1,0 +1,27 @@
+/** A round of practice as a file: MIDI with a track for each part, or sound. */
+import { midiFile } from '$lib/core/formats/midi';
+import { PARTS } from '$lib/core/practice/events';
+import type { Piece } from '../exports';
+
+export function midiOf({ round, title, tempo, meter }: Piece): Blob {
+  const bytes = midiFile({
+    title,
+    tempo,
+    meter,
+    events: round.events,
+    markers: round.excerpt.changes.map(({ start, source }) => ({ start, name: source.symbol })),
+    beats: round.excerpt.beats
+  });
+  return new Blob([bytes], { type: 'audio/midi' });
+}
+
+export async function wavOf({ round, tempo, mix }: Piece): Promise<Blob> {
+  const [{ render }, { wavFile }] = await Promise.all([
+    import('$lib/audio/player'),
+    import('$lib/audio/wav')
+  ]);
+  const seconds = (round.excerpt.beats * 60) / tempo;
+  const volumes = new Map(PARTS.map((part) => [part, [mix[part].decibels, mix[part].isMuted] as const]));
+  const samples = await render(round.events, tempo, seconds, volumes);
+  return new Blob([wavFile(samples, Math.round(samples.length / seconds))], { type: 'audio/wav' });
+}

@@ -1,0 +1,37 @@
+<!-- A number as typed: brought into its bounds when it is left, and said where it had to be. -->
+<script lang="ts">
+  interface Props {
+    label: string;
+    value: number;
+    min: number;
+    max: number;
+    /** Behind the number: "min", "bpm". */
+    unit?: string | undefined;
+    onset: (value: number) => void;
+    size?: 'normal' | 'stand';
+    class?: string;
+  }
+  let { label, value, min, max, unit, onset, size = 'normal', class: extra = 'w-16' }: Props = $props();
+
+  function take(event: Event & { currentTarget: HTMLInputElement }) {
+    const field = event.currentTarget;
+    const typed = field.valueAsNumber;
+    if (Number.isFinite(typed)) onset(Math.min(max, Math.max(min, typed)));
+    field.value = String(value);
+  }
+</script>
+
+<span class="inline-flex items-center gap-1.5">
+  <input
+    type="number"
+    class="rounded-md border border-edge bg-surface px-2 pointer-coarse:min-h-11 {size === 'stand'
+      ? 'min-h-11'
+      : 'min-h-8.5'} {extra}"
+    {min}
+    {max}
+    {value}
+    aria-label={label}
+    onchange={take}
+  />
+  {#if unit}<span class="text-soft">{unit}</span>{/if}
+</span>

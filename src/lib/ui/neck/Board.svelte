@@ -1,0 +1,71 @@
+<!-- A fretboard without notes: wires, strings, and on the large neck wood, inlays and numbers. Shared by every neck. -->
+<script lang="ts">
+  import { DOUBLE_INLAYS, INLAYS, type NeckGeometry } from './geometry';
+
+  interface Props {
+    geometry: NeckGeometry;
+    strings: number;
+    /** First and last fret shown. */
+    from: number;
+    to: number;
+    /** With inlays and strings of their own weight. */
+    isLarge?: boolean;
+    capo?: number;
+  }
+  let { geometry, strings, from, to, isLarge = false, capo = 0 }: Props = $props();
+
+  const first = $derived(from - 1);
+  const wires = $derived(Array.from({ length: to - first + 1 }, (_, i) => first + i));
+  const [left, right] = $derived(
+    [geometry.wire(first), geometry.wire(to)].sort((a, b) => a - b) as [number, number]
+  );
+  const top = $derived(geometry.string(1));
+  const bottom = $derived(geometry.string(strings));
+  const over = $derived(isLarge ? 10 : 0);
+</script>
+
+{#each wires as fret (fret)}
+  <line
+    x1={geometry.wire(fret)}
+    x2={geometry.wire(fret)}
+    y1={top - over}
+    y2={bottom + over}
+    stroke={fret === 0 && isLarge ? 'var(--ink)' : 'var(--string)'}
+    opacity={fret === 0 && isLarge ? 1 : 0.55}
+    stroke-width={fret === 0 ? (isLarge ? 4 : 3) : 1}
+  />
+  {#if isLarge && INLAYS.includes(fret)}
+    {#each DOUBLE_INLAYS.includes(fret) ? [0.3, 0.7] : [0.5] as at (at)}
+      <circle
+        cx={geometry.finger(fret)}
+        cy={top + at * (bottom - top)}
+        r="4"
+        fill="var(--string)"
+        opacity="0.28"
+      />
+    {/each}
+    <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft">{fret}</text>
+  {/if}
+{/each}
+{#each Array.from({ length: strings }, (_, i) => i + 1) as string (string)}
+  <line
+    x1={left}
+    x2={right}
+    y1={geometry.string(string)}
+    y2={geometry.string(string)}
+    stroke="var(--string)"
+    opacity={isLarge ? 1 : 0.6}
+    stroke-width={isLarge ? 0.8 + (string - 1) * 0.28 : 1}
+  />
+{/each}
+{#if capo > 0}
+  <rect
+    x={geometry.finger(capo) - 4}
+    y={top - 12}
+    width="8"
+    height={bottom - top + 24}
+    rx="4"
+    class="fill-ink"
+    data-capo={capo}
+  />
+{/if}

@@ -1,0 +1,203 @@
+<!--
+  What lies under the hand at the moment of change: the notes by role, the target with its tail, the next target as a
+  ghost, and a stroke from each chord tone to where it moves. Drawn into the neck.
+-->
+<script lang="ts">
+  import type { Mark } from '$lib/core/moment/moment';
+  import { tonesElsewhere } from '$lib/core/moment/moment';
+  import type { Target } from '$lib/core/targets/path';
+  import { prettyDegree } from '$lib/core/theory/typeset';
+  import { settings } from '$lib/state/settings.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { stepWords } from '../threads/layout';
+  import type { NeckGeometry } from './geometry';
+  import { strokeOf } from './hand';
+  import NoteMark from './NoteMark.svelte';
+  import ShareMark from './ShareMark.svelte';
+
+  interface Props {
+    workspace: Workspace;
+    geometry: NeckGeometry;
+    position: number;
+    marks: readonly Mark[];
+    target: Target | undefined;
+    nextTarget: Target | undefined;
+    /** How far the next target has come up, 0 to 1. */
+    nextShows: number;
+    /** Nothing of the change is hidden. */
+    showsMoves: boolean;
+  }
+  let { workspace, geometry, position, marks, target, nextTarget, nextShows, showsMoves }: Props = $props();
+
+  const neck = $derived(workspace.neck);
+  const comparison = $derived(workspace.choices.comparison);
+  const far = $derived(
+    workspace.change?.chord && showsMoves
+      ? tonesElsewhere(workspace.change.chord, neck, position - 1, position + neck.span)
+      : []
+  );
+  const lead = $derived(
+    showsMoves && workspace.nextIndex !== null
+      ? (workspace.paths.approachInto.get(workspace.nextIndex) ?? [])
+      : []
+  );
+  const isTarget = (cell: { string: number; fret: number }) =>
+    target?.cell.string === cell.string && target.cell.fret === cell.fret;
+  const targetIsMarked = $derived(marks.some(isTarget));
+  const stays = $derived(target !== undefined && target.cell.midi === nextTarget?.cell.midi);
+  const ghostCovered = $derived(
+    marks.some(
+      (mark) =>
+        mark.string === nextTarget?.cell.string && mark.fret === nextTarget.cell.fret && mark.role !== 'other'
+    )
+  );
+  /** The target's tail: broad where it starts, pointed where it goes. */
+  const tail = $derived.by(() => {
+    if (!target || !nextTarget || stays) return null;
+    const line = strokeOf(geometry, target.cell, nextTarget.cell, 8, 15);
+    if (!line) return null;
+    const [nx, ny] = [-line.uy * 6.5, line.ux * 6.5];
+    return `M${line.x1 + nx} ${line.y1 + ny}L${line.x2} ${line.y2}L${line.x1 - nx} ${line.y1 - ny}Z`;
+  });
+</script>
+
+<!-- Chord tones elsewhere, only hinted -->
+{#each far as tone (`${tone.string}-${tone.fret}`)}
+  <circle
+    cx={geometry.finger(tone.fret)}
+    cy={geometry.string(tone.string)}
+    r={tone.degree.endsWith('3') ? 5 : 3.5}
+    class="fill-tone"
+    opacity="0.4"
+    data-far="{tone.string}:{tone.fret}"
+  />
+{/each}
+
+<!-- Where the other chord tones go -->
+{#each showsMoves ? workspace.moves : [] as move (move.from.midi)}
+  {#if !isTarget(move.from)}
+    {@const line = move.semitones === 0 ? null : strokeOf(geometry, move.from, move.to, 10, 4)}
+    {#if line}
+      <line
+        x1={line.x1}
+        y1={line.y1}
+        x2={line.x2}
+        y2={line.y2}
+        class="stroke-next"
+        stroke-width="2"
+        stroke-linecap="round"
+        opacity="0.75"
+        data-move={stepWords(move.semitones)}
+      />
+      <circle
+        cx={geometry.finger(move.to.fret)}
+        cy={geometry.string(move.to.string)}
+        r="3.2"
+        class="fill-next"
+        opacity="0.75"
+      />
+    {:else if move.semitones === 0}
+      <line
+        x1={geometry.finger(move.from.fret) - 7}
+        x2={geometry.finger(move.from.fret) + 7}
+        y1={geometry.string(move.from.string) + 14}
+        y2={geometry.string(move.from.string) + 14}
+        class="stroke-next"
+        stroke-width="2"
+        opacity="0.75"
+        data-move="stays"
+      />
+    {/if}
+  {/if}
+{/each}
+
+{#if tail}<path d={tail} class="fill-target" data-tail />{/if}
+
+<!-- The next target, a ghost -->
+{#if nextTarget}
+  {@const x = geometry.finger(nextTarget.cell.fret)}
+  {@const y = geometry.string(nextTarget.cell.string)}
+  <g data-ghost="{nextTarget.cell.string}:{nextTarget.cell.fret}" opacity={nextShows}>
+    <circle
+      cx={x}
+      cy={y}
+      r={ghostCovered || stays ? 17.5 : 13}
+      fill="none"
+      class="stroke-next"
+      stroke-width="2"
+    />
+    {#if !ghostCovered}
+      <text {x} y={y - 3} text-anchor="middle" font-size="11" class="fill-next font-bold"
+        >{prettyDegree(nextTarget.cell.degree)}</text
+      >
+    {/if}
+  </g>
+{/if}
+
+{#if comparison}
+  {#each comparison as cell (cell.midi)}
+    <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
+      <ShareMark
+        x={geometry.finger(cell.fret)}
+        y={geometry.string(cell.string)}
+        share={cell.share}
+        label={settings.label(cell)}
+      />
+    </g>
+  {/each}
+{:else}
+  {#each marks as mark (mark.midi)}
+    <g
+      data-cell="{mark.string}:{mark.fret}"
+      data-note={mark.note}
+      data-degree={mark.degree}
+      data-role={isTarget(mark) ? 'target' : mark.role}
+      data-finger={mark.finger}
+    >
+      <NoteMark
+        x={geometry.finger(mark.fret)}
+        y={geometry.string(mark.string)}
+        role={isTarget(mark) ? 'target' : mark.role}
+        label={settings.label(mark)}
+      />
+    </g>
+  {/each}
+{/if}
+
+<!-- What leads into the next target: pointed towards it -->
+{#each lead as note (note.beat)}
+  {@const x = geometry.finger(note.fret)}
+  {@const y = geometry.string(note.string)}
+  {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}
+  <g data-approach={note.kind} data-at="{note.string}:{note.fret}">
+    <path
+      d="M{x - way * 11} {y - 11}L{x + way * 13} {y}L{x - way * 11} {y + 11}Z"
+      class="fill-surface stroke-target"
+      stroke-width="2.2"
+      stroke-linejoin="round"
+    />
+    <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="10" class="fill-ink font-bold"
+      >{settings.label(note)}</text
+    >
+  </g>
+{/each}
+{#if target && !targetIsMarked && !comparison}
+  <NoteMark
+    x={geometry.finger(target.cell.fret)}
+    y={geometry.string(target.cell.string)}
+    role="target"
+    label={settings.label(target.cell)}
+  />
+{/if}
+{#if target && stays}
+  <line
+    x1={geometry.finger(target.cell.fret) - 11}
+    x2={geometry.finger(target.cell.fret) + 11}
+    y1={geometry.string(target.cell.string) + 20}
+    y2={geometry.string(target.cell.string) + 20}
+    class="stroke-target"
+    stroke-width="4"
+    stroke-linecap="round"
+    data-stays
+  />
+{/if}

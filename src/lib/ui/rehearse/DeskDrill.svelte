@@ -1,0 +1,94 @@
+<!-- What is drilled, in which keys, what is hidden, when to rest; and files. -->
+<script lang="ts">
+  import Download from '@lucide/svelte/icons/download';
+  import { DRILLS } from '$lib/core/line/drills';
+  import { KEY_ORDERS } from '$lib/core/practice/ladder';
+  import type { Desk, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { saveFile } from '../export/file';
+  import { ROUND_FORMATS, type Format, type Piece } from '../exports';
+  import Button from '../kit/Button.svelte';
+  import NumberField from '../kit/NumberField.svelte';
+  import Select from '../kit/Select.svelte';
+
+  let { rehearsal }: { rehearsal: Rehearsal } = $props();
+  const desk = $derived(rehearsal.desk);
+  const NONE = 'none';
+  const DRILL_OPTIONS = [
+    { value: NONE, name: 'no drill, just the band' },
+    ...DRILLS.map(({ id, name, hint }, i) => ({ value: id, name: `${i + 1}. ${name}`, hint }))
+  ];
+  const SUBDIVISIONS = [
+    { value: '2', name: 'eighths' },
+    { value: '3', name: 'triplets' },
+    { value: '4', name: 'sixteenths' }
+  ];
+  const HIDES: readonly { value: Desk['hides']; name: string; hint: string }[] = [
+    { value: 'nothing', name: 'show everything', hint: 'All notes and targets' },
+    { value: 'all but roots', name: 'show roots only', hint: 'The rest comes up at each change' },
+    { value: 'everything', name: 'hide everything', hint: 'From memory; shown at each change' }
+  ];
+  /** The format that is being made. */
+  let making: string | null = $state(null);
+
+  async function save(format: Format<Piece>) {
+    const { now, meter, sounding: tempo, workspace } = rehearsal;
+    if (!now) return;
+    making = format.id;
+    try {
+      const { title } = workspace.document;
+      saveFile(await format.make({ round: now, title, meter, tempo, mix: desk.mix }), title, format.id);
+    } catch {
+      rehearsal.problem = format.trouble;
+    }
+    making = null;
+  }
+</script>
+
+<div class="flex flex-wrap items-center gap-2">
+  <Select
+    size="stand"
+    label="Drill"
+    value={desk.drill ?? NONE}
+    options={DRILL_OPTIONS}
+    onpick={(drill) => rehearsal.set({ drill: drill === NONE ? null : drill })}
+  />
+  <Select
+    size="stand"
+    label="Subdivision"
+    value={String(desk.perBeat)}
+    options={SUBDIVISIONS}
+    onpick={(perBeat) => rehearsal.set({ perBeat: Number(perBeat) as Desk['perBeat'] })}
+  />
+  <Select
+    size="stand"
+    label="Keys"
+    value={desk.keys}
+    options={KEY_ORDERS.map(({ id, name }) => ({ value: id, name }))}
+    onpick={(keys) => rehearsal.set({ keys })}
+  />
+  <Select
+    size="stand"
+    label="What the neck shows"
+    value={desk.hides}
+    options={HIDES}
+    onpick={(hides) => rehearsal.set({ hides })}
+  />
+  <span class="inline-flex items-center gap-1.5"
+    >rest after <NumberField
+      size="stand"
+      label="Minutes of playing before a rest is proposed"
+      min={0}
+      max={120}
+      unit="min"
+      value={desk.restAfter}
+      onset={(restAfter) => rehearsal.set({ restAfter })}
+    /></span
+  >
+  <div class="ml-auto flex gap-2">
+    {#each ROUND_FORMATS as format (format.id)}
+      <Button size="stand" disabled={making !== null} hint={format.hint} onclick={() => save(format)}
+        ><Download size={15} /> {making === format.id ? 'being made …' : format.name}</Button
+      >
+    {/each}
+  </div>
+</div>

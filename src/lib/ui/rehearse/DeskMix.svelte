@@ -1,0 +1,107 @@
+<!-- The tempo ladder, and how loud each part of the band is. -->
+<script lang="ts">
+  import Volume2 from '@lucide/svelte/icons/volume-2';
+  import VolumeX from '@lucide/svelte/icons/volume-x';
+  import { PARTS, type Part } from '$lib/core/practice/events';
+  import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
+  import { NO_SOUND, type Rehearsal } from '$lib/state/rehearsal.svelte';
+  import Button from '../kit/Button.svelte';
+  import NumberField from '../kit/NumberField.svelte';
+  import Slider from '../kit/Slider.svelte';
+
+  let { rehearsal }: { rehearsal: Rehearsal } = $props();
+  const desk = $derived(rehearsal.desk);
+  const NAMES: Readonly<Record<Part, string>> = {
+    bass: 'Bass',
+    chords: 'Chords',
+    drums: 'Drums',
+    click: 'Click',
+    line: 'Drill'
+  };
+  const ladder = $derived(
+    desk.ladder ?? { start: 80, goal: 120, step: 4, rounds: 2, onlyClean: false, isOn: false }
+  );
+  const RUNGS = [
+    ['start', 'from', LOWEST_TEMPO, HIGHEST_TEMPO],
+    ['goal', 'to', LOWEST_TEMPO, HIGHEST_TEMPO],
+    ['step', 'by', 1, 40],
+    ['rounds', 'every … rounds', 1, 40]
+  ] as const;
+
+  async function tune() {
+    try {
+      await (await import('$lib/audio/player')).tuningNote();
+    } catch {
+      rehearsal.problem = NO_SOUND;
+    }
+  }
+</script>
+
+<div class="flex flex-wrap items-center gap-2">
+  <Button
+    size="stand"
+    pressed={ladder.isOn}
+    hint="The tempo climbs from round to round"
+    onclick={() => rehearsal.set({ ladder: { ...ladder, isOn: !ladder.isOn } })}>tempo ladder</Button
+  >
+  {#if ladder.isOn}
+    {#each RUNGS as [part, name, min, max] (part)}
+      <span>{name}</span>
+      <NumberField
+        size="stand"
+        label="Ladder {part}"
+        {min}
+        {max}
+        value={ladder[part]}
+        onset={(value) => rehearsal.set({ ladder: { ...ladder, [part]: value } })}
+      />
+    {/each}
+    <Button
+      size="stand"
+      pressed={ladder.onlyClean}
+      hint="It climbs only after rounds that you mark as clean"
+      onclick={() => rehearsal.set({ ladder: { ...ladder, onlyClean: !ladder.onlyClean } })}
+      >only after clean rounds</Button
+    >
+    {#if ladder.onlyClean}
+      <Button size="stand" tone="strong" disabled={!rehearsal.isPlaying} onclick={() => rehearsal.markClean()}
+        >mark this round clean{rehearsal.clean ? ` (${rehearsal.clean} so far)` : ''}</Button
+      >
+    {/if}
+  {/if}
+  <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1" role="group" aria-label="Mix">
+    <meter
+      class="w-12"
+      min="0"
+      max="1"
+      value={rehearsal.level}
+      aria-label="Loudness"
+      data-level={rehearsal.level}
+    ></meter>
+    {#each PARTS as part (part)}
+      {@const { decibels, isMuted } = desk.mix[part]}
+      <div class="flex items-center gap-1">
+        <Button
+          size="stand"
+          pressed={isMuted}
+          label="Mute {NAMES[part]}"
+          onclick={() => rehearsal.setMix(part, { isMuted: !isMuted })}
+          >{#if isMuted}<VolumeX size={16} />{:else}<Volume2 size={16} />{/if}</Button
+        >
+        <span class="flex flex-col text-xs leading-4"
+          >{NAMES[part]}
+          <Slider
+            class="w-20"
+            label="Volume of {NAMES[part]}"
+            min={-30}
+            max={6}
+            value={decibels}
+            says="{decibels} decibels"
+            onslide={(next) => rehearsal.setMix(part, { decibels: next })}
+          /></span
+        >
+      </div>
+    {/each}
+    <Button size="stand" hint="A note to tune to" onclick={tune}>A 440</Button>
+  </div>
+</div>

@@ -1,0 +1,94 @@
+<!-- One change in Threads: its chord tones at their pitch heights, the target among them. Drawn into the drawing. -->
+<script lang="ts">
+  import type { NamedCell } from '$lib/core/neck/shape';
+  import type { Target } from '$lib/core/targets/path';
+  import type { Mark } from '$lib/core/moment/moment';
+  import { settings } from '$lib/state/settings.svelte';
+  import { closeShifts, TONE_INSET, type Column, type ThreadsLayout } from './layout';
+
+  interface Props {
+    layout: ThreadsLayout;
+    column: Column;
+    tones: readonly NamedCell[];
+    target: Target | undefined;
+    /** The tone that the player holds the line to. */
+    aimed: number | null;
+    /** The change of the moment or the next one. */
+    isNear: boolean;
+    /** What is played beside the chord tones, on the change of the moment. */
+    colours: readonly Mark[];
+  }
+  let { layout, column, tones, target, aimed, isNear, colours }: Props = $props();
+  const side = $derived(
+    closeShifts(
+      tones.map(({ midi }) => midi),
+      layout.pitch
+    )
+  );
+</script>
+
+{#each tones as tone, i (tone.midi)}
+  {@const isTarget = target?.cell.midi === tone.midi}
+  {@const isAimed = aimed === tone.midi}
+  {@const x = column.x + TONE_INSET + (isTarget ? 0 : side[i]!)}
+  {@const y = layout.pitch(tone.midi)}
+  <g
+    aria-hidden="true"
+    data-drag
+    data-tone={tone.midi}
+    data-degree={tone.degree}
+    data-string={tone.string}
+    data-fret={tone.fret}
+    data-target={isTarget || undefined}
+    opacity={isTarget || isAimed || isNear ? 1 : 0.8}
+  >
+    {#if isTarget && target.isFixed}
+      <rect
+        x={x - 15}
+        y={y - 15}
+        width="30"
+        height="30"
+        rx="5"
+        fill="none"
+        class="stroke-target"
+        stroke-width="2"
+      />
+    {/if}
+    <!-- As large as a finger. -->
+    <circle cx={x} cy={y} r={isTarget ? 22 : 12} fill="transparent" />
+    <circle
+      cx={x}
+      cy={y}
+      r={isTarget ? 12 : isAimed ? 11 : 8}
+      class={isTarget || isAimed ? 'fill-target' : 'fill-tone'}
+    />
+    <text
+      {x}
+      y={y + (isTarget ? 4 : 3.4)}
+      text-anchor="middle"
+      font-size={isTarget ? 12 : 9.5}
+      class="pointer-events-none font-bold {isTarget || isAimed ? 'fill-on-target' : 'fill-on-tone'}"
+    >
+      {settings.label(tone)}
+    </text>
+  </g>
+{/each}
+{#each colours as mark (mark.midi)}
+  <circle
+    cx={column.x + column.width - 9}
+    cy={layout.pitch(mark.midi)}
+    r={mark.role === 'tension' ? 3.6 : 2}
+    class={mark.role === 'tension' ? 'fill-surface stroke-tone' : 'fill-soft'}
+    stroke-width="1.3"
+    data-colour={mark.degree}
+  />
+{/each}
+{#if target && !tones.some(({ midi }) => midi === target.cell.midi)}
+  <circle
+    cx={column.x + TONE_INSET}
+    cy={layout.pitch(target.cell.midi)}
+    r="11"
+    class="fill-surface stroke-target"
+    stroke-width="3"
+  />
+{/if}
