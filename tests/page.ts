@@ -77,6 +77,35 @@ export class Page {
     await button.click();
   }
 
+  /** Chooses an option of a select by its value. */
+  async pick(label: string, value: string): Promise<void> {
+    const trigger = await this.find(`[data-select="${label}"]`);
+    await this.browser.executeScript('arguments[0].scrollIntoView({ block: "center" })', trigger);
+    await trigger.click();
+    const option = await this.find(`[role="option"][data-option="${value}"]`);
+    await this.browser.executeScript('arguments[0].scrollIntoView({ block: "nearest" })', option);
+    await option.click();
+    await this.until(async () => (await this.all('[role="option"]')).length === 0, 'the list to close');
+  }
+
+  /** Presses keys on a slider. */
+  async slide(label: string, ...keys: string[]): Promise<void> {
+    const thumb = await this.find(`[role="slider"][aria-label="${label}"]`);
+    await this.browser.executeScript('arguments[0].focus()', thumb);
+    await this.press(...keys);
+  }
+
+  /** Types into a number field. */
+  async number(label: string, value: string): Promise<void> {
+    await this.find(`input[aria-label="${label}"]`);
+    await this.browser.executeScript(
+      `const field = document.querySelector('input[aria-label="' + arguments[0] + '"]');
+       field.value = arguments[1]; field.dispatchEvent(new Event('change', { bubbles: true }));`,
+      label,
+      value
+    );
+  }
+
   /** A command to the browser's own tools, which the types of the driver leave out. */
   devTools(name: string, options: object = {}): Promise<void> {
     const driver = this.browser as unknown as {

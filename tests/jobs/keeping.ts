@@ -142,7 +142,7 @@ export function keepingJobs(tools: () => Tools): void {
           '| Dbm6 | Gb7 |',
         'the text'
       );
-      await page().clickNamed('Make a plan for it');
+      await page().clickNamed('Open it with a plan');
       await page().until(async () => (await page().targets()).length === 2, 'the plan');
       await page().open('/');
       expect(await browser().executeScript('return document.querySelector("textarea").value')).toBe('');

@@ -75,12 +75,10 @@ export function keyJobs(tools: () => Tools): void {
 
     it('act again after a choice in a select or on a slider', async () => {
       await open('p');
-      const select = await page().find('select[aria-label="Drill"]');
-      await select.click();
-      await (await page().find('select[aria-label="Drill"] option[value="up"]')).click();
+      await page().pick('Drill', 'up');
       await page().press(' ');
       await page().until(isPlaying, 'the band');
-      const slider = await page().find('input[aria-label="Volume of Bass"]');
+      const slider = await page().find('[data-slider="Volume of Bass"]');
       await browser().actions().move({ origin: slider, x: 10 }).click().perform();
       await page().press(' ');
       await page().until(async () => !(await isPlaying()), 'silence');
@@ -104,7 +102,7 @@ export function keyJobs(tools: () => Tools): void {
       expect(row!.bottom).toBeLessThanOrEqual(list!.bottom + 1);
       await page().press(Key.ENTER);
       await page().press('p');
-      await page().until(async () => (await page().all('[data-pins]')).length === 1, 'the comparison');
+      await page().until(async () => (await page().all('[data-compared]')).length === 1, 'the comparison');
       expect(await view()).toBe('Moment');
     });
 
@@ -130,14 +128,13 @@ export function keyJobs(tools: () => Tools): void {
       await page().until(async () => (await page().position()) > 12, 'the top of the neck');
       await page().press(Key.HOME);
       await page().until(async () => (await page().position()) === 0, 'the nut');
-      expect(await page().attributes('button[aria-current="true"]', 'aria-label')).toEqual([
+      expect(await page().texts('button[aria-current="true"] .sr-only')).toEqual([
         expect.stringContaining('Bbm7')
       ]);
       await browser().executeScript('document.activeElement.blur()');
       await page().press(Key.END);
       await page().until(
-        async () =>
-          (await page().attributes('button[aria-current="true"]', 'aria-label'))[0]!.includes('F7b9'),
+        async () => (await page().texts('button[aria-current="true"] .sr-only'))[0]!.includes('F7b9'),
         'the last change'
       );
     });

@@ -83,15 +83,14 @@ export function reachJobs(tools: () => Tools): void {
         await swipe(free, { x: free.x, y: free.y - 160 });
         await page().until(async () => (await scrolled()) > 40, 'the page to scroll');
         expect(await page().targets()).toEqual(before);
-        expect(await page().attributes('button[aria-current="true"]', 'aria-label')).toEqual([
+        expect(await page().texts('button[aria-current="true"] .sr-only')).toEqual([
           expect.stringContaining('Bbm7')
         ]);
         await browser().executeScript("scrollTo({ top: 0, behavior: 'instant' })");
         await touch('touchStart', free);
         await touch('touchEnd');
         await page().until(
-          async () =>
-            (await page().attributes('button[aria-current="true"]', 'aria-label'))[0]!.includes('Abmaj7'),
+          async () => (await page().texts('button[aria-current="true"] .sr-only'))[0]!.includes('Abmaj7'),
           'the tapped change'
         );
       }));
@@ -163,7 +162,7 @@ export function reachJobs(tools: () => Tools): void {
         async () => (await page().all('[data-change="1999"]')).length === 1,
         'the last change to be drawn'
       );
-      expect(await page().attributes('button[aria-current="true"]', 'aria-label')).toEqual([
+      expect(await page().texts('button[aria-current="true"] .sr-only')).toEqual([
         expect.stringContaining('bar 2000')
       ]);
       await page().press('b');
@@ -199,7 +198,7 @@ export function reachJobs(tools: () => Tools): void {
       await page().until(async () => (await view()) === 'Moment', 'the first view');
       await page().open(`/charts/${id}?view=moment&change=2&position=8`);
       await page().until(async () => (await page().position()) === 8, 'the linked position');
-      expect(await page().attributes('button[aria-current="true"]', 'aria-label')).toEqual([
+      expect(await page().texts('button[aria-current="true"] .sr-only')).toEqual([
         expect.stringContaining('Eb7')
       ]);
     });

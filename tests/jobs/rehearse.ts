@@ -34,13 +34,6 @@ export function rehearseJobs(tools: () => Tools): void {
     await page().find('[aria-label="Rehearse"] [data-now]');
   }
 
-  const choose = (label: string, value: string) =>
-    browser().executeScript(
-      `const s = document.querySelector('[aria-label="' + arguments[0] + '"]'); s.value = arguments[1]; s.dispatchEvent(new Event('change', { bubbles: true }))`,
-      label,
-      value
-    );
-  const type = (label: string, value: string) => choose(label, value);
   const now = async () => (await page().attributes('[data-now]', 'data-now'))[0];
   const round = async () => Number((await page().attributes('[aria-label="Rehearse"]', 'data-round'))[0]);
   const isPlaying = async () => (await page().all('[data-playing]')).length === 1;
@@ -87,7 +80,7 @@ export function rehearseJobs(tools: () => Tools): void {
   describe('the stand', () => {
     it('plays and stops with Space, follows the chords and lights the drill', async () => {
       await open();
-      await choose('Drill', 'up');
+      await page().pick('Drill', 'up');
       await browser().executeScript('document.activeElement.blur()');
       await page().press(' ');
       await page().until(isPlaying, 'the band to play');
@@ -121,9 +114,9 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('goes on when the chart is cut under its loop, and says where the loop is now', async () => {
       await open();
-      await choose('Loop', 'bars');
-      await type('Loop from bar', '3');
-      await type('Loop to bar', '4');
+      await page().pick('Loop', 'bars');
+      await page().number('Loop from bar', '3');
+      await page().number('Loop to bar', '4');
       await page().press('e');
       await (await page().find('[data-editor] .cm-content')).click();
       await page().clickNamed('count in');
@@ -143,35 +136,36 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('loops a section, a few bars, one change as a drone, and a pair', async () => {
       await open();
-      await choose('Loop', '5');
+      await page().pick('Loop', '5');
       await page().clickNamed('count in');
       await page().clickNamed('Play');
       await page().until(async () => (await now()) === 'Am7b5', 'a chord of the second section');
       await page().until(async () => (await round()) >= 1, 'the second round');
-      await choose('Loop', 'bars');
+      await page().pick('Loop', 'bars');
       await page().until(
         async () => (await page().all('[aria-label="Loop to bar"]')).length === 1,
         'bars to choose'
       );
-      await type('Loop to bar', '0');
+      await page().number('Loop from bar', '3');
+      await page().number('Loop to bar', '2');
       await page().until(
         async () => (await page().texts('[role="alert"]'))[0]?.includes('before it starts') === true,
         'the refusal'
       );
-      await type('Loop to bar', '2');
+      await page().number('Loop from bar', '1');
       await page().until(async () => (await page().all('[role="alert"]')).length === 0, 'no complaint');
       await page().until(async () => (await now()) === 'F7', 'the second bar');
-      await choose('Loop', 'change');
+      await page().pick('Loop', 'change');
       await page().until(async () => (await page().all('[data-next]')).length === 0, 'no next chord');
-      await choose('Loop', 'pair');
+      await page().pick('Loop', 'pair');
       await page().until(async () => (await page().all('[data-next]')).length === 1, 'a pair');
       await page().clickNamed('Stop');
     });
 
     it('climbs the tempo ladder, and only after clean rounds where wished', async () => {
       await open();
-      await choose('Loop', 'bars');
-      await type('Loop to bar', '1');
+      await page().pick('Loop', 'bars');
+      await page().number('Loop to bar', '1');
       await page().clickNamed('count in');
       await page().clickNamed('tempo ladder');
       for (const [part, value] of [
@@ -180,7 +174,7 @@ export function rehearseJobs(tools: () => Tools): void {
         ['step', '20'],
         ['rounds', '1']
       ] as const) {
-        await type(`Ladder ${part}`, value);
+        await page().number(`Ladder ${part}`, value);
       }
       const tempo = async () =>
         Number(
@@ -190,16 +184,16 @@ export function rehearseJobs(tools: () => Tools): void {
         );
       await page().clickNamed('Play');
       await page().until(async () => (await tempo()) === 260, 'the goal');
-      await page().clickNamed('only clean ones');
+      await page().clickNamed('only after clean rounds');
       await page().until(async () => (await tempo()) === 200, 'the first rung');
       await page().until(async () => (await round()) >= 2, 'two rounds');
       expect(await tempo()).toBe(200);
       await browser().executeScript(
-        `[...document.querySelectorAll('button')].find((b) => b.textContent.includes('that was clean')).click()`
+        `[...document.querySelectorAll('button')].find((b) => b.textContent.includes('mark this round clean')).click()`
       );
       await page().until(async () => (await tempo()) === 220, 'the next rung');
       await page().clickNamed('Stop');
-      await type('Tempo in beats a minute', '900');
+      await page().number('Tempo in beats a minute', '900');
       await page().until(
         async () => (await page().texts('[role="alert"]'))[0]?.includes('30 to 300') === true,
         'the bounds'
@@ -208,10 +202,10 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('goes round the keys, shapes and names following', async () => {
       await open();
-      await choose('Loop', 'bars');
-      await type('Loop to bar', '1');
+      await page().pick('Loop', 'bars');
+      await page().number('Loop to bar', '1');
       await page().clickNamed('count in');
-      await choose('Keys', 'fourths');
+      await page().pick('Keys', 'fourths');
       await page().clickNamed('Play');
       await page().until(async () => (await now()) === 'Fm7', 'a fourth up');
       const cells = await page().attributes('[aria-label="Neck"] [data-note][data-degree="1"]', 'data-note');
@@ -225,15 +219,15 @@ export function rehearseJobs(tools: () => Tools): void {
       await open();
       const notes = async () => (await page().all('[aria-label="Neck"] [data-note]')).length;
       expect(await notes()).toBeGreaterThan(8);
-      await choose('Hide on the neck', 'all but roots');
+      await page().pick('What the neck shows', 'all but roots');
       await page().until(async () => (await notes()) <= 4 && (await notes()) > 0, 'roots only');
-      await choose('Hide on the neck', 'everything');
+      await page().pick('What the neck shows', 'everything');
       await page().until(async () => (await notes()) === 0, 'nothing');
       // Showing and hiding does not stop the band.
       await page().clickNamed('Play');
       await page().until(async () => (await now()) === 'F7', 'the second chord');
-      await choose('Hide on the neck', 'nothing');
-      await choose('Hide on the neck', 'everything');
+      await page().pick('What the neck shows', 'nothing');
+      await page().pick('What the neck shows', 'everything');
       expect(await now()).not.toBe('Cm7');
       await page().clickNamed('Stop');
       // It is kept for the next time.
@@ -241,7 +235,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(
         async () =>
           (await browser().executeScript(
-            `return document.querySelector('[aria-label="Hide on the neck"]')?.value`
+            `return document.querySelector('[data-select="What the neck shows"]')?.dataset.value`
           )) === 'everything',
         'the setting kept'
       );
@@ -251,7 +245,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await open(
         '{key: C}\n{tempo: 240}\n{meta: feel straight}\n| Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | N.C. | N.C. |'
       );
-      await choose('Drill', 'targets');
+      await page().pick('Drill', 'targets');
       const beat = 60 / 240;
       for (const part of ['Bass', 'Chords', 'Drums', 'Click', 'Drill']) {
         const wav = await rendered([part]);
@@ -275,13 +269,13 @@ export function rehearseJobs(tools: () => Tools): void {
       await browser().executeScript(
         `window.files = []; URL.createObjectURL = (blob) => { window.files.push(blob); return '#'; };`
       );
-      await choose('Drill', 'approach');
+      await page().pick('Drill', 'approach');
       await page().clickNamed('MIDI');
       const head = await browser().executeAsyncScript<string>(
         `const done = arguments[0]; window.files[0].arrayBuffer().then((b) => done(String.fromCharCode(...new Uint8Array(b).slice(0, 4))));`
       );
       expect(head).toBe('MThd');
-      await type('Minutes of playing before a rest is proposed', '0.02');
+      await page().number('Minutes of playing before a rest is proposed', '0.02');
       await page().clickNamed('Play');
       await page().until(
         async () =>
@@ -302,7 +296,7 @@ export function rehearseJobs(tools: () => Tools): void {
         await browser().executeScript('return document.documentElement.scrollWidth <= window.innerWidth')
       ).toBe(true);
       const small = await browser().executeScript<string[]>(
-        `return [...document.querySelectorAll('[aria-label="Rehearse"] button.btn, [aria-label="Rehearse"] select')]
+        `return [...document.querySelectorAll('[data-desk] button, [data-desk] input, [aria-label="Play"]')]
            .filter((e) => e.offsetParent && e.getBoundingClientRect().height < 44).map((e) => e.textContent.trim())`
       );
       expect(small).toEqual([]);

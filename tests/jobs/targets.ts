@@ -1,4 +1,4 @@
-/** Jobs on the target path: tastes, rules, alternatives, what-if, approach notes, wishes that cannot be met, long work. */
+/** Jobs on the target line: styles, rules, alternatives, what-if, approach notes, wishes that cannot be met, long work. */
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
@@ -31,12 +31,6 @@ export function targetJobs(tools: () => Tools): void {
     return body.id;
   }
 
-  const choose = (css: string, value: string) =>
-    browser().executeScript(
-      `const s = document.querySelector(arguments[0]); s.value = arguments[1]; s.dispatchEvent(new Event('change', { bubbles: true }))`,
-      css,
-      value
-    );
   const route = async (body: object) =>
     (await tools().server.call<TargetsAnswer>('POST', 'targets', { chart: CADENCE, ...body })).body;
   const asTargets = ({ paths }: TargetsAnswer) =>
@@ -44,20 +38,20 @@ export function targetJobs(tools: () => Tools): void {
   const DEFAULT = { position: 5, degrees: ['3', '7'], standIn: true, loop: true };
 
   describe('the target path', () => {
-    it('follows a taste, opens it into weights, and takes both back', async () => {
+    it('follows a style, opens it into weights, and takes both back', async () => {
       await open();
       const smooth = asTargets(await route(DEFAULT));
       await page().until(async () => (await page().targets()).join() === smooth.join(), 'the smooth path');
-      await choose('[aria-label="Taste"]', 'thirds');
+      await page().clickNamed('another line');
+      await page().pick('Style', 'thirds');
       const weights = { degree: { '3': 0, '7': 4, '1': 6, '5': 7, tension: 8 } };
       const thirds = asTargets(await route({ ...DEFAULT, weights }));
       await page().until(async () => (await page().targets()).join() === thirds.join(), 'strong thirds');
       await page().press('r');
-      const slider = await page().find('#step-pitch');
-      await slider.sendKeys(Key.END);
+      await page().slide('Cost of a semitone', Key.END);
       await page().until(
-        async () => (await page().texts('[aria-label="Taste"] option'))[0] === 'own taste',
-        'an own taste'
+        async () => (await page().texts('[data-select="Style"]'))[0] === 'a style of your own',
+        'an own style'
       );
       await browser().executeScript('document.activeElement.blur()');
       await page().chord(Key.CONTROL, 'z');
@@ -112,14 +106,13 @@ export function targetJobs(tools: () => Tools): void {
     it('rests where no target is asked for, and lands again inside long changes', async () => {
       const id = await open('{key: C}\n| C Am | Dm7 G7 | Cmaj7 | % |');
       await page().press('r');
-      await page().find('#rule-which');
-      await choose('#rule-which', 'first-of-bar');
+      await page().pick('Changes with a target', 'first-of-bar');
       await page().until(
         async () => (await page().all('[data-resting]')).length === 2,
         'two resting changes'
       );
       expect((await page().targets()).map((at) => at.split(':')[0])).toEqual(['0', '2', '4', '5']);
-      await choose('#rule-every', '2');
+      await page().pick('Targets inside a change', '2');
       await page().until(async () => (await page().all('[data-later]')).length === 2, 'two targets inside');
       expect(await page().attributes('[data-later]', 'data-later')).toEqual(['4:3', '5:3']);
       await page().saved();
@@ -130,8 +123,7 @@ export function targetJobs(tools: () => Tools): void {
     it('leads into targets as the route does, one of them otherwise', async () => {
       await open();
       await page().press('r');
-      await page().find('#rule-approach');
-      await choose('#rule-approach', 'below');
+      await page().pick('Approach notes into all targets', 'below');
       await page().until(
         async () => (await page().all('[aria-label="Threads"] [data-approach="below"]')).length > 3,
         'approach notes'
@@ -145,7 +137,7 @@ export function targetJobs(tools: () => Tools): void {
         (next ?? []).map(({ string, fret }) => `${string}:${fret}`)
       );
       await page().press(Key.ARROW_RIGHT);
-      await choose('#lead-in', 'none');
+      await page().pick('Approach note into this target', 'none');
       await page().until(
         async () => (await page().all('[data-lead]')).length === 0,
         'no lead into the second change'
@@ -155,17 +147,17 @@ export function targetJobs(tools: () => Tools): void {
     it('names the change where a wish cannot be met, and what would help; that helps', async () => {
       await open();
       await page().press('r');
-      await page().find('#rule-way');
+      await page().clickNamed('another line');
       for (const string of [1, 2, 3, 4, 5]) await page().clickNamed(`String ${string}`);
       // The E of C7 lies nowhere near on the lowest string.
-      await choose('[aria-label="How the thread is led"]', '3');
+      await page().pick('How the target line is led', '3');
       const { noPath } = await route({ ...DEFAULT, column: '3', strings: [6] });
       const said = async () => (await page().texts('[aria-label="Threads"] [role="status"]'))[0] ?? '';
       await page().until(async () => (await said()).length > 0, 'a reason');
       expect(await said()).toBe(noPath!.message);
       const string = /allow string (\d) too/.exec(await said())?.[1];
       if (string) await page().clickNamed(`String ${string}`);
-      else await page().clickNamed('as at first');
+      else await page().clickNamed('reset');
       await page().until(async () => (await page().targets()).length === 8, 'a path again');
     });
 
@@ -176,19 +168,22 @@ export function targetJobs(tools: () => Tools): void {
       );
       await open(`{key: F}\n${Array.from({ length: 6 }, () => `| ${bars.join(' | ')} |`).join('\n')}`);
       await page().press('r');
-      await page().find('#rule-reach');
+      await page().clickNamed('another line');
       for (const degree of ['1', '5']) await page().clickNamed(`Allow the ${degree} as a target`);
-      await choose('#rule-reach', 'neck');
+      await page().pick('Where targets lie', 'neck');
       await page().press('x');
       await page().clickNamed('stop');
       await page().until(
-        async () => (await page().texts('[aria-label="Target path"]'))[0]!.includes('stopped'),
+        async () => (await page().texts('[aria-label="Target line"]'))[0]!.includes('Stopped'),
         'the work stopped'
       );
       await page().clickNamed('go on');
-      await page().until(async () => (await page().all('progress')).length === 1, 'work under way');
+      await page().until(
+        async () => (await page().all('[role="progressbar"]')).length === 1,
+        'work under way'
+      );
       // A new wish does not wait for the old one.
-      await choose('#rule-reach', 'hand');
+      await page().pick('Where targets lie', 'hand');
       await page().until(
         async () => (await page().all('[data-alternative]')).length > 0,
         'the answer to the newest wish'
@@ -198,7 +193,7 @@ export function targetJobs(tools: () => Tools): void {
     it('prints the landing sheet on one page', async () => {
       await open();
       await page().press('r');
-      await browser().executeScript('window.print = () => {}');
+      await browser().executeScript(`window.print = () => window.dispatchEvent(new Event('beforeprint'))`);
       await page().until(
         async () =>
           (await browser().executeScript<boolean>(

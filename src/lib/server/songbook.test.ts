@@ -26,7 +26,7 @@ beforeEach(async () => {
 
 describe('the songbook', () => {
   it('keeps a chart with its plan over a restart', async () => {
-    const plan = { ...DEFAULT_PLAN, position: 8, fixed: [{ change: 1, string: 3, fret: 7 }] };
+    const plan = { ...DEFAULT_PLAN, position: 8, decisions: [{ change: 1, pins: [{ string: 3, fret: 7 }] }] };
     const { id } = await songbook.createChart(db, { source: '| Fm7 | Bb7 |', plan });
     await db.destroy();
     db = await openDatabase(path);

@@ -5,45 +5,57 @@ import { findChains, type Chain } from '$lib/core/approaches/chains';
 import type { ScaleChoice } from '$lib/core/approaches/choice';
 import { sameCollection, sameKind } from '$lib/core/approaches/collection';
 import { scaleChoices } from '$lib/core/approaches/registry';
+import type { AnalysedChange, Analysis } from '$lib/core/harmony/analysis';
 import { romanText } from '$lib/core/harmony/numeral';
 import { compare } from '$lib/core/moment/moment';
 import { decisionAt, leaveChoice, moveChangeOver, takeChoices, takenFrom } from '$lib/core/plan/edits';
+import type { Instrument } from '$lib/core/neck/tuning';
 import type { TakenChoice } from '$lib/core/plan/model';
 import { pitchClass, semitonesUp } from '$lib/core/theory/note';
 import type { ChartDocument } from './document.svelte';
-import type { Workspace } from './workspace.svelte';
 
 const isSame = (a: ScaleChoice, b: ScaleChoice) =>
   a.approach === b.approach && sameCollection(a.facts, b.facts);
 
+/** Where the player is: what the choices are made for. */
+interface Place {
+  readonly document: ChartDocument;
+  readonly analysis: Analysis;
+  readonly changes: readonly AnalysedChange[];
+  readonly change: AnalysedChange | undefined;
+  readonly selected: number;
+  readonly neck: Instrument;
+  readonly position: number;
+}
+
 export class Choices {
-  readonly #workspace: Workspace;
+  readonly #place: Place;
   readonly #document: ChartDocument;
   /** Shown on the neck while the player looks at a choice that is not taken. */
   preview: ScaleChoice | null = $state.raw(null);
   /** At most two choices of the selected change, held against each other. */
   compared: readonly ScaleChoice[] = $state.raw([]);
 
-  constructor(workspace: Workspace) {
-    this.#workspace = workspace;
-    this.#document = workspace.document;
+  constructor(place: Place) {
+    this.#place = place;
+    this.#document = place.document;
   }
 
   /** What every approach offers, change by change; computed when the Choices panel asks. */
-  readonly offered = $derived.by(() => scaleChoices(this.#workspace.analysis));
-  readonly chains = $derived.by(() => findChains(this.#workspace.analysis));
+  readonly offered = $derived.by(() => scaleChoices(this.#place.analysis));
+  readonly chains = $derived.by(() => findChains(this.#place.analysis));
   readonly comparison = $derived.by(() => {
     const [first, second] = this.compared;
-    const { change, neck, position } = this.#workspace;
+    const { change, neck, position } = this.#place;
     return first && second && change?.chord ? compare(change.chord, first, second, neck, position) : null;
   });
   /** Where within the selected change the player goes over to another sound; null where they do not. */
   readonly changeOver = $derived.by(
-    () => decisionAt(this.#document.plan, this.#workspace.selected)?.choice?.then ?? null
+    () => decisionAt(this.#document.plan, this.#place.selected)?.choice?.then ?? null
   );
   /** The changes of the same function and numeral as the selected one, itself among them. */
   readonly alike = $derived.by(() => {
-    const { change, changes } = this.#workspace;
+    const { change, changes } = this.#place;
     const roman = change?.numeral && romanText(change.numeral);
     return changes.filter(
       (one) =>
@@ -59,7 +71,7 @@ export class Choices {
 
   /** Takes a choice for the selected change. */
   take(choice: ScaleChoice): void {
-    const { selected, change } = this.#workspace;
+    const { selected, change } = this.#place;
     this.#take(new Map([[selected, takenFrom(choice)]]));
     this.preview = null;
     this.#document.announcement = `${choice.name} taken for ${change?.symbol ?? ''}`;
@@ -71,7 +83,7 @@ export class Choices {
 
   /** Leaves the selected change to the plan's approach again. */
   leave(): void {
-    this.#document.decide((plan) => leaveChoice(plan, this.#workspace.selected), 'choice');
+    this.#document.decide((plan) => leaveChoice(plan, this.#place.selected), 'choice');
   }
 
   isTaken(change: number): boolean {
@@ -82,7 +94,7 @@ export class Choices {
   takeForAllAlike(choice: ScaleChoice): void {
     const distance = (root: string, chordRoot: string) =>
       semitonesUp(pitchClass(chordRoot), pitchClass(root));
-    const own = distance(choice.facts.root, this.#workspace.change!.chord!.root);
+    const own = distance(choice.facts.root, this.#place.change!.chord!.root);
     const taken = this.alike.flatMap(({ index, chord }): [number, TakenChoice][] => {
       const like = this.offered[index]!.find(
         (other) =>
@@ -102,7 +114,7 @@ export class Choices {
    */
   takeChain({ approach, changes, collections, freeWithin }: Chain, beat: number): void {
     const taken = changes.map((change, i): [number, TakenChoice] => {
-      const isFree = change === freeWithin && beat <= this.#workspace.changes[change]!.beats;
+      const isFree = change === freeWithin && beat <= this.#place.changes[change]!.beats;
       const collection = collections[i]!.facts;
       const then = { beat, collection: collections[i + 1]?.facts ?? collection };
       return [change, { approach, collection, ...(isFree ? { then } : {}) }];
@@ -112,11 +124,7 @@ export class Choices {
   }
 
   moveChangeOver(beat: number): void {
-    this.#document.decide(
-      (plan) => moveChangeOver(plan, this.#workspace.selected, beat),
-      'change-over',
-      true
-    );
+    this.#document.decide((plan) => moveChangeOver(plan, this.#place.selected, beat), 'change-over', true);
   }
 
   /** Holds a choice against another; a third takes the place of the second. */

@@ -27,7 +27,7 @@ const BESIDE: readonly ThreadRule[] = ['3', '7', 'alternate', 'free'];
 const ALTERNATIVES = 24;
 const SHOWN_ALTERNATIVES = 5;
 /** Changes of a chart that is solved on the page before the worker has come up. */
-const SOLVED_AT_ONCE = 200;
+export const SOLVED_AT_ONCE = 200;
 const UNSOLVED: SolverResult = { answer: { paths: [] }, others: [] };
 
 export interface Alternative {
@@ -45,7 +45,11 @@ export class Paths {
   /** A tone that the player holds the line to without having let go. */
   considered: { readonly change: number; readonly cell: NamedCell } | null = $state.raw(null);
 
-  constructor(arrangement: () => Arrangement) {
+  /** `isFrozen`: of a chart that is only shown, as in another key. */
+  constructor(
+    arrangement: () => Arrangement,
+    private readonly isFrozen = false
+  ) {
     this.#arrangement = arrangement;
   }
 
@@ -63,12 +67,19 @@ export class Paths {
       others: this.#beside.map(({ rule }) => targetOptions(rule))
     };
   });
-  /** Before the worker has answered for the first time, small charts are solved at once, so that the page comes whole. */
+  /**
+   * Whether the path is solved here and now: of small charts, so that the page comes whole before the worker has answered,
+   * and of charts that are only shown wherever that is quick, as it is under the hand.
+   */
+  readonly isSolvedAtOnce = $derived.by(() => {
+    const { analysis, plan } = this.#now;
+    return analysis.changes.length <= SOLVED_AT_ONCE || (this.isFrozen && plan.reach === 'hand');
+  });
   readonly #solved = $derived.by(
-    () =>
-      this.solver.latest?.result ??
-      (this.#now.analysis.changes.length <= SOLVED_AT_ONCE ? solve(this.job) : UNSOLVED)
+    () => this.solver.latest?.result ?? (this.isSolvedAtOnce ? solve(this.#atOnce) : UNSOLVED)
   );
+  /** Of what is only shown no other line is drawn. */
+  readonly #atOnce = $derived.by(() => (this.isFrozen ? { ...this.job, others: [] } : this.job));
   readonly answer = $derived.by(() => this.#solved.answer);
   readonly path = $derived.by(() => this.#withoutGone(this.answer.paths[0]));
   readonly figures = $derived.by(() => this.path && figuresOf(this.path));

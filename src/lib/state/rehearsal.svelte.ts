@@ -206,9 +206,23 @@ export class Rehearsal {
       },
       true
     );
-    if (this.#moved.size > 12) this.#moved.clear();
+    if (this.#moved.size > 12) this.#letGo();
     this.#moved.set(key, moved);
     return moved;
+  }
+
+  #letGo(): void {
+    for (const moved of this.#moved.values()) moved.paths.close();
+    this.#moved.clear();
+  }
+
+  /** The next key's targets are worked out while this one is played, where they cannot be had at once. */
+  #prepare(round: number): void {
+    const { source, plan } = this.workspace.document;
+    const { paths } = this.#chartIn(shiftOf(this.desk.keys, round), { source, plan });
+    if (paths !== this.workspace.paths && !paths.isSolvedAtOnce && !paths.solver.latest) {
+      paths.solver.ask(paths.job);
+    }
   }
 
   #roundOf(shown: Workspace): PracticeRound | null {
@@ -399,6 +413,7 @@ export class Rehearsal {
     if (!laid || laid === this.#laid) return;
     this.#laid = laid;
     this.round = laid.number;
+    this.#prepare(laid.number + 1);
     const { tempo } = laid.round;
     // A ladder brings its tempo with the round; what the player has set since stands.
     if (this.desk.ladder?.isOn) this.tempo = boundedTempo(this.desk.halfTime ? tempo * 2 : tempo);
@@ -437,6 +452,7 @@ export class Rehearsal {
   close(): void {
     this.stop();
     cancelAnimationFrame(this.#frame);
+    this.#letGo();
     this.#player?.close();
     this.#player = null;
   }

@@ -21,15 +21,15 @@ import {
   unpin,
   unpinAll
 } from '$lib/core/plan/edits';
-import type { ApproachNoteWish, ChordSlot, PathRules, Pin, ThreadRule } from '$lib/core/plan/model';
+import type { ApproachNoteWish, ChordSlot, PathRules, Pin, Plan, ThreadRule } from '$lib/core/plan/model';
 import { DEGREES, type Degree } from '$lib/core/theory/degree';
 import { pitchClass } from '$lib/core/theory/note';
 import { counted } from '$lib/core/theory/words';
-import type { TargetPath } from '$lib/core/targets/path';
+import { findTargets, type TargetPath } from '$lib/core/targets/path';
 import { STYLES, styleOf } from '$lib/core/targets/styles';
 import { Choices } from './choices.svelte';
 import { ChartDocument } from './document.svelte';
-import { Paths } from './paths.svelte';
+import { Paths, SOLVED_AT_ONCE } from './paths.svelte';
 import { settings } from './settings.svelte';
 
 export type NeckMode = 'hand' | 'whole' | 'find';
@@ -43,7 +43,7 @@ export class Workspace {
   constructor(chart: StoredChart, isFrozen = false) {
     this.document = new ChartDocument(chart, isFrozen);
     this.choices = new Choices(this);
-    this.paths = new Paths(() => this.arrangement);
+    this.paths = new Paths(() => this.arrangement, isFrozen);
   }
 
   /** What the main part of the page shows: an id of the table of views. */
@@ -269,8 +269,15 @@ export class Workspace {
 
   /** Takes another path: what differs from the best one is pinned. */
   takePath(path: TargetPath): void {
-    this.document.decide((plan) => takePath(plan, this.paths.path, path), 'path');
-    this.say('Another path taken; the targets that differ are pinned');
+    const { sheet, neck, system } = this;
+    const solve = (plan: Plan) => {
+      // A long chart is not solved again and again on the page: all its targets are pinned.
+      if (this.changes.length > SOLVED_AT_ONCE) return null;
+      const { analysis, targetOptions } = arrange(sheet, plan, neck, system, this.arrangement);
+      return findTargets(analysis, targetOptions(plan.thread)).paths[0] ?? null;
+    };
+    this.document.decide((plan) => takePath(plan, this.paths.path, path, solve), 'path');
+    this.say('Another line taken; the targets that differ are pinned');
   }
 
   /** Sends a guide-tone line to Threads: its notes become the targets, each in the octave nearest the one before. */

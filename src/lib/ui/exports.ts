@@ -1,16 +1,5 @@
 /** Files that leave the page: a new format is a row here and a module that makes it, fetched when it is asked for. */
-import type { PracticeRound } from '$lib/core/practice/round';
-import type { Part } from '$lib/core/practice/events';
-import type { Meter } from '$lib/core/chart/model';
-
-export interface Format<Subject> {
-  readonly id: string;
-  readonly name: string;
-  readonly hint: string;
-  /** Said where it fails. */
-  readonly trouble: string;
-  readonly make: (subject: Subject) => Promise<Blob>;
-}
+import type { Format, Piece } from './export/format';
 
 /** A drawing on the screen. */
 export const DRAWING_FORMATS: readonly Format<SVGSVGElement>[] = [
@@ -29,16 +18,6 @@ export const DRAWING_FORMATS: readonly Format<SVGSVGElement>[] = [
     make: async (drawing) => (await import('./export/drawing')).pngFile(drawing)
   }
 ];
-
-/** A round of practice as it sounds. */
-export interface Piece {
-  readonly round: PracticeRound;
-  readonly title: string;
-  readonly meter: Meter;
-  /** Beats a minute as they sound. */
-  readonly tempo: number;
-  readonly mix: Readonly<Record<Part, { readonly decibels: number; readonly isMuted: boolean }>>;
-}
 
 export const ROUND_FORMATS: readonly Format<Piece>[] = [
   {

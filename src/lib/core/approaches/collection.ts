@@ -66,8 +66,8 @@ export function collectionTitle(
   noteName: (note: NoteName) => string
 ): string {
   if (kind === 'scale') {
-    const name = TITLES[type] ?? prettyScaleName(type);
-    return `${noteName(root)} ${name.charAt(0).toUpperCase()}${name.slice(1)}`;
+    const name = TITLES[type] ?? capitalised(prettyScaleName(type));
+    return `${noteName(root)} ${name}`;
   }
   if (kind === 'triad') return `${noteName(root)} ${type} triad`;
   const name = `${noteName(root)}${prettySuffix(type)} ${kind}`;
@@ -76,6 +76,8 @@ export function collectionTitle(
 
 /** Scales that players call otherwise than the routes do. */
 const TITLES: Readonly<Record<string, string>> = { 'flat-five pentatonic': 'm7♭5 pentatonic' };
+
+const capitalised = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** "locrian natural 2" → "locrian ♮2". */
 function prettyScaleName(name: string): string {

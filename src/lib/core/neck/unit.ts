@@ -2,7 +2,7 @@
  * Root-string units: grip, arpeggio and one octave of the scale round one root, so that seeing one shows the others.
  * Source: The neck, in the music rules.
  */
-import { type Chord } from '../theory/chord';
+import { withTones, type Chord } from '../theory/chord';
 import { DEGREES } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
 import { fingerGrip } from './fingering';
@@ -100,7 +100,7 @@ function gripAt(neck: Instrument, chord: Chord, rootString: number, anchor: numb
     ({ string, fret }) => string >= 1 && fret >= lowestFret(neck) && fret <= neck.frets
   );
   if (!isOnNeck || Math.max(...pressed) - Math.min(...pressed) > WIDEST) return [];
-  const naming = namingOf({ ...chord, tones }, null);
+  const naming = namingOf(withTones(chord, tones), null);
   return (fingerGrip(spots, neck.capo) ?? []).map((cell) => ({
     ...cell,
     stretch: false,

@@ -2,7 +2,7 @@
  * Grips: closed triads, drop 2 and drop 3, in all inversions, on a set of strings. Source: The neck, in the music
  * rules.
  */
-import type { Chord } from '../theory/chord';
+import { withTones, type Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass } from '../theory/note';
 import { fingerGrip } from './fingering';
@@ -114,7 +114,7 @@ function named(
 ): Grip | null {
   const fingered = fingerGrip(spots, neck.capo);
   if (!fingered) return null;
-  const naming = namingOf({ ...chord, tones }, null);
+  const naming = namingOf(withTones(chord, tones), null);
   const cells = fingered.map((cell): NamedCell => ({
     ...cell,
     stretch: false,

@@ -85,7 +85,10 @@ export function approachWith(plan: Plan, change: number, approachNote: Decision[
 /** Pins the target of a change, or a later one inside it, to a cell. */
 export function pin(plan: Plan, change: number, { beat, string, fret }: Pin): Plan {
   const at = beat ?? 1;
-  const others = (decisionAt(plan, change)?.pins ?? []).filter((one) => (one.beat ?? 1) !== at);
+  const pins = decisionAt(plan, change)?.pins ?? [];
+  const held = pins.find((one) => (one.beat ?? 1) === at);
+  if (held?.string === string && held.fret === fret) return plan;
+  const others = pins.filter((one) => one !== held);
   const own: Pin = { ...(at === 1 ? {} : { beat: at }), string, fret };
   return decideOne(plan, change, { pins: [...others, own].sort((a, b) => (a.beat ?? 1) - (b.beat ?? 1)) });
 }
@@ -107,8 +110,22 @@ export function pinsOf({ decisions }: Plan): (Pin & { readonly change: number })
   return decisions.flatMap(({ change, pins = [] }) => pins.map((one) => ({ ...one, change })));
 }
 
-/** Takes another path: what differs from the one that runs now is pinned. */
-export function takePath(plan: Plan, now: TargetPath | null, path: TargetPath): Plan {
+/**
+ * Takes another path: what differs from the one that runs now is pinned. `solve` gives the best path of a plan; where the
+ * rest would then run otherwise than in the path that is taken, that is pinned too, until it runs as it was shown.
+ */
+export function takePath(
+  plan: Plan,
+  now: TargetPath | null,
+  path: TargetPath,
+  solve: (plan: Plan) => TargetPath | null
+): Plan {
+  const pinned = pinDifferences(plan, now, path);
+  // Every turn pins at least one target more, so that it comes to an end.
+  return pinned === plan ? plan : takePath(pinned, solve(pinned), path, solve);
+}
+
+function pinDifferences(plan: Plan, now: TargetPath | null, path: TargetPath): Plan {
   const moment = ({ change, beat }: { change: number; beat: number }) => `${change}:${beat}`;
   const known = new Map(now?.targets.map((target) => [moment(target), target.cell]));
   return path.targets.reduce((sum, target) => {

@@ -116,8 +116,10 @@ describe('every option together', () => {
         ),
         (chords, position, rule) => {
           const text = `| ${chords.join(' | ')} |`;
-          const free = targets(text, { position, standIn: true }).paths[0]!;
-          const bound = targets(text, { position, standIn: true, ...rule }).paths[0];
+          // In an alternation the 6 of a sixth chord stands in for its seventh, which no other rule gives it.
+          const standIn = !rule.alternate;
+          const free = targets(text, { position, standIn }).paths[0]!;
+          const bound = targets(text, { position, standIn, ...rule }).paths[0];
           if (bound) expect(bound.cost).toBeGreaterThanOrEqual(free.cost - 1e-9);
         }
       ),

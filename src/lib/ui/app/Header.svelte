@@ -1,16 +1,10 @@
 <!-- The head of a chart: where one is, what it is called, its views, and the few tools that are always at hand. -->
 <script lang="ts">
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
-  import Ellipsis from '@lucide/svelte/icons/ellipsis';
-  import GuitarIcon from '@lucide/svelte/icons/guitar';
-  import History from '@lucide/svelte/icons/history';
   import Library from '@lucide/svelte/icons/library';
-  import Moon from '@lucide/svelte/icons/moon';
   import PencilLine from '@lucide/svelte/icons/pencil-line';
-  import Printer from '@lucide/svelte/icons/printer';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Search from '@lucide/svelte/icons/search';
-  import Sun from '@lucide/svelte/icons/sun';
   import Table2 from '@lucide/svelte/icons/table-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { settings } from '$lib/state/settings.svelte';
@@ -19,6 +13,7 @@
   import Button from '../kit/Button.svelte';
   import { hint } from '../kit/hint';
   import { VIEWS } from '../views';
+  import Arriving from './Arriving.svelte';
   import type { DialogName } from './Dialogs.svelte';
   import SaveState from './SaveState.svelte';
   import Title from './Title.svelte';
@@ -36,7 +31,6 @@
   const head = $derived(workspace.sheet.head);
   const key = $derived(workspace.analysis.key);
   const document = $derived(workspace.document);
-  let hasMore = $state(false);
   const LABELS = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
 </script>
 
@@ -90,24 +84,8 @@
     <Button label="Keys and signs" hint="Keys and signs (?)" onclick={() => onopen('help')}
       ><CircleQuestionMark size={17} /></Button
     >
-    <Button
-      label="More"
-      pressed={hasMore}
-      hint="Guitar, theme, versions, print"
-      onclick={() => (hasMore = !hasMore)}><Ellipsis size={17} /></Button
+    <Arriving isQuiet load={() => import('./MoreMenu.svelte')}
+      >{#snippet children(MoreMenu)}<MoreMenu {onopen} {onprint} />{/snippet}</Arriving
     >
-    {#if hasMore}
-      <Button label="Your guitar" hint="Your guitar: tuning, frets, hand" onclick={() => onopen('guitar')}
-        ><GuitarIcon size={17} /></Button
-      >
-      <Button
-        label={settings.now.theme === 'day' ? 'Stage theme' : 'Day theme'}
-        hint="Day or Stage (T)"
-        onclick={() => settings.toggleTheme()}
-        >{#if settings.now.theme === 'day'}<Moon size={17} />{:else}<Sun size={17} />{/if}</Button
-      >
-      <Button label="Earlier versions" onclick={() => onopen('versions')}><History size={17} /></Button>
-      <Button label="Print" hint="Print what is shown" onclick={onprint}><Printer size={17} /></Button>
-    {/if}
   </div>
 </header>

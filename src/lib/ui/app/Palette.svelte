@@ -16,6 +16,7 @@
       .catch(() => undefined);
   });
 
+  const listId = $props.id();
   const ITEM =
     'flex min-h-9 cursor-pointer items-center justify-between gap-3 rounded-md px-2 data-[selected]:bg-lit pointer-coarse:min-h-11';
 </script>
@@ -29,9 +30,10 @@
         <Command.Input
           class="mb-2 h-11 w-full rounded-md border border-edge bg-paper px-3"
           aria-label="Find a chart or a command"
+          {@attach (field) => field.setAttribute('aria-controls', listId)}
           placeholder="A chart, or something to do …"
         />
-        <Command.List class="max-h-[52vh] overflow-y-auto">
+        <Command.List id={listId} class="max-h-[52vh] overflow-y-auto" tabindex={0}>
           <Command.Empty class="p-3 text-soft">Nothing by that name.</Command.Empty>
           <Command.Group>
             {#each commands.filter(({ command }) => command) as item (item.name)}

@@ -24,7 +24,7 @@
   }
 </script>
 
-<h1 class="min-w-0 shrink truncate font-display text-xl leading-8 lg:max-w-72">
+<h1 class="min-w-0 shrink truncate font-display text-xl leading-8 lg:max-w-96">
   {#if isEditing}
     <input
       bind:this={field}
@@ -44,7 +44,7 @@
   {:else}
     <button
       bind:this={button}
-      class="max-w-full truncate rounded-md px-1.5 hover:bg-lit"
+      class="max-w-full truncate rounded-md px-1.5 hover:bg-lit pointer-coarse:min-h-11"
       data-title
       onclick={start}
       {@attach hint('Change the title')}>{chart.title}</button

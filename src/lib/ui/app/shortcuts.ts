@@ -4,7 +4,8 @@ import type { Workspace } from '$lib/state/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
 import type { Shortcut } from '../keys/keys';
 import { SHEETS } from '../sheets';
-import { FIRST_VIEW, VIEWS, type View } from '../views';
+import type { View } from '../view';
+import { FIRST_VIEW, VIEWS } from '../views';
 import type { DialogName } from './Dialogs.svelte';
 
 interface Actions {

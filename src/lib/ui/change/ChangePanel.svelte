@@ -61,11 +61,9 @@
             <button
               class={button({ tone: isAim ? 'target' : 'plain', class: 'flex-col gap-0 px-2 py-1' })}
               data-aim={isAim ? tone : undefined}
-              aria-label="Aim at the {prettyDegree(tone)}, {settings.note(chord.notes[i]!)}{isAim
-                ? ', the target now'
-                : ''}"
               onclick={() => workspace.aim(slot === 'tension' ? tone.replace(/\D/g, '') : slot)}
             >
+              <span class="sr-only">Aim at the</span>
               <b class="text-sm leading-4">{prettyDegree(tone)}</b>
               <span class="text-xs leading-4">{settings.note(chord.notes[i]!)}</span>
             </button>

@@ -1,7 +1,8 @@
 <!-- Saves a drawing as a picture. -->
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
-  import { DRAWING_FORMATS, type Format } from '../exports';
+  import { DRAWING_FORMATS } from '../exports';
+  import type { Format } from './format';
   import Button from '../kit/Button.svelte';
   import { saveFile } from './file';
 

@@ -1,7 +1,7 @@
 /** A round of practice as a file: MIDI with a track for each part, or sound. */
 import { midiFile } from '$lib/core/formats/midi';
 import { PARTS } from '$lib/core/practice/events';
-import type { Piece } from '../exports';
+import type { Piece } from './format';
 
 export function midiOf({ round, title, tempo, meter }: Piece): Blob {
   const bytes = midiFile({

@@ -9,7 +9,7 @@
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Pager from '../kit/Pager.svelte';
   import Toggles from '../kit/Toggles.svelte';
-  import type { ViewProps } from '../views';
+  import type { ViewProps } from '../view';
   import GripCard from './GripCard.svelte';
   import { INVERSIONS } from './inversions';
   import GripNeck from './GripNeck.svelte';
@@ -74,11 +74,11 @@
             <button
               class="card px-1 pt-0.5 text-2xs text-soft {isPath ? 'inset-ring-2 inset-ring-target' : ''}"
               aria-pressed={isPath}
-              aria-label="{INVERSIONS[grip.inversion]}, strings {sets[at]!.join(' ')}, fret {lowestFretOf(
-                grip
-              )}"
               onclick={() => grips.pick(grip, at)}
             >
+              <span class="sr-only"
+                >{INVERSIONS[grip.inversion]}, strings {sets[at]!.join(' ')}, fret {lowestFretOf(grip)}</span
+              >
               <GripCard {grip} strings={neck.strings.length} frets={neck.frets} isNow={!!isPath} />
             </button>
           {:else}
@@ -107,12 +107,14 @@
             <button
               class="card px-1.5 pt-0.5 text-left {isNow ? 'inset-ring-2 inset-ring-target' : ''}"
               aria-current={isNow ? 'true' : undefined}
-              aria-label="{change.symbol}, bar {change.bar}{grip
-                ? `, ${INVERSIONS[grip.inversion]}, fret ${lowestFretOf(grip)}`
-                : ', no grip'}"
               onclick={() => workspace.select(change.index)}
             >
-              <span class="flex items-baseline justify-between gap-2">
+              <span class="sr-only"
+                >{change.symbol}, bar {change.bar}{grip
+                  ? `, ${INVERSIONS[grip.inversion]}, fret ${lowestFretOf(grip)}`
+                  : ', no grip'}</span
+              >
+              <span class="flex items-baseline justify-between gap-2" aria-hidden="true">
                 <span class="text-lg leading-6"><ChordSymbol symbol={change.symbol} /></span>
                 <span class="text-2xs text-soft">{change.bar}</span>
               </span>
@@ -125,7 +127,7 @@
                   {isNow}
                 />
               {:else}
-                <span class="block max-w-28 pb-2 text-2xs text-soft">
+                <span class="block max-w-28 pb-2 text-2xs text-soft" aria-hidden="true">
                   {!change.chord
                     ? 'rest'
                     : stages.some((stage) => stage.change === change.index)

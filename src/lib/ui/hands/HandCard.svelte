@@ -46,19 +46,21 @@
   };
 </script>
 
-<span class="flex items-baseline justify-between">
-  <span class="text-lg leading-6"><ChordSymbol symbol={change.symbol} /></span>
-  <span class="text-2xs text-soft">bar {change.bar}</span>
-</span>
-<span class="block truncate text-2xs leading-4 text-soft">
-  {choice ? settings.collection(choice) : change.problem ? 'not understood' : 'rest'}
-</span>
-<svg {width} height={geometry.height} class="block" aria-hidden="true">
-  <MiniNeck {geometry} {strings} {from} {to} notes={marks.map(noteOf)} />
-</svg>
-<span class="flex justify-between text-2xs leading-4">
-  <span class="truncate text-soft"
-    >{area && area.name.kind !== 'position' ? areaLabel(area) : `fret ${area?.anchor ?? position}`}</span
-  >
-  {#if target}<span class="font-bold text-target">{settings.label(target.cell)}</span>{/if}
+<span class="block" aria-hidden="true">
+  <span class="flex items-baseline justify-between">
+    <span class="text-lg leading-6"><ChordSymbol symbol={change.symbol} /></span>
+    <span class="text-2xs text-soft">bar {change.bar}</span>
+  </span>
+  <span class="block truncate text-2xs leading-4 text-soft">
+    {choice ? settings.collection(choice) : change.problem ? 'not understood' : 'rest'}
+  </span>
+  <svg {width} height={geometry.height} class="block">
+    <MiniNeck {geometry} {strings} {from} {to} notes={marks.map(noteOf)} />
+  </svg>
+  <span class="flex justify-between text-2xs leading-4">
+    <span class="truncate text-soft"
+      >{area && area.name.kind !== 'position' ? areaLabel(area) : `fret ${area?.anchor ?? position}`}</span
+    >
+    {#if target}<span class="font-bold text-target">{settings.label(target.cell)}</span>{/if}
+  </span>
 </span>

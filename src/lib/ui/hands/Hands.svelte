@@ -41,11 +41,13 @@
               : ''}"
           style:width="{CARD}px"
           aria-current={isNow ? 'true' : undefined}
-          aria-label="{change.symbol}, bar {change.bar}{choice ? `, ${settings.collection(choice)}` : ''}{area
-            ? `, ${areaTitle(area.name)}, fret ${area.anchor}`
-            : ''}"
           onclick={() => workspace.select(change.index)}
         >
+          <span class="sr-only"
+            >{change.symbol}, bar {change.bar}{choice ? `, ${settings.collection(choice)}` : ''}{area
+              ? `, ${areaTitle(area.name)}, fret ${area.anchor}`
+              : ''}</span
+          >
           <HandCard
             {moment}
             neck={workspace.neck}

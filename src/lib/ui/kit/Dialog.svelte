@@ -37,15 +37,15 @@
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50 print:hidden" />
     <Dialog.Content
-      class="fixed top-[6vh] left-1/2 z-50 flex max-h-[88vh] -translate-x-1/2 flex-col card p-5 max-sm:p-3 print:static print:max-h-none print:w-full print:translate-none print:border-0 print:p-0 {WIDTHS[
+      class="fixed top-[6vh] left-1/2 z-50 flex max-h-[88vh] -translate-x-1/2 flex-col card p-5 max-sm:p-3 print:hidden {WIDTHS[
         size
       ]}"
       {...onOpenAutoFocus ? { onOpenAutoFocus } : {}}
     >
       <Dialog.Title class="font-display text-2xl">{title}</Dialog.Title>
       {#if says}<Dialog.Description class="mt-1 text-sm text-soft">{says}</Dialog.Description>{/if}
-      <div class="mt-3 min-h-0 flex-1 overflow-y-auto print:overflow-visible">{@render children()}</div>
-      <div class="mt-4 flex flex-wrap items-center justify-end gap-2 print:hidden">
+      <div class="mt-3 min-h-0 flex-1 overflow-y-auto">{@render children()}</div>
+      <div class="mt-4 flex flex-wrap items-center justify-end gap-2">
         {@render actions?.()}
         <Dialog.Close class={button({ tone: 'strong' })}>{closing}</Dialog.Close>
       </div>

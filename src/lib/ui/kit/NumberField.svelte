@@ -13,10 +13,15 @@
   }
   let { label, value, min, max, unit, onset, size = 'normal', class: extra = 'w-16' }: Props = $props();
 
+  /** What was typed had to be brought into the bounds, or was no number. */
+  let isBounded = $state(false);
+
   function take(event: Event & { currentTarget: HTMLInputElement }) {
     const field = event.currentTarget;
     const typed = field.valueAsNumber;
-    if (Number.isFinite(typed)) onset(Math.min(max, Math.max(min, typed)));
+    const bounded = Math.min(max, Math.max(min, typed));
+    isBounded = bounded !== typed;
+    if (Number.isFinite(typed)) onset(bounded);
     field.value = String(value);
   }
 </script>
@@ -33,5 +38,6 @@
     aria-label={label}
     onchange={take}
   />
+  {#if isBounded}<span class="text-xs text-warn" role="alert">{min} to {max}</span>{/if}
   {#if unit}<span class="text-soft">{unit}</span>{/if}
 </span>

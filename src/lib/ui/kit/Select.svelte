@@ -19,12 +19,23 @@
   }
   let { label, value, options, onpick, hint, id, size, isRound, class: extra = '' }: Props = $props();
 
-  let trigger: HTMLButtonElement | null = $state(null);
+  let trigger = $state<HTMLElement | null>(null);
+  let isOpen = $state(false);
+  const uid = $props.id();
+  const listId = $derived(`${uid}-list`);
   const chosen = $derived(options.find((option) => option.value === value));
 
+  /** The list stands in the landmark of its trigger, where screen readers look for it. */
+  const place = $derived(isOpen ? trigger?.closest('[role="dialog"], main, aside, header') : undefined);
+  /** The package leaves out which list the trigger opens. */
+  const named = (element: Element) => {
+    if (isOpen) element.setAttribute('aria-controls', listId);
+    else element.removeAttribute('aria-controls');
+  };
+
   /** Once something is chosen the keys belong to the page again; Tab goes on from here. */
-  function opened(isOpen: boolean) {
-    if (!isOpen) setTimeout(() => trigger?.blur());
+  function opened(open: boolean) {
+    if (!open) setTimeout(() => trigger?.blur());
   }
 </script>
 
@@ -33,6 +44,7 @@
   {value}
   items={options.map((option) => ({ value: option.value, label: option.name }))}
   onValueChange={(next) => onpick(next as Value)}
+  bind:open={isOpen}
   onOpenChange={opened}
 >
   <Select.Trigger
@@ -42,13 +54,15 @@
     aria-label="{label}: {chosen?.name ?? value}"
     data-select={label}
     data-value={value}
+    {@attach named}
     {@attach hinted(hint)}
   >
     <span class="truncate">{chosen?.name ?? value}</span>
     <ChevronDown size={14} class="shrink-0 opacity-70" aria-hidden="true" />
   </Select.Trigger>
-  <Select.Portal>
+  <Select.Portal to={place ?? 'body'}>
     <Select.Content
+      id={listId}
       class="z-60 max-h-(--bits-select-content-available-height) max-w-[min(26rem,94vw)] min-w-(--bits-select-anchor-width) overflow-y-auto card p-1 shadow-lg"
       sideOffset={4}
       aria-label={label}

@@ -75,7 +75,8 @@
       {coming.length} come</span
     >
   </p>
-  <div class="mt-2 overflow-x-auto">
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div class="mt-2 overflow-x-auto" role="group" aria-label="Both shapes, to be scrolled" tabindex="0">
     <svg width="640" height={geometry.height} class="block" role="img" aria-label="Both shapes laid over">
       <MiniNeck {geometry} {strings} from={low} to={high} notes={[]} />
       {#each Array.from({ length: high - low + 1 }, (_, i) => low + i) as fret (fret)}

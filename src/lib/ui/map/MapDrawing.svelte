@@ -275,8 +275,8 @@
             rx="7"
             class="row-head fill-surface"
           />
-          {@render label(row, y)}
         </g>
+        <g class="pointer-events-none" aria-hidden="true">{@render label(row, y)}</g>
       {:else}
         {@render label(row, y)}
       {/if}
@@ -308,6 +308,8 @@
             class="{isHand ? 'fill-lit stroke-target' : 'fill-surface stroke-line'} plate"
             stroke-width={isHand ? 2 : 1}
           />
+        </g>
+        <g class="pointer-events-none" aria-hidden="true" data-map-shape="{r}:{c}">
           {#if area}
             <text x={cellX(c) + PAD} y={y + 14} font-size="10.5" class="fill-ink"
               ><tspan class={areaTitle(area.name) === areaTitle(row.name) ? 'fill-soft' : 'font-bold'}

@@ -8,7 +8,7 @@
   import Select from '../kit/Select.svelte';
   import Toggles from '../kit/Toggles.svelte';
   import SystemPick from '../neck/SystemPick.svelte';
-  import type { ViewProps } from '../views';
+  import type { ViewProps } from '../view';
   import { mapParts, type MapColumn } from './columns';
   import LayOver from './LayOver.svelte';
   import MapDrawing from './MapDrawing.svelte';

@@ -4,7 +4,7 @@
   import Hands from '../hands/Hands.svelte';
   import Neck from '../neck/Neck.svelte';
   import Threads from '../threads/Threads.svelte';
-  import type { ViewProps } from '../views';
+  import type { ViewProps } from '../view';
 
   let { workspace }: ViewProps = $props();
 </script>

@@ -120,7 +120,14 @@
     </p>
     <SaveDrawing of={() => drawing} name="{workspace.document.title}, {workspace.change?.symbol ?? 'neck'}" />
   </div>
-  <div class="relative overflow-x-auto overflow-y-hidden" bind:this={scroller}>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="relative overflow-x-auto overflow-y-hidden"
+    role="group"
+    aria-label="Neck, to be scrolled"
+    tabindex="0"
+    bind:this={scroller}
+  >
     <svg
       bind:this={drawing}
       {@attach dragByTouch()}

@@ -5,7 +5,8 @@
   import { KEY_ORDERS } from '$lib/core/practice/ladder';
   import type { Desk, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { saveFile } from '../export/file';
-  import { ROUND_FORMATS, type Format, type Piece } from '../exports';
+  import type { Format, Piece } from '../export/format';
+  import { ROUND_FORMATS } from '../exports';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';

@@ -52,8 +52,8 @@
     value={rehearsal.tempo}
     onset={(tempo) => rehearsal.setTempo(tempo)}
   />
-  <Button size="stand" aria-label="Slower" onclick={() => rehearsal.changeTempo(-4)}>−4</Button>
-  <Button size="stand" aria-label="Faster" onclick={() => rehearsal.changeTempo(4)}>+4</Button>
+  <Button size="stand" hint="Slower" onclick={() => rehearsal.changeTempo(-4)}>−4</Button>
+  <Button size="stand" hint="Faster" onclick={() => rehearsal.changeTempo(4)}>+4</Button>
   <Button
     size="stand"
     hint="Tap the beat; the tempo follows"

@@ -10,7 +10,7 @@
   import Play from '@lucide/svelte/icons/play';
   import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { ViewProps } from '../views';
+  import type { ViewProps } from '../view';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
   import Neck from '../neck/Neck.svelte';

@@ -78,10 +78,11 @@
   }
 
   const OWN = 'own';
+  const ONCE = 'once';
   const DIRECTION_OPTIONS = DIRECTIONS.map((way) => ({ value: way, name: WAYS[way] }));
   const WHICH_OPTIONS = WHICH.map(([value, name]) => ({ value, name }));
   const AGAIN_OPTIONS = [
-    { value: '', name: 'only where a chord begins' },
+    { value: ONCE, name: 'only where a chord begins' },
     ...[1, 2, 3, 4].map((beats) => ({ value: String(beats), name: `again every ${counted(beats, 'beat')}` }))
   ];
   const REACH_OPTIONS = [
@@ -168,9 +169,9 @@
     <span>and</span>
     <Select
       label="Targets inside a change"
-      value={String(plan.every ?? '')}
+      value={String(plan.every ?? ONCE)}
       options={AGAIN_OPTIONS}
-      onpick={(value) => workspace.rule({ every: value ? Number(value) : null })}
+      onpick={(value) => workspace.rule({ every: value === ONCE ? null : Number(value) })}
     />
     <span>Where</span>
     <Select

@@ -24,7 +24,7 @@
     if (!figures) return '';
     const { semitones, longest, held, guideTones, targets, shifts } = figures;
     const hand = shifts ? counted(shifts, 'shift') + ' of the hand' : 'the hand stays';
-    return `${led.name}: ${guideTones} of ${targets} on a 3 or 7, ${held} held, ${counted(semitones, 'semitone')} in all, longest step ${longest}; ${hand}.`;
+    return `${led.name}: ${guideTones} of ${targets} on a 3 or 7, ${held} held, ${semitones} semitones in all, ${longest} at most; ${hand}.`;
   });
   /** What each way of leading would cost, where it has been worked out. */
   function priced(rule: (typeof THREADS)[number]['rule'], hint: string): string {

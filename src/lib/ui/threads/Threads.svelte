@@ -147,7 +147,15 @@
 </script>
 
 <section class="relative min-w-0 overflow-hidden card" aria-label="Threads">
-  <div class="overflow-x-auto overflow-y-hidden" bind:clientWidth={available} {@attach seen.follow}>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="overflow-x-auto overflow-y-hidden"
+    role="group"
+    aria-label="Threads, to be scrolled"
+    tabindex="0"
+    bind:clientWidth={available}
+    {@attach seen.follow}
+  >
     <svg
       width={layout.width}
       {height}
@@ -283,9 +291,8 @@
         )}
         {@const isNear = column.index === workspace.selected || column.index === workspace.nextIndex}
         <g
-          role="button"
-          tabindex="-1"
-          aria-label={describe(column.index)}
+          role="presentation"
+          aria-hidden="true"
           data-change={column.index}
           class="cursor-ns-resize outline-none"
           onpointerdown={(event) => grab(event, column.index)}
@@ -373,6 +380,9 @@
     </svg>
   </div>
 
+  <ol class="sr-only" aria-label="Targets in time">
+    {#each columns as column (column.index)}<li>{describe(column.index)}</li>{/each}
+  </ol>
   {#if workspace.paths.prospect}
     <p
       class="pointer-events-none absolute top-12 right-3 rounded-full border border-line bg-surface px-3 py-0.5 text-xs"

@@ -1,0 +1,23 @@
+/** What a format is, and what it is made of. */
+import type { Meter } from '$lib/core/chart/model';
+import type { Part } from '$lib/core/practice/events';
+import type { PracticeRound } from '$lib/core/practice/round';
+
+export interface Format<Subject> {
+  readonly id: string;
+  readonly name: string;
+  readonly hint: string;
+  /** Said where it fails. */
+  readonly trouble: string;
+  readonly make: (subject: Subject) => Promise<Blob>;
+}
+
+/** A round of practice as it sounds. */
+export interface Piece {
+  readonly round: PracticeRound;
+  readonly title: string;
+  readonly meter: Meter;
+  /** Beats a minute as they sound. */
+  readonly tempo: number;
+  readonly mix: Readonly<Record<Part, { readonly decibels: number; readonly isMuted: boolean }>>;
+}

@@ -1,0 +1,266 @@
+/** For everybody: axe over every view, dialog, theme and width; nothing over the edge; everything printed whole. */
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { Key } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import { setViewport } from '../../scripts/lib/browser.mjs';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import type { Tools } from './neck';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const TUNE = '{title: Gangway}\n{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 | Bbm7 | Eb7 | Abmaj7 | % |';
+
+/** A state of the page: what is pressed, and what is there then. */
+interface State {
+  readonly name: string;
+  readonly keys?: readonly string[];
+  readonly shown: string;
+  readonly also?: (tools: Tools) => Promise<void>;
+}
+
+const STATES: readonly State[] = [
+  { name: 'the moment', shown: '[aria-label="Hands"] button' },
+  { name: 'the map', keys: ['m'], shown: '[data-map]' },
+  { name: 'the grips', keys: ['g'], shown: '[data-grip-path]' },
+  { name: 'the stand', keys: ['p'], shown: '[data-desk]' },
+  { name: 'the editor', keys: ['e'], shown: '[data-editor] .cm-content' },
+  { name: 'the rules', keys: ['r'], shown: '[data-select="Way of the line"]' },
+  { name: 'the alternatives', keys: ['x'], shown: '[data-alternative]' },
+  { name: 'the whole neck', keys: ['w'], shown: '[data-area]' },
+  { name: 'the table', keys: ['b'], shown: '[role="dialog"] tbody tr' },
+  { name: 'help', keys: ['?'], shown: '[role="dialog"] dl' },
+  {
+    name: 'the palette',
+    shown: '[role="dialog"] input',
+    also: ({ page }) => page.chord(Key.CONTROL, 'k')
+  },
+  {
+    name: 'the guitar',
+    shown: '[role="dialog"] [role="switch"]',
+    also: async ({ page }) => {
+      await page.clickNamed('More');
+      await page.clickNamed('Your guitar');
+    }
+  },
+  {
+    name: 'the versions',
+    shown: '[role="dialog"] li button',
+    also: async ({ page }) => {
+      await page.clickNamed('More');
+      await page.clickNamed('Earlier versions');
+    }
+  },
+  {
+    name: 'an open list',
+    shown: '[role="option"]',
+    also: async ({ page }) => (await page.find('[data-select="Approach"]')).click()
+  },
+  {
+    name: 'one shape over the next',
+    keys: ['m'],
+    shown: '[role="dialog"] [data-share]',
+    also: async ({ page, browser }) => {
+      await page.find('[data-map-cell="1:1"]');
+      await browser.executeScript(`document.querySelector('[data-map-cell="1:1"]').focus()`);
+      await page.press('o');
+    }
+  }
+];
+
+/** Each state is looked at in these ways. */
+const LOOKS = [
+  [1280, 'day'],
+  [820, 'stage'],
+  [390, 'day']
+] as const;
+
+export function accessJobs(tools: () => Tools): void {
+  const page = () => tools().page;
+  const browser = () => tools().browser;
+
+  async function open(source = TUNE): Promise<void> {
+    const { server } = tools();
+    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+    await page().open(`/charts/${body.id}`);
+  }
+
+  /** Everything that axe finds by the rules of WCAG 2.2 AA, and by its own of order and landmarks. */
+  async function findings(): Promise<string[]> {
+    await browser().executeScript(axe);
+    return browser().executeAsyncScript<string[]>(
+      `const done = arguments[0];
+       const runOnly = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+       axe.run(document, { runOnly }).then((r) =>
+         done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(', '))));`
+    );
+  }
+
+  const over = () =>
+    browser().executeScript<number>(
+      'return document.documentElement.scrollWidth - document.documentElement.clientWidth'
+    );
+
+  describe('for everybody', () => {
+    it.each(LOOKS)('axe finds nothing in the songbook, %i wide, %s', async (width, theme) => {
+      await setViewport(browser(), width, 900);
+      try {
+        await tools().server.call('PUT', 'settings', { ...DEFAULT_SETTINGS, theme });
+        await page().open('/');
+        expect(await findings()).toEqual([]);
+        expect(await over()).toBeLessThanOrEqual(0);
+      } finally {
+        await setViewport(browser(), 1280, 800);
+      }
+    });
+
+    it.each(STATES)('axe finds nothing in $name', async ({ keys = [], shown, also }) => {
+      try {
+        for (const [width, theme] of LOOKS) {
+          await setViewport(browser(), width, 900);
+          await open();
+          await browser().executeScript('document.documentElement.dataset.theme = arguments[0]', theme);
+          if (keys.length) await page().press(...keys);
+          await also?.(tools());
+          await page().until(async () => (await page().all(shown)).length > 0, shown);
+          await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
+          // Colours are read once they have come to rest.
+          await browser().executeScript('document.getAnimations().forEach((one) => one.finish())');
+          expect(await findings(), `${width} ${theme}`).toEqual([]);
+          expect(await over(), `${width}`).toBeLessThanOrEqual(0);
+        }
+      } finally {
+        await setViewport(browser(), 1280, 800);
+      }
+    });
+
+    it('a hint comes by pointer, by keyboard and by a long press, and goes', async () => {
+      await open();
+      const hint = async () =>
+        (await browser().executeScript<string>(
+          `const e = document.getElementById('hint'); return e && !e.hidden ? e.textContent : ''`
+        )) ?? '';
+      const chart = await page().find('[aria-label="Chart"]');
+      await browser().actions().move({ origin: chart }).perform();
+      await page().until(async () => (await hint()) === 'Chart text (E)', 'the hint by pointer');
+      await browser()
+        .actions()
+        .move({ origin: await page().find('h1') })
+        .perform();
+      await page().until(async () => (await hint()) !== 'Chart text (E)', 'no hint');
+      await page().press(Key.TAB, Key.TAB);
+      await page().until(async () => (await hint()).length > 0, 'a hint by keyboard');
+      await page().press(Key.ESCAPE);
+      await page().until(async () => (await hint()) === '', 'none after Escape');
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
+      const at = await browser().executeScript<{ x: number; y: number }>(
+        `const b = document.querySelector('[aria-label="Table"]').getBoundingClientRect();
+         return { x: b.x + b.width / 2, y: b.y + b.height / 2 };`
+      );
+      await page().devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
+      await page().until(async () => (await hint()).startsWith('Chord table'), 'the hint by finger');
+      await page().devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+    });
+
+    it('every control is as large as a finger where a finger is used', async () => {
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
+      await page().devTools('Emulation.setEmulatedMedia', {
+        features: [
+          { name: 'pointer', value: 'coarse' },
+          { name: 'hover', value: 'none' }
+        ]
+      });
+      await setViewport(browser(), 820, 1180);
+      try {
+        for (const key of ['', 'm', 'g', 'p', 'r']) {
+          await open();
+          if (key) await page().press(key);
+          await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
+          const small = await browser().executeScript<string[]>(
+            `return [...document.querySelectorAll('button, input:not([type=hidden]), a[href], [role=switch], [data-slider]')]
+               .filter((e) => e.offsetParent && !e.closest('[data-sonner-toaster], .sr-only, svg'))
+               .filter((e) => { const b = e.getBoundingClientRect(); return b.width > 0 && Math.min(b.height, b.width) < 43.5; })
+               .map((e) => (e.getAttribute('aria-label') ?? e.textContent).trim() + ' ' + Math.round(e.getBoundingClientRect().width) + '×' + Math.round(e.getBoundingClientRect().height))`
+          );
+          expect(small, key || 'moment').toEqual([]);
+        }
+      } finally {
+        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+        await page().devTools('Emulation.setEmulatedMedia', { features: [] });
+        await setViewport(browser(), 1280, 800);
+      }
+    });
+  });
+
+  describe('on paper', () => {
+    /** What would stand on the paper, as text, and on how many pages. */
+    async function printed(isReady: string): Promise<{ text: string; pages: number }> {
+      await page().until(
+        async () =>
+          (await browser().executeScript<boolean>(
+            `window.dispatchEvent(new Event('beforeprint')); return !!document.querySelector(arguments[0])`,
+            isReady
+          )) === true,
+        'the sheet'
+      );
+      await page().devTools('Emulation.setEmulatedMedia', { media: 'print' });
+      const text = await browser().executeScript<string>('return document.body.innerText');
+      await page().devTools('Emulation.setEmulatedMedia', { media: '' });
+      const pdf = await page().pdf();
+      await browser().executeScript(`window.dispatchEvent(new Event('afterprint'))`);
+      const [, wide, high] = /\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf)!;
+      expect([Number(wide), Number(high)].map(Math.round)).toEqual([595, 842]);
+      return { text, pages: pdf.match(/\/Type \/Page\b/g)!.length };
+    }
+
+    it('stands what is on the screen: the moment with every hand', async () => {
+      await open();
+      await page().press(Key.ARROW_RIGHT);
+      const { text, pages } = await printed('[data-sheet] svg');
+      expect(text).toContain('Gangway');
+      expect(text).toContain('E♭ Mixolydian');
+      expect(text.match(/bar \d/g)!.length).toBeGreaterThanOrEqual(9);
+      expect(text).not.toContain('Saved');
+      expect(pages).toBe(1);
+    });
+
+    it('the map, on one page', async () => {
+      await open();
+      await page().press('m');
+      await page().find('[data-map]');
+      const { text, pages } = await printed('[data-sheet] [data-map]');
+      expect(text).toContain('hand positions');
+      expect(pages).toBe(1);
+    });
+
+    it('the grips, all of them', async () => {
+      await open(`${TUNE}\n${TUNE.split('\n').at(-1)}\n${TUNE.split('\n').at(-1)}`);
+      await page().press('g');
+      await page().find('[data-grip-path]');
+      const { text } = await printed('[data-sheet] .grips');
+      expect(text).toContain('strings');
+      expect(text.match(/F7♭9|F\n?7♭9/g)!.length).toBe(3);
+    });
+
+    it('the table, all its rows, while it is open', async () => {
+      await open();
+      await page().press('b');
+      await page().find('[role="dialog"] tbody tr');
+      const { text, pages } = await printed('[data-sheet] tbody tr');
+      expect(text.match(/bar \d/g)).toHaveLength(8);
+      expect(text).toContain('Sevenths');
+      expect(pages).toBe(1);
+      await page().press(Key.ESCAPE);
+    });
+
+    it('the landing sheet from the stand', async () => {
+      await open();
+      await page().press('p');
+      await page().find('[data-desk]');
+      const { text, pages } = await printed('[data-sheet] ol li');
+      expect(text).toContain('8 targets');
+      expect(pages).toBe(1);
+    });
+  });
+}
