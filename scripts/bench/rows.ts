@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { gzipSync } from 'node:zlib';
 import { expect, it } from 'vitest';
-import { DEFAULT_PLAN } from '../../src/lib/api/plan';
+import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
 import { listCharts } from '../../src/lib/api/songbook';
 import { scaleChoices } from '../../src/lib/core/approaches/registry';
 import { readChart } from '../../src/lib/core/chart/read';
@@ -24,6 +24,10 @@ import { findTargets } from '../../src/lib/core/targets/path';
 import { openBrowser } from '../lib/browser.mjs';
 import { Key } from 'selenium-webdriver';
 import { Page } from '../../tests/page';
+import { noteOf } from '../../src/lib/core/line/model';
+import { placeNotes } from '../../src/lib/core/line/place';
+import { readLine } from '../../src/lib/core/line/read';
+import { arrange } from '../../src/lib/core/plan/arrange';
 import { Server } from '../../tests/server';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
@@ -196,6 +200,23 @@ it('measures', async () => {
     'first load of a workspace, compressed script',
     `${((await firstLoad()) / 1000).toFixed(0)} kB`,
     '200 kB'
+  );
+
+  const wandering = Array.from({ length: 256 }, (_, i) => noteOf(i * 480, 480, 52 + ((i * 7) % 29)));
+  row(
+    'placing 256 notes anywhere on the neck',
+    ms(median(7, () => placeNotes(wandering, { neck: STANDARD, alternatives: 1 }))),
+    '30 ms'
+  );
+  const ground = (() => {
+    const sheet = readSheet(chart(64));
+    const { analysis: read, chosen } = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    return { form: sheet.form, analysis: read, chosen };
+  })();
+  row(
+    'reading 256 notes against 64 changes',
+    ms(median(7, () => readLine({ meter: { beats: 4, unit: 4 }, notes: wandering }, ground))),
+    ''
   );
 
   for (const { changes, bound, cost } of await pageCosts()) {

@@ -273,6 +273,8 @@ const LONGEST_SYMBOL = 64;
 /** Symbols repeat in every chart; a reading never changes. */
 const MOST_REMEMBERED = 4096;
 const readings = new Map<string, ChordReading>();
+/** Whether words are chords, asked again and again of a pasted text. */
+const verdicts = new Map<string, boolean>();
 
 /** Reads one chord symbol. Never throws: what is not understood comes back as a problem with its place. */
 export function readChord(text: string): ChordReading {
@@ -289,8 +291,13 @@ export function readChord(text: string): ChordReading {
 
 /** Whether a text is a chord symbol or says that none sounds. */
 export function isChord(text: string): boolean {
-  const known = readings.get(text);
-  return known ? known.kind !== 'problem' : !('stopped' in parse(text));
+  if (text.length > LONGEST_SYMBOL) return NO_CHORD.test(text.trim());
+  const known = verdicts.get(text);
+  if (known !== undefined) return known;
+  const verdict = !('stopped' in parse(text));
+  if (verdicts.size >= MOST_REMEMBERED) verdicts.clear();
+  verdicts.set(text, verdict);
+  return verdict;
 }
 
 /** Where reading stopped; `root` as typed, null where there is none. */

@@ -16,7 +16,6 @@
       .catch(() => undefined);
   });
 
-  const listId = $props.id();
   const ITEM =
     'flex min-h-9 cursor-pointer items-center justify-between gap-3 rounded-md px-2 data-[selected]:bg-lit pointer-coarse:min-h-11';
 </script>
@@ -30,36 +29,37 @@
         <Command.Input
           class="mb-2 h-11 w-full rounded-md border border-edge bg-paper px-3"
           aria-label="Find a chart or a command"
-          {@attach (field) => field.setAttribute('aria-controls', listId)}
           placeholder="A chart, or something to do …"
         />
-        <Command.List id={listId} class="max-h-[52vh] overflow-y-auto" tabindex={0}>
-          <Command.Empty class="p-3 text-soft">Nothing by that name.</Command.Empty>
-          <Command.Group>
-            {#each commands.filter(({ command }) => command) as item (item.name)}
-              <Command.Item
-                class={ITEM}
-                value={item.name}
-                onSelect={() => {
-                  open = false;
-                  item.run(null);
-                }}>{item.name}<kbd class="text-xs text-soft">{item.keys}</kbd></Command.Item
-              >
-            {/each}
-            {#each charts as chart (chart.id)}
-              <Command.Item
-                class={ITEM}
-                value="{chart.title} {chart.id}"
-                onSelect={() => {
-                  open = false;
-                  void goto(`/charts/${chart.id}`);
-                }}
-                ><span class="font-display">{chart.title}</span><span class="text-xs text-soft"
-                  >{chart.key}</span
-                ></Command.Item
-              >
-            {/each}
-          </Command.Group>
+        <Command.List class="max-h-[52vh] overflow-y-auto" tabindex={0}>
+          <Command.Viewport>
+            <Command.Empty class="p-3 text-soft">Nothing by that name.</Command.Empty>
+            <Command.Group>
+              {#each commands.filter(({ command }) => command) as item (item.name)}
+                <Command.Item
+                  class={ITEM}
+                  value={item.name}
+                  onSelect={() => {
+                    open = false;
+                    item.run(null);
+                  }}>{item.name}<kbd class="text-xs text-soft">{item.keys}</kbd></Command.Item
+                >
+              {/each}
+              {#each charts as chart (chart.id)}
+                <Command.Item
+                  class={ITEM}
+                  value="{chart.title} {chart.id}"
+                  onSelect={() => {
+                    open = false;
+                    void goto(`/charts/${chart.id}`);
+                  }}
+                  ><span class="font-display">{chart.title}</span><span class="text-xs text-soft"
+                    >{chart.key}</span
+                  ></Command.Item
+                >
+              {/each}
+            </Command.Group>
+          </Command.Viewport>
         </Command.List>
       </Command.Root>
     </Dialog.Content>

@@ -80,7 +80,11 @@ class Reader {
   }
 
   read(): TextImport {
-    this.#lines.forEach((line, at) => this.#readLine(line, at));
+    for (const [at, line] of this.#lines.entries()) {
+      // Past the longest chart there is nothing to take; that was said where it ended.
+      if (this.#isFull) break;
+      this.#readLine(line, at);
+    }
     const sections = this.#sections.filter(({ rows }) => rows.length > 0);
     if (sections.length === 0) {
       return {
