@@ -160,7 +160,7 @@ it('measures', async () => {
     );
   }
   for (const approach of ['chord-pentatonic', 'modes']) {
-    const chosen = scaleChoices(analysis, [approach]).map((choices) => choices[0] ?? null);
+    const chosen = scaleChoices(analysis, { approaches: [approach] }).map((choices) => choices[0] ?? null);
     const subjects = subjectsOf(analysis, chosen);
     const time = median(9, () => positionMap(STANDARD, systemOf('minor-boxes'), analysis.key, subjects));
     row(`position map with all shapes, 64 changes, ${approach}`, ms(time), '50 ms');
@@ -183,7 +183,9 @@ it('measures', async () => {
     findTargets(sheet.analysis, { ...WHOLE_NECK, position: 5, degrees: ['3', '7'] as DegreeWish[] });
     const positions = sheet.analysis.changes.map(() => 5);
     tonesOfAll(sheet.analysis, STANDARD, positions);
-    const chosen = scaleChoices(sheet.analysis, ['modes']).map((choices) => choices[0] ?? null);
+    const chosen = scaleChoices(sheet.analysis, { approaches: ['modes'] }).map(
+      (choices) => choices[0] ?? null
+    );
     const areas = areasAt(STANDARD, systemOf('positions'), subjectsOf(sheet.analysis, chosen), positions);
     momentsOf(sheet.analysis, STANDARD, chosen, areas);
   });

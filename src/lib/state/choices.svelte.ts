@@ -4,7 +4,7 @@
 import { findChains, type Chain } from '$lib/core/approaches/chains';
 import type { ScaleChoice } from '$lib/core/approaches/choice';
 import { sameCollection, sameKind } from '$lib/core/approaches/collection';
-import { scaleChoices } from '$lib/core/approaches/registry';
+import { scaleChoices, type AnsweredQuestions } from '$lib/core/approaches/registry';
 import type { AnalysedChange, Analysis } from '$lib/core/harmony/analysis';
 import { romanText } from '$lib/core/harmony/numeral';
 import { compare } from '$lib/core/moment/moment';
@@ -41,9 +41,11 @@ export class Choices {
     this.#document = place.document;
   }
 
+  readonly #answered: AnsweredQuestions = new Map();
   /** What every approach offers, change by change; computed when the Choices panel asks. */
-  readonly offered = $derived.by(() => scaleChoices(this.#place.analysis));
-  readonly chains = $derived.by(() => findChains(this.#place.analysis));
+  readonly offered = $derived.by(() => scaleChoices(this.#place.analysis, { answered: this.#answered }));
+  /** Ideas for the cadences that the selected change lies in. */
+  readonly chains = $derived.by(() => findChains(this.#place.analysis, this.#place.selected));
   readonly comparison = $derived.by(() => {
     const [first, second] = this.compared;
     const { change, neck, position } = this.#place;

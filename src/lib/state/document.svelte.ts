@@ -1,7 +1,7 @@
 /** The document of one chart: its text and plan, with undo, saving and drafts. */
 import type { StoredChart } from '$lib/api/songbook';
 import { withDeclaration } from '$lib/core/chart/directives';
-import { readSheet } from '$lib/core/harmony/sheet';
+import { readSheet, type Sheet } from '$lib/core/harmony/sheet';
 import { withDecisions } from '$lib/core/plan/edits';
 import type { Plan } from '$lib/core/plan/model';
 import { realign } from '$lib/core/plan/realign';
@@ -26,15 +26,16 @@ export class ChartDocument {
     this.autosave = new Autosave(chart);
   }
 
-  get source(): string {
-    return this.#history.present.source;
+  /** Derived, not read: an edit of the plan touches nothing that hangs on the text alone, and the reverse. */
+  readonly source: string = $derived.by(() => this.#history.present.source);
+  readonly plan: Plan = $derived.by(() => this.#history.present.plan);
+  /** The text read last: an edit reads it to bring the decisions along, and what is shown reads it again. */
+  #known: { readonly source: string; readonly sheet: Sheet } | undefined;
+  #read(source: string): Sheet {
+    if (this.#known?.source !== source) this.#known = { source, sheet: readSheet(source) };
+    return this.#known.sheet;
   }
-
-  get plan(): Plan {
-    return this.#history.present.plan;
-  }
-
-  readonly sheet = $derived.by(() => readSheet(this.source));
+  readonly sheet = $derived.by(() => this.#read(this.source));
   readonly title = $derived.by(() => this.sheet.head.title ?? 'Untitled chart');
   readonly canUndo = $derived.by(() => this.#history.past.length > 0);
   readonly canRedo = $derived.by(() => this.#history.future.length > 0);
@@ -55,7 +56,7 @@ export class ChartDocument {
   setSource(source: string): void {
     if (source === this.source) return;
     const before = this.sheet.form.changes.map(({ symbol }) => symbol);
-    const after = readSheet(source).form.changes.map(({ symbol }) => symbol);
+    const after = this.#read(source).form.changes.map(({ symbol }) => symbol);
     const plan = withDecisions(this.plan, realign(this.plan.decisions, before, after));
     this.#edit({ source, plan }, 'text', true);
   }

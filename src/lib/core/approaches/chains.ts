@@ -21,12 +21,13 @@ export interface Chain {
   readonly freeWithin?: number;
 }
 
-/** All chains of a chart, cadence by cadence. */
-export function findChains(analysis: Analysis): Chain[] {
+/** The chains of a chart, cadence by cadence. `over`: only of cadences that a change lies in. */
+export function findChains(analysis: Analysis, over: number | null = null): Chain[] {
   const seen = new Set<string>();
   return analysis.cadences.flatMap((cadence): Chain[] => {
     if (!isTwoFive(cadence)) return [];
     const { kind, goal, from, to } = cadence;
+    if (over !== null && (over < from || over > to)) return [];
     const steps = distinctChanges(analysis, from, to);
     const id = steps.join();
     if (seen.has(id) || steps.length < 2) return [];

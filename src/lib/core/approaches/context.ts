@@ -3,6 +3,7 @@ import { type Chord, type ChordFamily } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { sameKey } from '../harmony/key';
+import { romanText } from '../harmony/numeral';
 
 export interface ChangeContext {
   readonly change: AnalysedChange & { readonly chord: Chord };
@@ -36,6 +37,15 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
     blues: analysis.blues && sameKey(change.key, analysis.key),
     previous: before?.chord ? { ...before, chord: before.chord } : undefined
   };
+}
+
+/** All that an approach may look at, as one string: where it is the same, so is the answer. */
+export function questionOf({ change, minorGoal, isStatic, blues, previous }: ChangeContext): string {
+  const { symbol, key, numeral, function: role, beats } = change;
+  const roman = numeral && romanText(numeral);
+  return [symbol, key.tonic, key.mode, roman, role, beats, minorGoal, isStatic, blues, previous?.symbol].join(
+    ' '
+  );
 }
 
 const nextHarmonies = new WeakMap<readonly AnalysedChange[], readonly (number | undefined)[]>();

@@ -1,6 +1,6 @@
 /**
- * Judging a collection on a chord: what it covers, lacks, adds and clashes with. Source: the section of that name
- * in the music rules.
+ * Judging a collection on a chord: what it covers, lacks, adds and clashes with. Source: docs/music-rules.md, Judging a
+ * collection on a chord.
  */
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
 import { type Chord } from '../theory/chord';

@@ -5,7 +5,7 @@ import { numberWord } from '../theory/words';
 import { SCALE_NAMES, scaleOf } from '../theory/scale';
 import { lackCost, type ScaleChoice } from './choice';
 import type { Collection } from './collection';
-import { contextOf } from './context';
+import { contextOf, questionOf, type ChangeContext } from './context';
 import { judgedKeyScales } from './key-centre';
 
 /** What a tone that denies the symbol costs, beside the lacks. */
@@ -17,16 +17,24 @@ const DENIAL_COST = 10;
  */
 export function outlineOrder(analysis: Analysis): number[] {
   const home = { ...analysis, changes: analysis.changes.map((c) => ({ ...c, key: analysis.key })) };
+  const known = new Map<string, number>();
   return analysis.changes
     .flatMap(({ index }) => {
       const context = contextOf(home, index);
       if (!context) return [];
-      const plain = judgedKeyScales(context)[0]!;
-      const cost = lackCost(plain.lacks) + DENIAL_COST * plain.contradicts.length + plain.avoid.length;
+      const question = questionOf(context);
+      const cost = known.get(question) ?? costOfPlain(context);
+      known.set(question, cost);
       return [{ index, cost }];
     })
     .sort((a, b) => b.cost - a.cost || a.index - b.index)
     .map(({ index }) => index);
+}
+
+/** What the scale of the key costs on a change. */
+function costOfPlain(context: ChangeContext): number {
+  const plain = judgedKeyScales(context)[0]!;
+  return lackCost(plain.lacks) + DENIAL_COST * plain.contradicts.length + plain.avoid.length;
 }
 
 /** What the union of everything chosen amounts to, as a sentence. */

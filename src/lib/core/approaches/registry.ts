@@ -1,11 +1,10 @@
 /** All approaches in one list: a new school is one new file and one new row. */
 import type { Analysis } from '../harmony/analysis';
-import { romanText } from '../harmony/numeral';
 import { arpeggio, guideTones, superimposedArpeggio, triads } from './arpeggios';
 import { blues } from './blues';
 import { chordPentatonic } from './chord-pentatonic';
 import { sameNotes, type ScaleChoice } from './choice';
-import { contextOf, type ChangeContext } from './context';
+import { contextOf, questionOf } from './context';
 import { displacedPentatonic } from './displaced-pentatonic';
 import { keyCentre } from './key-centre';
 import { modes } from './modes';
@@ -42,22 +41,35 @@ export type OfferedChoice = ScaleChoice & {
   readonly keptFromPrevious: boolean;
 };
 
+/** A chart says the same thing many times: what an approach has answered once need not be worked out again. */
+export type AnsweredQuestions = Map<string, OfferedChoice[]>;
+
+/** Answers kept from one reading of a chart to the next; beyond them all are forgotten. */
+const KEPT_ANSWERS = 20_000;
+
+interface Wanted {
+  /** Ids; all where none are named. */
+  readonly approaches?: readonly string[] | undefined;
+  /** The first change that is not asked for. */
+  readonly end?: number | undefined;
+  /** Answers to be used and added to. */
+  readonly answered?: AnsweredQuestions;
+}
+
 /**
  * What the approaches propose for every change, in the order of the registry; nothing where no chord sounds. No choice
- * contradicts its symbol. `end`: the first change that is not asked for.
+ * contradicts its symbol.
  */
 export function scaleChoices(
   analysis: Analysis,
-  approaches: readonly string[] | null = null,
-  end = analysis.changes.length
+  { approaches, end = analysis.changes.length, answered = new Map() }: Wanted = {}
 ): OfferedChoice[][] {
   const wanted = APPROACHES.filter(({ id }) => !approaches || approaches.includes(id));
   const before = new Map<string, ScaleChoice | null>();
-  /** A chart says the same thing many times; what an approach answered once it need not work out again. */
-  const answered = new Map<string, OfferedChoice[]>();
+  if (answered.size > KEPT_ANSWERS) answered.clear();
   return analysis.changes.slice(0, end).map((change) => {
     const context = contextOf(analysis, change.index);
-    const question = context && asked(context);
+    const question = context && questionOf(context);
     return wanted.flatMap(({ id, propose }) => {
       const previous = before.get(id) ?? null;
       const key = `${id} ${question} ${previous?.name}`;
@@ -73,13 +85,4 @@ export function scaleChoices(
       return choices;
     });
   });
-}
-
-/** All that an approach may look at, as one string. */
-function asked({ change, minorGoal, isStatic, blues, previous }: ChangeContext): string {
-  const { symbol, key, numeral, function: role, beats } = change;
-  const roman = numeral && romanText(numeral);
-  return [symbol, key.tonic, key.mode, roman, role, beats, minorGoal, isStatic, blues, previous?.symbol].join(
-    ' '
-  );
 }

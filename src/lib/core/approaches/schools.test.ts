@@ -12,7 +12,8 @@ import { judgedKeyScales } from './key-centre';
 import { outlineOrder, unionOf, warningsOf } from './outline';
 import { APPROACHES, scaleChoices } from './registry';
 
-const offered = (text: string, approach: string) => scaleChoices(readSheet(text).analysis, [approach]);
+const offered = (text: string, approach: string) =>
+  scaleChoices(readSheet(text).analysis, { approaches: [approach] });
 const names = (text: string, approach: string, change = 0) =>
   offered(text, approach)[change]!.map((c) => c.name);
 

@@ -1,6 +1,6 @@
 /**
  * The chart-text reader. The source of a chart is ChordPro with its chords in grid sections; text with bars
- * and no directives at all is a chart too: docs/music-decisions.md, Chart text.
+ * and no directives at all is a chart too: docs/music-rules.md, Chart text.
  */
 import { isChord } from '../theory/chord-reader';
 import { nextBarLine, wordsOf } from './bar-line';

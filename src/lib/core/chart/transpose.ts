@@ -1,6 +1,6 @@
 /** A chart's text in another key: every chord and the key line moved, spelled for where they land. */
 import { readChord } from '../theory/chord-reader';
-import { Interval, Note } from 'tonal';
+import * as Note from '@tonaljs/note';
 import { plainName, pitchClass, readNote, type NoteName } from '../theory/note';
 import { declarationOf, redeclared } from './directives';
 import type { Cell, ChartLine } from './model';
@@ -9,7 +9,7 @@ import { writeChart } from './write';
 
 /** The interval from the home tonic to its plain name so many semitones up, so that all chords are spelled alike. */
 function intervalUp(tonic: NoteName, semitones: number): string {
-  return Interval.distance(tonic, plainName((pitchClass(tonic) + semitones) % 12));
+  return Note.distance(tonic, plainName((pitchClass(tonic) + semitones) % 12));
 }
 
 /** Names with more than one accidental are read more easily by their neighbour. */

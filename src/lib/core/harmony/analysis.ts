@@ -110,10 +110,19 @@ function localKeys(
   }
   /** A tonic that a cadence of the home key has just reached stays at home, even where it leads on as a ii. */
   const reached = new Set(cadences.filter(({ goal }) => sameKey(goal, home)).map(({ to }) => to));
+  const leadingAway = new Set(
+    cadences.filter((c) => isTwoFive(c) || c.kind === 'chain').map(({ from }) => from)
+  );
+  /** The step that a change belongs to. */
+  const stepOf = new Map(
+    steps.flatMap(({ from, to }, i) =>
+      Array.from({ length: to - from + 1 }, (_, n): [number, number] => [from + n, i])
+    )
+  );
   for (const cadence of cadences) {
     if (!OPENING.includes(cadence.kind)) continue;
-    const from = steps.findIndex((s) => s.to >= cadence.from);
-    const to = steps.findIndex((s) => s.to >= cadence.to);
+    const from = stepOf.get(cadence.from)!;
+    const to = stepOf.get(cadence.to)!;
     const goal = steps[to]!;
     if (sameKey(cadence.goal, home) || isAtHome(goal, home) || blues) continue;
     for (let i = from; i <= to; i++) {
@@ -123,8 +132,8 @@ function localKeys(
     // A V–I may be led into by chords of its key; what follows the goal stays while it belongs.
     for (let i = to + 1; i < steps.length; i++) {
       const step = steps[i]!;
-      const leadsAway = cadences.some((c) => c.from === step.from && (isTwoFive(c) || c.kind === 'chain'));
-      if (leadsAway || !inKey(step.chord, cadence.goal) || isTonicChord(step.chord, home)) break;
+      if (leadingAway.has(step.from) || !inKey(step.chord, cadence.goal) || isTonicChord(step.chord, home))
+        break;
       keys[i] = cadence.goal;
     }
   }

@@ -99,9 +99,20 @@ function fit(chord: Chord, key: Key): number {
  */
 const BONUS = { first: 0.12, last: 0.2, lastLeadsHome: 0.06, resolution: 0.08, cadence: 0.22 };
 
-function score(steps: readonly Step[], key: Key): number {
-  const total = steps.reduce((sum, step) => sum + step.beats, 0);
-  const meanFit = steps.reduce((sum, step) => sum + step.beats * fit(step.chord, key), 0) / total;
+/** How long each chord sounds in all; a chart says the same few chords many times. */
+function beatsByChord(steps: readonly Step[]): readonly { readonly chord: Chord; readonly beats: number }[] {
+  const bySymbol = new Map<string, { chord: Chord; beats: number }>();
+  for (const { chord, beats } of steps) {
+    const known = bySymbol.get(chord.symbol);
+    if (known) known.beats += beats;
+    else bySymbol.set(chord.symbol, { chord, beats });
+  }
+  return [...bySymbol.values()];
+}
+
+function score(steps: readonly Step[], sounding: ReturnType<typeof beatsByChord>, key: Key): number {
+  const total = sounding.reduce((sum, { beats }) => sum + beats, 0);
+  const meanFit = sounding.reduce((sum, { chord, beats }) => sum + beats * fit(chord, key), 0) / total;
   const first = steps[0]!;
   const last = steps.at(-1)!;
   const ends = isTonicChord(last.chord, key) ? BONUS.last : isDominantOf(last, key) ? BONUS.lastLeadsHome : 0;
@@ -137,11 +148,12 @@ function tonicName(pc: PitchClass, mode: Mode, steps: readonly Step[]): NoteName
 /** The key that fits best and the runner-up; null where no chord sounds. */
 export function findKey(steps: readonly Step[]): { key: Key; runnerUp: Key } | null {
   if (steps.length === 0) return null;
+  const sounding = beatsByChord(steps);
   const ranked = (['major', 'minor'] as const)
     .flatMap((mode) =>
       Array.from({ length: 12 }, (_, pc): Key => ({ tonic: tonicName(pc, mode, steps), mode }))
     )
-    .map((key) => ({ key, score: score(steps, key) }))
+    .map((key) => ({ key, score: score(steps, sounding, key) }))
     .sort((a, b) => b.score - a.score);
   return { key: ranked[0]!.key, runnerUp: ranked[1]!.key };
 }

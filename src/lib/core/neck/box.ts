@@ -1,6 +1,6 @@
 /**
  * Pentatonic boxes: two notes a string, numbered by the note of the pentatonic that the lowest string starts on.
- * Source: The neck, in the music rules.
+ * Source: docs/music-rules.md, The neck.
  */
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
 import { lowestFret, type Instrument, type Spot } from './tuning';

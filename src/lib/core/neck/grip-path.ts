@@ -1,6 +1,6 @@
 /**
  * The path of nearest grips through a progression on one string set, voice by voice, and where the neck runs out.
- * Source: Triad path, in the music rules.
+ * Source: docs/music-rules.md, Triad path.
  */
 import type { NoteName } from '../theory/note';
 import { byFret, lowFret, type Grip } from './voicing';

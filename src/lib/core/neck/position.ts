@@ -1,6 +1,6 @@
 /**
  * Position fill: a collection laid out where the hand is. Position n puts the first finger at fret n and reaches
- * frets n to n+3 (or as far as the player's own span), with a stretch of one fret each way. Source: The neck, in the music rules.
+ * frets n to n+3 (or as far as the player's own span), with a stretch of one fret each way. Source: docs/music-rules.md, The neck.
  */
 import type { PitchClass } from '../theory/note';
 import { listed } from '../theory/words';
@@ -53,7 +53,7 @@ export function positionFill(
   return [...taken.values()].sort((a, b) => Number(a.stretch) - Number(b.stretch) || a.midi - b.midi);
 }
 
-/** Over four frets below fret 5, or over five anywhere. Source: The neck, in the music rules. */
+/** Over four frets below fret 5, or over five anywhere. Source: docs/music-rules.md, The neck. */
 function isWide(frets: readonly number[]): boolean {
   const low = Math.min(...frets);
   const span = Math.max(...frets) - low + 1;

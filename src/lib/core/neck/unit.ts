@@ -1,6 +1,6 @@
 /**
  * Root-string units: grip, arpeggio and one octave of the scale round one root, so that seeing one shows the others.
- * Source: The neck, in the music rules.
+ * Source: docs/music-rules.md, The neck.
  */
 import { withTones, type Chord } from '../theory/chord';
 import { DEGREES } from '../theory/degree';

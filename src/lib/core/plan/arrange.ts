@@ -8,7 +8,7 @@ import { contextOf } from '../approaches/context';
 import { judgedKeyScales } from '../approaches/key-centre';
 import { modes } from '../approaches/modes';
 import { outlineOrder, unionOf } from '../approaches/outline';
-import { scaleChoices } from '../approaches/registry';
+import { scaleChoices, type AnsweredQuestions } from '../approaches/registry';
 import { analyse, type Analysis, type Overrule } from '../harmony/analysis';
 import { readKey } from '../harmony/key';
 import type { Sheet } from '../harmony/sheet';
@@ -89,6 +89,8 @@ interface Stages {
   readonly moments: Stage<readonly Moment[]>;
   readonly tones: Stage<readonly (readonly NamedCell[])[]>;
   readonly map: Stage<readonly MapRow[]>;
+  /** What approaches have said, for charts before and after an edit. */
+  readonly answered: AnsweredQuestions;
 }
 
 /**
@@ -103,6 +105,7 @@ export function arrange(
   before?: Arrangement
 ): Arrangement {
   const old = before?.stages;
+  const answered: AnsweredQuestions = old?.answered ?? new Map();
   const lowestPosition = neck.capo;
   // The last positions have too few frets to play in.
   const highestPosition = lastPosition(neck) - neck.span;
@@ -123,7 +126,7 @@ export function arrange(
   const choices = plan.decisions.flatMap(({ change, choice }) => (choice ? [change, choice] : []));
   const chosen = stage(
     () => [analysis.value, plan.approach, plan.outline, ...choices],
-    () => choose(analysis.value, plan, new Set(order.value.slice(0, outlined()))),
+    () => choose(analysis.value, plan, new Set(order.value.slice(0, outlined())), answered),
     old?.chosen
   );
   const union = stage(
@@ -286,7 +289,8 @@ export function arrange(
       hands,
       moments,
       tones,
-      map
+      map,
+      answered
     }
   };
 }
@@ -306,10 +310,11 @@ function overruled({ form, head, analysis }: Sheet, { decisions }: Plan): Analys
 function choose(
   analysis: Analysis,
   { decisions, approach }: Plan,
-  outlined: ReadonlySet<number>
+  outlined: ReadonlySet<number>,
+  answered: AnsweredQuestions
 ): (ScaleChoice | null)[] {
   const byHand = new Map(decisions.map(({ change, choice }) => [change, choice]));
-  const byApproach = scaleChoices(analysis, [approach]);
+  const byApproach = scaleChoices(analysis, { approaches: [approach], answered });
   return analysis.changes.map(({ index }): ScaleChoice | null => {
     const context = contextOf(analysis, index);
     if (!context) return null;

@@ -17,7 +17,7 @@ export interface Weights {
   readonly repeat: number;
 }
 
-/** Source: Targets and the path, in the music rules. */
+/** Source: docs/music-rules.md, Targets and the path. */
 export const DEFAULT_WEIGHTS: Weights = {
   degree: { '3': 0, '7': 0.5, '1': 1, '5': 1.5, tension: 2 },
   pitch: 1,

@@ -12,7 +12,7 @@ function chord(symbol: string): Chord {
   return reading.chord;
 }
 
-/** Suffix → tones, every row of the list in the music rules and what stands near it. */
+/** Suffix → tones, every way of writing that players use and what stands near it. */
 const TONES: Record<string, string> = {
   '1 3 5': ' maj Maj M Ma',
   '1 b3 5': 'm min - mi',

@@ -1,5 +1,5 @@
 /** Note names and pitch classes. Names are ASCII ("Bb", "F##"); pitch classes 0 (C) to 11 (B). */
-import { Note } from 'tonal';
+import * as Note from '@tonaljs/note';
 import { DEGREES, type Degree } from './degree';
 import { asciiAccidentals } from './typeset';
 

@@ -1,9 +1,9 @@
 /**
  * The scales as one table of facts. A scale is a list of intervals from its root, one letter per degree
- * (the blues and the eight-note scales have to use a letter twice). Source: the Scales section of the
- * music rules.
+ * (the blues and the eight-note scales have to use a letter twice). Source: docs/music-rules.md,
+ * Scales.
  */
-import { Interval } from 'tonal';
+import { distance } from '@tonaljs/note';
 import { degreeOf, type Degree } from './degree';
 import { asciiAccidentals } from './typeset';
 import { noteAbove, pitchClass, readNote, semitonesUp, type NoteName, type PitchClass } from './note';
@@ -119,7 +119,7 @@ const ALIASES: Readonly<Record<string, string>> = {
 function modeIntervals(intervals: readonly string[], n: number): string[] {
   const root = noteAbove('C', intervals[n]!);
   const rotated = [...intervals.slice(n), ...intervals.slice(0, n)];
-  return rotated.map((interval) => Interval.distance(root, noteAbove('C', interval)));
+  return rotated.map((interval) => distance(root, noteAbove('C', interval)));
 }
 
 const FAMILY_SCALES: ScaleFacts[] = Object.entries(MODE_FAMILIES).flatMap(([scale, family]) => {

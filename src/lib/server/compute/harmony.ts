@@ -61,7 +61,7 @@ export function answerScaleChoices(input: z.infer<typeof scaleChoicesRequest>) {
     change === undefined
       ? partFrom(analysis.changes.length, input)
       : { from: change, end: change + 1, next: undefined };
-  const all = scaleChoices(analysis, approaches ?? null, end);
+  const all = scaleChoices(analysis, { approaches, end });
   const chains = findChains(analysis).filter(
     ({ approach, changes }) =>
       (!approaches || approaches.includes(approach)) && changes.some((one) => one >= from && one < end)

@@ -1,6 +1,5 @@
 <!-- The Hands strip: one small neck per change in the chosen position, to be read as a row of grips. -->
 <script lang="ts">
-  import { untrack } from 'svelte';
   import { areaTitle } from '$lib/core/neck/area';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -19,7 +18,7 @@
 
   $effect(() => {
     const left = workspace.selected * PITCH;
-    untrack(() => seen.show(left, left + CARD));
+    seen.show(left, left + CARD);
   });
 </script>
 

@@ -2,6 +2,7 @@
  * What of a long row is in sight: only that is drawn. Items stand one behind another along the row; the window moves in
  * steps, so that a scroll draws anew now and then, not with every pixel.
  */
+import { untrack } from 'svelte';
 import type { Attachment } from 'svelte/attachments';
 
 /** The first item in sight and the first one behind them. */
@@ -11,7 +12,7 @@ export interface Range {
 }
 
 /** Items drawn on either side beyond what is in sight. */
-const OVER = 6;
+const OVER = 3;
 /** Items by which the window moves. */
 const STEP = 4;
 
@@ -70,16 +71,27 @@ export class Seen {
     return rangeOf(count, start, this.left, this.left + this.width);
   }
 
-  /** Brings a stretch into sight, a third of the way in, where it is not there already. */
+  /**
+   * Brings a stretch into sight, a third of the way in, where it is not there already. Goes by what was followed: asking
+   * the element would have the page laid out on the spot.
+   */
   show(left: number, right: number): void {
-    const element = this.#element;
-    if (!element || (left >= element.scrollLeft && right <= element.scrollLeft + element.clientWidth)) return;
+    if (this.#isInSight(left, right)) return;
     const calm = matchMedia('(prefers-reduced-motion: reduce)').matches;
     // A long way is not travelled, it is taken at once.
-    const isFar = Math.abs(left - element.scrollLeft) > 3 * element.clientWidth;
-    element.scrollTo({
-      left: left - element.clientWidth / 3,
-      behavior: calm || isFar ? 'instant' : 'smooth'
-    });
+    const isFar = Math.abs(left - untrack(() => this.left)) > 3 * this.width;
+    this.#element?.scrollTo({ left: left - this.width / 3, behavior: calm || isFar ? 'instant' : 'smooth' });
+  }
+
+  /** Brings the middle of a stretch to the middle, at once, where the stretch is not in sight. */
+  centre(left: number, right: number): void {
+    if (this.#isInSight(left, right)) return;
+    this.#element?.scrollTo({ left: (left + right - this.width) / 2, behavior: 'instant' });
+  }
+
+  /** An effect that asks is run again when the room changes, not when the player scrolls. */
+  #isInSight(left: number, right: number): boolean {
+    const room = this.width;
+    return untrack(() => Math.max(0, left) >= this.left && right <= this.left + room);
   }
 }

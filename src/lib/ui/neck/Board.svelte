@@ -19,45 +19,59 @@
   const [left, right] = $derived(
     [geometry.wire(first), geometry.wire(to)].sort((a, b) => a - b) as [number, number]
   );
+  const rows = $derived(Array.from({ length: strings }, (_, i) => i + 1));
   const top = $derived(geometry.string(1));
   const bottom = $derived(geometry.string(strings));
-  const over = $derived(isLarge ? 10 : 0);
 </script>
 
-{#each wires as fret (fret)}
-  <line
-    x1={geometry.wire(fret)}
-    x2={geometry.wire(fret)}
-    y1={top - over}
-    y2={bottom + over}
-    stroke={fret === 0 && isLarge ? 'var(--ink)' : 'var(--string)'}
-    opacity={fret === 0 && isLarge ? 1 : 0.55}
-    stroke-width={fret === 0 ? (isLarge ? 4 : 3) : 1}
-  />
-  {#if isLarge && INLAYS.includes(fret)}
-    {#each DOUBLE_INLAYS.includes(fret) ? [0.3, 0.7] : [0.5] as at (at)}
-      <circle
-        cx={geometry.finger(fret)}
-        cy={top + at * (bottom - top)}
-        r="4"
-        fill="var(--string)"
-        opacity="0.28"
-      />
-    {/each}
-    <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft">{fret}</text>
-  {/if}
-{/each}
-{#each Array.from({ length: strings }, (_, i) => i + 1) as string (string)}
-  <line
-    x1={left}
-    x2={right}
-    y1={geometry.string(string)}
-    y2={geometry.string(string)}
-    stroke="var(--string)"
-    opacity={isLarge ? 1 : 0.6}
-    stroke-width={isLarge ? 0.8 + (string - 1) * 0.28 : 1}
-  />
-{/each}
+{#if isLarge}
+  {#each wires as fret (fret)}
+    <line
+      x1={geometry.wire(fret)}
+      x2={geometry.wire(fret)}
+      y1={top - 10}
+      y2={bottom + 10}
+      stroke={fret === 0 ? 'var(--ink)' : 'var(--string)'}
+      opacity={fret === 0 ? 1 : 0.55}
+      stroke-width={fret === 0 ? 4 : 1}
+    />
+    {#if INLAYS.includes(fret)}
+      {#each DOUBLE_INLAYS.includes(fret) ? [0.3, 0.7] : [0.5] as at (at)}
+        <circle
+          cx={geometry.finger(fret)}
+          cy={top + at * (bottom - top)}
+          r="4"
+          fill="var(--string)"
+          opacity="0.28"
+        />
+      {/each}
+      <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft"
+        >{fret}</text
+      >
+    {/if}
+  {/each}
+  {#each rows as string (string)}
+    <line
+      x1={left}
+      x2={right}
+      y1={geometry.string(string)}
+      y2={geometry.string(string)}
+      stroke="var(--string)"
+      stroke-width={0.8 + (string - 1) * 0.28}
+    />
+  {/each}
+{:else}
+  <!-- Drawn by the dozen: two strokes instead of eleven. -->
+  <g fill="none" stroke="var(--string)" opacity="0.6">
+    <path
+      d={[
+        ...wires.map((fret) => `M${geometry.wire(fret)} ${top}V${bottom}`),
+        ...rows.map((string) => `M${left} ${geometry.string(string)}H${right}`)
+      ].join('')}
+    />
+    {#if first === 0}<path d="M{geometry.wire(0)} {top}V{bottom}" stroke-width="3" />{/if}
+  </g>
+{/if}
 {#if capo > 0}
   <rect
     x={geometry.finger(capo) - 4}

@@ -37,7 +37,7 @@
 </script>
 
 <Board {geometry} {strings} {from} {to} />
-{#each notes as note (`${note.string}:${note.fret}`)}
+{#each notes as note, i (i)}
   {@const x = geometry.finger(note.fret)}
   {@const y = geometry.string(note.string)}
   <circle

@@ -9,6 +9,7 @@
   import Arriving from '../app/Arriving.svelte';
   import SaveDrawing from '../export/SaveDrawing.svelte';
   import { hint } from '../kit/hint';
+  import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import Board from './Board.svelte';
   import Everywhere from './Everywhere.svelte';
@@ -36,7 +37,7 @@
   /** A neck narrower than this cannot be read: on a phone it scrolls, the hand in sight. */
   const NARROWEST = 620;
   let width = $state(940);
-  let scroller: HTMLDivElement | undefined = $state();
+  const seen = new Seen();
   let drawing: SVGSVGElement | undefined = $state();
 
   const neck = $derived(workspace.neck);
@@ -79,11 +80,7 @@
   // The hand stays in sight where the neck scrolls.
   $effect(() => {
     const { x, width: room } = window;
-    if (!scroller || scroller.scrollWidth <= scroller.clientWidth) return;
-    const { scrollLeft, clientWidth } = scroller;
-    if (x - 30 < scrollLeft || x + room + 30 > scrollLeft + clientWidth) {
-      scroller.scrollTo({ left: x + room / 2 - clientWidth / 2, behavior: 'instant' });
-    }
+    seen.centre(x - 30, x + room + 30);
   });
 
   /** The drawing in words, string by string: what is under the hand, on the whole neck, or the degree looked for. */
@@ -126,7 +123,7 @@
     role="group"
     aria-label="Neck, to be scrolled"
     tabindex="0"
-    bind:this={scroller}
+    {@attach seen.follow}
   >
     <svg
       bind:this={drawing}

@@ -27,7 +27,8 @@
   );
 </script>
 
-{#each tones as tone, i (tone.midi)}
+<!-- By place, not by pitch: where the hand moves, the notes are moved rather than made anew. -->
+{#each tones as tone, i (i)}
   {@const isTarget = target?.cell.midi === tone.midi}
   {@const isAimed = aimed === tone.midi}
   {@const x = column.x + TONE_INSET + (isTarget ? 0 : side[i]!)}

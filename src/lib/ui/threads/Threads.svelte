@@ -3,7 +3,6 @@
   and says how far it moves at each change. Click or drag to set a target.
 -->
 <script lang="ts">
-  import { untrack } from 'svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { TargetPath } from '$lib/core/targets/path';
@@ -11,7 +10,7 @@
   import ChordText from '../chord/ChordText.svelte';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
-  import { HEAD, layOutThreads, stepWords, threadLine, TONE_INSET } from './layout';
+  import { HEAD, layOutPitch, layOutTime, stepWords, threadLine, TONE_INSET } from './layout';
   import ThreadColumn from './ThreadColumn.svelte';
 
   interface Props {
@@ -36,13 +35,14 @@
     ...(isBare ? [] : workspace.tones.flatMap((tones) => tones.map((tone) => tone.midi))),
     ...[...workspace.paths.targets.values()].map((target) => target.cell.midi)
   ]);
-  const layout = $derived(layOutThreads(changes, workspace.sheet.form.beats, pitches, available - 2, height));
+  const timeline = $derived(layOutTime(changes, workspace.sheet.form.beats, available - 2));
+  const layout = $derived({ ...timeline, pitch: layOutPitch(pitches, height) });
   /** The changes that are drawn, and the bars over them. */
-  const range = $derived(seen.range(layout.columns.length, (i) => layout.columns[i]!.x));
-  const columns = $derived(layout.columns.slice(range.from, range.to));
+  const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
+  const columns = $derived(timeline.columns.slice(range.from, range.to));
   const bars = $derived.by(() => {
     const all = workspace.sheet.form.bars;
-    const { from, to } = seen.range(all.length, (i) => layout.time(all[i]!.start));
+    const { from, to } = seen.range(all.length, (i) => timeline.time(all[i]!.start));
     return all.slice(from, to);
   });
   const allBars = $derived(workspace.sheet.form.bars);
@@ -82,8 +82,8 @@
   );
 
   $effect(() => {
-    const column = layout.columns[workspace.selected];
-    if (column) untrack(() => seen.show(column.x, column.x + column.width));
+    const column = timeline.columns[workspace.selected];
+    if (column) seen.show(column.x, column.x + column.width);
   });
 
   function nearest(change: number, event: PointerEvent): number | null {

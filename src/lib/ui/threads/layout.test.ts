@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { HEAD, layOutThreads, stepWords, threadLine } from './layout';
+import { HEAD, layOutPitch, layOutTime, stepWords, threadLine } from './layout';
 
 const changes = [
   { start: 0, beats: 4 },
@@ -10,20 +10,20 @@ const changes = [
 
 describe('threads', () => {
   it('give every change its true share of time', () => {
-    const { columns, width } = layOutThreads(changes, 16, [50, 70], 900, 240);
+    const { columns, width } = layOutTime(changes, 16, 900);
     expect(width).toBe(900);
     expect(columns.map((c) => c.width / columns[1]!.width)).toEqual([2, 1, 1, 4]);
     expect(columns.map((c) => c.x)).toEqual([0, 225, 337.5, 450]);
   });
 
   it('grow wider than the window rather than squeeze a short change', () => {
-    const { columns, width } = layOutThreads(changes, 16, [50, 70], 200, 240);
+    const { columns, width } = layOutTime(changes, 16, 200);
     expect(width).toBeGreaterThan(200);
     expect(Math.min(...columns.map((c) => c.width))).toBeGreaterThanOrEqual(60);
   });
 
   it('put higher notes higher, below the chord symbols', () => {
-    const { pitch } = layOutThreads(changes, 16, [50, 60, 70], 900, 240);
+    const pitch = layOutPitch([50, 60, 70], 240);
     expect(pitch(70)).toBeLessThan(pitch(60));
     expect(pitch(60)).toBeLessThan(pitch(50));
     expect(pitch(70)).toBeGreaterThan(HEAD);
@@ -31,7 +31,7 @@ describe('threads', () => {
   });
 
   it('survive a chart without notes', () => {
-    const { columns } = layOutThreads([{ start: 0, beats: 4 }], 4, [], 300, 240);
+    const { columns } = layOutTime([{ start: 0, beats: 4 }], 4, 300);
     expect(columns).toEqual([{ index: 0, x: 0, width: 300 }]);
   });
 

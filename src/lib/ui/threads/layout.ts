@@ -7,11 +7,15 @@ export interface Column {
   readonly width: number;
 }
 
-export interface ThreadsLayout {
+/** The drawing from left to right; it stays as it is while the hand or a target moves. */
+export interface Timeline {
   readonly width: number;
   readonly columns: readonly Column[];
   /** x of a beat of the form. */
   readonly time: (beat: number) => number;
+}
+
+export interface ThreadsLayout extends Timeline {
   /** y of a MIDI pitch. */
   readonly pitch: (midi: number) => number;
 }
@@ -23,19 +27,14 @@ const NARROWEST = 62;
 /** Where in its column a tone stands: next to the moment of change. */
 export const TONE_INSET = 20;
 
-export function layOutThreads(
+export function layOutTime(
   changes: readonly { readonly start: number; readonly beats: number }[],
   beats: number,
-  pitches: readonly number[],
-  available: number,
-  height: number
-): ThreadsLayout {
+  available: number
+): Timeline {
   const shortest = changes.reduce((least, change) => Math.min(least, change.beats), beats || 1);
   const width = Math.max(available, (beats / Math.max(shortest, 0.25)) * NARROWEST);
   const time = scaleLinear([0, Math.max(beats, 1)], [0, width]);
-  const low = pitches.reduce((a, b) => Math.min(a, b), 127);
-  const high = pitches.reduce((a, b) => Math.max(a, b), 0);
-  const pitch = scaleLinear(pitches.length ? [low - 1, high + 1] : [0, 1], [height - FOOT, HEAD + 10]);
   return {
     width,
     columns: changes.map(({ start, beats: length }, index) => ({
@@ -43,9 +42,15 @@ export function layOutThreads(
       x: time(start),
       width: time(length)
     })),
-    time,
-    pitch
+    time
   };
+}
+
+/** y of a MIDI pitch, so that all of some pitches are in the drawing. */
+export function layOutPitch(pitches: readonly number[], height: number): (midi: number) => number {
+  const low = pitches.reduce((a, b) => Math.min(a, b), 127);
+  const high = pitches.reduce((a, b) => Math.max(a, b), 0);
+  return scaleLinear(pitches.length ? [low - 1, high + 1] : [0, 1], [height - FOOT, HEAD + 10]);
 }
 
 /** "+1", "−2" or "stays": how far a thread moves. */

@@ -1,6 +1,6 @@
 /**
  * What people paste, turned into a chart text: chords parted in any way, lists, boxes, chords over lyrics, words with
- * chords in brackets, numerals with a key. What is left out is told line by line. Source: docs/music-decisions.md, Paste.
+ * chords in brackets, numerals with a key. What is left out is told line by line. Source: docs/music-rules.md, Paste.
  */
 import { isChord } from '../../theory/chord-reader';
 import { writeDirective, declarationOf, readDirective, writeGridArguments } from '../../chart/directives';
