@@ -1,17 +1,17 @@
-/** All approaches in one list: a new school is one new file and one new row. */
+/** All approaches in one list: a new approach is one new file and one new row. */
 import type { Analysis } from '../harmony/analysis';
 import { arpeggio, guideTones, superimposedArpeggio, triads } from './arpeggios';
 import { blues } from './blues';
 import { chordPentatonic } from './chord-pentatonic';
 import { sameNotes, type ScaleChoice } from './choice';
-import { contextOf, questionOf } from './context';
+import { contextOf, questionOf, type ChangeContext } from './context';
 import { displacedPentatonic } from './displaced-pentatonic';
 import { keyCentre } from './key-centre';
 import { modes } from './modes';
 import { substitution } from './substitution';
 
 /**
- * A school's way of choosing notes: what it proposes for a change, best first. `before` is its own first choice on
+ * A way of choosing notes: what it proposes for a change, best first. `before` is its own first choice on
  * the change before.
  */
 export type Approach = (context: ChangeContext, before: ScaleChoice | null) => ScaleChoice[];
