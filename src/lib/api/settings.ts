@@ -26,7 +26,7 @@ export const settingsSchema = z.object({
   /** Frets the hand covers without a stretch. */
   span: z.number().int().min(MIN_SPAN).max(MAX_SPAN).default(DEFAULT_SPAN),
   openStrings: z.boolean().default(true),
-  /** The school of organising the neck: an id of the core's table. */
+  /** The neck system: an id of the core's table. */
   organise: z.string().max(20).default('positions'),
   /** The kind of grips on the Grips page. */
   voicing: z.enum(VOICINGS).default('closed'),

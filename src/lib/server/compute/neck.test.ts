@@ -44,7 +44,7 @@ describe('position-map', () => {
     expect(row.areas[2]!.remark).toMatch(/no boxes/);
   });
 
-  it('takes another approach, school, tuning and length of neck', () => {
+  it('takes another approach, neck system, tuning and length of neck', () => {
     const { rows } = map({
       chart,
       approach: 'modes',
@@ -66,7 +66,7 @@ describe('position-map', () => {
 });
 
 describe('shape', () => {
-  it('lays a collection out by a school', () => {
+  it('lays a collection out by a neck system', () => {
     const box = shape({ chord: 'Gm7', scale: 'G minor pentatonic', position: 5, organise: 'minor-boxes' });
     expect(box).toMatchObject({
       title: 'box 2',
