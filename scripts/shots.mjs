@@ -48,9 +48,7 @@ const SHOTS = [
     'path-rules',
     chart('Cabin Without a Window'),
     'day',
-    ['h', 'ArrowRight', 'ArrowRight', 'ArrowRight', 'r', 'x'],
-    undefined,
-    ['[aria-label="Rules of the path"] [aria-label="Taste"] button']
+    ['ArrowRight', 'ArrowRight', 'ArrowRight', 'r', 'x']
   ],
   ['rehearse', chart('Waltz for the Night Steward'), 'stage', ['ArrowRight', 'ArrowRight', 'p']],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
@@ -63,6 +61,13 @@ const SHOTS = [
     'stage',
     ['ArrowRight', 'ArrowRight'],
     { width: 820, height: 1180 }
+  ],
+  [
+    'workspace-phone',
+    chart('Bilge Pump Blues'),
+    'day',
+    ['ArrowRight', 'ArrowRight'],
+    { width: 390, height: 844 }
   ]
 ];
 

@@ -105,7 +105,7 @@ export function fillAt(
 
 /** Position fill, with the reason why the system's own shape is not there. */
 export function fillInstead(neck: Instrument, subject: Subject, position: number, missing: string): Area {
-  const remark = `${subject.collection.name} has no ${missing}; it is laid out in position ${position}.`;
+  const remark = `This collection has no ${missing}; it is laid out in position ${position}.`;
   return fillAt(neck, subject, position, undefined, remark);
 }
 

@@ -215,7 +215,7 @@ describe('neck systems', () => {
     const altered = subject('D7alt', 'D altered');
     const area = systemOf('minor-boxes').areaAt(STANDARD, altered, 5);
     expect(area).toMatchObject({ name: { kind: 'position', fret: 5 }, anchor: 5 });
-    expect(area.remark).toBe('D altered has no boxes; it is laid out in position 5.');
+    expect(area.remark).toBe('This collection has no boxes; it is laid out in position 5.');
     expect(area.box).toBeUndefined();
     expect(systemOf('three').areaAt(STANDARD, subject('C7', 'C whole tone'), 5).remark).toMatch(
       /three notes/

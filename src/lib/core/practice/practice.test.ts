@@ -167,6 +167,17 @@ describe('the band', () => {
     );
   });
 
+  it('walks the bass into the next root by a semitone, the last into the first', () => {
+    const of = excerpt({ kind: 'form' }, '{key: Bb}\n| Cm7 | F7 | Bbmaj7 | Eb/G | Am7b5 |');
+    const bass = bandEvents(of, feelOf('swing')!).filter(({ part }) => part === 'bass');
+    const at = (beat: number) => bass.find(({ start }) => Math.abs(start - beat) < 0.01)!.midi % 12;
+    expect([0, 4, 8, 12, 16].map(at)).toEqual([0, 5, 10, 7, 9]);
+    [4, 8, 12, 16, 20].forEach((next) => {
+      const lead = (at(next % 20) - at(next - 1) + 12) % 12;
+      expect([1, 11], `into beat ${next}`).toContain(lead);
+    });
+  });
+
   it('has a sound on every beat but a drone and a rest', () => {
     const of = excerpt({ kind: 'form' });
     for (const feel of FEELS.filter(({ id }) => id !== 'drone')) {

@@ -119,7 +119,7 @@ function shifted({ change: { index } }: Stage, options: TargetOptions): Loosenin
     }));
 }
 
-/** Frets, notes or registers a little wider. */
+/** Frets or notes a little wider, or a range that was avoided allowed again. */
 function widened({ window, range, avoid, neck }: TargetOptions): Loosening[] {
   const steps = Array.from({ length: 12 }, (_, i) => i + 1);
   const frets = window
@@ -138,7 +138,7 @@ function widened({ window, range, avoid, neck }: TargetOptions): Loosening[] {
       })
     : [];
   const registers = avoid.map((lifted) => ({
-    words: `allow the register ${midiName(lifted.low)} to ${midiName(lifted.high)} again`,
+    words: `allow the notes from ${midiName(lifted.low)} to ${midiName(lifted.high)} again`,
     part: { avoid: avoid.filter((other) => other !== lifted) }
   }));
   return [...frets, ...notes, ...registers];

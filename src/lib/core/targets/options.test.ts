@@ -207,7 +207,7 @@ describe('where there is no path', () => {
     expect(said('| Cm7 | F7 |', { range: { low: 40, high: 41 }, degrees: ['7'] })).toMatch(
       /widen the range to/
     );
-    expect(said('| Cm7 |', { avoid: [{ low: 0, high: 127 }] })).toMatch(/allow the register/);
+    expect(said('| Cm7 |', { avoid: [{ low: 0, high: 127 }] })).toMatch(/allow the notes from/);
     const rising = said('| Cm7 | F7 | Bbmaj7 | G7 | Cm7 | F7 | Bbmaj7 | G7 |', {
       direction: 'rising',
       strings: [1, 2],
@@ -227,6 +227,14 @@ describe('where there is no path', () => {
       ? { ...options, window: { from: Number(wider[1]), to: Number(wider[2]) } }
       : { ...options, strings: [6, Number(string![1])] };
     expect(targets(text, eased).paths).toHaveLength(1);
+  });
+
+  it('allows another string where nothing smaller helps, the nearest that does', () => {
+    // Each root a seventh above the last: string 6 ends before the third, and string 5 would too.
+    const roots = { degrees: ['1'] as const, direction: 'rising' as const, strings: [6] };
+    expect(said('| C | B | Bb |', roots)).toMatch(/allow string 4 too/);
+    expect(targets('| C | B | Bb |', { ...roots, strings: [6, 5] }).paths).toHaveLength(0);
+    expect(targets('| C | B | Bb |', { ...roots, strings: [6, 4] }).paths).toHaveLength(1);
   });
 
   it('names the fixed target that is in the way', () => {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { readInstrument } from '../neck/tuning';
+import { allowedDegrees } from './candidates';
 import { DEFAULT_WEIGHTS, FREE_PATH, type TargetOptions } from './options';
 import { findTargets } from './path';
 import { solvePaths, stepTable, type PathProblem } from './solve';
@@ -161,6 +162,13 @@ describe('target paths', () => {
       message: expect.stringContaining('has no 3')
     });
     expect(degrees(targets('| Dsus4 | D7 |', { degrees: ['3'], standIn: true }))).toMatch(/^[15] 3$/);
+    const standing = (symbol: string) =>
+      allowedDegrees(readSheet(`| ${symbol} |`).analysis.changes[0]!.chord!, ['3'], {
+        standIn: true,
+        alternate: false
+      }).map(({ degree }) => degree);
+    expect(standing('Dsus4')).toEqual(['1', '5']);
+    expect(standing('D5')).toEqual(['1', '5']);
     const neck = readInstrument({ tuning: 'E4 E4 E4' })!;
     const stuck = targets('| C | F |', { degrees: ['3'], position: 7, neck });
     expect(stuck.noPath!.message).toMatch(/position \d+ has one/);

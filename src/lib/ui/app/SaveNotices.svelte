@@ -31,7 +31,7 @@
 {:else if status.kind === 'stale'}
   {@const stored = status.stored}
   <div class="flex flex-wrap items-center gap-2 card px-3 py-2" role="alert" data-notice="stale">
-    <p class="min-w-0 flex-1 text-warn">
+    <p class="min-w-52 flex-1 text-warn">
       This chart was changed elsewhere meanwhile. Nothing was overwritten; which version shall go on?
     </p>
     <Button onclick={() => chart.load(stored)}>Take the other one</Button>
@@ -40,7 +40,7 @@
   </div>
 {:else if status.kind === 'gone'}
   <div class="flex flex-wrap items-center gap-2 card px-3 py-2" role="alert" data-notice="gone">
-    <p class="min-w-0 flex-1 text-warn">
+    <p class="min-w-52 flex-1 text-warn">
       This chart was deleted elsewhere. What you see here is still whole; what shall become of it?
     </p>
     <Button onclick={() => chart.autosave.bringBack()}>Bring it back</Button>

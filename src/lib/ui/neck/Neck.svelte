@@ -112,7 +112,10 @@
     <Arriving isQuiet load={() => import('./SystemPick.svelte')}
       >{#snippet children(SystemPick)}<SystemPick size="small" />{/snippet}</Arriving
     >
-    <p class="min-w-0 flex-1 truncate text-right text-2xs text-soft" {@attach hint(said || undefined)}>
+    <p
+      class="line-clamp-2 min-w-40 flex-1 text-right text-2xs leading-3.5 text-soft"
+      {@attach hint(said || undefined)}
+    >
       {said}
     </p>
     <SaveDrawing of={() => drawing} name="{workspace.document.title}, {workspace.change?.symbol ?? 'neck'}" />

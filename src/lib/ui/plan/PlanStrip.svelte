@@ -36,5 +36,5 @@
       onpick={(id) => workspace.setApproach(id)}
     />
   </div>
-  <span class="min-w-0 flex-1 text-right text-soft" data-union>{prettyProse(arrangement.union)}</span>
+  <span class="min-w-40 flex-1 text-right text-soft" data-union>{prettyProse(arrangement.union)}</span>
 </section>

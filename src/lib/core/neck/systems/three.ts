@@ -26,7 +26,7 @@ export const three: NeckSystem = {
   /** The shape that starts nearest; fingered string by string. */
   areaAt: (neck, subject, position) => {
     const shape = nearestTo(threeAString(neck, subject.collection.notes), position);
-    if (!shape) return fillInstead(neck, subject, position, 'shape of three notes a string');
+    if (!shape) return fillInstead(neck, subject, position, 'shapes of three notes a string');
     const cells = shape.cells.map((cell): PositionCell => {
       const frets = shape.cells.filter(({ string }) => string === cell.string).map(({ fret }) => fret);
       return { ...cell, finger: fingerRun(frets)[frets.indexOf(cell.fret)]!, stretch: false };
