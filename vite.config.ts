@@ -7,5 +7,6 @@ export default defineConfig({
   plugins: [threads(), tailwindcss(), sveltekit()],
   // The content security policy takes fonts from files only.
   build: { assetsInlineLimit: 0 },
-  test: { include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'], environment: 'node' }
+  // Property tests may take their time on a busy machine; none asserts how long.
+  test: { include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'], environment: 'node', testTimeout: 60_000 }
 });

@@ -5,7 +5,7 @@ import { readSheet } from '../harmony/sheet';
 import { guideColumns, guideThreads } from '../harmony/guide-tones';
 import { pitchClass } from '../theory/note';
 import { findChains } from './chains';
-import { motionBetween } from './choice';
+import { lackCost, motionBetween } from './choice';
 import { collectionOf, type Collection } from './collection';
 import { contextOf } from './context';
 import { judgedKeyScales } from './key-centre';
@@ -191,6 +191,19 @@ describe('the whole chart', () => {
   it('outlines first what the scale of the key serves worst', () => {
     const { analysis } = readSheet('{key: C}\n| Cmaj7 | Dm7 | A7b9 | Fm7 | G7 |');
     expect(outlineOrder(analysis).slice(0, 2).sort()).toEqual([2, 3]);
+    const order = (text: string) => {
+      const sheet = readSheet(text).analysis;
+      return outlineOrder(sheet).map((i) => sheet.changes[i]!.symbol);
+    };
+    // A scale that denies the third is worse than one that lacks root, third and fifth; an avoid note is a little bad.
+    expect(order('{key: C}\n| F# | Gm7 | Dm7 | Cmaj7 |')).toEqual(['Gm7', 'F#', 'Cmaj7', 'Dm7']);
+  });
+
+  it('counts a lacking third or seventh most, then the root, then the fifth', () => {
+    const costs = (['b3', 'b7', '1', '5', '9'] as const).map((tone) => lackCost([tone]));
+    expect(costs[0]).toBe(costs[1]);
+    expect([...costs].sort((a, b) => b - a)).toEqual(costs);
+    expect(new Set(costs).size).toBe(4);
   });
 
   it('says what the union amounts to', () => {

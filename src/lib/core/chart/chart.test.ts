@@ -68,6 +68,17 @@ describe('chart text', () => {
     expect(problems).toEqual([]);
   });
 
+  it('ends the last ending where the next section begins', () => {
+    const section = (label: string, bars: string) =>
+      `{start_of_grid label="${label}"}\n${bars}\n{end_of_grid}`;
+    const text = `${section('A', '| C |1 D :|2 E |')}\n${section('B', '| F | G :|')}`;
+    expect(
+      form(text)
+        .changes.map((c) => `${c.section}${c.symbol}`)
+        .join(' ')
+    ).toBe('AC AD AC AE BF BG BF BG');
+  });
+
   it('tells of a repeat that is never closed, and plays it once', () => {
     const { problems, changes } = form('|: C | F |');
     expect(problems[0]).toMatchObject({ code: 'repeat-not-closed', place: { line: 1 } });

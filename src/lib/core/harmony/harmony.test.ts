@@ -33,7 +33,11 @@ describe('key finding', () => {
     ['| E | B | C#m | A |', 'E major'],
     ['| Cm | Fm | G7 | Cm |', 'C minor'],
     ['| Gbmaj7 | Abm7 Db7 | Gbmaj7 | % |', 'Gb major'],
-    ['| Em7 A7 | Dmaj7 | Em7 A7 | Dmaj7 |', 'D major']
+    ['| Em7 A7 | Dmaj7 | Em7 A7 | Dmaj7 |', 'D major'],
+    // The last chord leads home, round to no tonic chord.
+    ['| E7 | Ebmaj7 | Gm7 | C7 |', 'F major'],
+    // A dominant that falls to its tonic tells more than where the loop begins.
+    ['| Bb7 | Em7 | Bb7 | F7 |', 'Bb major']
   ])('%s is in %s', (text, key) => expect(keyOf(text)).toBe(key));
 
   it('lets a declared key win and names a runner-up', () => {
@@ -75,6 +79,16 @@ describe('numerals', () => {
       'blues V'
     ]);
     expect(cadences.find((c) => c.kind === 'twelve-bar')).toMatchObject({ from: 0, to: 13 });
+  });
+
+  it('stays in the key of a blues where a cadence passes through another', () => {
+    const passing =
+      '| Bb7 | Eb7 | Bb7 | Fm7 Bb7 | Eb7 | Ebm7 Ab7 | Dbmaj7 | G7 | Cm7 | F7 | Bb7 G7 | Cm7 F7 |';
+    const { blues, changes } = readSheet(`{key: Bb}\n${passing}`).analysis;
+    expect(blues).toBe(true);
+    expect(new Set(changes.map(({ key }) => key.tonic))).toEqual(new Set(['Bb']));
+    const ballad = readSheet('{key: Bb}\n| Bbmaj7 | Ebmaj7 | Ebm7 Ab7 | Dbmaj7 | Cm7 F7 | Bbmaj7 |').analysis;
+    expect(ballad.changes[4]!.key.tonic).toBe('Db');
   });
 
   it('counts a minor key’s V with raised leading tone as in key, and the chord of another key not', () => {

@@ -7,8 +7,10 @@ export interface Fingered extends Spot {
 }
 
 const FINGERS = [1, 2, 3, 4] as const;
-/** What it costs to lay a finger flat over two strings where it could have been spared. */
-const BARRE_COST = 0.75;
+/** What it costs to lay a finger flat over several strings: the first does so easily, the others where two would be crowded. */
+const BARRE_COST = { first: 0.75, other: 1.5 };
+/** What it costs to stretch a finger a fret up; to draw it in by one costs 1. */
+const STRETCH_COST = 1.1;
 /** What it costs to put two fingers behind one fret. */
 const CROWD_COST = 0.25;
 
@@ -35,8 +37,12 @@ export function fingerGrip(cells: readonly Spot[], openFret = 0): Fingered[] | n
       const isBarre = finger === last && before?.fret === cell.fret && canBarre(before, cell, cells);
       if (finger < last || (finger === last && !isBarre)) continue;
       const crowd = before?.fret === cell.fret && !isBarre ? CROWD_COST : 0;
-      const reach = Math.abs(finger - (cell.fret - base + 1));
-      place([...fingers, finger], cost + reach + crowd + (isBarre ? BARRE_COST : 0));
+      const own = cell.fret - base + 1;
+      const reach = finger < own ? STRETCH_COST * (own - finger) : finger - own;
+      // A finger that lies flat already takes in further strings for nothing.
+      const isLaid = isBarre && fingers.at(-2) !== finger;
+      const flat = isLaid ? BARRE_COST[finger === 1 ? 'first' : 'other'] : 0;
+      place([...fingers, finger], cost + reach + crowd + flat);
     }
   };
   place([], 0);

@@ -1,5 +1,6 @@
 import { readChord } from '../theory/chord-reader';
 import fc from 'fast-check';
+import { fingerGrip } from './fingering';
 import { describe, expect, it } from 'vitest';
 import { type Chord } from '../theory/chord';
 import { readScale } from '../theory/scale';
@@ -183,6 +184,24 @@ describe('the path of nearest grips', () => {
       .slice(1)
       .flatMap(({ moves }) => moves.map(({ semitones }) => Math.abs(semitones)));
     expect(moved.reduce((a, b) => a + b, 0)).toBe(path.total);
+  });
+
+  it('are fingered as players hold them', () => {
+    const fingers = (frets: string) =>
+      fingerGrip(
+        frets.split(' ').flatMap((fret, i) => (fret === 'x' ? [] : [{ string: 6 - i, fret: Number(fret) }]))
+      )!
+        .map(({ finger }) => finger)
+        .join('');
+    // The first finger lies flat; two notes behind one fret take two fingers, three take one laid flat.
+    expect(fingers('1 3 3 2 1 1')).toBe('134211');
+    expect(fingers('x 3 5 5 4 3')).toBe('13421');
+    expect(fingers('x 3 5 5 5 3')).toBe('13331');
+    expect(fingers('x 5 7 5 6 5')).toBe('13121');
+    expect(fingers('x x x 3 5 5')).toBe('134');
+    expect(fingers('x x x 4 5 5')).toBe('123');
+    expect(fingers('x 3 2 0 1 0')).toBe('32010');
+    expect(fingers('x x 5 5 5 8')).toBe('1114');
   });
 
   it('has nothing to say about nothing', () => {

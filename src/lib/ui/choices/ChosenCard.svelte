@@ -15,7 +15,9 @@
 
   const choices = $derived(workspace.choices);
   const isTaken = $derived(choices.isTaken(workspace.selected));
-  const isPart = $derived(workspace.arrangement.outlined < workspace.arrangement.outlineOrder.length);
+  const isOutlined = $derived(
+    workspace.arrangement.outlineOrder.slice(0, workspace.arrangement.outlined).includes(workspace.selected)
+  );
   const warnings = $derived(warningsOf(chosen, workspace.analysis, workspace.selected));
   const numeral = $derived(
     workspace.change?.numeral ? prettyNumeral(romanText(workspace.change.numeral)) : 'change'
@@ -36,7 +38,7 @@
 
 <div class="border-b border-line p-3 pb-2">
   <p class="flex flex-wrap items-center justify-between gap-x-2 text-xs text-soft">
-    <span>{isTaken ? 'Your choice' : isPart ? 'By “one scale … chord by chord”' : 'First choice'}</span>
+    <span>{isTaken ? 'Your choice' : isOutlined ? 'First choice' : 'The scale of the key'}</span>
     {#if isTaken}
       <Button size="small" hint="Go back to the first choice of the approach" onclick={() => choices.leave()}
         >let it go</Button

@@ -60,7 +60,7 @@
       <Button size="small" onclick={() => paths.solver.ask(paths.job)}>go on</Button></span
     >
   {:else}
-    <p class="min-w-56 flex-1" data-path-summary>{summary}</p>
+    <p class="min-w-56 flex-1 max-sm:basis-full" data-path-summary>{summary}</p>
   {/if}
   {#if pinned}
     <Button size="small" hint="Let every target be worked out again" onclick={() => workspace.unpinAll()}

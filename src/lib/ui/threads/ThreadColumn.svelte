@@ -4,7 +4,7 @@
   import type { Target } from '$lib/core/targets/path';
   import type { Mark } from '$lib/core/moment/moment';
   import { settings } from '$lib/state/settings.svelte';
-  import { closeShifts, TONE_INSET, type Column, type ThreadsLayout } from './layout';
+  import { standAside, TONE_INSET, type Column, type ThreadsLayout } from './layout';
 
   interface Props {
     layout: ThreadsLayout;
@@ -20,8 +20,9 @@
   }
   let { layout, column, tones, target, aimed, isNear, colours }: Props = $props();
   const side = $derived(
-    closeShifts(
+    standAside(
       tones.map(({ midi }) => midi),
+      target?.cell.midi,
       layout.pitch
     )
   );
@@ -31,7 +32,7 @@
 {#each tones as tone, i (i)}
   {@const isTarget = target?.cell.midi === tone.midi}
   {@const isAimed = aimed === tone.midi}
-  {@const x = column.x + TONE_INSET + (isTarget ? 0 : side[i]!)}
+  {@const x = column.x + TONE_INSET + side[i]!}
   {@const y = layout.pitch(tone.midi)}
   <g
     aria-hidden="true"

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { HEAD, layOutPitch, layOutTime, stepWords, threadLine } from './layout';
+import { HEAD, layOutPitch, layOutTime, standAside, stepWords, threadLine } from './layout';
 
 const changes = [
   { start: 0, beats: 4 },
@@ -37,6 +37,21 @@ describe('threads', () => {
 
   it('say their steps as players do', () => {
     expect([0, 1, -2, 12].map(stepWords)).toEqual(['stays', '+1', '−2', '+12']);
+  });
+
+  it('keep tones off each other and off the target', () => {
+    const y = (midi: number) => 400 - 6 * midi;
+    // A rootless thirteenth under the hand: neighbours a semitone and a tone apart.
+    const midis = [50, 52, 53, 57, 58, 60, 62, 64, 65];
+    const aside = standAside(midis, 58, y);
+    expect(aside[midis.indexOf(58)]).toBe(0);
+    midis.forEach((midi, i) =>
+      midis.slice(i + 1).forEach((other, n) => {
+        const apart = Math.hypot(aside[i]! - aside[i + 1 + n]!, y(midi) - y(other));
+        expect(apart, `${midi} and ${other}`).toBeGreaterThanOrEqual([midi, other].includes(58) ? 18 : 15.5);
+      })
+    );
+    expect(standAside([50, 62], 50, y)).toEqual([0, 0]);
   });
 
   it('hold a pitch through its change and bend to the next just before it comes', () => {

@@ -74,17 +74,26 @@ export function threadLine(points: readonly { x: number; end: number; y: number 
     .join('');
 }
 
-/** Tones closer than this, in pixels, stand side by side. */
-const CLOSE = 15.5;
-const ASIDE = 15;
+/** How far tones stand aside, in pixels, in the order in which places are tried. */
+const ASIDE = [0, 15, 30];
+/** Half the room that a tone and the target take; they may touch. */
+const TONE_ROOM = 7.75;
+const TARGET_ROOM = 10.5;
 
-/** How far each of some pitches, low to high, stands aside so that none covers its neighbour. */
-export function closeShifts(midis: readonly number[], pitch: (midi: number) => number): number[] {
-  let side = 0;
-  return midis.map((midi, i) => {
-    const below = midis[i - 1];
-    const isClose = below !== undefined && pitch(below) - pitch(midi) < CLOSE;
-    side = isClose ? 1 - side : 0;
-    return side * ASIDE;
+/** How far each of some pitches, low to high, stands aside so that none covers its neighbour or the target. */
+export function standAside(
+  midis: readonly number[],
+  target: number | undefined,
+  pitch: (midi: number) => number
+): number[] {
+  const placed = target === undefined ? [] : [{ x: 0, y: pitch(target), room: TARGET_ROOM }];
+  return midis.map((midi) => {
+    if (midi === target) return 0;
+    const y = pitch(midi);
+    const isFree = (x: number) =>
+      placed.every((other) => Math.hypot(other.x - x, other.y - y) >= other.room + TONE_ROOM);
+    const x = ASIDE.find(isFree) ?? ASIDE[1]!;
+    placed.push({ x, y, room: TONE_ROOM });
+    return x;
   });
 }
