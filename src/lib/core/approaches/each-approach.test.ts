@@ -187,6 +187,50 @@ describe('what holds of every choice', () => {
   });
 });
 
+describe('ideas for a cadence', () => {
+  it('are found for one change as among all', () => {
+    const { analysis } = readSheet('{key: Bb}\n| Cm7 | F7 | Bbmaj7 | % | Am7b5 | D7b9 | Gm7 | Ebmaj7 |');
+    const all = findChains(analysis);
+    expect(all.length).toBeGreaterThan(2);
+    for (const { index } of analysis.changes) {
+      const here = ({ changes }: { changes: readonly number[] }) => changes.includes(index);
+      expect(findChains(analysis, index).filter(here)).toEqual(all.filter(here));
+    }
+  });
+});
+
+describe('answers that are kept', () => {
+  const bars = fc.array(
+    fc.constantFrom(
+      'Am7',
+      'D7',
+      'Gmaj7',
+      'C7 F7',
+      'Bm7b5',
+      'E7b9',
+      'Em7',
+      'Am7 Am7',
+      'Am7 . . D7',
+      'Am7 D7',
+      'Eb/G',
+      'N.C.'
+    ),
+    { minLength: 1, maxLength: 8 }
+  );
+  const keys = fc.constantFrom('C', 'Am', 'G', 'Em', 'Eb');
+
+  it('are the same as if they were worked out anew, from chart to chart and key to key', () => {
+    const answered = new Map();
+    fc.assert(
+      fc.property(bars, keys, (chords, key) => {
+        const { analysis } = readSheet(`{key: ${key}}\n| ${chords.join(' | ')} |`);
+        expect(scaleChoices(analysis, { answered })).toEqual(scaleChoices(analysis));
+      }),
+      { numRuns: 60 }
+    );
+  });
+});
+
 describe('the whole chart', () => {
   it('outlines first what the scale of the key serves worst', () => {
     const { analysis } = readSheet('{key: C}\n| Cmaj7 | Dm7 | A7b9 | Fm7 | G7 |');

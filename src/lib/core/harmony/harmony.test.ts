@@ -91,6 +91,11 @@ describe('numerals', () => {
     expect(ballad.changes[4]!.key.tonic).toBe('Db');
   });
 
+  it('goes home with the ii that leads there, though it belongs to the key before as well', () => {
+    const { changes } = readSheet('{key: C}\n| Cmaj7 | Fm7 Bb7 | Ebmaj7 | Dm7b5 G7b9 | Cmaj7 |').analysis;
+    expect(changes.map(({ key }) => key.tonic).join(' ')).toBe('C Eb Eb Eb C C C');
+  });
+
   it('counts a minor key’s V with raised leading tone as in key, and the chord of another key not', () => {
     const { changes } = readSheet('{key: Fm}\n| Gm7b5 | C7 | Fm | D7 |').analysis;
     expect(changes.map((c) => c.inKey)).toEqual([true, true, true, false]);

@@ -13,6 +13,18 @@ const ID = 'hint';
 
 let bubble: HTMLElement | null = null;
 let owner: Element | null = null;
+/** Whether the player walks from control to control by keys: what a dialog puts the focus on explains nothing unasked. */
+let isWalking = false;
+let isListening = false;
+
+function listenForWalking(): void {
+  if (isListening) return;
+  isListening = true;
+  document.addEventListener('keydown', ({ key }) => (isWalking = key === 'Tab' || key.startsWith('Arrow')), {
+    capture: true,
+    passive: true
+  });
+}
 
 function bubbleOf(): HTMLElement {
   if (bubble?.isConnected) return bubble;
@@ -49,6 +61,7 @@ function hide(control: Element): void {
 export function hint(words: string | undefined): Attachment<Element> {
   return (control) => {
     if (!words) return;
+    listenForWalking();
     let timer: ReturnType<typeof setTimeout> | undefined;
     const after = (delay: number, work: () => void) => {
       clearTimeout(timer);
@@ -62,7 +75,7 @@ export function hint(words: string | undefined): Attachment<Element> {
       hide(control);
     };
     const focus = () => {
-      if (control.matches(':focus-visible')) after(REST, () => void show(control, words));
+      if (isWalking && control.matches(':focus-visible')) after(REST, () => void show(control, words));
     };
     const press = (event: Event) => {
       if ((event as PointerEvent).pointerType !== 'touch') return leave();
