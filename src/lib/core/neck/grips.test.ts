@@ -189,7 +189,9 @@ describe('the path of nearest grips', () => {
   it('are fingered as players hold them', () => {
     const fingers = (frets: string) =>
       fingerGrip(
-        frets.split(' ').flatMap((fret, i) => (fret === 'x' ? [] : [{ string: 6 - i, fret: Number(fret) }]))
+        frets
+          .split(' ')
+          .flatMap((fret, i) => (fret === 'x' ? [] : [{ string: 6 - i, fret: Number(fret), midi: 0 }]))
       )!
         .map(({ finger }) => finger)
         .join('');
