@@ -101,6 +101,11 @@ describe('modes', () => {
   it('warns softly of the 13 on a ii minor seventh', () => {
     const { analysis } = readSheet('{key: Bb}\n| Cm7 | F7 | Bbmaj7 |');
     expect(modes(contextOf(analysis, 0)!)[0]).toMatchObject({ softAvoid: '13' });
+    const why = (text: string, change: number) => modes(contextOf(readSheet(text).analysis, change)!)[0]!.why;
+    expect(why('{key: Bb}\n| Cm7 | F7 | Bbmaj7 |', 0)).toMatch(/the 13, the third of the V to come/);
+    // No V comes: the reason does not speak of one.
+    expect(why('{key: Bb}\n| Bbmaj7 | Cm7 | Bbmaj7 |', 1)).toMatch(/go easy on the 13\./);
+    expect(why('{key: Ebm}\n| Ebm7 | Abm7 | Ebm7 |', 1)).not.toMatch(/go easy/);
   });
 });
 

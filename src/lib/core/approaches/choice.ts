@@ -2,6 +2,7 @@
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Collection } from './collection';
+import { isStep } from '../harmony/numeral';
 import type { ChangeContext } from './context';
 import { judge, type Judgement } from './judge';
 import { reason } from './reason';
@@ -40,7 +41,9 @@ export function choiceOf(
   const { chord } = context.change;
   const judgement = judgedOn(collection, context);
   const isTwo =
-    context.family === 'minor' && chord.tones.includes('b7') && context.change.function === 'pre-dominant';
+    context.family === 'minor' &&
+    chord.tones.includes('b7') &&
+    (context.leadsToFive || isStep(context.change.numeral, 'ii'));
   const softAvoid: Degree | undefined = isTwo && judgement.tensions.includes('13') ? '13' : undefined;
   // Picked one by one: what is proposed may be a choice judged on another chord before.
   const { facts, name, root, notes, parent, blueNotes } = collection;
@@ -56,7 +59,7 @@ export function choiceOf(
     ...(softAvoid ? { softAvoid } : {}),
     ...(over ? { over } : {})
   };
-  return { ...choice, why: (lead ? `${lead} ` : '') + reason(choice, chord) };
+  return { ...choice, why: (lead ? `${lead} ` : '') + reason(choice, context) };
 }
 
 /** A choice that denies what the symbol says is not offered. */

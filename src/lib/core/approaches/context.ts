@@ -12,6 +12,8 @@ export interface ChangeContext {
   readonly next: AnalysedChange | undefined;
   /** A dominant that goes, or points, to a minor chord. */
   readonly minorGoal: boolean;
+  /** What comes next is a dominant a fourth up: the V to this ii. */
+  readonly leadsToFive: boolean;
   /** The whole chart stays on one chord. */
   readonly isStatic: boolean;
   /** The whole chart is a blues, and the change stands in its key. */
@@ -33,6 +35,9 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
     family,
     next,
     minorGoal: family === 'dominant' && pointsToMinor(change, chord, next),
+    leadsToFive:
+      next?.chord?.family === 'dominant' &&
+      semitonesUp(pitchClass(chord.root), pitchClass(next.chord.root)) === 5,
     isStatic: next === undefined,
     blues: analysis.blues && sameKey(change.key, analysis.key),
     previous: before?.chord ? { ...before, chord: before.chord } : undefined
@@ -40,12 +45,23 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
 }
 
 /** All that an approach may look at, as one string: where it is the same, so is the answer. */
-export function questionOf({ change, minorGoal, isStatic, blues, previous }: ChangeContext): string {
+export function questionOf(context: ChangeContext): string {
+  const { change, minorGoal, leadsToFive, isStatic, blues, previous } = context;
   const { symbol, key, numeral, function: role, beats } = change;
   const roman = numeral && romanText(numeral);
-  return [symbol, key.tonic, key.mode, roman, role, beats, minorGoal, isStatic, blues, previous?.symbol].join(
-    ' '
-  );
+  return [
+    symbol,
+    key.tonic,
+    key.mode,
+    roman,
+    role,
+    beats,
+    minorGoal,
+    leadsToFive,
+    isStatic,
+    blues,
+    previous?.symbol
+  ].join(' ');
 }
 
 const nextHarmonies = new WeakMap<readonly AnalysedChange[], readonly (number | undefined)[]>();

@@ -5,10 +5,19 @@ import type { Chord } from '../theory/chord';
 import { listed } from '../theory/words';
 import type { Judgement } from './judge';
 
+/** Where it is said. */
+interface Place {
+  readonly change: { readonly chord: Chord };
+  readonly leadsToFive: boolean;
+}
+
 const list = (degrees: readonly string[]) => listed(degrees.map(prettyDegree));
 
 /** "Holds all of the chord, adds 9, 11 and 13." */
-export function reason(judgement: Judgement & { softAvoid?: Degree }, chord: Chord): string {
+export function reason(
+  judgement: Judgement & { softAvoid?: Degree },
+  { change: { chord }, leadsToFive }: Place
+): string {
   const { lacks, covers, tensions, avoid, blue, softAvoid } = judgement;
   const parts = [
     lacks.length === 0
@@ -19,7 +28,10 @@ export function reason(judgement: Judgement & { softAvoid?: Degree }, chord: Cho
   ];
   if (tensions.length) parts.push(`adds ${list(tensions)} as colour`);
   if (avoid.length) parts.push(`keep the ${list(avoid)} passing`);
-  if (softAvoid) parts.push(`go easy on the ${prettyDegree(softAvoid)}, the third of the V to come`);
+  if (softAvoid)
+    parts.push(
+      `go easy on the ${prettyDegree(softAvoid)}${leadsToFive ? ', the third of the V to come' : ''}`
+    );
   if (blue.length) {
     parts.push(
       blue.includes('b3') && chord.tones.includes('3')

@@ -93,4 +93,11 @@
     class="fill-surface stroke-target"
     stroke-width="3"
   />
+  <text
+    x={column.x + TONE_INSET}
+    y={layout.pitch(target.cell.midi) + 3.8}
+    text-anchor="middle"
+    font-size="11"
+    class="pointer-events-none fill-ink font-bold">{settings.label(target.cell)}</text
+  >
 {/if}
