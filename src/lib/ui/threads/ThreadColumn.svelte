@@ -32,10 +32,10 @@
 {#each tones as tone, i (i)}
   {@const isTarget = target?.cell.midi === tone.midi}
   {@const isAimed = aimed === tone.midi}
-  {@const x = column.x + TONE_INSET + side[i]!}
-  {@const y = layout.pitch(tone.midi)}
+  <!-- Placed by the group alone: where a tone moves, nothing in it is laid out again. -->
   <g
     aria-hidden="true"
+    transform="translate({column.x + TONE_INSET + side[i]!} {layout.pitch(tone.midi)})"
     data-drag
     data-tone={tone.midi}
     data-degree={tone.degree}
@@ -46,8 +46,8 @@
   >
     {#if isTarget && target.isFixed}
       <rect
-        x={x - 15}
-        y={y - 15}
+        x="-15"
+        y="-15"
         width="30"
         height="30"
         rx="5"
@@ -56,17 +56,15 @@
         stroke-width="2"
       />
     {/if}
-    <!-- As large as a finger. -->
-    <circle cx={x} cy={y} r={isTarget ? 22 : 12} fill="transparent" />
+    <!-- With a rim that is not seen, as large as a finger. -->
     <circle
-      cx={x}
-      cy={y}
       r={isTarget ? 12 : isAimed ? 11 : 8}
       class={isTarget || isAimed ? 'fill-target' : 'fill-tone'}
+      stroke="transparent"
+      stroke-width={isTarget ? 20 : 8}
     />
     <text
-      {x}
-      y={y + (isTarget ? 4 : 3.4)}
+      y={isTarget ? 4 : 3.4}
       text-anchor="middle"
       font-size={isTarget ? 12 : 9.5}
       class="pointer-events-none font-bold {isTarget || isAimed ? 'fill-on-target' : 'fill-on-tone'}"
