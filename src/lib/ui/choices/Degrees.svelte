@@ -31,7 +31,7 @@
   {/each}
   {#if choice.lacks.length}
     <span class="text-soft"
-      >· lacks {#each choice.lacks as degree (degree)}<s class="ml-0.5">{prettyDegree(degree)}</s
+      >· lacks {#each choice.lacks as degree (degree)}<s class="ml-1.5">{prettyDegree(degree)}</s
         >{/each}</span
     >
   {/if}
