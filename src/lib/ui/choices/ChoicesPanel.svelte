@@ -81,6 +81,10 @@
 </script>
 
 <section class="flex min-h-0 flex-col card" aria-label="Choices">
+  <!-- Drawn once, used by every row of the list. -->
+  <svg class="absolute size-0" aria-hidden="true"
+    ><symbol id="compare-sign" viewBox="0 0 24 24"><Columns2 size={24} /></symbol></svg
+  >
   {#if chosen}<ChosenCard {workspace} {chosen} />{/if}
 
   {#if compared.length}
@@ -164,7 +168,12 @@
               onclick={() => workspace.choices.compare(choice)}
               {@attach hint('Hold it against another (P)')}
             >
-              <Columns2 size={15} class={workspace.choices.isCompared(choice) ? 'text-target' : ''} />
+              <svg
+                width="15"
+                height="15"
+                class={workspace.choices.isCompared(choice) ? 'text-target' : ''}
+                aria-hidden="true"><use href="#compare-sign" /></svg
+              >
             </button>
           </li>
         {/each}
