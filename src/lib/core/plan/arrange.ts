@@ -27,7 +27,7 @@ import { FREE_PATH, type TargetOptions, type Which } from '../targets/options';
 import type { TargetPath } from '../targets/path';
 import { pinsOf } from './edits';
 import type { Plan, ThreadRule } from './model';
-import { stage, type Stage } from './stage';
+import { stage, valuesOf, type Stage } from './stage';
 
 /** Beats that a change must outlast to count as long. */
 const SHORT_CHANGE = 2;
@@ -79,6 +79,7 @@ export interface Arrangement {
 interface Stages {
   readonly analysis: Stage<Analysis>;
   readonly outlineOrder: Stage<readonly number[]>;
+  readonly outlined: Stage<number>;
   readonly chosen: Stage<readonly (ScaleChoice | null)[]>;
   readonly union: Stage<string>;
   readonly subjects: Stage<readonly (Subject | null)[]>;
@@ -122,11 +123,15 @@ export function arrange(
     () => outlineOrder(analysis.value),
     old?.outlineOrder
   );
-  const outlined = () => Math.min(plan.outline ?? Infinity, order.value.length);
+  const outlined = stage(
+    () => [plan.outline, order.value],
+    () => Math.min(plan.outline ?? Infinity, order.value.length),
+    old?.outlined
+  );
   const choices = plan.decisions.flatMap(({ change, choice }) => (choice ? [change, choice] : []));
   const chosen = stage(
     () => [analysis.value, plan.approach, plan.outline, ...choices],
-    () => choose(analysis.value, plan, new Set(order.value.slice(0, outlined())), answered),
+    () => choose(analysis.value, plan, new Set(order.value.slice(0, outlined.value)), answered),
     old?.chosen
   );
   const union = stage(
@@ -196,7 +201,22 @@ export function arrange(
     });
   };
 
-  return {
+  const stages = {
+    analysis,
+    outlineOrder: order,
+    outlined,
+    chosen,
+    union,
+    subjects,
+    rows,
+    positions,
+    areas,
+    hands,
+    moments,
+    tones,
+    map
+  };
+  return Object.assign(valuesOf(stages), {
     sheet,
     plan,
     neck,
@@ -204,46 +224,7 @@ export function arrange(
     lowestPosition,
     highestPosition,
     bounded,
-    get analysis() {
-      return analysis.value;
-    },
-    get outlineOrder() {
-      return order.value;
-    },
-    get outlined() {
-      return outlined();
-    },
-    get chosen() {
-      return chosen.value;
-    },
-    get union() {
-      return union.value;
-    },
-    get subjects() {
-      return subjects.value;
-    },
-    get rows() {
-      return rows.value;
-    },
-    get positions() {
-      return positions.value;
-    },
-    get areas() {
-      return areas.value;
-    },
-    get hands() {
-      return hands.value;
-    },
-    get moments() {
-      return moments.value;
-    },
-    get tones() {
-      return tones.value;
-    },
-    get map() {
-      return map.value;
-    },
-    targetOptions: (thread) => {
+    targetOptions: (thread: ThreadRule) => {
       const strings = plan.strings?.filter((string) => string <= neck.strings.length) ?? [];
       // Another line than the plan's is shown as it would run by itself. A pin that another tuning has taken the
       // sense out of is kept, and waits.
@@ -262,37 +243,23 @@ export function arrange(
         range: plan.range,
         avoid: plan.avoid,
         direction: plan.direction,
-        which: whichOf(plan, order.value.slice(0, outlined())),
+        which: whichOf(plan, order.value.slice(0, outlined.value)),
         every: plan.every,
         weights: plan.weights
       };
     },
-    approachNotes: (path) => notesInto(path, plan.approachNotes),
-    skeleton: (path) => {
+    approachNotes: (path: TargetPath) => notesInto(path, plan.approachNotes),
+    skeleton: (path: TargetPath) => {
       const own = notesInto(path, plan.approachNotes);
       const notes = own.size ? own : notesInto(path, 'fitting');
       return skeletonLine(analysis.value, sheet.head.meter, path, notes, tones.value);
     },
-    areasUp: (change) => {
+    areasUp: (change: number) => {
       const subject = subjects.value[change];
       return subject ? areasOf(neck, system, homeOf(analysis.value), subject) : [];
     },
-    stages: {
-      analysis,
-      outlineOrder: order,
-      chosen,
-      union,
-      subjects,
-      rows,
-      positions,
-      areas,
-      hands,
-      moments,
-      tones,
-      map,
-      answered
-    }
-  };
+    stages: { ...stages, answered }
+  });
 }
 
 const homeOf = ({ key }: Analysis) => key;

@@ -34,3 +34,14 @@ export function stage<T>(
     }
   };
 }
+
+/** The values of some stages under their names, each worked out when it is read. */
+export function valuesOf<T extends Readonly<Record<string, Stage<unknown>>>>(
+  stages: T
+): { readonly [K in keyof T]: T[K]['value'] } {
+  const values = {};
+  for (const [name, of] of Object.entries(stages)) {
+    Object.defineProperty(values, name, { get: () => of.value, enumerable: true });
+  }
+  return values as { readonly [K in keyof T]: T[K]['value'] };
+}

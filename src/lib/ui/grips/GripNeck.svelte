@@ -81,16 +81,7 @@
     role="img"
     aria-label="Grip, arpeggio and scale"
   >
-    <MiniNeck {geometry} strings={neck.strings.length} {from} {to} notes={[]} />
-    {#each Array.from({ length: to - from + 1 }, (_, i) => from + i) as fret (fret)}
-      <text
-        x={geometry.finger(fret)}
-        y={geometry.height - 6}
-        text-anchor="middle"
-        font-size="11.5"
-        class="fill-soft">{fret}</text
-      >
-    {/each}
+    <MiniNeck {geometry} strings={neck.strings.length} {from} {to} notes={[]} numbers={11.5} />
     {#each shown as mark (`${mark.string}:${mark.fret}`)}
       <g data-layer={mark.role === 'chord' ? 'arpeggio' : 'scale'}>
         <NoteMark

@@ -78,16 +78,7 @@
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div class="mt-2 overflow-x-auto" role="group" aria-label="Both shapes, to be scrolled" tabindex="0">
     <svg width="640" height={geometry.height} class="block" role="img" aria-label="Both shapes laid over">
-      <MiniNeck {geometry} {strings} from={low} to={high} notes={[]} />
-      {#each Array.from({ length: high - low + 1 }, (_, i) => low + i) as fret (fret)}
-        <text
-          x={geometry.finger(fret)}
-          y={geometry.height - 6}
-          text-anchor="middle"
-          font-size="12"
-          class="fill-soft">{fret}</text
-        >
-      {/each}
+      <MiniNeck {geometry} {strings} from={low} to={high} notes={[]} numbers={12} />
       {#each strokes as { cell, near } (placeOf(cell))}
         <line
           x1={geometry.finger(cell.fret)}

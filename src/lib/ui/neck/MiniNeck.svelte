@@ -22,8 +22,10 @@
     notes: readonly MiniNote[];
     /** Radius of a full note. */
     radius?: number;
+    /** Size of the fret numbers below; none without. */
+    numbers?: number;
   }
-  let { geometry, strings, from, to, notes, radius = 4.3 }: Props = $props();
+  let { geometry, strings, from, to, notes, radius = 4.3, numbers = 0 }: Props = $props();
 
   const SIZE = { target: 1.25, full: 1, open: 1, dot: 0.5, 'open-dot': 0.5 } as const;
   const LOOK = {
@@ -37,6 +39,15 @@
 </script>
 
 <Board {geometry} {strings} {from} {to} />
+{#each numbers ? Array.from({ length: to - from + 1 }, (_, i) => from + i) : [] as fret (fret)}
+  <text
+    x={geometry.finger(fret)}
+    y={geometry.height - 6}
+    text-anchor="middle"
+    font-size={numbers}
+    class="fill-soft">{fret}</text
+  >
+{/each}
 {#each notes as note, i (i)}
   {@const x = geometry.finger(note.fret)}
   {@const y = geometry.string(note.string)}
