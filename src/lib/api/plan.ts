@@ -19,7 +19,7 @@ const weight = z.number().min(0).max(20);
 const approachNote = z.enum(['none', 'fitting', ...APPROACH_KINDS]);
 
 const collection = z.object({
-  kind: z.enum(['scale', 'arpeggio', 'triad', 'guide tones']),
+  kind: z.enum(['scale', 'arpeggio', 'triad', 'triad pair', 'guide tones']),
   root: z.string().max(3),
   type: z.string().max(60),
   inversion: z.number().int().min(1).max(8).optional()

@@ -13,7 +13,8 @@ import {
   type Collection
 } from './collection';
 import type { ChangeContext } from './context';
-import { modes } from './modes';
+import { modeNotes } from './modes';
+import { MODES } from '../theory/mode';
 
 /** The chord's own arpeggio, from each of its tones. */
 export function arpeggio(context: ChangeContext): ScaleChoice[] {
@@ -26,18 +27,25 @@ export function arpeggio(context: ChangeContext): ScaleChoice[] {
   );
 }
 
-/** The scale whose thirds are stacked: the key's where the chord belongs to it, else the first mode. */
+/**
+ * The scale whose thirds are stacked: over a V of minor the harmonic minor of its goal, else the key's where the chord belongs to it,
+ * else the first mode.
+ */
 function scaleAround(context: ChangeContext): readonly NoteName[] {
-  const { change } = context;
-  const isSeven = (choice: ScaleChoice) => choice.notes.length === 7;
-  const keyScale = scaleNamed(change.key.tonic, change.key.mode === 'major' ? 'major' : 'aeolian');
-  const root = pitchClass(change.chord.root);
-  const holdsChord = change.chord.notes.every((note) =>
-    keyScale.notes.some((other) => pitchClass(other) === pitchClass(note))
-  );
-  const notes = holdsChord ? keyScale.notes : (modes(context).find(isSeven)?.notes ?? []);
-  const at = notes.findIndex((note) => pitchClass(note) === root);
-  return at < 0 ? [] : [...notes.slice(at), ...notes.slice(0, at)];
+  const { change, heard, minorGoal } = context;
+  const holdsChord = (notes: readonly NoteName[]) => {
+    const pcs = notes.map(pitchClass);
+    return change.chord.pitchClasses.every((pc) => pcs.includes(pc));
+  };
+  const fromRoot = (notes: readonly NoteName[]) => {
+    const at = notes.findIndex((note) => pitchClass(note) === heard.rootPc);
+    return at < 0 ? [] : [...notes.slice(at), ...notes.slice(0, at)];
+  };
+  const candidates = [
+    ...(minorGoal ? [scaleNamed(heard.root, 'phrygian dominant').notes] : []),
+    scaleNamed(change.key.tonic, MODES[change.key.mode].scale).notes
+  ].filter(holdsChord);
+  return candidates.length ? fromRoot(candidates[0]!) : modeNotes(context);
 }
 
 function stack(notes: readonly NoteName[], from: number, size: number): NoteName[] {
@@ -49,7 +57,7 @@ export function superimposedArpeggio(context: ChangeContext): ScaleChoice[] {
   const { chord } = context.change;
   const notes = scaleAround(context);
   if (notes.length !== 7) return [];
-  const root = pitchClass(chord.root);
+  const root = chord.rootPc;
   return chord.tones.flatMap((tone): ScaleChoice[] => {
     const at = notes.findIndex((note) => pitchClass(note) === (root + DEGREES[tone].semitones) % 12);
     if (DEGREES[tone].slot === 'tension' || at < 0) return [];
@@ -102,16 +110,21 @@ function cleaned(
 /** The chord's triad, then the triads inside its first mode. */
 export function triads(context: ChangeContext, before: ScaleChoice | null): ScaleChoice[] {
   const own = triadOf(context.change.chord.notes.slice(0, 3));
-  const notes = modes(context).find((choice) => choice.notes.length === 7)?.notes ?? [];
+  const notes = modeNotes(context);
   const inside = notes
     .map((_, i) => triadOf(stack(notes, i, 3)))
     .filter((triad): triad is Collection => triad !== null && triad.name !== own?.name);
   const said = (triad: Collection) => choiceOf('triads', triad, context);
-  return [...(own ? [said(own)] : []), ...inside.map(said).filter(fitsSymbol).sort(byMerit(before))];
+  return [...(own ? [said(own)] : []), ...inside.map(said).filter(fitsSymbol).sort(byMerit(before))].slice(
+    0,
+    MOST
+  );
 }
+
+/** More are no choice. */
+const MOST = 5;
 
 /** The 3 and the 7. */
 export function guideTones(context: ChangeContext): ScaleChoice[] {
-  const collection = guideTonesOf(context.change.chord);
-  return collection ? [choiceOf('guide-tones', collection, context)] : [];
+  return [choiceOf('guide-tones', guideTonesOf(context.change.chord), context)];
 }

@@ -4,13 +4,15 @@ import { pitchClass, semitonesUp } from '../theory/note';
 import type { Collection } from './collection';
 import { isStep } from '../harmony/numeral';
 import type { ChangeContext } from './context';
-import { judge, type Judgement } from './judge';
+import { judge, type JudgeContext, type Judgement } from './judge';
 import { reason } from './reason';
 
 export interface ScaleChoice extends Judgement, Collection {
   readonly approach: string;
   /** A tone to pass over softly: the 13 of a ii minor seventh. */
   readonly softAvoid?: Degree;
+  /** Tones of a scale of the tonic's own family that deny the symbol, and pass all the same. */
+  readonly against?: readonly Degree[];
   /** What to think over what: "Fmaj7 over Dm7". */
   readonly over?: string;
   /** One plain sentence. */
@@ -21,14 +23,29 @@ export interface ScaleChoice extends Judgement, Collection {
 export interface Said {
   readonly over?: string;
   readonly lead?: string;
+  /** How a tone that denies the symbol is used; only with it such a scale is offered at all. */
+  readonly passing?: string;
+}
+
+/** What the judging of a collection on a change depends on beside the chord. */
+export function judgedBy(
+  { notes, blueNotes }: Pick<Collection, 'notes' | 'blueNotes'>,
+  { change: { chord }, minorGoal, isLeading, heard }: ChangeContext
+): JudgeContext {
+  const holds = (semitones: number) =>
+    notes.some((note) => semitonesUp(chord.rootPc, pitchClass(note)) === semitones);
+  return {
+    minorGoal,
+    // Over a slash chord the degrees are another root's.
+    isLeading: isLeading && heard === chord,
+    hasSharpNine: !blueNotes && holds(1) && holds(4),
+    ...(blueNotes ? { blueNotes } : {})
+  };
 }
 
 /** Judges a collection on a change, without words. */
 export function judgedOn(collection: Collection, context: ChangeContext): Judgement {
-  return judge(context.change.chord, collection.notes.map(pitchClass), {
-    minorGoal: context.minorGoal,
-    ...(collection.blueNotes ? { blueNotes: collection.blueNotes } : {})
-  });
+  return judge(context.change.chord, collection.notes.map(pitchClass), judgedBy(collection, context));
 }
 
 /** Judges a collection on a change and says why. */
@@ -36,13 +53,15 @@ export function choiceOf(
   approach: string,
   collection: Collection,
   context: ChangeContext,
-  { over, lead }: Said = {}
+  { over, lead, passing }: Said = {}
 ): ScaleChoice {
   const { chord } = context.change;
   const judgement = judgedOn(collection, context);
   const isTwo =
     context.family === 'minor' &&
     chord.tones.includes('b7') &&
+    // The 13 of a Dorian tonic is its colour.
+    context.change.function !== 'tonic' &&
     (context.leadsToFive || isStep(context.change.numeral, 'ii'));
   const softAvoid: Degree | undefined = isTwo && judgement.tensions.includes('13') ? '13' : undefined;
   // Picked one by one: what is proposed may be a choice judged on another chord before.
@@ -57,14 +76,18 @@ export function choiceOf(
     ...(parent ? { parent } : {}),
     ...(blueNotes ? { blueNotes } : {}),
     ...(softAvoid ? { softAvoid } : {}),
-    ...(over ? { over } : {})
+    ...(over ? { over } : {}),
+    ...(passing && judgement.contradicts.length === MOST_AGAINST ? { against: judgement.contradicts } : {})
   };
-  return { ...choice, why: (lead ? `${lead} ` : '') + reason(choice, context) };
+  return { ...choice, why: (lead ? `${lead} ` : '') + reason(choice, context, passing) };
 }
 
-/** A choice that denies what the symbol says is not offered. */
-export function fitsSymbol(choice: Judgement): boolean {
-  return choice.contradicts.length === 0;
+/** So many tones against the symbol can pass. */
+const MOST_AGAINST = 1;
+
+/** A choice that denies what the symbol says is not offered, unless the tone that does is one to pass. */
+export function fitsSymbol(choice: Judgement & { readonly against?: readonly Degree[] }): boolean {
+  return choice.contradicts.length === 0 || choice.against !== undefined;
 }
 
 /** What a lacking tone costs: the 3 and 7 most, then the 1, then the 5. */

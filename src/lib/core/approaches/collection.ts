@@ -1,7 +1,14 @@
 /** Collections: what can be proposed over a change. A scale, an arpeggio, a triad or guide tones, as facts and as notes. */
 import { readChord } from '../theory/chord-reader';
 import type { Chord } from '../theory/chord';
-import { pitchClass, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
+import {
+  noteAbove,
+  pitchClass,
+  semitonesUp,
+  simpleSpelling,
+  type NoteName,
+  type PitchClass
+} from '../theory/note';
 import { parentOf, scaleOf, type Scale } from '../theory/scale';
 import { prettySuffix } from '../theory/typeset';
 
@@ -14,10 +21,13 @@ export interface Parent {
 
 /** What a collection is: enough to make it again, from this root or another. */
 export interface CollectionFacts {
-  readonly kind: 'scale' | 'arpeggio' | 'triad' | 'guide tones';
+  readonly kind: 'scale' | 'arpeggio' | 'triad' | 'triad pair' | 'guide tones';
   /** The scale's or the chord's root. */
   readonly root: NoteName;
-  /** The scale's name, the triad's quality, or the chord's suffix as typed: "dorian", "minor", "m7b5". */
+  /**
+   * The scale's name, the triad's quality, or the chord's suffix as typed: "dorian", "minor", "m7b5". Of a pair the two qualities and
+   * the semitones between their roots: "major 2 minor".
+   */
   readonly type: string;
   /** For an arpeggio that starts on another tone: which one, 1 the next above the root. */
   readonly inversion?: number | undefined;
@@ -49,6 +59,7 @@ export function collectionOf(facts: CollectionFacts): Collection | null {
     const scale = scaleOf(root, type);
     return scale && scaleCollection(scale);
   }
+  if (kind === 'triad pair') return triadPairFrom(root, type);
   const suffix = kind === 'triad' ? TRIADS[type as TriadQuality] : type;
   const chord = suffix === undefined ? null : chordNamed(root + suffix);
   if (!chord) return null;
@@ -70,6 +81,7 @@ export function collectionTitle(
     return `${noteName(root)} ${name}`;
   }
   if (kind === 'triad') return `${noteName(root)} ${type} triad`;
+  if (kind === 'triad pair') return pairName(root, type, noteName) ?? `${noteName(root)} triads`;
   const name = `${noteName(root)}${prettySuffix(type)} ${kind}`;
   return inversion ? `${name} from ${noteName(start)}` : name;
 }
@@ -102,7 +114,7 @@ export function scaleCollection(scale: Scale): Collection {
     name: `${scale.root} ${scale.name}`,
     root: scale.root,
     notes: scale.notes,
-    ...(parent ? { parent } : {}),
+    ...(parent ? { parent: { ...parent, tonic: plainRoot(parent.tonic) } } : {}),
     ...(blue ? { blueNotes: blue.map((semitones) => (root + semitones) % 12) } : {})
   };
 }
@@ -161,7 +173,60 @@ function triadCollection(notes: readonly NoteName[], quality: TriadQuality): Col
 /** The triad on three notes that stack in thirds, or null where they make none. */
 export function triadOf(notes: readonly NoteName[]): Collection | null {
   const quality = TRIAD_QUALITIES[heightsOf(notes)];
-  return quality ? triadCollection(notes, quality) : null;
+  return quality ? collectionOf({ kind: 'triad', root: plainRoot(notes[0]!), type: quality }) : null;
+}
+
+/** A root as it stands in a name: never with a double accidental. */
+function plainRoot(root: NoteName): NoteName {
+  return root.length > 2 ? simpleSpelling(root) : root;
+}
+
+/** The roots of a pair lie a step apart. */
+const STEPS_APART: Readonly<Record<string, string>> = { '1': '2m', '2': '2M' };
+
+interface Pair {
+  readonly first: Collection;
+  readonly second: Collection;
+}
+
+/** The two triads of a pair by its facts; null where they name none. */
+function pairOf(root: NoteName, type: string): Pair | null {
+  const [lower, semitones, upper] = type.split(' ');
+  const interval = STEPS_APART[semitones ?? ''];
+  if (!interval) return null;
+  const first = collectionOf({ kind: 'triad', root, type: lower! });
+  const second = collectionOf({ kind: 'triad', root: noteAbove(root, interval), type: upper ?? '' });
+  return first && second ? { first, second } : null;
+}
+
+/** "F and G major triads", "F major and G minor triads". */
+function pairName(root: NoteName, type: string, noteName: (note: NoteName) => string): string | null {
+  const pair = pairOf(root, type);
+  if (!pair) return null;
+  const [a, b] = [pair.first.facts, pair.second.facts];
+  const [lower, upper] = [noteName(a.root), noteName(b.root)];
+  return a.type === b.type
+    ? `${lower} and ${upper} ${a.type} triads`
+    : `${lower} ${a.type} and ${upper} ${b.type} triads`;
+}
+
+function triadPairFrom(root: NoteName, type: string): Collection | null {
+  const pair = pairOf(root, type);
+  const name = pairName(root, type, (note) => note);
+  return (
+    pair && {
+      facts: { kind: 'triad pair', root, type },
+      name: name!,
+      root,
+      notes: [...pair.first.notes, ...pair.second.notes]
+    }
+  );
+}
+
+/** Two triads a step apart as one collection of six notes; null where they are no such pair. */
+export function triadPairOf(lower: Collection, upper: Collection): Collection | null {
+  const apart = semitonesUp(pitchClass(lower.root), pitchClass(upper.root));
+  return triadPairFrom(lower.root, `${lower.facts.type} ${apart} ${upper.facts.type}`);
 }
 
 /** Seventh chords by the semitones of their third, fifth and seventh. */
@@ -182,22 +247,21 @@ const SEVENTH_CHORDS: Readonly<Record<string, string>> = {
 /** The seventh chord on four notes that stack in thirds; null where they make none of the usual ones. */
 export function seventhChordOn(notes: readonly NoteName[]): Chord | null {
   const suffix = SEVENTH_CHORDS[heightsOf(notes)];
-  return suffix === undefined ? null : chordNamed(notes[0]! + suffix);
+  return suffix === undefined ? null : chordNamed(plainRoot(notes[0]!) + suffix);
 }
 
-/** The two tones that say a chord: its third (or what suspends it) and its seventh (or sixth). */
-export function guideTonesOf(chord: Chord): Collection | null {
+/** The two tones that say a chord: its third (or what suspends it) and its seventh (or sixth); root and fifth where it has neither. */
+export function guideTonesOf(chord: Chord): Collection {
   const at = (...degrees: string[]) => chord.tones.findIndex((tone) => degrees.includes(tone));
-  const third = [at('3', 'b3'), at('11')].find((i) => i >= 0);
+  const third = [at('3', 'b3'), at('11'), at('9')].find((i) => i >= 0);
   const seventh = [at('7', 'b7', 'bb7'), at('6')].find((i) => i >= 0);
   const found = [third, seventh].flatMap((i) => (i === undefined ? [] : [chord.notes[i]!]));
   const { root, suffix } = chord;
-  return found.length
-    ? {
-        facts: { kind: 'guide tones', root, type: suffix },
-        name: `${root}${suffix} guide tones`,
-        root: found[0]!,
-        notes: found
-      }
-    : null;
+  const notes = found.length ? found : chord.notes.slice(0, 2);
+  return {
+    facts: { kind: 'guide tones', root, type: suffix },
+    name: `${root}${suffix} guide tones`,
+    root: notes[0]!,
+    notes
+  };
 }

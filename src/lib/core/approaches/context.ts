@@ -2,22 +2,33 @@
 import { type Chord, type ChordFamily } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
-import { sameKey } from '../harmony/key';
-import { romanText } from '../harmony/numeral';
+import type { BluesLanguage } from '../harmony/blues-language';
+import { heardAs, isFive, isTriadFive } from '../harmony/heard';
+import { isMinorKey, sameKey } from '../harmony/key';
+import { romanText, type HarmonicFunction } from '../harmony/numeral';
 
 export interface ChangeContext {
   readonly change: AnalysedChange & { readonly chord: Chord };
+  /** The chord as it is heard: F/G as G9sus4. */
+  readonly heard: Chord;
+  /** The family of the chord as it is heard. */
   readonly family: ChordFamily;
   /** The next change whose chord differs, round the form; undefined in a one-chord chart. */
   readonly next: AnalysedChange | undefined;
-  /** A dominant that goes, or points, to a minor chord. */
+  /** It leads as a dominant does: a V or the V of something, triad or seventh. */
+  readonly isLeading: boolean;
+  /** A leading chord that goes, or points, to a minor chord. */
   readonly minorGoal: boolean;
-  /** What comes next is a dominant a fourth up: the V to this ii. */
+  /** What comes next is a dominant with a third, a fourth up: the V to this ii. */
   readonly leadsToFive: boolean;
   /** The whole chart stays on one chord. */
   readonly isStatic: boolean;
   /** The whole chart is a blues, and the change stands in its key. */
   readonly blues: boolean;
+  /** The blues that is spoken in the chart, where the change stands in its key. */
+  readonly language: BluesLanguage | null;
+  /** Dominant sevenths cadence in the chart; else it is a loop, of triads mostly. */
+  readonly hasCadences: boolean;
   /** The change just before, where it has a chord. */
   readonly previous: (AnalysedChange & { readonly chord: Chord }) | undefined;
 }
@@ -27,26 +38,76 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
   const change = analysis.changes[index];
   if (!change?.chord) return null;
   const chord = change.chord;
-  const family = chord.family;
+  const heard = heardAs(chord);
   const next = nextHarmony(analysis.changes, index);
   const before = analysis.changes[index - 1];
+  const isAtHome = sameKey(change.key, analysis.key);
+  const isLeading = leads(change, heard);
   return {
     change: { ...change, chord },
-    family,
+    heard,
+    family: heard.family,
     next,
-    minorGoal: family === 'dominant' && pointsToMinor(change, chord, next),
+    isLeading,
+    minorGoal: isLeading && pointsToMinor(change, heard, next),
     leadsToFive:
-      next?.chord?.family === 'dominant' &&
-      semitonesUp(pitchClass(chord.root), pitchClass(next.chord.root)) === 5,
+      next?.chord !== undefined &&
+      next.chord !== null &&
+      (isFive(next.chord) || isTriadFive(next.chord)) &&
+      next.chord.tones.includes('3') &&
+      semitonesUp(heard.rootPc, next.chord.rootPc) === 5,
     isStatic: next === undefined,
-    blues: analysis.blues && sameKey(change.key, analysis.key),
+    blues: analysis.blues && isAtHome,
+    language: isAtHome ? analysis.bluesLanguage : null,
+    hasCadences: cadences(analysis),
     previous: before?.chord ? { ...before, chord: before.chord } : undefined
   };
 }
 
+const LEADING: readonly (HarmonicFunction | null)[] = [
+  'dominant',
+  'secondary dominant',
+  'tritone substitute',
+  'blues V'
+];
+
+/** Whether a chord leads: any dominant seventh that is not at rest, and a triad where it is a V. */
+function leads(change: AnalysedChange, heard: Chord): boolean {
+  if (change.function === 'blues I' || change.function === 'blues IV') return false;
+  if (isFive(heard)) return true;
+  return isTriadFive(heard) && LEADING.includes(change.function) && change.numeral?.number === 5;
+}
+
+const cadencing = new WeakMap<Analysis, boolean>();
+
+/** Whether dominant sevenths cadence somewhere in a chart. */
+function cadences(analysis: Analysis): boolean {
+  let known = cadencing.get(analysis);
+  if (known === undefined) {
+    known = analysis.cadences.some(
+      (cadence) =>
+        ['two-five-one', 'two-five', 'five-one', 'backdoor'].includes(cadence.kind) &&
+        analysis.changes.slice(cadence.from, cadence.to + 1).some(({ chord }) => chord && isFive(chord))
+    );
+    cadencing.set(analysis, known);
+  }
+  return known;
+}
+
 /** All that an approach may look at, as one string: where it is the same, so is the answer. */
 export function questionOf(context: ChangeContext): string {
-  const { change, minorGoal, leadsToFive, isStatic, blues, previous } = context;
+  const {
+    change,
+    isLeading,
+    minorGoal,
+    leadsToFive,
+    isStatic,
+    blues,
+    language,
+    hasCadences,
+    previous,
+    next
+  } = context;
   const { symbol, key, numeral, function: role, beats } = change;
   const roman = numeral && romanText(numeral);
   return [
@@ -56,11 +117,16 @@ export function questionOf(context: ChangeContext): string {
     roman,
     role,
     beats,
+    change.inKey,
+    isLeading,
     minorGoal,
     leadsToFive,
     isStatic,
     blues,
-    previous?.symbol
+    language,
+    hasCadences,
+    previous?.symbol,
+    next?.symbol
   ].join(' ');
 }
 
@@ -94,13 +160,15 @@ function findNextHarmonies(changes: readonly AnalysedChange[]): (number | undefi
   return nexts;
 }
 
-function pointsToMinor(change: AnalysedChange, chord: Chord, next: AnalysedChange | undefined): boolean {
-  if (next?.chord && semitonesUp(pitchClass(chord.root), pitchClass(next.chord.root)) === 5) {
+function pointsToMinor(change: AnalysedChange, heard: Chord, next: AnalysedChange | undefined): boolean {
+  // A substitute falls a semitone, and its own altered tones are another chord's.
+  if (change.numeral?.isSubstitute) return false;
+  if (next?.chord && semitonesUp(heard.rootPc, next.chord.rootPc) === 5) {
     const goal = next.chord.family;
     return goal === 'minor' || goal === 'half-diminished';
   }
   // Without its goal, the numeral says where it points: V7/vi, or the V of a minor key.
   const { numeral } = change;
-  if (numeral?.number === 5 && !numeral.isSubstitute && numeral.of) return numeral.of.isMinor;
-  return change.function === 'dominant' && change.key.mode === 'minor';
+  if (numeral?.number === 5 && !numeral.accidental && numeral.of) return numeral.of.isMinor;
+  return change.function === 'dominant' && numeral?.number === 5 && isMinorKey(change.key);
 }

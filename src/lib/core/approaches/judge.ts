@@ -26,6 +26,10 @@ export interface JudgeContext {
   readonly minorGoal?: boolean;
   /** Pitch classes that the collection itself counts as passing blue notes. */
   readonly blueNotes?: readonly PitchClass[];
+  /** The chord leads as a dominant does: a major seventh denies even a triad. */
+  readonly isLeading?: boolean;
+  /** The collection has a ♭9 and a 3: what lies between them is its ♯9 and no blue note. */
+  readonly hasSharpNine?: boolean;
 }
 
 /** Symbols that say an altered tone allow these as well, even where the tone itself is not written. */
@@ -39,8 +43,10 @@ const ALLOWED_BY: Readonly<Partial<Record<Degree, readonly Degree[]>>> = {
 /** Whether a symbol, or a minor goal, allows an altered tension on a dominant chord. */
 function allowsAltered(chord: Chord, degree: Degree, minorGoal: boolean): boolean {
   const siblings = ALLOWED_BY[degree];
-  if (!siblings || chord.family !== 'dominant') return false;
-  return minorGoal || siblings.some((sibling) => chord.tones.includes(sibling));
+  if (!siblings) return false;
+  // A triad can lead to a minor goal as well as a seventh can.
+  if (minorGoal) return true;
+  return chord.family === 'dominant' && siblings.some((sibling) => chord.tones.includes(sibling));
 }
 
 /** A tone denies what the symbol says. */
@@ -81,7 +87,9 @@ function factsOf(chord: Chord, semitones: number, minorGoal: boolean): ToneFacts
   if (allowsAltered(chord, degree, minorGoal)) return facts('tension', true);
   if (semitones === 3 && chord.tones.includes('3')) return facts('blue', false);
   const aboveChordTone = chord.tones.some((tone) => (DEGREES[tone].semitones + 1) % 12 === semitones);
-  return facts(aboveChordTone ? 'avoid' : 'tension', false);
+  // A colour that everyone hears as sweet: the ♭7 passes over a minor sixth chord.
+  const isSweet = semitones === 10 && chord.family === 'minor' && chord.tones.includes('6');
+  return facts(aboveChordTone && !isSweet ? 'avoid' : 'tension', false);
 }
 
 /** The twelve tones on a chord, worked out once: [without, with] a minor goal. */
@@ -101,6 +109,8 @@ function toneTable(chord: Chord, minorGoal: boolean): readonly ToneFacts[] {
 /** The role of a tone outside the chord, by semitones (0–11) above the root. */
 export function outsideRole(chord: Chord, semitones: number, context: JudgeContext = {}): OutsideRole {
   const { role, isSettled } = toneTable(chord, context.minorGoal ?? false)[semitones]!;
+  if (semitones === 11 && context.isLeading) return 'contradicts';
+  if (role === 'blue' && context.hasSharpNine) return 'tension';
   if (isSettled || !context.blueNotes || (semitones !== 3 && semitones !== 6)) return role;
   const pc = (pitchClass(chord.root) + semitones) % 12;
   return context.blueNotes.includes(pc) ? 'blue' : role;

@@ -1,98 +1,155 @@
-/** The `modes` approach: a seven-note mode (or a symmetric scale) by the function of the chord. */
-import type { Degree } from '../theory/degree';
-import { DEGREES } from '../theory/degree';
-import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
-import { scaleNamed } from './collection';
-import { isStep } from '../harmony/numeral';
+/** The `modes` approach: a seven-note mode (or a symmetric or bebop scale) by the function of the chord. */
+import type { ChordFamily } from '../theory/chord';
+import { DEGREES, type Degree } from '../theory/degree';
+import { MODES } from '../theory/mode';
+import { semitonesUp, pitchClass } from '../theory/note';
+import { isMinorKey, isModal } from '../harmony/key';
+import { isStep, type HarmonicFunction } from '../harmony/numeral';
+import { modesOf, scaleOf, type Scale } from '../theory/scale';
+import { choiceOf, fitsSymbol, type ScaleChoice, type Said } from './choice';
+import { scaleCollection, scaleNamed } from './collection';
 import type { ChangeContext } from './context';
 
+type Test = (context: ChangeContext) => boolean;
+
 interface Rule {
-  readonly when: (context: ChangeContext) => boolean;
+  readonly when: readonly Test[];
   /** Scale names, first choice first. */
-  readonly scales: readonly string[];
+  readonly scales: string;
 }
 
 const family =
-  (...names: ChangeContext['family'][]) =>
-  (c: ChangeContext) =>
+  (...names: readonly ChordFamily[]): Test =>
+  (c) =>
     names.includes(c.family);
-const stepIs =
-  (...names: readonly string[]) =>
-  (c: ChangeContext) =>
+const step =
+  (...names: readonly string[]): Test =>
+  (c) =>
     isStep(c.change.numeral, ...names);
-const isSubstitute = (c: ChangeContext) => c.change.numeral?.isSubstitute === true;
 const has =
-  (...tones: Degree[]) =>
-  (c: ChangeContext) =>
-    tones.some((tone) => c.change.chord.tones.includes(tone));
-const functionIs = (name: string) => (c: ChangeContext) => c.change.function === name;
-const inMinor = (c: ChangeContext) => c.change.key.mode === 'minor';
-const both =
-  (...tests: ((c: ChangeContext) => boolean)[]) =>
-  (c: ChangeContext) =>
-    tests.every((test) => test(c));
-const always = () => true;
+  (...tones: readonly Degree[]): Test =>
+  (c) =>
+    tones.some((tone) => c.heard.tones.includes(tone));
+const does =
+  (...names: readonly HarmonicFunction[]): Test =>
+  (c) =>
+    names.some((name) => c.change.function === name);
+const not =
+  (test: Test): Test =>
+  (c) =>
+    !test(c);
+const inMinor: Test = (c) => isMinorKey(c.change.key);
+const isSubstitute: Test = (c) => c.change.numeral?.isSubstitute === true;
+const minorGoal: Test = (c) => c.minorGoal;
+const leading: Test = (c) => c.isLeading;
+const rocks: Test = (c) => c.language !== null || !c.hasCadences;
 
-/** The first rule that holds decides. Source: the `modes` row of the approaches table. */
+/** The first rule that holds decides. Source: docs/music-rules.md, the row `modes` of the approaches. */
 const RULES: readonly Rule[] = [
-  { when: family('diminished'), scales: ['whole-half diminished'] },
-  { when: both(family('augmented'), has('7')), scales: ['lydian augmented', 'whole tone'] },
-  { when: family('augmented'), scales: ['whole tone', 'lydian augmented'] },
-  { when: both(family('half-diminished'), stepIs('vii')), scales: ['locrian', 'locrian natural 2'] },
-  { when: family('half-diminished'), scales: ['locrian natural 2', 'locrian'] },
+  {
+    when: [family('diminished'), inMinor, step('vii', '#vii')],
+    scales: 'whole-half diminished, altered bb7, locrian bb7, locrian'
+  },
+  {
+    when: [family('diminished'), not(has('bb7')), does('dominant', 'pre-dominant')],
+    scales: 'locrian, locrian natural 2, whole-half diminished'
+  },
+  { when: [family('diminished')], scales: 'whole-half diminished, locrian bb7, locrian natural 6' },
+  {
+    when: [family('augmented'), has('7')],
+    scales: 'lydian augmented, ionian augmented, lydian augmented #2'
+  },
+  { when: [family('augmented'), minorGoal], scales: 'whole tone, altered, lydian augmented' },
+  { when: [family('augmented')], scales: 'whole tone, lydian augmented, ionian augmented' },
+  {
+    when: [family('half-diminished'), step('vii')],
+    scales: 'locrian, locrian natural 2, locrian natural 6'
+  },
+  { when: [family('half-diminished')], scales: 'locrian natural 2, locrian, locrian natural 6' },
 
   {
-    when: both(family('minor'), (c) => c.isStatic),
-    scales: ['dorian', 'aeolian', 'phrygian', 'melodic minor']
+    when: [family('minor'), (c) => c.isStatic],
+    scales: 'dorian, aeolian, phrygian, melodic minor, harmonic minor'
+  },
+  { when: [family('minor'), has('7')], scales: 'melodic minor, harmonic minor, lydian b3' },
+  {
+    when: [family('minor'), inMinor, does('tonic'), step('i'), (c) => c.hasCadences],
+    scales: 'melodic minor, dorian, aeolian, harmonic minor'
   },
   {
-    when: both(family('minor'), inMinor, functionIs('tonic'), stepIs('i')),
-    scales: ['melodic minor', 'dorian', 'aeolian', 'harmonic minor']
+    when: [family('minor'), inMinor, does('tonic'), step('i')],
+    scales: 'aeolian, dorian, harmonic minor, melodic minor'
   },
-  { when: both(family('minor'), has('7')), scales: ['melodic minor', 'harmonic minor'] },
-  { when: both(family('minor'), stepIs('iii')), scales: ['phrygian', 'dorian'] },
-  { when: both(family('minor'), stepIs('vi')), scales: ['aeolian', 'dorian'] },
-  { when: both(family('minor'), stepIs('v'), inMinor), scales: ['phrygian', 'dorian'] },
+  { when: [family('minor'), step('iii')], scales: 'phrygian, aeolian, dorian' },
+  { when: [family('minor'), step('vi')], scales: 'aeolian, dorian, phrygian' },
+  { when: [family('minor'), step('v'), inMinor], scales: 'phrygian, dorian, aeolian' },
   {
-    when: both(family('minor'), functionIs('borrowed'), stepIs('iv')),
-    scales: ['melodic minor', 'dorian']
+    when: [family('minor'), does('borrowed'), step('iv')],
+    scales: 'melodic minor, dorian, aeolian, bebop minor'
   },
-  { when: family('minor'), scales: ['dorian', 'aeolian'] },
+  { when: [family('minor')], scales: 'dorian, bebop minor, aeolian, melodic minor, phrygian' },
 
-  { when: both(family('dominant'), has('b5'), has('#5')), scales: ['altered'] },
+  { when: [family('dominant'), has('b5'), has('#5')], scales: 'altered' },
+  { when: [family('dominant'), not(has('3')), has('b9')], scales: 'phrygian, dorian b2, mixolydian b2' },
+  { when: [family('dominant'), not(has('3'))], scales: 'mixolydian, dorian, aeolian' },
   {
-    when: both(family('dominant'), (c) => c.minorGoal),
-    scales: ['altered', 'phrygian dominant', 'half-whole diminished', 'mixolydian b6', 'mixolydian']
+    when: [family('dominant'), minorGoal],
+    scales: 'altered, phrygian dominant, half-whole diminished, mixolydian b6, mixolydian'
   },
   {
-    when: both(family('dominant'), has('b9', '#9')),
-    scales: ['half-whole diminished', 'phrygian dominant', 'altered', 'mixolydian b2']
+    when: [family('dominant'), has('b9', '#9')],
+    scales: 'half-whole diminished, phrygian dominant, mixolydian b2, altered'
   },
   {
-    when: both(family('dominant'), has('#5', 'b13')),
-    scales: ['whole tone', 'altered', 'mixolydian b6', 'phrygian dominant']
-  },
-  { when: both(family('dominant'), functionIs('blues IV')), scales: ['mixolydian', 'lydian dominant'] },
-  { when: both(family('dominant'), functionIs('blues I')), scales: ['mixolydian', 'lydian dominant'] },
-  { when: both(family('dominant'), isSubstitute), scales: ['lydian dominant', 'mixolydian'] },
-  {
-    when: both(family('dominant'), stepIs('bVII', 'bVI', 'IV')),
-    scales: ['lydian dominant', 'mixolydian']
+    when: [family('dominant'), has('#5', 'b13')],
+    scales: 'whole tone, mixolydian b6, phrygian dominant, altered'
   },
   {
-    when: family('dominant'),
-    scales: ['mixolydian', 'lydian dominant', 'half-whole diminished', 'whole tone']
+    when: [family('dominant'), does('blues IV', 'blues I', 'tonic')],
+    scales: 'mixolydian, bebop dominant, lydian dominant, dorian'
+  },
+  { when: [family('dominant'), isSubstitute], scales: 'lydian dominant, mixolydian, half-whole diminished' },
+  {
+    when: [family('dominant'), step('bVII', 'bVI', 'IV')],
+    scales: 'lydian dominant, mixolydian, bebop dominant'
+  },
+  {
+    when: [family('dominant')],
+    scales: 'mixolydian, bebop dominant, lydian dominant, half-whole diminished, altered'
   },
 
-  { when: both(family('major'), stepIs('V')), scales: ['mixolydian', 'major'] },
-  { when: both(family('major'), stepIs('I')), scales: ['major', 'lydian'] },
-  { when: both(family('major'), inMinor, stepIs('bIII')), scales: ['major', 'lydian'] },
-  { when: both(family('major'), inMinor, stepIs('bVII')), scales: ['mixolydian', 'major'] },
-  { when: family('major'), scales: ['lydian', 'major'] },
+  {
+    when: [family('major'), leading, minorGoal],
+    scales: 'phrygian dominant, mixolydian b6, half-whole diminished, mixolydian'
+  },
+  { when: [family('major'), leading], scales: 'mixolydian, lydian dominant, bebop dominant' },
+  { when: [family('major'), step('V')], scales: 'mixolydian, major, lydian' },
+  { when: [family('major'), step('I'), rocks], scales: 'major, mixolydian, lydian, bebop major' },
+  { when: [family('major'), step('I')], scales: 'major, lydian, bebop major' },
+  { when: [family('major'), step('II', 'III')], scales: 'mixolydian, lydian, lydian dominant' },
+  { when: [family('major'), inMinor, step('bIII')], scales: 'major, lydian, mixolydian' },
+  { when: [family('major'), inMinor, step('bVII')], scales: 'mixolydian, lydian, major' },
+  { when: [family('major')], scales: 'lydian, major, mixolydian, bebop major' },
 
-  { when: family('suspended'), scales: ['mixolydian', 'dorian'] },
-  { when: always, scales: ['mixolydian', 'aeolian', 'dorian'] }
+  { when: [family('suspended')], scales: 'mixolydian, dorian, major' },
+  { when: [inMinor], scales: 'aeolian, dorian, mixolydian' },
+  { when: [() => true], scales: 'mixolydian, major, dorian' }
 ];
+
+/** How the tones are used that deny a symbol and pass all the same. */
+const PASSING: Readonly<Record<string, string>> = {
+  'bebop dominant': 'pass it off the beat, between the ♭7 and the 1',
+  'bebop minor': 'pass it off the beat, between the ♭3 and the 11',
+  'harmonic minor': 'the leading tone, on the way to the V and back',
+  'altered bb7': 'the diminished fourth of the harmonic minor, which falls to the ♭3'
+};
+
+/** Scales of the tonic's own family: elsewhere a major seventh against a minor one is only wrong. */
+const saidOf = (scale: string, { change }: ChangeContext): Said => {
+  const isOwn = scale !== 'harmonic minor' || change.function === 'tonic';
+  const passing = isOwn ? PASSING[scale] : undefined;
+  return passing ? { passing } : {};
+};
 
 /** Tones that a symbol writes out on purpose, and the 3 and 7: a scale without them misses the point. */
 function missesThePoint(choice: ScaleChoice): boolean {
@@ -104,18 +161,50 @@ function missesThePoint(choice: ScaleChoice): boolean {
 /** Several approaches start from the modes of the same change. */
 const known = new WeakMap<ChangeContext, ScaleChoice[]>();
 
-/** The modes that suit a change, first choice first; none of them contradicts the symbol. */
+/** The modes that suit a change, first choice first; one that denies the symbol only with a tone to pass. */
 export function modes(context: ChangeContext): ScaleChoice[] {
   let choices = known.get(context);
   if (!choices) known.set(context, (choices = findModes(context)));
   return choices;
 }
 
+/** The mode of a modal key's own parent that stands on a chord; null where the chord is foreign to it. */
+function ownMode({ change, heard }: ChangeContext): Scale | null {
+  const { key } = change;
+  if (!isModal(key) || !change.inKey) return null;
+  const all = modesOf(scaleOf(key.tonic, MODES[key.mode].scale)!);
+  return all.find(({ root }) => pitchClass(root) === heard.rootPc) ?? null;
+}
+
+/** The scale that the key lends to a chord: where a modal key has one it comes first. */
 function findModes(context: ChangeContext): ScaleChoice[] {
-  const { chord } = context.change;
-  const rule = RULES.find(({ when }) => when(context))!;
-  const choices = rule.scales
-    .map((name) => choiceOf('modes', scaleNamed(chord.root, name), context))
-    .filter(fitsSymbol);
-  return [...choices.filter((c) => !missesThePoint(c)), ...choices.filter(missesThePoint)];
+  const { heard } = context;
+  const rule = RULES.find(({ when }) => when.every((test) => test(context)))!;
+  const own = ownMode(context);
+  const names = rule.scales.split(', ').filter((name) => name !== own?.name);
+  const fitting = [
+    ...(own ? [choiceOf('modes', scaleCollection(own), context)] : []),
+    ...names.map((name) => choiceOf('modes', scaleNamed(heard.root, name), context, saidOf(name, context)))
+  ].filter(fitsSymbol);
+  // Bebop scales are of the music that cadences.
+  const plain = fitting.filter((choice) => context.hasCadences || !isBebop(choice));
+  const choices = plain.length >= FEWEST ? plain : fitting;
+  const isLast = (choice: ScaleChoice) => missesThePoint(choice) || choice.against !== undefined;
+  const first = choices.filter((choice) => !isLast(choice) || isBebop(choice));
+  return [...first, ...choices.filter((choice) => isLast(choice) && !isBebop(choice))].slice(0, MOST);
+}
+
+/** A bebop scale stands behind the mode it adds to, though its added tone goes against the symbol. */
+const isBebop = (choice: ScaleChoice) => choice.facts.type.startsWith('bebop') && !missesThePoint(choice);
+
+/** Fewer are hardly a choice, more are none. */
+const FEWEST = 3;
+const MOST = 5;
+
+/** The seven notes of a chord's first mode from its root upward, for stacking thirds; none where no mode has seven. */
+export function modeNotes(context: ChangeContext): readonly string[] {
+  const first = modes(context).find((choice) => choice.notes.length === 7);
+  if (!first) return [];
+  const at = first.notes.findIndex((note) => semitonesUp(context.heard.rootPc, pitchClass(note)) === 0);
+  return at < 0 ? [] : [...first.notes.slice(at), ...first.notes.slice(0, at)];
 }

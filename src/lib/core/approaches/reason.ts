@@ -15,10 +15,11 @@ const list = (degrees: readonly string[]) => listed(degrees.map(prettyDegree));
 
 /** "Holds all of the chord, adds 9, 11 and 13." */
 export function reason(
-  judgement: Judgement & { softAvoid?: Degree },
-  { change: { chord }, leadsToFive }: Place
+  judgement: Judgement & { readonly softAvoid?: Degree; readonly against?: readonly Degree[] },
+  { change: { chord }, leadsToFive }: Place,
+  passing?: string
 ): string {
-  const { lacks, covers, tensions, avoid, blue, softAvoid } = judgement;
+  const { lacks, covers, tensions, avoid, blue, softAvoid, against } = judgement;
   const parts = [
     lacks.length === 0
       ? 'Holds every tone of the chord'
@@ -28,6 +29,7 @@ export function reason(
   ];
   if (tensions.length) parts.push(`adds ${list(tensions)} as colour`);
   if (avoid.length) parts.push(`keep the ${list(avoid)} passing`);
+  if (against) parts.push(`its ${list(against)} goes against the symbol: ${passing}`);
   if (softAvoid)
     parts.push(
       `go easy on the ${prettyDegree(softAvoid)}${leadsToFive ? ', the third of the V to come' : ''}`

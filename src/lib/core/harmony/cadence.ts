@@ -1,8 +1,12 @@
-/** Cadences: the places where harmony says which key it is in. */
+/** Cadences: the places where harmony says which key it is in. Source: docs/music-rules.md, Cadences. */
 import { type Chord } from '../theory/chord';
-import { pitchClass, semitonesUp } from '../theory/note';
+import { semitonesUp } from '../theory/note';
 import type { Change, Form } from '../chart/unroll';
-import { goalOf, type Key, type Step } from './key';
+import { bluesForms } from './blues-form';
+import { heardAs, isFifthAbove, isFive, isTriadFive, isTwo, isTwoOfNext } from './heard';
+import { goalOf, inKey, isMinorKey, isModal, isTonicChord, type Key, type Step } from './key';
+import { lineCliches } from './line-cliche';
+import { pitchClass } from '../theory/note';
 
 export type CadenceKind =
   /** A ii–V that reaches its goal, and one that does not. */
@@ -11,10 +15,18 @@ export type CadenceKind =
   | 'five-one'
   | 'plagal'
   | 'backdoor'
+  /** ♭VII–IV–I. */
+  | 'double plagal'
+  /** i–♭VII–♭VI–V. */
+  | 'descent'
   | 'turnaround'
+  | 'eight-bar'
   | 'twelve-bar'
+  | 'sixteen-bar'
   /** Several ii–V in a row. */
-  | 'chain';
+  | 'chain'
+  /** A held root with a voice that walks by semitones. */
+  | 'line cliché';
 
 export interface Cadence {
   readonly kind: CadenceKind;
@@ -23,22 +35,41 @@ export interface Cadence {
   /** First and last change, by index. */
   readonly from: number;
   readonly to: number;
+  /** A tritone substitute stands for the V. */
+  readonly isSubstitute?: true;
+  /** The chord before the tonic is minor: iv–I. */
+  readonly isMinorPlagal?: true;
 }
 
-/** The name in use, by the mode of the goal. Source: docs/music-rules.md, Cadences. */
-const NAMES: Readonly<Record<CadenceKind, Readonly<Record<Key['mode'], string>>>> = {
-  'two-five-one': { major: 'ii-V-I', minor: 'ii-V-i' },
-  'two-five': { major: 'ii-V', minor: 'ii-V' },
-  'five-one': { major: 'V-I', minor: 'V-i' },
-  plagal: { major: 'IV-I', minor: 'IV-I' },
-  backdoor: { major: 'iv-bVII7-I', minor: 'iv-bVII7-I' },
-  turnaround: { major: 'turnaround', minor: 'turnaround' },
-  'twelve-bar': { major: '12-bar blues', minor: '12-bar blues' },
-  chain: { major: 'ii-V chain', minor: 'ii-V chain' }
+/** The name in use, by the third of the goal: [major, minor]. */
+const TYPES: Readonly<Record<CadenceKind, readonly [string, string]>> = {
+  'two-five-one': ['ii-V-I', 'ii-V-i'],
+  'two-five': ['ii-V', 'ii-V'],
+  'five-one': ['V-I', 'V-i'],
+  plagal: ['IV-I', 'IV-I'],
+  backdoor: ['iv-bVII7-I', 'iv-bVII7-I'],
+  'double plagal': ['bVII-IV-I', 'bVII-IV-i'],
+  descent: ['i-bVII-bVI-V', 'i-bVII-bVI-V'],
+  turnaround: ['turnaround', 'turnaround'],
+  'eight-bar': ['8-bar blues', '8-bar blues'],
+  'twelve-bar': ['12-bar blues', '12-bar blues'],
+  'sixteen-bar': ['16-bar blues', '16-bar blues'],
+  chain: ['ii-V chain', 'ii-V chain'],
+  'line cliché': ['line cliché', 'line cliché']
 };
 
+/** The kind of a cadence, as in the contract of the routes. */
 export function cadenceName({ kind, goal }: Cadence): string {
-  return NAMES[kind][goal.mode];
+  return TYPES[kind][isMinorKey(goal) ? 1 : 0];
+}
+
+/** The finer name: "ii-subV-I", "iv-I", "12-bar minor blues". */
+export function cadenceTitle(cadence: Cadence): string {
+  const { kind, goal, isSubstitute, isMinorPlagal } = cadence;
+  const name = cadenceName(cadence);
+  if (isSubstitute) return name.replace('V', 'subV');
+  if (kind === 'plagal') return `${isMinorPlagal ? 'iv' : 'IV'}-${isMinorKey(goal) ? 'i' : 'I'}`;
+  return name.endsWith('blues') && isMinorKey(goal) ? name.replace('blues', 'minor blues') : name;
 }
 
 /** Whether a cadence is one ii–V, with its goal or without. */
@@ -51,18 +82,19 @@ export function harmonicSteps(changes: readonly Change[]): Step[] {
   const steps: Step[] = [];
   for (const change of changes) {
     if (!change.chord) continue;
+    const heard = heardAs(change.chord);
     const last = steps.at(-1);
-    if (last && last.to === change.index - 1 && sameHarmony(last.chord, change.chord)) {
+    if (last && last.to === change.index - 1 && sameHarmony(last.chord, heard)) {
       // The later chord says more: a suspension that resolves is heard as what it resolves to.
-      const chord = isSuspended(last.chord) ? change.chord : last.chord;
+      const chord = isSuspended(last.chord) ? heard : last.chord;
       steps[steps.length - 1] = { ...last, chord, to: change.index, beats: last.beats + change.beats };
     } else {
       steps.push({
         from: change.index,
         to: change.index,
-        chord: change.chord,
+        chord: heard,
         beats: change.beats,
-        root: pitchClass(change.chord.root)
+        root: heard.rootPc
       });
     }
   }
@@ -74,103 +106,145 @@ function isSuspended(chord: Chord): boolean {
 }
 
 function sameHarmony(a: Chord, b: Chord): boolean {
-  if (pitchClass(a.root) !== pitchClass(b.root)) return false;
-  const families = [a.family, b.family];
-  return families[0] === families[1];
+  if (a.rootPc !== b.rootPc) return false;
+  const isSuspension = (chord: Chord) => chord.family === 'suspended';
+  return a.family === b.family || isSuspension(a) || isSuspension(b);
 }
 
-const isTwo = (chord: Chord) =>
-  (chord.family === 'minor' && !chord.tones.includes('7')) || chord.family === 'half-diminished';
-const isFive = (chord: Chord) => chord.family === 'dominant';
-
-/** The mode of a chord that a cadence can come to rest on; null where it is no goal. */
-function goalMode(chord: Chord): Key['mode'] | null {
+/** The third of a chord that a cadence can come to rest on; null where it is no goal. */
+function goalMode(chord: Chord): 'major' | 'minor' | null {
   const family = chord.family;
-  if (family === 'minor') return 'minor';
-  return family === 'major' ? 'major' : null;
+  return family === 'minor' || family === 'major' ? family : null;
+}
+
+/** A goal in its key: the home key itself where it is its tonic, whatever its mode. */
+function keyOfGoal(chord: Chord, mode: 'major' | 'minor', home: Key): Key {
+  return isTonicChord(chord, home) && isMinorKey(home) === (mode === 'minor')
+    ? home
+    : { tonic: chord.root, mode };
+}
+
+/** The goal of a dominant at one place of the form: what it falls to, unless that is only the ii of the V after it. */
+function goalAt(steps: readonly Step[], at: number, home: Key): Key | null {
+  const step = steps[at];
+  const mode = step ? goalMode(step.chord) : null;
+  if (!step || !mode) return null;
+  const isHomeTonic = isMinorKey(home) && isTonicChord(step.chord, home);
+  return isTwoOfNext(steps, at) && !isHomeTonic ? null : keyOfGoal(step.chord, mode, home);
+}
+
+/** Whether a dominant falls to a step: a fifth, or a semitone as its tritone substitute. */
+const falls = (from: Step, to: Step): 'fifth' | 'semitone' | null => {
+  const up = semitonesUp(from.root, to.root);
+  return up === 5 ? 'fifth' : up === 11 ? 'semitone' : null;
+};
+
+/** ii–V with or without its goal, by fifths or by the tritone substitute. */
+function twoFives(steps: readonly Step[], home: Key): Cadence[] {
+  return steps.flatMap((two, i): Cadence[] => {
+    const [five, one] = [steps[i + 1], steps[i + 2]];
+    if (!five || !isTwo(two.chord) || !isFive(five.chord)) return [];
+    const up = semitonesUp(two.root, five.root);
+    const fall = one ? falls(five, one) : null;
+    const goal = fall ? goalAt(steps, i + 2, home) : null;
+    if (up === 5) {
+      if (one && goal && fall === 'fifth') {
+        return [{ kind: 'two-five-one', from: two.from, to: one.from, goal }];
+      }
+      // The i and IV7 of a modal vamp go nowhere.
+      const isVamp = isModal(home) && isTonicChord(two.chord, home);
+      if (isVamp || isBackdoor(two, one, home)) return [];
+      const mode = two.chord.family === 'half-diminished' ? 'minor' : 'major';
+      return [
+        { kind: 'two-five', from: two.from, to: five.to, goal: { tonic: goalOf(five.chord.root), mode } }
+      ];
+    }
+    return up === 11 && one && goal && fall === 'semitone'
+      ? [{ kind: 'two-five-one', from: two.from, to: one.from, goal, isSubstitute: true }]
+      : [];
+  });
 }
 
 /**
- * All cadences of a form, in order. A V that moves on to a dominant (a chain, a blues) resolves nowhere: its ii–V
- * stands without a goal.
+ * A dominant that falls to its goal without a ii. A triad has to have a leading tone to its goal that the key of the moment has not,
+ * or to reach its tonic.
  */
-export function findCadences(form: Form, steps: readonly Step[], home: Key): Cadence[] {
-  const cadences: Cadence[] = [];
-  for (let i = 0; i < steps.length; i++) {
-    const step = steps[i]!;
-    const next = steps[i + 1];
-    const after = steps[i + 2];
-    if (!next) break;
-    const up = semitonesUp(step.root, next.root);
-    if (isTwo(step.chord) && isFive(next.chord) && up === 5) {
-      const goal = after && semitonesUp(next.root, after.root) === 5 ? goalMode(after.chord) : null;
-      if (after && goal) {
-        cadences.push({
-          kind: 'two-five-one',
-          from: step.from,
-          to: after.from,
-          goal: { tonic: after.chord.root, mode: goal }
-        });
-      } else if (!isBackdoor(step, after, home)) {
-        const mode = step.chord.family === 'half-diminished' ? 'minor' : 'major';
-        cadences.push({
-          kind: 'two-five',
-          from: step.from,
-          to: next.to,
-          goal: { tonic: goalOf(next.chord.root), mode }
-        });
-      }
-    } else if (isFive(step.chord) && up === 5 && goalMode(next.chord)) {
-      const before = steps[i - 1];
-      const partOfTwoFive = before && isTwo(before.chord) && semitonesUp(before.root, step.root) === 5;
-      const mode = goalMode(next.chord)!;
-      if (!partOfTwoFive) {
-        cadences.push({
-          kind: 'five-one',
-          from: step.from,
-          to: next.from,
-          goal: { tonic: next.chord.root, mode }
-        });
-      }
+function fiveOnes(steps: readonly Step[], { home, keys }: Keys): Cadence[] {
+  return steps.flatMap((five, i): Cadence[] => {
+    const [before, one] = [steps[i - 1], steps[i + 1]];
+    const fall = one ? falls(five, one) : null;
+    const goal = fall ? goalAt(steps, i + 1, home) : null;
+    if (!one || !goal) return [];
+    const found = { kind: 'five-one', from: five.from, to: one.from, goal } as const;
+    if (isFive(five.chord)) {
+      const up = before && isTwo(before.chord) ? semitonesUp(before.root, five.root) : null;
+      if (fall === 'fifth') return up === 5 ? [] : [found];
+      // A dominant a semitone above is as often a neighbour: it is a cadence where it reaches the tonic.
+      return up !== 11 && up !== 5 && isTonicChord(one.chord, home) ? [{ ...found, isSubstitute: true }] : [];
     }
-    if (
-      after &&
-      step.chord.family === 'minor' &&
-      isFive(next.chord) &&
-      up === 5 &&
-      semitonesUp(next.root, after.root) === 2 &&
-      goalMode(after.chord) === 'major'
-    ) {
-      replaceLast(cadences, step.from, {
-        kind: 'backdoor',
-        from: step.from,
-        to: after.from,
-        goal: { tonic: after.chord.root, mode: 'major' }
-      });
-    }
-    const isPlagal =
-      up === 7 &&
-      pitchClass(home.tonic) === next.root &&
-      goalMode(next.chord) === home.mode &&
-      goalMode(step.chord) !== null &&
-      !(steps[i - 1] && isFive(steps[i - 1]!.chord) && semitonesUp(steps[i - 1]!.root, step.root) === 5);
-    if (isPlagal) cadences.push({ kind: 'plagal', from: step.from, to: next.from, goal: home });
-  }
-  return [...cadences, ...turnarounds(steps, home), ...chains(cadences), ...blues(form, home)].sort(
-    (a, b) => a.from - b.from || b.to - a.to
-  );
+    const here = keys[i]!;
+    const isLeading = isTonicChord(one.chord, here) || !inKey(five.chord, here);
+    return fall === 'fifth' && isTriadFive(five.chord) && isLeading ? [found] : [];
+  });
 }
 
-/** The iv–bVII7 of a major key looks like a ii–V but goes back to a chord of the tonic's family. */
+/** iv–♭VII7–I, also to the I of a blues. */
+function backdoors(steps: readonly Step[], home: Key): Cadence[] {
+  return steps.flatMap((four, i): Cadence[] => {
+    const [seven, one] = [steps[i + 1], steps[i + 2]];
+    if (!seven || !one || four.chord.family !== 'minor' || !isFive(seven.chord)) return [];
+    const isShape = isFifthAbove(four.root, seven.root) && semitonesUp(seven.root, one.root) === 2;
+    const isBluesHome = isFive(one.chord) && isTonicChord(one.chord, home);
+    const isGoal = goalMode(one.chord) === 'major' || isBluesHome;
+    const goal: Key = isTonicChord(one.chord, home) ? home : { tonic: one.chord.root, mode: 'major' };
+    return isShape && isGoal ? [{ kind: 'backdoor', from: four.from, to: one.from, goal }] : [];
+  });
+}
+
+/** The iv–♭VII7 of a major key looks like a ii–V but goes back to a chord of the tonic's family. */
 function isBackdoor(two: Step, after: Step | undefined, home: Key): boolean {
   const tonic = pitchClass(home.tonic);
   const comesHome = after === undefined || [0, 4, 9].includes(semitonesUp(tonic, after.root));
-  return home.mode === 'major' && semitonesUp(tonic, two.root) === 5 && comesHome;
+  return !isMinorKey(home) && semitonesUp(tonic, two.root) === 5 && comesHome;
 }
 
-function replaceLast(cadences: Cadence[], from: number, cadence: Cadence): void {
-  if (cadences.at(-1)?.from === from) cadences.pop();
-  cadences.push(cadence);
+/** IV–I and iv–I, and ♭VII–IV–I, to the tonic. */
+function plagals(steps: readonly Step[], home: Key): Cadence[] {
+  const tonic = pitchClass(home.tonic);
+  return steps.flatMap((four, i): Cadence[] => {
+    const [before, one] = [steps[i - 1], steps[i + 1]];
+    const mode = goalMode(four.chord);
+    const isPower = four.chord.family === 'power';
+    if (!one || semitonesUp(tonic, four.root) !== 5 || !isTonicChord(one.chord, home) || isFive(one.chord))
+      return [];
+    if (!mode && !isPower) return [];
+    if (before && isFive(before.chord) && isFifthAbove(before.root, four.root)) return [];
+    const isDouble = before !== undefined && semitonesUp(tonic, before.root) === 10 && !isFive(before.chord);
+    return [
+      ...(isDouble ? [{ kind: 'double plagal', from: before.from, to: one.from, goal: home } as const] : []),
+      {
+        kind: 'plagal',
+        from: four.from,
+        to: one.from,
+        goal: home,
+        ...(mode === 'minor' ? { isMinorPlagal: true as const } : {})
+      }
+    ];
+  });
+}
+
+/** i–♭VII–♭VI–V of a minor key. */
+function descents(steps: readonly Step[], home: Key): Cadence[] {
+  const tonic = pitchClass(home.tonic);
+  return steps.flatMap((one, i): Cadence[] => {
+    const four = steps.slice(i, i + 4);
+    const shape = four.map(({ root }) => semitonesUp(tonic, root)).join(' ');
+    const last = four[3];
+    const isShape = shape === '0 10 8 7' && one.chord.family !== 'major' && isMinorKey(home);
+    return isShape && last && (isFive(last.chord) || isTriadFive(last.chord))
+      ? [{ kind: 'descent', from: one.from, to: last.to, goal: home }]
+      : [];
+  });
 }
 
 /** I–vi–ii–V and its kin: four steps from the tonic whose last is the V (or its substitute) that leads back. */
@@ -185,11 +259,12 @@ function turnarounds(steps: readonly Step[], home: Key): Cadence[] {
     const even = [1, 2, 3].every((n) => steps[i + n]!.beats <= beats * 2);
     const shape =
       [0, 4].includes(first) &&
-      [9, 3, 1, 10].includes(second) &&
-      [2, 8].includes(third) &&
+      [9, 3, 1, 10, ...(isMinorKey(home) ? [8] : [])].includes(second) &&
+      [2, ...(second === 10 ? [] : [8])].includes(third) &&
       [7, 1].includes(fourth);
-    if (even && shape && isFive(steps[i + 3]!.chord)) {
-      found.push({ kind: 'turnaround', from: steps[i]!.from, to: steps[i + 3]!.to, goal: home });
+    const last = steps[i + 3]!;
+    if (even && shape && (isFive(last.chord) || (fourth === 7 && isTriadFive(last.chord)))) {
+      found.push({ kind: 'turnaround', from: steps[i]!.from, to: last.to, goal: home });
     }
   }
   return found;
@@ -215,32 +290,26 @@ function chains(cadences: readonly Cadence[]): Cadence[] {
   return found;
 }
 
-/** The twelve-bar form: tonic in bars 1 and 7, the fourth degree in bar 5, a V or ii in bars 9–10. */
-function blues(form: Form, home: Key): Cadence[] {
-  const found: Cadence[] = [];
-  const tonic = pitchClass(home.tonic);
-  const starts = form.bars.filter((bar, i) => i % 12 === 0 || form.bars[i - 1]!.section !== bar.section);
-  for (const { number } of starts) {
-    if (form.bars.length < number + 11) continue;
-    const rootIn = (bar: number) => soundingIn(form, number + bar - 1).map((pc) => semitonesUp(tonic, pc));
-    const isBlues =
-      rootIn(1)[0] === 0 &&
-      rootIn(5)[0] === 5 &&
-      (rootIn(7)[0] === 0 || rootIn(8)[0] === 0) &&
-      [...rootIn(9), ...rootIn(10)].some((distance) => distance === 7 || distance === 2);
-    if (isBlues) {
-      const inside = form.changes.filter((c) => c.bar >= number && c.bar < number + 12);
-      found.push({ kind: 'twelve-bar', from: inside[0]!.index, to: inside.at(-1)!.index, goal: home });
-    }
-  }
-  return found;
+/** What is known of the keys of a form before its cadences are. */
+interface Keys {
+  readonly home: Key;
+  /** The key of each step, as far as stretches of another key tell. */
+  readonly keys: readonly Key[];
 }
 
-/** Pitch classes of the roots that sound in a bar, a chord held over from before included. */
-function soundingIn(form: Form, number: number): number[] {
-  const bar = form.bars[number - 1]!;
-  const end = bar.start + bar.meter.beats;
-  return form.changes
-    .filter((c) => c.chord && c.start < end && c.start + c.beats > bar.start)
-    .map((c) => pitchClass(c.chord!.root));
+/** All cadences of a form, in order. */
+export function findCadences(form: Form, steps: readonly Step[], known: Keys): Cadence[] {
+  const { home } = known;
+  const twos = twoFives(steps, home);
+  return [
+    ...twos,
+    ...fiveOnes(steps, known),
+    ...backdoors(steps, home),
+    ...plagals(steps, home),
+    ...descents(steps, home),
+    ...turnarounds(steps, home),
+    ...chains(twos),
+    ...bluesForms(form, home),
+    ...lineCliches(form)
+  ].sort((a, b) => a.from - b.from || b.to - a.to);
 }

@@ -49,7 +49,9 @@ describe('key finding', () => {
   it('reads keys as players write them', () => {
     expect(readKey('F# minor')).toEqual({ tonic: 'F#', mode: 'minor' });
     expect(readKey('B♭')).toEqual({ tonic: 'Bb', mode: 'major' });
-    expect(readKey('F dorian')).toEqual({ tonic: 'F', mode: 'minor' });
+    expect(readKey('F dorian')).toEqual({ tonic: 'F', mode: 'dorian' });
+    expect(readKey('Bb mixolydian')).toEqual({ tonic: 'Bb', mode: 'mixolydian' });
+    expect(readKey('C aeolian')).toEqual({ tonic: 'C', mode: 'minor' });
     expect(readKey('quickly')).toBeNull();
     expect(readSheet('{key: H}\n| C |').problems[0]!.code).toBe('bad-key');
   });
@@ -65,7 +67,7 @@ describe('numerals', () => {
     ['{key: Eb}\n| Ebmaj7 | Gm7b5 | C7 | Fm7 |', 'Imaj7 | iiø7/ii | V7/ii | ii7'],
     ['{key: Am}\n| Am | G | F | E7 |', 'i | bVII | bVI | V7'],
     ['{key: Bb}\n| Bbmaj7 | Bm7 | E7 | Amaj7 |', 'Imaj7 | ii7 in A | V7 in A | Imaj7 in A'],
-    ['| Emaj7 | Gmaj7 | Bbmaj7 | Dbmaj7 |', 'Imaj7 in E | Imaj7 in G | Imaj7 in Bb | Imaj7']
+    ['| Emaj7 | Gmaj7 | Bbmaj7 | Dbmaj7 |', 'Imaj7 | Imaj7 in G | Imaj7 in Bb | Imaj7 in Db']
   ])('%s', (text, expected) => expect(romans(text)).toBe(expected));
 
   it('names the functions of a blues and its turnaround', () => {

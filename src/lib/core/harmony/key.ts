@@ -1,17 +1,7 @@
-/** Keys: reading, finding and what belongs to them. */
-import { DEGREES } from '../theory/degree';
+/** Keys and their modes: reading them, and what belongs to them. Source: docs/music-rules.md, Keys. */
 import { type Chord } from '../theory/chord';
-import {
-  noteAbove,
-  pitchClass,
-  plainName,
-  readNote,
-  semitonesUp,
-  type NoteName,
-  type PitchClass
-} from '../theory/note';
-
-export type Mode = 'major' | 'minor';
+import { MODE_NAMES, MODES, type Mode } from '../theory/mode';
+import { noteAbove, pitchClass, readNote, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
 
 export interface Key {
   readonly tonic: NoteName;
@@ -22,14 +12,42 @@ export interface Key {
 export interface Step {
   readonly from: number;
   readonly to: number;
+  /** As it is heard: a slash chord that is a suspended dominant is that dominant. */
   readonly chord: Chord;
   readonly beats: number;
   /** Pitch class of the root. */
   readonly root: PitchClass;
 }
 
-const MINOR_MODES = ['minor', 'dorian', 'phrygian', 'aeolian', 'locrian', 'moll'];
-const MAJOR_MODES = ['major', 'ionian', 'lydian', 'mixolydian', 'dur', 'maj'];
+/** A key with a minor third: minor, Dorian, Phrygian. */
+export function isMinorKey({ mode }: Key): boolean {
+  return MODES[mode].isMinor;
+}
+
+/** A key that is neither major nor minor: its chords take the modes of its own parent. */
+export function isModal({ mode }: Key): boolean {
+  return mode !== 'major' && mode !== 'minor';
+}
+
+/** What players call the modes; a Locrian key is a minor one here, for nothing rests on a diminished triad. */
+const MODE_WORDS: Readonly<Record<string, Mode>> = {
+  ...Object.fromEntries(MODE_NAMES.map((name) => [name, name])),
+  maj: 'major',
+  ionian: 'major',
+  dur: 'major',
+  m: 'minor',
+  mi: 'minor',
+  min: 'minor',
+  '-': 'minor',
+  aeolian: 'minor',
+  locrian: 'minor',
+  moll: 'minor',
+  dor: 'dorian',
+  phryg: 'phrygian',
+  lyd: 'lydian',
+  mixo: 'mixolydian',
+  mixolyd: 'mixolydian'
+};
 
 /** Reads a key as players write it: "Gm", "Eb", "F# minor", "F dorian"; null where it is none. */
 export function readKey(text: string): Key | null {
@@ -37,129 +55,88 @@ export function readKey(text: string): Key | null {
   const tonic = match && readNote(match[1]!);
   if (!tonic) return null;
   const word = match[2]!;
-  if (word === '' || word === 'M' || MAJOR_MODES.includes(word.toLowerCase()))
-    return { tonic, mode: 'major' };
-  if (/^(m|mi|min|-)$/.test(word) || MINOR_MODES.includes(word.toLowerCase()))
-    return { tonic, mode: 'minor' };
-  return null;
+  if (word === '' || word === 'M') return { tonic, mode: 'major' };
+  const mode = Object.hasOwn(MODE_WORDS, word.toLowerCase()) ? MODE_WORDS[word.toLowerCase()] : undefined;
+  return mode ? { tonic, mode } : null;
 }
 
-const MAJOR_SET = [0, 2, 4, 5, 7, 9, 11];
-const MINOR_SET = [0, 2, 3, 5, 7, 8, 10];
-/** Chords of a minor key that take the raised leading tone: V and the diminished chord on it. */
-const RAISED_LEADING_TONE = [0, 2, 3, 5, 7, 8, 11];
-/** The minor tonic may carry its melodic sixth and seventh. */
-const MELODIC_TONIC = [0, 2, 3, 5, 7, 9, 10, 11];
+const setOf = (steps: readonly number[]) => steps.reduce((set, step) => set | (1 << step), 0);
 
-/** The tones a key lends to a chord on this root, as semitones above the tonic. */
-function keySetFor(chord: Chord, key: Key, rootDistance: number): readonly number[] {
-  if (key.mode === 'major') return MAJOR_SET;
-  const family = chord.family;
+const MODE_SETS = Object.fromEntries(MODE_NAMES.map((mode) => [mode, setOf(MODES[mode].steps)])) as Record<
+  Mode,
+  number
+>;
+/** Chords of a minor key that take the raised leading tone: V, with the natural seventh as its ♯9, and vii°. */
+const RAISED_LEADING_TONE = MODE_SETS.minor | (1 << 11);
+/** The minor tonic may carry its melodic sixth and seventh. */
+const MELODIC_TONIC = MODE_SETS.minor | (1 << 9) | (1 << 11);
+/** A tonic at rest on a 7♯9 has both thirds. */
+const BLUE_TONIC = MODE_SETS.mixolydian | (1 << 3);
+
+/** The tones a key lends to a chord on this root, as a set of semitones above the tonic. */
+function keySetFor(family: Chord['family'], mode: Mode, rootDistance: number): number {
+  if (mode === 'mixolydian') return rootDistance === 0 ? BLUE_TONIC : MODE_SETS.mixolydian;
+  if (mode !== 'minor') return MODE_SETS[mode];
   const leads =
     (rootDistance === 7 && (family === 'dominant' || family === 'major' || family === 'augmented')) ||
     (rootDistance === 11 && family === 'diminished');
   if (leads) return RAISED_LEADING_TONE;
-  return rootDistance === 0 && family === 'minor' ? MELODIC_TONIC : MINOR_SET;
+  return rootDistance === 0 && family === 'minor' ? MELODIC_TONIC : MODE_SETS.minor;
+}
+
+/** A chord's tones as a set of semitones above a tonic. */
+function heardFrom(tonic: PitchClass, { pitchSet }: Chord): number {
+  return ((pitchSet >> tonic) | (pitchSet << (12 - tonic))) & 0xfff;
+}
+
+/** Whether every tone of a chord belongs to the key of a tonic and mode. */
+export function belongsTo(chord: Chord, tonic: PitchClass, mode: Mode): boolean {
+  const set = keySetFor(chord.family, mode, semitonesUp(tonic, chord.rootPc));
+  return (heardFrom(tonic, chord) & ~set) === 0;
+}
+
+/** The share (0–1) of a chord's tones that a key holds. */
+export function shareIn(chord: Chord, tonic: PitchClass, mode: Mode): number {
+  const set = keySetFor(chord.family, mode, semitonesUp(tonic, chord.rootPc));
+  const held = chord.pitchClasses.filter((pc) => set & (1 << semitonesUp(tonic, pc)));
+  return held.length / chord.pitchClasses.length;
 }
 
 /** Whether every tone of a chord belongs to a key; a minor key's V with raised leading tone does. */
 export function inKey(chord: Chord, key: Key): boolean {
-  const tonic = pitchClass(key.tonic);
-  const set = keySetFor(chord, key, semitonesUp(tonic, pitchClass(chord.root)));
-  return chord.pitchClasses.every((pc) => set.includes(semitonesUp(tonic, pc)));
+  return belongsTo(chord, pitchClass(key.tonic), key.mode);
+}
+
+/** Whether a chord can be the tonic of a mode, its root being the tonic: power and suspended chords say no third. */
+export function isTonicIn(chord: Chord, mode: Mode): boolean {
+  const { family } = chord;
+  if (family === 'power' || family === 'suspended') return true;
+  if (MODES[mode].isMinor) return family === 'minor';
+  return family === 'major' || (family === 'dominant' && mode !== 'lydian');
 }
 
 export function isTonicChord(chord: Chord, key: Key): boolean {
-  if (pitchClass(chord.root) !== pitchClass(key.tonic)) return false;
-  const family = chord.family;
-  return key.mode === 'minor' ? family === 'minor' : family === 'major' || family === 'dominant';
-}
-
-/** How much a tone that fits says for a key: the third and seventh say most. */
-const SLOT_WEIGHT: Readonly<Record<string, number>> = { '1': 1, '3': 1.2, '5': 0.5, '7': 0.8, tension: 0.2 };
-
-/** The share (0–1) of a chord that a key holds, its telling tones counting more. */
-function fit(chord: Chord, key: Key): number {
-  const tonic = pitchClass(key.tonic);
-  const root = pitchClass(chord.root);
-  const set = keySetFor(chord, key, semitonesUp(tonic, root));
-  let held = 0;
-  let all = 0;
-  for (const tone of chord.tones) {
-    const weight = SLOT_WEIGHT[DEGREES[tone].slot]!;
-    all += weight;
-    if (set.includes((semitonesUp(tonic, root) + DEGREES[tone].semitones) % 12)) held += weight;
-  }
-  return held / all;
-}
-
-/**
- * What a key gains by where its tonic stands and how it is reached, beside the mean fit (0–1) of the chords. A cadence
- * counts once, however often it comes: a tune may cadence more often to its second degree than to its first.
- */
-const BONUS = { first: 0.12, last: 0.2, lastLeadsHome: 0.06, resolution: 0.08, cadence: 0.22 };
-
-/** How long each chord sounds in all; a chart says the same few chords many times. */
-function beatsByChord(steps: readonly Step[]): readonly { readonly chord: Chord; readonly beats: number }[] {
-  const bySymbol = new Map<string, { chord: Chord; beats: number }>();
-  for (const { chord, beats } of steps) {
-    const known = bySymbol.get(chord.symbol);
-    if (known) known.beats += beats;
-    else bySymbol.set(chord.symbol, { chord, beats });
-  }
-  return [...bySymbol.values()];
-}
-
-function score(steps: readonly Step[], sounding: ReturnType<typeof beatsByChord>, key: Key): number {
-  const total = sounding.reduce((sum, { beats }) => sum + beats, 0);
-  const meanFit = sounding.reduce((sum, { chord, beats }) => sum + beats * fit(chord, key), 0) / total;
-  const first = steps[0]!;
-  const last = steps.at(-1)!;
-  const ends = isTonicChord(last.chord, key) ? BONUS.last : isDominantOf(last, key) ? BONUS.lastLeadsHome : 0;
-  return meanFit + (isTonicChord(first.chord, key) ? BONUS.first : 0) + ends + cadenceBonus(steps, key);
-}
-
-function isDominantOf(step: Step, key: Key): boolean {
-  return step.chord.family === 'dominant' && semitonesUp(pitchClass(key.tonic), step.root) === 7;
-}
-
-/** The strongest way in which a key's tonic is reached; the end of the form leads round to its start. */
-function cadenceBonus(steps: readonly Step[], key: Key): number {
-  let best = 0;
-  steps.forEach((step, i) => {
-    const next = steps[(i + 1) % steps.length]!;
-    if (!isDominantOf(step, key) || !isTonicChord(next.chord, key)) return;
-    const before = steps[(i + steps.length - 1) % steps.length]!;
-    const isTwoFive =
-      semitonesUp(pitchClass(key.tonic), before.root) === 2 && before.chord.tones.includes('b3');
-    best = Math.max(best, isTwoFive ? BONUS.cadence : BONUS.resolution);
-  });
-  return best;
-}
-
-/** The name of a tonic: as the chart spells that root, else the plain one. */
-function tonicName(pc: PitchClass, mode: Mode, steps: readonly Step[]): NoteName {
-  const spelled = steps.find((step) => step.root === pc);
-  if (spelled) return spelled.chord.root;
-  const minorNames: Readonly<Record<number, NoteName>> = { 1: 'C#', 6: 'F#', 8: 'G#' };
-  return (mode === 'minor' ? minorNames[pc] : undefined) ?? plainName(pc);
-}
-
-/** The key that fits best and the runner-up; null where no chord sounds. */
-export function findKey(steps: readonly Step[]): { key: Key; runnerUp: Key } | null {
-  if (steps.length === 0) return null;
-  const sounding = beatsByChord(steps);
-  const ranked = (['major', 'minor'] as const)
-    .flatMap((mode) =>
-      Array.from({ length: 12 }, (_, pc): Key => ({ tonic: tonicName(pc, mode, steps), mode }))
-    )
-    .map((key) => ({ key, score: score(steps, sounding, key) }))
-    .sort((a, b) => b.score - a.score);
-  return { key: ranked[0]!.key, runnerUp: ranked[1]!.key };
+  return chord.rootPc === pitchClass(key.tonic) && isTonicIn(chord, key.mode);
 }
 
 export function sameKey(a: Key, b: Key): boolean {
   return a.mode === b.mode && pitchClass(a.tonic) === pitchClass(b.tonic);
+}
+
+/** The modes from which a key borrows, those that share its tonic and are nearest first. */
+const BORROWED_FROM: Readonly<Record<Mode, readonly Mode[]>> = {
+  major: ['minor', 'dorian', 'mixolydian'],
+  minor: ['dorian', 'major', 'phrygian'],
+  dorian: ['minor', 'major'],
+  phrygian: ['minor', 'major'],
+  lydian: ['major', 'mixolydian', 'minor'],
+  mixolydian: ['major', 'minor', 'dorian']
+};
+
+/** The parallel key that a chord is borrowed from; null where none of them holds it. */
+export function lenderOf(chord: Chord, key: Key): Key | null {
+  const mode = BORROWED_FROM[key.mode].find((other) => belongsTo(chord, pitchClass(key.tonic), other));
+  return mode ? { tonic: key.tonic, mode } : null;
 }
 
 /** The tonic a fifth below the root of its dominant. */

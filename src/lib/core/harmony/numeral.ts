@@ -4,7 +4,9 @@
  */
 import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp } from '../theory/note';
-import { inKey, type Key, type Step } from './key';
+import { isFifthAbove, isFive, isTriadFive, isTwo } from './heard';
+import { inKey, isMinorKey, isModal, lenderOf, type Key, type Step } from './key';
+import { type Mode } from '../theory/mode';
 
 export const FUNCTIONS = [
   'tonic',
@@ -77,40 +79,34 @@ export function isStep(numeral: Numeral | null, ...names: readonly string[]): bo
   return numeral !== null && !numeral.isSubstitute && names.includes(stepText(numeral));
 }
 
-const DIATONIC_FUNCTION: Readonly<Record<Key['mode'], Readonly<Record<number, HarmonicFunction>>>> = {
-  major: {
-    0: 'tonic',
-    2: 'pre-dominant',
-    4: 'tonic',
-    5: 'pre-dominant',
-    7: 'dominant',
-    9: 'tonic',
-    11: 'dominant'
-  },
-  minor: {
-    0: 'tonic',
-    2: 'pre-dominant',
-    3: 'tonic',
-    5: 'pre-dominant',
-    7: 'dominant',
-    8: 'pre-dominant',
-    10: 'dominant',
-    11: 'dominant'
-  }
+/** What the chord on each step does, by semitones above the tonic. */
+const functions = (table: Partial<Record<HarmonicFunction, readonly number[]>>) =>
+  Object.fromEntries(
+    Object.entries(table).flatMap(([name, steps]) => steps.map((step) => [step, name]))
+  ) as Readonly<Record<number, HarmonicFunction>>;
+
+const DIATONIC_FUNCTION: Readonly<Record<Mode, Readonly<Record<number, HarmonicFunction>>>> = {
+  major: functions({ tonic: [0, 4, 9], 'pre-dominant': [2, 5], dominant: [7, 11] }),
+  minor: functions({ tonic: [0, 3], 'pre-dominant': [2, 5, 8], dominant: [7, 10, 11] }),
+  dorian: functions({ tonic: [0, 3], 'pre-dominant': [2, 5, 9], dominant: [7, 10] }),
+  phrygian: functions({ tonic: [0, 3], 'pre-dominant': [5, 8], dominant: [1, 7, 10] }),
+  lydian: functions({ tonic: [0, 4, 9], 'pre-dominant': [2, 6], dominant: [7, 11] }),
+  mixolydian: functions({ tonic: [0, 4, 9], 'pre-dominant': [2, 5], dominant: [7, 10] })
 };
 
-/** What follows the numeral: the chord's quality in short; extensions and alterations are left out. */
-function qualitySuffix(chord: Chord): string {
-  const has = (tone: (typeof chord.tones)[number]) => chord.tones.includes(tone);
-  switch (chord.family) {
+/** What follows the numeral: the symbol's own quality in short; extensions and alterations are left out. */
+function qualitySuffix({ family, tones }: Chord): string {
+  const has = (...names: (typeof tones)[number][]) => names.some((tone) => tones.includes(tone));
+  switch (family) {
     case 'half-diminished':
       return 'ø7';
     case 'diminished':
       return has('bb7') ? '°7' : '°';
     case 'augmented':
-      return has('7') ? '+maj7' : '+';
+      return has('7') ? 'maj7' : '+';
     case 'dominant':
-      return has('3') ? '7' : '7sus4';
+      if (has('3')) return '7';
+      return has('11') ? '7sus4' : has('9') ? '7sus2' : '7';
     case 'suspended':
       return has('11') ? 'sus4' : 'sus2';
     case 'power':
@@ -141,12 +137,15 @@ const substituteOf = (quality: string, of: ScaleStep): Numeral => ({
 });
 
 /** Steps of a key that can be a goal, in semitones above the tonic, and those whose chord is minor. */
-const GOALS: Readonly<
-  Record<Key['mode'], { readonly all: readonly number[]; readonly minor: readonly number[] }>
-> = {
-  major: { all: [0, 2, 4, 5, 7, 9], minor: [2, 4, 9] },
-  minor: { all: [0, 3, 5, 7, 8, 10], minor: [0, 5] }
-};
+const GOALS: Readonly<Record<Mode, { readonly all: readonly number[]; readonly minor: readonly number[] }>> =
+  {
+    major: { all: [0, 2, 4, 5, 7, 9], minor: [2, 4, 9] },
+    minor: { all: [0, 3, 5, 7, 8, 10], minor: [0, 5] },
+    dorian: { all: [0, 2, 3, 5, 7, 10], minor: [0, 2, 7] },
+    phrygian: { all: [0, 1, 3, 5, 8, 10], minor: [0, 5, 10] },
+    lydian: { all: [0, 2, 4, 7, 9, 11], minor: [4, 9, 11] },
+    mixolydian: { all: [0, 2, 5, 7, 9, 10], minor: [2, 7, 9] }
+  };
 
 /** A goal as its diatonic chord is written; null where the key has none there. */
 function goalStep(distance: number, key: Key): ScaleStep | null {
@@ -158,52 +157,80 @@ function goalStep(distance: number, key: Key): ScaleStep | null {
 export function isBluesKey(steps: readonly Step[], key: Key): boolean {
   const tonic = pitchClass(key.tonic);
   const dominantOn = (distance: number) =>
-    steps.some((s) => semitonesUp(tonic, s.root) === distance && s.chord.family === 'dominant');
+    steps.some((s) => semitonesUp(tonic, s.root) === distance && isFive(s.chord));
   const restsElsewhere = steps.some((s) => semitonesUp(tonic, s.root) === 0 && s.chord.family === 'major');
-  return key.mode === 'major' && dominantOn(0) && dominantOn(5) && !restsElsewhere;
+  return !isMinorKey(key) && dominantOn(0) && dominantOn(5) && !restsElsewhere;
 }
 
-interface NumeralContext {
+/** The place of a chord among the others. */
+interface Place {
   readonly key: Key;
   readonly blues: boolean;
   readonly previous?: Step | undefined;
   readonly next?: Step | undefined;
+  /** The next step on another root: where E, then E7, go. */
+  readonly onward?: Step | undefined;
 }
 
-/** The numeral and function of a harmonic step in its key. */
-export function numeralOf(step: Step, context: NumeralContext): Reading {
-  const family = step.chord.family;
-  if (family === 'dominant') return dominantNumeral(step, context);
-  if (family === 'diminished') return diminishedNumeral(step, context);
-  return restingNumeral(step, context);
+/** A chord with its root and its place. */
+interface Placed extends Place {
+  readonly chord: Chord;
+  /** Semitones above the tonic. */
+  readonly distance: number;
+  /** Semitones up to the next other root; null where none follows. */
+  readonly toNext: number | null;
 }
 
-function dominantNumeral(step: Step, { key, blues, previous, next }: NumeralContext): Reading {
-  const tonic = pitchClass(key.tonic);
-  const distance = semitonesUp(tonic, step.root);
-  const numeral = plainNumeral(step.chord, key);
+/** The numeral and function of a chord, as it is heard, in its key. */
+export function numeralOf(chord: Chord, place: Place): Reading {
+  const placed: Placed = {
+    ...place,
+    chord,
+    distance: semitonesUp(pitchClass(place.key.tonic), chord.rootPc),
+    toNext: place.onward ? semitonesUp(chord.rootPc, place.onward.root) : null
+  };
+  if (isFive(chord)) return dominantNumeral(placed);
+  if (chord.family === 'diminished') return diminishedNumeral(placed);
+  return (isTriadFive(chord) && leadingTriad(placed)) || restingNumeral(placed);
+}
+
+const BLUES_FUNCTIONS: Readonly<Record<number, HarmonicFunction>> = {
+  0: 'blues I',
+  5: 'blues IV',
+  7: 'blues V'
+};
+
+function dominantNumeral({ chord, key, blues, previous, onward, distance, toNext }: Placed): Reading {
+  const numeral = plainNumeral(chord, key);
   const { quality } = numeral;
-  const toNext = next ? semitonesUp(step.root, next.root) : null;
-  const bluesFunction = ({ 0: 'blues I', 5: 'blues IV', 7: 'blues V' } as const)[distance];
-  if (blues && bluesFunction) return { numeral, function: bluesFunction };
+  const isLedIn = previous && isTwo(previous.chord) && isFifthAbove(previous.root, chord.rootPc);
+  // Led in by its ii, a V7 of the chord to come is that, also where it stands on a step of the blues.
+  const leadsInBlues = isLedIn && toNext === 5 && distance !== 7;
+  const bluesFunction = BLUES_FUNCTIONS[distance];
+  if (blues && bluesFunction && !leadsInBlues) return { numeral, function: bluesFunction };
+  if (isModal(key) && distance !== 7 && inKey(chord, key) && toNext !== 11) {
+    return { numeral, function: DIATONIC_FUNCTION[key.mode][distance] ?? 'outside' };
+  }
   if (distance === 7) return { numeral: pointing(5, quality), function: 'dominant' };
   // A dominant that falls a semitone stands for the one that would fall a fifth.
-  if (toNext === 11) {
-    const goal = goalStep((distance + 11) % 12, key);
-    if (goal) return { numeral: substituteOf(quality, goal), function: 'tritone substitute' };
+  if (toNext === 11 && onward) {
+    const below = (distance + 11) % 12;
+    const goal = goalStep(below, key) ?? { ...STEPS[below]!, isMinor: false };
+    return { numeral: substituteOf(quality, asItComes(goal, onward.chord)), function: 'tritone substitute' };
   }
   const goal = goalStep((distance + 5) % 12, key);
-  const backHome = next && next.root === tonic && next.chord.family !== 'dominant';
-  if (distance === 10 && backHome) return { numeral, function: 'backdoor' };
-  const fromFour = previous && semitonesUp(tonic, previous.root) === 5 && previous.chord.family === 'minor';
+  const isMajorKey = !isMinorKey(key);
+  const backHome = onward && toNext === 2 && (blues || !isFive(onward.chord));
+  if (distance === 10 && backHome && isMajorKey) return { numeral, function: 'backdoor' };
+  const fromFour = previous && previous.chord.family === 'minor' && isFifthAbove(previous.root, chord.rootPc);
   if (distance === 10 && fromFour && toNext !== 5) return { numeral, function: 'backdoor' };
-  if (distance === 10 && key.mode === 'minor' && toNext !== 5) return { numeral, function: 'dominant' };
+  if (distance === 10 && !isMajorKey && toNext !== 5) return { numeral, function: 'dominant' };
   if (goal && (toNext === 5 || pointsDown(distance, key))) {
-    const target = next && toNext === 5 ? asItComes(goal, next.chord) : goal;
+    const target = onward && toNext === 5 ? asItComes(goal, onward.chord) : goal;
     return { numeral: pointing(5, quality, target), function: 'secondary dominant' };
   }
   if (distance === 1) {
-    const home: ScaleStep = { number: 1, accidental: '', isMinor: key.mode === 'minor' };
+    const home: ScaleStep = { number: 1, accidental: '', isMinor: isMinorKey(key) };
     return { numeral: substituteOf(quality, home), function: 'tritone substitute' };
   }
   if (distance === 8) {
@@ -212,17 +239,33 @@ function dominantNumeral(step: Step, { key, blues, previous, next }: NumeralCont
       function: 'tritone substitute'
     };
   }
+  if (distance === 0 && isMajorKey) return { numeral, function: 'tonic' };
   if (toNext === 5) return { numeral, function: 'secondary dominant' };
   return { numeral, function: [10, 5, 3].includes(distance) ? 'borrowed' : 'outside' };
 }
 
 /** Dominants on a degree of the scale point a fifth down even where they do not go there. */
 function pointsDown(distance: number, key: Key): boolean {
-  const roots: Readonly<Record<Key['mode'], readonly number[]>> = {
-    major: [2, 4, 9, 11],
-    minor: [2, 3]
-  };
-  return roots[key.mode].includes(distance);
+  const roots = isMinorKey(key) ? [2, 3] : [2, 4, 9, 11];
+  return roots.includes(distance);
+}
+
+/**
+ * A triad that is the V of what follows: a fifth above it, with a leading tone that the key does not have. One that the key has, or
+ * borrows on its way to a major chord (IV to ♭VII), is what it is there.
+ */
+function leadingTriad({ chord, key, next, onward, distance, toNext }: Placed): Reading | null {
+  // Over a held root only a seventh leads on.
+  if (next && next.root === chord.rootPc && !isFive(next.chord)) return null;
+  if (distance === 7 || toNext !== 5 || !onward || inKey(chord, key)) return null;
+  const goal = goalStep((distance + 5) % 12, key);
+  if (!goal || chord.family === 'suspended') return null;
+  const target = asItComes(goal, onward.chord);
+  const lender = lenderOf(chord, key);
+  const isBorrowed = lender !== null && lender.mode !== 'major';
+  if (isBorrowed && !target.isMinor) return null;
+  const { quality } = plainNumeral(chord, key);
+  return { numeral: pointing(5, quality, target), function: 'secondary dominant' };
 }
 
 /** The goal as it really comes: V7/ii that lands on a major chord is V7/II. */
@@ -231,32 +274,28 @@ function asItComes(goal: ScaleStep, { family }: Chord): ScaleStep {
   return family === 'major' ? { ...goal, isMinor: false } : goal;
 }
 
-function diminishedNumeral(step: Step, { key, previous, next }: NumeralContext): Reading {
-  const tonic = pitchClass(key.tonic);
-  const distance = semitonesUp(tonic, step.root);
-  const rises = next && semitonesUp(step.root, next.root) === 1;
-  if (distance === 11 && rises) return { numeral: plainNumeral(step.chord, key), function: 'dominant' };
-  const falls = next && semitonesUp(step.root, next.root) === 11;
-  const stepwise = previous && [1, 11].includes(semitonesUp(previous.root, step.root));
-  const sameRoot = (next && next.root === step.root) || (previous && previous.root === step.root);
-  const numeral = plainNumeral(step.chord, key, rises ? RISING_STEPS : STEPS);
+function diminishedNumeral({ chord, key, previous, next, distance }: Placed): Reading {
+  const rises = next && semitonesUp(chord.rootPc, next.root) === 1;
+  if (distance === 11 && rises) return { numeral: plainNumeral(chord, key), function: 'dominant' };
+  const falls = next && semitonesUp(chord.rootPc, next.root) === 11;
+  const stepwise = previous && [1, 11].includes(semitonesUp(previous.root, chord.rootPc));
+  const sameRoot = (next && next.root === chord.rootPc) || (previous && previous.root === chord.rootPc);
+  const numeral = plainNumeral(chord, key, rises ? RISING_STEPS : STEPS);
+  if (distance === 2 && isMinorKey(key) && !rises && inKey(chord, key))
+    return { numeral, function: 'pre-dominant' };
   const passes = rises || falls || stepwise || sameRoot || distance !== 11;
   return { numeral, function: passes ? 'passing diminished' : 'dominant' };
 }
 
-function restingNumeral(step: Step, { key, next }: NumeralContext): Reading {
-  const tonic = pitchClass(key.tonic);
-  const distance = semitonesUp(tonic, step.root);
-  const numeral = plainNumeral(step.chord, key);
-  const { family } = step.chord;
+function restingNumeral({ chord, key, blues, onward, distance, toNext }: Placed): Reading {
+  const numeral = plainNumeral(chord, key);
+  const { family } = chord;
   const diatonic = DIATONIC_FUNCTION[key.mode][distance];
-  if (inKey(step.chord, key) && diatonic) return { numeral, function: diatonic };
+  const leadsToFive = onward && isTwo(chord) && isFive(onward.chord) && toNext === 5;
+  // In a blues the minor chord on V is the ii of the V7 of IV.
+  const isInside = inKey(chord, key) && !(blues && leadsToFive && distance === 7);
+  if (isInside && diatonic) return { numeral, function: diatonic };
   // The ii of a secondary dominant is named with it.
-  const leadsToFive =
-    next &&
-    (family === 'minor' || family === 'half-diminished') &&
-    next.chord.family === 'dominant' &&
-    semitonesUp(step.root, next.root) === 5;
   const goal = leadsToFive ? goalStep((distance + 10) % 12, key) : null;
   if (goal && distance !== 2) {
     return { numeral: pointing(2, numeral.quality, goal), function: 'pre-dominant' };
@@ -266,9 +305,8 @@ function restingNumeral(step: Step, { key, next }: NumeralContext): Reading {
   if (distance === 7 && (family === 'augmented' || family === 'suspended' || family === 'major')) {
     return { numeral, function: 'dominant' };
   }
-  const parallel: Key = { tonic: key.tonic, mode: key.mode === 'major' ? 'minor' : 'major' };
   const isNeapolitan = distance === 1 && family === 'major';
-  if (inKey(step.chord, parallel) || isNeapolitan || [3, 5, 8, 10].includes(distance)) {
+  if (lenderOf(chord, key) || isNeapolitan || [3, 5, 8, 10].includes(distance)) {
     return { numeral, function: 'borrowed' };
   }
   return { numeral, function: diatonic ?? 'outside' };

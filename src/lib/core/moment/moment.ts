@@ -4,7 +4,7 @@
  */
 import { contextOf, type ChangeContext } from '../approaches/context';
 import { outsideRole, type JudgeContext, type OutsideRole } from '../approaches/judge';
-import type { ScaleChoice } from '../approaches/choice';
+import { judgedBy, type ScaleChoice } from '../approaches/choice';
 import { arpeggioOf, type Collection } from '../approaches/collection';
 import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
@@ -112,10 +112,11 @@ function marksOf(context: ChangeContext, choice: ScaleChoice | null, area: Area,
 
 function markOf<T extends NamedTone>(
   cell: T,
-  { change: { chord }, minorGoal }: ChangeContext,
+  context: ChangeContext,
   choice: ScaleChoice | null
 ): T & { readonly role: Role } {
-  const role = roleOf(chord, cell.midi % 12, { minorGoal, blueNotes: choice?.blueNotes ?? [] });
+  const { chord } = context.change;
+  const role = roleOf(chord, cell.midi % 12, judgedBy(choice ?? chord, context));
   if (role !== 'blue') return { ...cell, role: role === 'contradicts' ? 'other' : role };
   // Players read blue notes as ♭3 and ♭5, whatever tension they would be elsewhere.
   return { ...cell, role: 'other', degree: cell.degree === '#9' ? 'b3' : 'b5' };

@@ -18,8 +18,8 @@ export function chordLabel(chord: Chord): ChordLabel {
     .slice(base.length)
     .replace(/^(dim)(?=7|$)/i, '°')
     .replace(/^o(?=7|$)/, '°')
-    .replace(/^ø7?$/i, 'ø7')
-    .replace(/^△/, 'Δ');
+    .replace(/^[ø∅⌀]7?$/i, 'ø7')
+    .replace(/^[△∆^]/, 'Δ');
   return {
     root: prettyNote(chord.root),
     base: base === '-' ? '–' : base,

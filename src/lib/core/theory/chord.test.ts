@@ -107,9 +107,36 @@ describe('readChord', () => {
   });
 
   it('suggests a near symbol', () => {
-    expect(readChord('Ebmja7')).toMatchObject({ problem: { suggestion: 'Ebm7' } });
-    expect(readChord('Dbq9')).toMatchObject({ problem: { suggestion: 'Db9' } });
+    expect(readChord('Ebmja7')).toMatchObject({ problem: { suggestion: 'Ebmaj7' } });
+    expect(readChord('Gm7x')).toMatchObject({ problem: { suggestion: 'Gm7' } });
     expect(readChord('Ddmi7')).toMatchObject({ kind: 'problem' });
+  });
+
+  it.each([
+    'Amsus4',
+    'Ab7#13',
+    'Bb7b11',
+    'Fdimalt',
+    'Gm7alt',
+    'D9b9',
+    'E13b13',
+    'F#7maj7',
+    'B5sus4',
+    'Cø#5',
+    'C7/',
+    'G/B/D'
+  ])('finds that %s cannot be, and suggests nothing of another quality', (symbol) => {
+    const reading = readChord(symbol);
+    if (reading.kind !== 'problem') throw new Error(`${symbol} was read`);
+    const { suggestion } = reading.problem;
+    if (suggestion) expect(chord(suggestion).family, suggestion).toBe('dominant');
+  });
+
+  it('suggests nothing where the nearest spellings are of different qualities', () => {
+    for (const symbol of ['Dbq9', 'Fq7', 'Amsus4']) {
+      const reading = readChord(symbol);
+      expect(reading.kind === 'problem' && reading.problem.suggestion, symbol).toBeUndefined();
+    }
   });
 
   it('gives the same tones from every root, and notes that sound them', () => {

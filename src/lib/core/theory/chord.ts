@@ -23,6 +23,8 @@ export interface Chord extends ChordFacts {
   readonly rootPc: PitchClass;
   /** The pitch class of each tone, in the order of the tones. */
   readonly pitchClasses: readonly PitchClass[];
+  /** The same as a set: bit n stands for pitch class n. */
+  readonly pitchSet: number;
   /** The tones spelled from the root, in their order. */
   readonly notes: readonly NoteName[];
   /** Decides the scales that suit the chord. */
@@ -32,10 +34,12 @@ export interface Chord extends ChordFacts {
 /** A chord from what its symbol says. */
 export function chordOf(facts: ChordFacts): Chord {
   const rootPc = pitchClass(facts.root);
+  const pitchClasses = facts.tones.map((tone) => (rootPc + DEGREES[tone].semitones) % 12);
   return {
     ...facts,
     rootPc,
-    pitchClasses: facts.tones.map((tone) => (rootPc + DEGREES[tone].semitones) % 12),
+    pitchClasses,
+    pitchSet: pitchClasses.reduce((set, pc) => set | (1 << pc), 0),
     notes: facts.tones.map((tone) => spell(facts.root, tone)),
     family: familyOf(facts.tones)
   };

@@ -6,7 +6,7 @@ import { contextOf } from '../../core/approaches/context';
 import { judgedKeyScales } from '../../core/approaches/key-centre';
 import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry';
 import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
-import { cadenceName } from '../../core/harmony/cadence';
+import { cadenceName, cadenceTitle } from '../../core/harmony/cadence';
 import { romanText } from '../../core/harmony/numeral';
 import { spell } from '../../core/theory/note';
 import { fail } from '../../api/errors';
@@ -33,10 +33,20 @@ export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) 
       function: change.function,
       inKey: change.inKey,
       key: { tonic: change.key.tonic, mode: change.key.mode },
+      ...(change.alsoIn.length
+        ? {
+            alsoIn: change.alsoIn.map(({ tonic, mode, numeral }) => ({
+              tonic,
+              mode,
+              roman: romanText(numeral)
+            }))
+          }
+        : {}),
       ...(change.problem ? { problem: change.problem } : {})
     })),
     cadences: analysis.cadences.map((cadence) => ({
       type: cadenceName(cadence),
+      name: cadenceTitle(cadence),
       from: cadence.from,
       to: cadence.to,
       key: cadence.goal

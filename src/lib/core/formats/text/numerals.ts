@@ -1,4 +1,5 @@
 /** Roman numerals as players write them, turned into chords of a key: "ii V I", "iiø V7 i", "bVII7", "V7/ii". */
+import { MODES } from '../../theory/mode';
 import { isChord } from '../../theory/chord-reader';
 import type { Key } from '../../harmony/key';
 import { noteAbove, type NoteName } from '../../theory/note';
@@ -62,7 +63,7 @@ function rootOf({ sign, degree, suffix }: Numeral, { tonic, mode }: Key): NoteNa
   const { major, minor } = DEGREES[degree]!;
   // In minor the diminished chords on 6 and 7 stand on the raised degrees.
   const isRaised = /^(?:ø|°|º|o|dim)/i.test(suffix);
-  const inMode = mode === 'minor' && !sign && !isRaised ? minor : major;
+  const inMode = MODES[mode].isMinor && !sign && !isRaised ? minor : major;
   const interval = /[b♭]/.test(sign) ? FLATTENED[major]! : /[#♯]/.test(sign) ? SHARPENED[major]! : inMode;
   return noteAbove(tonic, interval);
 }

@@ -1,4 +1,5 @@
 /** Positions around a chord's 1, 3 and 5: the first finger goes where one of them lies on the two lowest strings. */
+import { thirdOf } from '../../theory/mode';
 import { DEGREES, type Degree } from '../../theory/degree';
 import { pitchClass, spell, type NoteName } from '../../theory/note';
 import { fillAt, type Quality } from '../area';
@@ -28,7 +29,7 @@ export const around: NeckSystem = {
   id: 'around',
   title: 'Around the 1, 3 and 5',
   hint: 'First finger on a chord tone of the two lowest strings',
-  rows: (neck, { tonic, mode }) => placeRows(neck, tonePlaces(neck, tonic, HOME_TONES[mode])),
+  rows: (neck, { tonic, mode }) => placeRows(neck, tonePlaces(neck, tonic, HOME_TONES[thirdOf(mode)])),
   areaAt: (neck, subject, position) => {
     const { root, tones } = subject.naming;
     const place = nearestTo(tonePlaces(neck, root, tones), position);

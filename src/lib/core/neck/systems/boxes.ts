@@ -1,4 +1,5 @@
 /** Pentatonic boxes, numbered from the minor root or from the major root. Source: docs/music-rules.md, The neck. */
+import { thirdOf } from '../../theory/mode';
 import { pitchClass } from '../../theory/note';
 import { areaOf, fillInstead, handFor, type Area, type AreaName, type Quality, type Subject } from '../area';
 import {
@@ -54,9 +55,9 @@ export function boxArea(
 
 /** Rows at the boxes of the home key's pentatonic; the last frets are too few for one. */
 export function boxRows(neck: Instrument, { tonic, mode }: Home, naming: BoxNaming): Row[] {
-  return boxesOf(neck, minorPentatonic(relativeMinor(pitchClass(tonic), mode)))
+  return boxesOf(neck, minorPentatonic(relativeMinor(pitchClass(tonic), thirdOf(mode))))
     .filter(({ anchor }) => anchor + neck.span - 1 <= neck.frets)
-    .map((box) => ({ name: naming(box, mode), position: box.anchor }));
+    .map((box) => ({ name: naming(box, thirdOf(mode)), position: box.anchor }));
 }
 
 function boxSystem(id: string, title: string, hint: string, naming: BoxNaming): NeckSystem {

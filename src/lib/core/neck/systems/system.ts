@@ -1,4 +1,5 @@
 /** A neck system: one way of cutting the neck up into areas. The notes of a collection stay what they are. */
+import type { Mode } from '../../theory/mode';
 import type { NoteName, PitchClass } from '../../theory/note';
 import type { Area, AreaName, Subject } from '../area';
 import type { Instrument } from '../tuning';
@@ -6,7 +7,7 @@ import type { Instrument } from '../tuning';
 /** The key that the neck is cut up around. */
 export interface Home {
   readonly tonic: NoteName;
-  readonly mode: 'major' | 'minor';
+  readonly mode: Mode;
 }
 
 /** A place for the hand to go to. */

@@ -1,4 +1,5 @@
 /** Three notes a string: the shapes of a seven-note scale that run straight up the strings. */
+import { MODES } from '../../theory/mode';
 import { pitchClass } from '../../theory/note';
 import { scaleOf } from '../../theory/scale';
 import { areaOf, fillInstead, handFor } from '../area';
@@ -14,7 +15,7 @@ export const three: NeckSystem = {
   title: 'Three notes a string',
   hint: 'Long shapes of seven-note scales',
   rows: (neck, { tonic, mode }) => {
-    const { notes } = scaleOf(tonic, mode === 'major' ? 'major' : 'aeolian')!;
+    const { notes } = scaleOf(tonic, MODES[mode].scale)!;
     const steps = notes.map(pitchClass);
     return threeAString(neck, notes)
       .filter(({ anchor }) => anchor + neck.span <= neck.frets)

@@ -1,0 +1,308 @@
+/**
+ * Finding the key of a run of chords. Every tonic and mode is tried: how well it explains each chord, by length, and what speaks
+ * for its tonic, which is where the chords begin and end, how it is reached and how long it sounds. Source: docs/music-rules.md, Keys.
+ */
+import { type Chord } from '../theory/chord';
+import { plainName, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
+import { isFifthAbove, isFive, isTriadFive, isTwo, isTwoOfNext } from './heard';
+import { belongsTo, isTonicIn, shareIn, type Key, type Step } from './key';
+import { MODES, type Mode } from '../theory/mode';
+
+/** A tonic and a mode on trial. */
+interface Candidate {
+  readonly tonic: PitchClass;
+  readonly mode: Mode;
+}
+
+/** A chord between its neighbours, with how long it sounds there in all; a chart says the same few things many times. */
+interface Passage {
+  readonly before: Chord | null;
+  readonly chord: Chord;
+  readonly after: Chord | null;
+  readonly beats: number;
+}
+
+/** The passages of some steps; played round and round unless they are a part of a longer form. */
+function passagesOf(steps: readonly Step[]): readonly Passage[] {
+  const found = new Map<string, { -readonly [K in keyof Passage]: Passage[K] }>();
+  const at = (i: number) => (steps.length > 1 ? steps[(i + steps.length) % steps.length]!.chord : null);
+  steps.forEach(({ chord, beats }, i) => {
+    const [before, after] = [at(i - 1), at(i + 1)];
+    const id = `${before?.symbol} ${chord.symbol} ${after?.symbol}`;
+    const known = found.get(id);
+    if (known) known.beats += beats;
+    else found.set(id, { before, chord, after, beats });
+  });
+  return [...found.values()];
+}
+
+/** How well a key explains a chord that is not its own, from 0 to 1. */
+const EXPLAINED = {
+  /** A dominant of one of its chords, and the ii of that dominant. */
+  leading: 0.85,
+  leadingTriad: 0.8,
+  substitute: 0.75,
+  passing: 0.75,
+  /** The I7 and IV7 of a blues. */
+  blues: 0.9,
+  /** Chords of the parallel modes that every loop of rock and pop may take: ♭III, ♭VI, ♭VII, iv, IV in minor. */
+  usualBorrowed: 0.8,
+  borrowed: 0.65,
+  neapolitan: 0.6,
+  /** A chord that is foreign, by the share of its tones that are not. */
+  foreign: 0.5
+};
+
+/** The modes that lend chords, and the roots on which they are heard every day, in semitones above the tonic. */
+const LENDERS: Readonly<Record<'major' | 'minor', { modes: readonly Mode[]; usual: readonly number[] }>> = {
+  major: { modes: ['minor', 'dorian', 'mixolydian'], usual: [3, 5, 7, 8, 10] },
+  minor: { modes: ['dorian', 'phrygian', 'major'], usual: [5, 2, 10] }
+};
+
+function explained({ before, chord, after }: Passage, { tonic, mode }: Candidate): number {
+  if (belongsTo(chord, tonic, mode)) return 1;
+  const { isMinor } = MODES[mode];
+  const distance = semitonesUp(tonic, chord.rootPc);
+  if (isFive(chord) && !isMinor && (distance === 0 || distance === 5)) return EXPLAINED.blues;
+  if (after) {
+    const isOwn = (root: PitchClass) => MODES[mode].steps.includes(semitonesUp(tonic, root));
+    if (isFifthAbove(chord.rootPc, after.rootPc) && isOwn(after.rootPc)) {
+      if (isFive(chord)) return EXPLAINED.leading;
+      if (isTriadFive(chord) && after.family !== 'dominant') return EXPLAINED.leadingTriad;
+    }
+    const isTwoOfFive = isTwo(chord) && isFive(after) && isFifthAbove(chord.rootPc, after.rootPc);
+    if (isTwoOfFive && isOwn((after.rootPc + 5) % 12)) return EXPLAINED.leading;
+    if (isFive(chord) && semitonesUp(chord.rootPc, after.rootPc) === 11) return EXPLAINED.substitute;
+  }
+  if (chord.family === 'diminished') {
+    const isNear = (other: Chord | null) =>
+      other !== null && [0, 1, 11].includes(semitonesUp(other.rootPc, chord.rootPc));
+    if (isNear(before) || isNear(after)) return EXPLAINED.passing;
+  }
+  const lent = LENDERS[isMinor ? 'minor' : 'major'];
+  if (lent.modes.some((other) => belongsTo(chord, tonic, other))) {
+    return lent.usual.includes(distance) ? EXPLAINED.usualBorrowed : EXPLAINED.borrowed;
+  }
+  if (isFive(chord) && distance === 10) return EXPLAINED.usualBorrowed;
+  if (distance === 1 && chord.family === 'major') return EXPLAINED.neapolitan;
+  return EXPLAINED.foreign * shareIn(chord, tonic, mode);
+}
+
+/** In so few steps, none of them a ii–V, the chord a loop begins on says more than the one it ends on. */
+const SHORT_LOOP = 32;
+
+/**
+ * What a key gains by where its tonic stands and how it is reached, beside the mean of what it explains. A cadence counts
+ * once, however often it comes: a tune may cadence more often to its second degree than to its first.
+ */
+const GAIN = {
+  loop: { first: 0.2, last: 0.04 },
+  tune: { first: 0.12, last: 0.2 },
+  lastLeadsHome: 0.06,
+  twoFiveOne: 0.3,
+  fiveOne: 0.12,
+  triadFiveOne: 0.1,
+  /** To a tonic that is a dominant itself, as in a blues. */
+  fiveOneBlues: 0.05,
+  twoFive: 0.1,
+  /** What a V–I says more where the chords end with it. */
+  ending: 0.08,
+  sounding: 0.1,
+  /** Its tonic is never heard. */
+  silent: -0.12
+};
+
+/** What is known of the steps whatever the key. */
+interface Evidence {
+  readonly steps: readonly Step[];
+  readonly passages: readonly Passage[];
+  readonly beats: number;
+  readonly isLoop: boolean;
+  /** The steps that can be heard as at rest: no ii on its way to its V, and no V that one leads to or that brings the end. */
+  readonly resting: readonly boolean[];
+}
+
+function evidenceOf(steps: readonly Step[]): Evidence {
+  const isTwo = steps.map((_, i) => isTwoOfNext(steps, i));
+  const resting = isTwo.map(
+    (is, i) => !is && !isTwo[i - 1] && !(i === steps.length - 2 && resolves(steps[i]!, steps[i + 1]!))
+  );
+  return {
+    steps,
+    passages: passagesOf(steps),
+    beats: steps.reduce((sum, { beats }) => sum + beats, 0),
+    isLoop: steps.length <= SHORT_LOOP && resting.every(Boolean),
+    resting
+  };
+}
+
+/** Whether a dominant seventh falls a fifth to a chord at rest. */
+function resolves({ chord, root }: Step, next: Step): boolean {
+  return isFive(chord) && !isFive(next.chord) && isFifthAbove(root, next.root);
+}
+
+function tonicGain({ steps, beats, isLoop, resting }: Evidence, { tonic, mode }: Candidate): number {
+  const isTonic = steps.map(({ root, chord }, i) => resting[i] && root === tonic && isTonicIn(chord, mode));
+  const { first, last } = isLoop ? GAIN.loop : GAIN.tune;
+  const sounding = steps.reduce((sum, step, i) => sum + (isTonic[i] ? step.beats : 0), 0);
+  const final = steps.at(-1)!;
+  const leadsHome = isFive(final.chord) && isFifthAbove(final.root, tonic);
+  return (
+    (isTonic[0] ? first : 0) +
+    (isTonic.at(-1) ? last : leadsHome ? GAIN.lastLeadsHome : 0) +
+    (sounding ? (GAIN.sounding * sounding) / beats : GAIN.silent) +
+    cadenceGain(steps, isTonic, { tonic, mode })
+  );
+}
+
+/** The strongest way in which a key's tonic is reached; the end of the form leads round to its start. */
+function cadenceGain(
+  steps: readonly Step[],
+  isTonic: readonly (boolean | undefined)[],
+  { tonic, mode }: Candidate
+): number {
+  let best = 0;
+  const { length } = steps;
+  steps.forEach(({ root, chord }, i) => {
+    if (!isFifthAbove(root, tonic)) return;
+    const isSeventh = isFive(chord);
+    if (!isSeventh && !isTriadFive(chord)) return;
+    const before = steps[(i + length - 1) % length]!;
+    const next = (i + 1) % length;
+    const isPrepared = isSeventh && isTwo(before.chord) && isFifthAbove(before.root, root);
+    if (!isTonic[next]) {
+      if (isPrepared && (before.chord.family === 'half-diminished') === MODES[mode].isMinor) {
+        best = Math.max(best, GAIN.twoFive);
+      }
+      return;
+    }
+    const goal = steps[next]!.chord;
+    const gain = isFive(goal)
+      ? GAIN.fiveOneBlues
+      : isPrepared
+        ? GAIN.twoFiveOne
+        : isSeventh
+          ? GAIN.fiveOne
+          : GAIN.triadFiveOne;
+    // Round the end of a loop of triads I–IV looks the same.
+    const isRound = next === 0 && !isSeventh;
+    const ends = next === length - 1 && length > 2 && !isFive(goal);
+    best = Math.max(best, (isRound ? 0.5 : 1) * gain + (ends ? GAIN.ending : 0));
+  });
+  return best;
+}
+
+/** What makes a mode of its own: the roots its chords stand on, and the tone that no other mode of its third has. */
+interface ModalFacts {
+  readonly roots: readonly number[];
+  readonly characteristic: number;
+}
+
+const MODAL: Readonly<Partial<Record<Mode, ModalFacts>>> = {
+  dorian: { roots: [0, 2, 3, 5, 7, 10], characteristic: 9 },
+  phrygian: { roots: [0, 1, 3, 10], characteristic: 1 },
+  lydian: { roots: [0, 2, 11], characteristic: 6 },
+  mixolydian: { roots: [0, 2, 5, 7, 9, 10], characteristic: 10 }
+};
+
+/** No chord of a modal loop sounds longer than the tonic by more than this. */
+const MOST_ELSEWHERE = 2;
+
+/** Of two keys as good the plainer one. */
+const MODAL_PRICE = 0.02;
+
+/**
+ * Whether some chords stay in a mode: they begin on its tonic, which sounds long enough, stand on its steps and belong to it, sound its own
+ * tone, and nothing among them cadences elsewhere.
+ */
+function staysIn({ steps, passages, resting }: Evidence, candidate: Candidate): boolean {
+  const { tonic, mode } = candidate;
+  const { roots, characteristic } = MODAL[mode]!;
+  const first = steps[0]!;
+  if (first.root !== tonic || !resting[0] || !isTonicIn(first.chord, mode)) return false;
+  const beatsOn = new Map<number, number>();
+  let isHeard = false;
+  for (const { chord, after, beats } of passages) {
+    const distance = semitonesUp(tonic, chord.rootPc);
+    // In a Mixolydian key the chords on IV and ♭VII may carry a blue seventh of their own.
+    const isBlue = mode === 'mixolydian' && isFive(chord) && distance === 10;
+    if (!roots.includes(distance) || !(isBlue || belongsTo(chord, tonic, mode))) return false;
+    const isAway = after !== null && after.rootPc !== tonic && after.family !== 'dominant';
+    if (isAway && isFive(chord) && isFifthAbove(chord.rootPc, after.rootPc)) return false;
+    beatsOn.set(distance, (beatsOn.get(distance) ?? 0) + beats);
+    const bearsIt = distance !== 0 || mode === 'mixolydian' || mode === 'lydian';
+    if (bearsIt && chord.pitchSet & (1 << ((tonic + characteristic) % 12))) isHeard = true;
+  }
+  const own = beatsOn.get(0)!;
+  return (
+    isHeard &&
+    !goesToRelative(steps, candidate) &&
+    [...beatsOn.values()].every((beats) => beats <= MOST_ELSEWHERE * own)
+  );
+}
+
+/** ii–V–I in triads, or a Dorian-looking loop that ends on ♭VII, its relative major's tonic. */
+function goesToRelative(steps: readonly Step[], { tonic, mode }: Candidate): boolean {
+  const isMajorOn = (step: Step | undefined, root: PitchClass) =>
+    step?.chord.family === 'major' && step.root === root % 12;
+  const cadences = steps.some(
+    ({ chord, root }, i) =>
+      isTwo(chord) && isMajorOn(steps[i + 1], root + 5) && isMajorOn(steps[i + 2], root + 10)
+  );
+  return cadences || (mode === 'dorian' && steps.length > 2 && isMajorOn(steps.at(-1), tonic + 10));
+}
+
+/** The name of a tonic: as the chart spells that root, else the plain one. */
+function tonicName({ tonic, mode }: Candidate, steps: readonly Step[]): NoteName {
+  const spelled = steps.find((step) => step.root === tonic);
+  if (spelled) return spelled.chord.root;
+  const minorNames: Readonly<Record<number, NoteName>> = { 1: 'C#', 6: 'F#', 8: 'G#' };
+  return (MODES[mode].isMinor ? minorNames[tonic] : undefined) ?? plainName(tonic);
+}
+
+const CANDIDATES: readonly Candidate[] = (['major', 'minor'] as const).flatMap((mode) =>
+  Array.from({ length: 12 }, (_, tonic) => ({ tonic, mode }))
+);
+
+/** How much speaks for a key: from about 0 to 1.6. */
+function scoreOf(evidence: Evidence, candidate: Candidate): number {
+  const held = evidence.passages.reduce(
+    (sum, passage) => sum + passage.beats * explained(passage, candidate),
+    0
+  );
+  return held / evidence.beats + tonicGain(evidence, candidate);
+}
+
+/** The key that fits best and the runner-up; null where no chord sounds. */
+export function findKey(steps: readonly Step[]): { key: Key; runnerUp: Key } | null {
+  const first = steps[0];
+  if (!first) return null;
+  const evidence = evidenceOf(steps);
+  const modal = (Object.keys(MODAL) as Mode[])
+    .map((mode): Candidate => ({ tonic: first.root, mode }))
+    .filter((candidate) => staysIn(evidence, candidate));
+  const ranked = [
+    ...CANDIDATES.map((candidate) => ({ candidate, score: scoreOf(evidence, candidate) })),
+    ...modal.map((candidate) => ({ candidate, score: scoreOf(evidence, candidate) - MODAL_PRICE }))
+  ].sort((a, b) => b.score - a.score);
+  const keyOf = ({ candidate }: (typeof ranked)[number]): Key => ({
+    tonic: tonicName(candidate, steps),
+    mode: candidate.mode
+  });
+  return { key: keyOf(ranked[0]!), runnerUp: keyOf(ranked[1]!) };
+}
+
+/** How well a key explains some steps on the whole, from 0 to 1, whatever its tonic does. */
+export function explainedBy(steps: readonly Step[], candidate: Candidate): number[] {
+  return steps.map((step, i) =>
+    explained(
+      {
+        before: steps[i - 1]?.chord ?? null,
+        chord: step.chord,
+        after: steps[i + 1]?.chord ?? null,
+        beats: step.beats
+      },
+      candidate
+    )
+  );
+}
