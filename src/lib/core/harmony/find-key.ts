@@ -235,21 +235,18 @@ function staysIn({ steps, passages, resting }: Evidence, candidate: Candidate): 
   }
   const own = beatsOn.get(0)!;
   return (
-    isHeard &&
-    !goesToRelative(steps, candidate) &&
-    [...beatsOn.values()].every((beats) => beats <= MOST_ELSEWHERE * own)
+    isHeard && !goesToRelative(steps) && [...beatsOn.values()].every((beats) => beats <= MOST_ELSEWHERE * own)
   );
 }
 
-/** ii–V–I in triads, or a Dorian-looking loop that ends on ♭VII, its relative major's tonic. */
-function goesToRelative(steps: readonly Step[], { tonic, mode }: Candidate): boolean {
+/** ii–V–I in triads, whose last chord is the relative major's tonic. */
+function goesToRelative(steps: readonly Step[]): boolean {
   const isMajorOn = (step: Step | undefined, root: PitchClass) =>
     step?.chord.family === 'major' && step.root === root % 12;
-  const cadences = steps.some(
+  return steps.some(
     ({ chord, root }, i) =>
       isTwo(chord) && isMajorOn(steps[i + 1], root + 5) && isMajorOn(steps[i + 2], root + 10)
   );
-  return cadences || (mode === 'dorian' && steps.length > 2 && isMajorOn(steps.at(-1), tonic + 10));
 }
 
 /** The name of a tonic: as the chart spells that root, else the plain one. */

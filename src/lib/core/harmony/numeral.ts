@@ -153,13 +153,14 @@ function goalStep(distance: number, key: Key): ScaleStep | null {
   return all.includes(distance) ? { ...STEPS[distance]!, isMinor: minor.includes(distance) } : null;
 }
 
-/** Whether the tonic and fourth-degree chords of a tune are dominants at rest, as in a blues. */
+/** Whether the I, and the IV, of a tune are dominants at rest, as in a blues; the IV may be a triad where the tune begins on its I7. */
 export function isBluesKey(steps: readonly Step[], key: Key): boolean {
   const tonic = pitchClass(key.tonic);
-  const dominantOn = (distance: number) =>
-    steps.some((s) => semitonesUp(tonic, s.root) === distance && isFive(s.chord));
-  const restsElsewhere = steps.some((s) => semitonesUp(tonic, s.root) === 0 && s.chord.family === 'major');
-  return !isMinorKey(key) && dominantOn(0) && dominantOn(5) && !restsElsewhere;
+  const on = (distance: number) => steps.filter(({ root }) => semitonesUp(tonic, root) === distance);
+  const hasDominant = (distance: number) => on(distance).some(({ chord }) => isFive(chord));
+  const restsElsewhere = on(0).some(({ chord }) => chord.family === 'major');
+  const beginsOnIt = steps[0]?.root === tonic && isFive(steps[0].chord) && on(5).length > 0;
+  return !isMinorKey(key) && !restsElsewhere && hasDominant(0) && (hasDominant(5) || beginsOnIt);
 }
 
 /** The place of a chord among the others. */

@@ -189,8 +189,8 @@ const ADDED_TONE: Readonly<Record<string, Degree>> = {
 /** What may follow, any number of times, with or without parentheses, commas and strokes. */
 const MODIFIERS: readonly Token[] = [
   {
-    pattern: /sus(?:pended)?\s*(2\/?4|4\/?2|13|2|4|7|9)?/iy,
-    apply: (d, [, size = '4']) => suspend(d, size)
+    pattern: /sus(?:pended)?\s*(?:\(([24])\)|(2\/?4|4\/?2|13|2|4|7|9))?/iy,
+    apply: (d, [, inside, size]) => suspend(d, inside ?? size ?? '4')
   },
   { pattern: /alt(?:ered)?\.?/iy, apply: (d) => alterAll(d) },
   {
@@ -284,7 +284,8 @@ function raiseSeventh(draft: Draft): void | false {
 }
 
 function suspend(draft: Draft, size: string): void | false {
-  if (draft.third !== '3' || draft.omitted.has('3') || draft.tensions.has('#11')) return false;
+  const isFree = draft.third === '3' || draft.suspensions.length > 0;
+  if (!isFree || draft.omitted.has('3') || draft.tensions.has('#11')) return false;
   draft.third = null;
   if (size.includes('2')) draft.suspensions.push('9');
   if (size !== '2') draft.suspensions.push('11');

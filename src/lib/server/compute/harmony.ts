@@ -46,7 +46,7 @@ export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) 
     })),
     cadences: analysis.cadences.map((cadence) => ({
       type: cadenceName(cadence),
-      name: cadenceTitle(cadence),
+      ...(cadenceTitle(cadence) === cadenceName(cadence) ? {} : { name: cadenceTitle(cadence) }),
       from: cadence.from,
       to: cadence.to,
       key: cadence.goal
