@@ -60,6 +60,7 @@ describe('hostile texts', () => {
     '|| 1.|',
     '{meta}',
     '{:}',
+    '| :   ',
     '{}}',
     'C(b9, #11) | F'
   ])('%j comes round', (text) => {

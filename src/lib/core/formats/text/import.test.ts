@@ -145,6 +145,11 @@ describe('pasted texts', () => {
     );
   });
 
+  it.each(['|A:||-', '[x2→Eb'])('%s comes out as a chart that stays as it is', (text) => {
+    const { chart } = importText(text);
+    expect(importText(chart!).chart).toBe(chart);
+  });
+
   it('never throw, and what comes out is a chart', () => {
     const scrap = fc.constantFrom(
       ...'[ ] ( ) | : x2 - → Am F#m7 ii V7 in Eb Key: A: 1. % / { } {t: [Verse] la ┃ ║ , \n \t'.split(' '),

@@ -274,7 +274,7 @@ class Reader {
     // The signs of a repeat and "x2" behind them say the same thing.
     const isRepeat = line[last - 1] === ':' && times > 1;
     const isBarAfter = after !== '' && !/^[:.\d]/.test(after) && this.#chordsOf(after) !== null;
-    const marks = isBarAfter ? '' : (/^[:.][\d,.-]*|^[\d,-]+\.?(?=\s|$)/.exec(after)?.[0] ?? '');
+    const marks = isBarAfter ? '' : (/^[:.][\d,.-]*|^\d[\d,-]*\.?(?=\s|$)/.exec(after)?.[0] ?? '');
     const remark = isBarAfter ? '' : after.slice(marks.length).trim();
     if (remark) this.#leave(at, remark, 'words, not chords');
     const opening = line.startsWith(':|') ? ':' : '';

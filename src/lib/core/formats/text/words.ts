@@ -68,7 +68,7 @@ export function isNearlyChord(word: string): boolean {
 
 /** How often: "x2", "×3", "2x", "(x4)"; null for any other word. */
 export function timesOf(word: string): number | null {
-  const match = /^\(?(?:[x×*](\d{1,2})|(\d{1,2})[x×])\)?[.,]?$/i.exec(word);
+  const match = /^[([]?(?:[x×*](\d{1,2})|(\d{1,2})[x×])[)\]]?[.,]?$/i.exec(word);
   const times = match ? Number(match[1] ?? match[2]) : 0;
   return times >= 1 && times <= MOST_TIMES ? times : null;
 }
