@@ -83,7 +83,7 @@ export function collectionTitle(
   if (kind === 'triad') return `${noteName(root)} ${type} triad`;
   if (kind === 'triad pair') return pairName(root, type, noteName) ?? `${noteName(root)} triads`;
   const name = `${noteName(root)}${prettySuffix(type)} ${kind}`;
-  return inversion ? `${name} from ${noteName(start)}` : name;
+  return inversion ? `${name} from ${noteName(plainRoot(start))}` : name;
 }
 
 /** Scales that players call otherwise than the routes do. */
@@ -140,7 +140,7 @@ export function inverted(collection: Collection, inversion: number): Collection 
   if (inversion <= 0 || !start) return collection;
   const notes = [...collection.notes.slice(inversion), ...collection.notes.slice(0, inversion)];
   const facts = { ...collection.facts, inversion };
-  return { ...collection, facts, name: `${collection.name} from ${start}`, root: start, notes };
+  return { ...collection, facts, name: `${collection.name} from ${plainRoot(start)}`, root: start, notes };
 }
 
 export function chordNamed(symbol: string): Chord | null {
@@ -195,7 +195,11 @@ function pairOf(root: NoteName, type: string): Pair | null {
   const interval = STEPS_APART[semitones ?? ''];
   if (!interval) return null;
   const first = collectionOf({ kind: 'triad', root, type: lower! });
-  const second = collectionOf({ kind: 'triad', root: noteAbove(root, interval), type: upper ?? '' });
+  const second = collectionOf({
+    kind: 'triad',
+    root: plainRoot(noteAbove(root, interval)),
+    type: upper ?? ''
+  });
   return first && second ? { first, second } : null;
 }
 

@@ -4,8 +4,11 @@ import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { guideColumns, guideThreads } from '../harmony/guide-tones';
 import { pitchClass } from '../theory/note';
+import type { Chord } from '../theory/chord';
+import { DEGREES, type Degree } from '../theory/degree';
+import type { Analysis } from '../harmony/analysis';
 import { findChains } from './chains';
-import { lackCost, motionBetween } from './choice';
+import { lackCost, motionBetween, type ScaleChoice } from './choice';
 import { collectionOf, type Collection } from './collection';
 import { contextOf } from './context';
 import { judgedKeyScales } from './key-centre';
@@ -139,6 +142,42 @@ describe('the approaches', () => {
   });
 });
 
+/** Checks a reason word by word against the notes themselves, not against the judgement it was made from. */
+function expectTrue({ name, why, notes }: ScaleChoice, chord: Chord, analysis: Analysis, at: number): void {
+  const above = notes.map((note) => (pitchClass(note) - chord.rootPc + 12) % 12);
+  const semitones = (degree: string) => DEGREES[degree as Degree].semitones;
+  const listOf = (pattern: RegExp) =>
+    (pattern.exec(why)?.[1] ?? '')
+      .replaceAll('♭', 'b')
+      .replaceAll('♯', '#')
+      .split(/, | and /)
+      .filter(Boolean);
+  const here = `${chord.symbol} in ${analysis.changes.map(({ symbol }) => symbol).join(' ')}: ${name}: ${why}`;
+  if (/Holds every tone/.test(why)) {
+    for (const tone of chord.tones) expect(above, here).toContain(semitones(tone));
+  }
+  for (const tone of listOf(/Holds (.*?) but not/)) expect(above, here).toContain(semitones(tone));
+  for (const tone of listOf(/but not the (.*?)[;.]/)) expect(above, here).not.toContain(semitones(tone));
+  for (const tone of [...listOf(/adds (.*?) as colour/), ...listOf(/keep the (.*?) passing/)]) {
+    expect(above, here).toContain(semitones(tone));
+    expect(chord.pitchClasses, here).not.toContain((chord.rootPc + semitones(tone)) % 12);
+  }
+  if (/third of the V to come/.test(why)) {
+    const after = [...analysis.changes.slice(at + 1), ...analysis.changes].find(
+      ({ chord: next }) => next && next.rootPc !== chord.rootPc
+    )!.chord!;
+    expect((after.rootPc - chord.rootPc + 12) % 12, here).toBe(5);
+    expect(after.pitchClasses, here).toContain((chord.rootPc + 9) % 12);
+  }
+  if (/♭3 is a blue note and wants to rise/.test(why)) {
+    expect(above, here).toContain(3);
+    expect(chord.tones, here).toContain('3');
+    // With a ♭9 beside it the same note is a ♯9, and nobody bends it.
+    if (above.includes(4) && !/blues/.test(name)) expect(above, here).not.toContain(1);
+  }
+  if (/Keep the one before/.test(why)) expect(at, here).toBeGreaterThan(0);
+}
+
 describe('what holds of every choice', () => {
   const symbol = fc.constantFrom(
     ...'Cm7 F7 Bbmaj7 Ebmaj7 Am7b5 D7b9 Gm6 G7alt Dbdim7 Absus4 E+ B7#11 F#m7 C#m7b5 Gb6 A13 Dm(maj7) Eb7 N.C.'.split(
@@ -171,6 +210,56 @@ describe('what holds of every choice', () => {
         });
       }),
       { numRuns: 60 }
+    );
+  });
+
+  const everyQuality = fc.constantFrom(
+    ...(
+      ' m 7 maj7 m7 6 m6 m(maj7) m7b5 dim dim7 aug 7#5 maj7#5 sus2 sus4 7sus4 7sus4b9 9 13 7b9 7#9 7alt 7b5 maj7#11 ' +
+      'add9 5 69 13#11 7b9b13 /G 7/Bb m7/F maj7b5 dim(maj7)'
+    ).split(' ')
+  );
+  const anyRoot = fc.constantFrom(...'C Db D Eb E F F# G Ab A Bb B G# Cb'.split(' '));
+  const anyChart = fc
+    .tuple(
+      fc.constantFrom(
+        '',
+        '{key: Eb}\n',
+        '{key: F#m}\n',
+        '{key: D dorian}\n',
+        '{key: Ab mixolydian}\n',
+        '{key: B phrygian}\n'
+      ),
+      fc.array(fc.tuple(anyRoot, everyQuality), { minLength: 1, maxLength: 5 })
+    )
+    .map(([key, chords]) => `${key}| ${chords.map((chord) => chord.join('')).join(' | ')} |`);
+
+  it('no approach is silent where a chord sounds, and no name has a double accidental', () => {
+    fc.assert(
+      fc.property(anyChart, (text) => {
+        const { analysis } = readSheet(text);
+        for (const choices of scaleChoices(analysis)) {
+          const silent = APPROACHES.filter(({ id }) => !choices.some(({ approach }) => approach === id));
+          expect(silent.map(({ id }) => id)).toEqual([]);
+          for (const { name, parent } of choices) {
+            expect(`${name} ${parent?.tonic ?? ''}`).not.toMatch(/\b[A-G](?:##|bb)/);
+          }
+        }
+      }),
+      { numRuns: 300 }
+    );
+  });
+
+  it('says only what is so at its place', () => {
+    fc.assert(
+      fc.property(anyChart, (text) => {
+        const { analysis } = readSheet(text);
+        scaleChoices(analysis).forEach((choices, i) => {
+          const { chord } = analysis.changes[i]!;
+          for (const choice of choices) expectTrue(choice, chord!, analysis, i);
+        });
+      }),
+      { numRuns: 300 }
     );
   });
 
