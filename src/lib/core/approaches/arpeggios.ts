@@ -56,9 +56,8 @@ function stack(notes: readonly NoteName[], from: number, size: number): NoteName
 export function superimposedArpeggio(context: ChangeContext): ScaleChoice[] {
   const { chord } = context.change;
   const notes = scaleAround(context);
-  if (notes.length !== 7) return [];
   const root = chord.rootPc;
-  return chord.tones.flatMap((tone): ScaleChoice[] => {
+  const found = chord.tones.flatMap((tone): ScaleChoice[] => {
     const at = notes.findIndex((note) => pitchClass(note) === (root + DEGREES[tone].semitones) % 12);
     if (DEGREES[tone].slot === 'tension' || at < 0) return [];
     const four = stack(notes, at, 4);
@@ -67,6 +66,8 @@ export function superimposedArpeggio(context: ChangeContext): ScaleChoice[] {
     const clean = plain.avoid.length ? cleaned(four, tone, context) : null;
     return [plain, ...(clean ? [clean] : [])].filter(fitsSymbol);
   });
+  if (found.length) return found;
+  return [choiceOf('superimposed-arpeggio', arpeggioOf(chord), context, { lead: 'The chord itself.' })];
 }
 
 function propose(
@@ -100,8 +101,10 @@ function cleaned(
   for (const interval of ['1A', '-1A']) {
     for (let i = 1; i < four.length; i++) {
       const altered = four.map((note, n) => (n === i ? noteAbove(note, interval) : note));
-      const choice = propose(altered, tone, context);
-      if (choice && choice.avoid.length === 0 && fitsSymbol(choice)) return choice;
+      const chord = seventhChordOn(altered);
+      const judgement = chord && judgedOn(arpeggioOf(chord), context);
+      if (judgement && judgement.avoid.length === 0 && fitsSymbol(judgement))
+        return propose(altered, tone, context);
     }
   }
   return null;

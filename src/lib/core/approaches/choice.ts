@@ -66,20 +66,28 @@ export function choiceOf(
   const softAvoid: Degree | undefined = isTwo && judgement.tensions.includes('13') ? '13' : undefined;
   // Picked one by one: what is proposed may be a choice judged on another chord before.
   const { facts, name, root, notes, parent, blueNotes } = collection;
-  const choice = {
-    ...judgement,
+  const choice: { -readonly [K in keyof ScaleChoice]: ScaleChoice[K] } = {
     approach,
     facts,
     name,
     root,
     notes,
-    ...(parent ? { parent } : {}),
-    ...(blueNotes ? { blueNotes } : {}),
-    ...(softAvoid ? { softAvoid } : {}),
-    ...(over ? { over } : {}),
-    ...(passing && judgement.contradicts.length === MOST_AGAINST ? { against: judgement.contradicts } : {})
+    degrees: judgement.degrees,
+    covers: judgement.covers,
+    lacks: judgement.lacks,
+    tensions: judgement.tensions,
+    avoid: judgement.avoid,
+    contradicts: judgement.contradicts,
+    blue: judgement.blue,
+    why: ''
   };
-  return { ...choice, why: (lead ? `${lead} ` : '') + reason(choice, context, passing) };
+  if (parent) choice.parent = parent;
+  if (blueNotes) choice.blueNotes = blueNotes;
+  if (softAvoid) choice.softAvoid = softAvoid;
+  if (over) choice.over = over;
+  if (passing && judgement.contradicts.length === MOST_AGAINST) choice.against = judgement.contradicts;
+  choice.why = (lead ? `${lead} ` : '') + reason(choice, context, passing);
+  return choice;
 }
 
 /** So many tones against the symbol can pass. */

@@ -52,6 +52,7 @@ export function chordPentatonic(context: ChangeContext, before: ScaleChoice | nu
   const choices = own(context);
   const same = kept(context, before);
   if (same && !choices.some((choice) => sameNotes(choice, same))) choices.push(same);
+  if (choices.length >= FEWEST) return choices;
   for (const other of pentatonicsFrom('chord-pentatonic', context, before)) {
     if (choices.length >= FEWEST) break;
     if (!choices.some((choice) => sameNotes(choice, other))) choices.push(other);

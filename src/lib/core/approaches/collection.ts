@@ -119,9 +119,18 @@ export function scaleCollection(scale: Scale): Collection {
   };
 }
 
+/** The same few scales are asked for again and again; there are no more than these many. */
+const MOST_REMEMBERED = 2000;
+const scales = new Map<string, Collection>();
+
 /** A scale of the table as a collection. The name has to be in the table. */
 export function scaleNamed(root: NoteName, name: string): Collection {
-  return scaleCollection(scaleOf(root, name)!);
+  const id = `${root} ${name}`;
+  const known = scales.get(id);
+  if (known) return known;
+  const collection = scaleCollection(scaleOf(root, name)!);
+  if (scales.size < MOST_REMEMBERED) scales.set(id, collection);
+  return collection;
 }
 
 /** The arpeggio of a chord, as "Fm7 arpeggio". */
@@ -227,10 +236,19 @@ function triadPairFrom(root: NoteName, type: string): Collection | null {
   );
 }
 
+const pairs = new Map<string, Collection | null>();
+
 /** Two triads a step apart as one collection of six notes; null where they are no such pair. */
 export function triadPairOf(lower: Collection, upper: Collection): Collection | null {
   const apart = semitonesUp(pitchClass(lower.root), pitchClass(upper.root));
-  return triadPairFrom(lower.root, `${lower.facts.type} ${apart} ${upper.facts.type}`);
+  const type = `${lower.facts.type} ${apart} ${upper.facts.type}`;
+  const id = `${lower.root} ${type}`;
+  let known = pairs.get(id);
+  if (known === undefined) {
+    known = triadPairFrom(lower.root, type);
+    if (pairs.size < MOST_REMEMBERED) pairs.set(id, known);
+  }
+  return known;
 }
 
 /** Seventh chords by the semitones of their third, fifth and seventh. */

@@ -2,7 +2,7 @@
 import { prettyDegree } from '../theory/typeset';
 import { degreeOf } from '../theory/degree';
 import { semitonesUp, simpleSpelling, spell } from '../theory/note';
-import { byMerit, choiceOf, fitsSymbol, type ScaleChoice } from './choice';
+import { byMerit, choiceOf, fitsSymbol, judgedOn, type ScaleChoice } from './choice';
 import { scaleNamed } from './collection';
 import type { ChangeContext } from './context';
 
@@ -19,18 +19,21 @@ export function pentatonicsFrom(
 ): ScaleChoice[] {
   const { chord } = context.change;
   const merit = byMerit(before);
-  const fitting = Array.from({ length: 12 }, (_, pc) => {
+  const judged = Array.from({ length: 12 }, (_, pc) => {
     const degree = degreeOf(semitonesUp(chord.rootPc, pc), chord.tones);
     // A pentatonic from E sharp or B double flat helps nobody, and players say ♭3 for the root of this one.
     const name = simpleSpelling(spell(chord.root, degree === '#9' ? 'b3' : degree));
-    return choiceOf(approach, scaleNamed(name, 'minor pentatonic'), context, {
-      lead: `From the ${prettyDegree(degree)}.`
-    });
+    const collection = scaleNamed(name, 'minor pentatonic');
+    return { degree, collection, ...judgedOn(collection, context) };
   })
     .filter(fitsSymbol)
+    .sort((a, b) => a.avoid.length - b.avoid.length || a.blue.length - b.blue.length);
+  const clean = judged.filter(({ avoid }) => avoid.length <= MOST_AVOID_NOTES);
+  return (clean.length ? clean : judged.slice(0, 1))
+    .map(({ degree, collection }) =>
+      choiceOf(approach, collection, context, { lead: `From the ${prettyDegree(degree)}.` })
+    )
     .sort((a, b) => a.avoid.length - b.avoid.length || a.blue.length - b.blue.length || merit(a, b));
-  const clean = fitting.filter(({ avoid }) => avoid.length <= MOST_AVOID_NOTES);
-  return clean.length ? clean : fitting.slice(0, 1);
 }
 
 export function displacedPentatonic(context: ChangeContext, before: ScaleChoice | null): ScaleChoice[] {

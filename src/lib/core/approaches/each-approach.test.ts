@@ -246,7 +246,7 @@ describe('what holds of every choice', () => {
           }
         }
       }),
-      { numRuns: 300 }
+      { numRuns: 60 }
     );
   });
 
@@ -259,7 +259,7 @@ describe('what holds of every choice', () => {
           for (const choice of choices) expectTrue(choice, chord!, analysis, i);
         });
       }),
-      { numRuns: 300 }
+      { numRuns: 60 }
     );
   });
 

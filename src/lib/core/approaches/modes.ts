@@ -5,8 +5,8 @@ import { MODES } from '../theory/mode';
 import { semitonesUp, pitchClass } from '../theory/note';
 import { isMinorKey, isModal } from '../harmony/key';
 import { isStep, type HarmonicFunction } from '../harmony/numeral';
-import { modesOf, scaleOf, type Scale } from '../theory/scale';
-import { choiceOf, fitsSymbol, type ScaleChoice, type Said } from './choice';
+import { modesOf, SCALE_NAMES, scaleOf, type Scale } from '../theory/scale';
+import { byMerit, choiceOf, fitsSymbol, type ScaleChoice, type Said } from './choice';
 import { scaleCollection, scaleNamed } from './collection';
 import type { ChangeContext } from './context';
 
@@ -90,6 +90,7 @@ const RULES: readonly Rule[] = [
   { when: [family('minor')], scales: 'dorian, bebop minor, aeolian, melodic minor, phrygian' },
 
   { when: [family('dominant'), has('b5'), has('#5')], scales: 'altered' },
+  { when: [family('dominant'), has('b5')], scales: 'whole tone, altered, lydian dominant' },
   { when: [family('dominant'), not(has('3')), has('b9')], scales: 'phrygian, dorian b2, mixolydian b2' },
   { when: [family('dominant'), not(has('3'))], scales: 'mixolydian, dorian, aeolian' },
   {
@@ -186,12 +187,23 @@ function findModes(context: ChangeContext): ScaleChoice[] {
     ...(own ? [choiceOf('modes', scaleCollection(own), context)] : []),
     ...names.map((name) => choiceOf('modes', scaleNamed(heard.root, name), context, saidOf(name, context)))
   ].filter(fitsSymbol);
+  if (fitting.length === 0) return anyMode(context);
   // Bebop scales are of the music that cadences.
   const plain = fitting.filter((choice) => context.hasCadences || !isBebop(choice));
   const choices = plain.length >= FEWEST ? plain : fitting;
   const isLast = (choice: ScaleChoice) => missesThePoint(choice) || choice.against !== undefined;
   const first = choices.filter((choice) => !isLast(choice) || isBebop(choice));
   return [...first, ...choices.filter((choice) => isLast(choice) && !isBebop(choice))].slice(0, MOST);
+}
+
+/** Where the function's own scales all deny a rare symbol: those of six notes and more that do not, the fullest first. */
+function anyMode(context: ChangeContext): ScaleChoice[] {
+  return SCALE_NAMES.map((name) => scaleNamed(context.heard.root, name))
+    .filter(({ notes }) => notes.length >= 6)
+    .map((scale) => choiceOf('modes', scale, context))
+    .filter((choice) => fitsSymbol(choice) && !missesThePoint(choice) && choice.blueNotes === undefined)
+    .sort(byMerit(null))
+    .slice(0, FEWEST);
 }
 
 /** A bebop scale stands behind the mode it adds to, though its added tone goes against the symbol. */

@@ -4,7 +4,8 @@ import type { Degree } from '../theory/degree';
 import { noteAbove, simpleSpelling, type NoteName } from '../theory/note';
 import { isMinorKey } from '../harmony/key';
 import { isStep } from '../harmony/numeral';
-import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
+import { choiceOf, fitsSymbol, judgedOn, type ScaleChoice } from './choice';
+import type { Judgement } from './judge';
 import { arpeggioOf, chordNamed, triadOf, triadPairOf, type Collection } from './collection';
 import type { ChangeContext } from './context';
 import { modeNotes } from './modes';
@@ -132,6 +133,11 @@ const THOUGHTS: readonly Thought[] = [
     lead: 'An augmented major seventh on the ♭3: the minor major ninth without its root.'
   },
   {
+    when: [family('minor'), has('#5')],
+    symbol: onChord('-3M', ''),
+    lead: 'The major triad whose third is this root: the same three notes.'
+  },
+  {
     when: [family('diminished')],
     symbol: onChord('-2m', '7b9'),
     lead: 'The dominant a semitone below with its ♭9, its root left out.',
@@ -180,12 +186,11 @@ function triadPair(context: ChangeContext): ScaleChoice | null {
     const pair = lower && upper ? triadPairOf(lower, upper) : null;
     return pair ? [pair] : [];
   });
+  const clash = ({ avoid, lacks }: Judgement) => avoid.length * 10 + lacks.length;
+  const best = pairs
+    .map((pair) => ({ pair, judgement: judgedOn(pair, context) }))
+    .filter(({ judgement }) => fitsSymbol(judgement))
+    .sort((a, b) => clash(a.judgement) - clash(b.judgement))[0];
   const lead = 'Two triads a step apart, six notes of the scale and no more.';
-  const clash = (choice: ScaleChoice) => choice.avoid.length * 10 + choice.lacks.length;
-  return (
-    pairs
-      .map((pair) => choiceOf('substitution', pair, context, { lead }))
-      .filter(fitsSymbol)
-      .sort((a, b) => clash(a) - clash(b))[0] ?? null
-  );
+  return best ? choiceOf('substitution', best.pair, context, { lead }) : null;
 }

@@ -154,7 +154,12 @@ function readRow(source: string, line: number, inGrid: boolean): { row: GridRow;
     if (next === null) {
       const rest = source.slice(from);
       // What follows the last line is a bar where it reads as one, else a remark.
-      if (rest.trim() && looksLikeBars(`${rest.trimEnd()}|`) && !barLines.at(-1)?.repeatEnd && !isFinal(barLines)) {
+      if (
+        rest.trim() &&
+        looksLikeBars(`${rest.trimEnd()}|`) &&
+        !barLines.at(-1)?.repeatEnd &&
+        !isFinal(barLines)
+      ) {
         addBar(rest, from);
         barLines.push(PLAIN_LINE);
       } else right = rest.trim();

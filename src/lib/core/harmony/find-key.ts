@@ -22,18 +22,29 @@ interface Passage {
   readonly beats: number;
 }
 
-/** The passages of some steps; played round and round unless they are a part of a longer form. */
-function passagesOf(steps: readonly Step[]): readonly Passage[] {
-  const found = new Map<string, { -readonly [K in keyof Passage]: Passage[K] }>();
+/** The passages of some steps, and for each step which one it is. */
+export interface Passages {
+  readonly all: readonly Passage[];
+  readonly of: readonly number[];
+}
+
+/** The passages of some steps, played round and round. */
+export function passagesOf(steps: readonly Step[]): Passages {
+  const all: { -readonly [K in keyof Passage]: Passage[K] }[] = [];
+  const known = new Map<string, number>();
   const at = (i: number) => (steps.length > 1 ? steps[(i + steps.length) % steps.length]!.chord : null);
-  steps.forEach(({ chord, beats }, i) => {
+  const of = steps.map(({ chord, beats }, i) => {
     const [before, after] = [at(i - 1), at(i + 1)];
     const id = `${before?.symbol} ${chord.symbol} ${after?.symbol}`;
-    const known = found.get(id);
-    if (known) known.beats += beats;
-    else found.set(id, { before, chord, after, beats });
+    let index = known.get(id);
+    if (index === undefined) {
+      known.set(id, (index = all.length));
+      all.push({ before, chord, after, beats: 0 });
+    }
+    all[index]!.beats += beats;
+    return index;
   });
-  return [...found.values()];
+  return { all, of };
 }
 
 /** How well a key explains a chord that is not its own, from 0 to 1. */
@@ -129,7 +140,7 @@ function evidenceOf(steps: readonly Step[]): Evidence {
   );
   return {
     steps,
-    passages: passagesOf(steps),
+    passages: passagesOf(steps).all,
     beats: steps.reduce((sum, { beats }) => sum + beats, 0),
     isLoop: steps.length <= SHORT_LOOP && resting.every(Boolean),
     resting
@@ -289,17 +300,8 @@ export function findKey(steps: readonly Step[]): { key: Key; runnerUp: Key } | n
   return { key: keyOf(ranked[0]!), runnerUp: keyOf(ranked[1]!) };
 }
 
-/** How well a key explains some steps on the whole, from 0 to 1, whatever its tonic does. */
-export function explainedBy(steps: readonly Step[], candidate: Candidate): number[] {
-  return steps.map((step, i) =>
-    explained(
-      {
-        before: steps[i - 1]?.chord ?? null,
-        chord: step.chord,
-        after: steps[i + 1]?.chord ?? null,
-        beats: step.beats
-      },
-      candidate
-    )
-  );
+/** How well a key explains each of some steps, from 0 to 1, whatever its tonic does. */
+export function explainedBy({ all, of }: Passages, candidate: Candidate): number[] {
+  const held = all.map((passage) => explained(passage, candidate));
+  return of.map((index) => held[index]!);
 }

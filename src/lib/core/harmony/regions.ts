@@ -1,7 +1,7 @@
 /** Local keys: which key each step of a form is in. Source: docs/music-rules.md, Keys. */
 import { pitchClass, type PitchClass } from '../theory/note';
 import { isTwoFive, type Cadence } from './cadence';
-import { explainedBy, findKey } from './find-key';
+import { explainedBy, findKey, passagesOf } from './find-key';
 import { belongsTo, inKey, isTonicChord, isTonicIn, sameKey, type Key, type Step } from './key';
 import { type Mode } from '../theory/mode';
 
@@ -85,11 +85,12 @@ const TRIALS: readonly { readonly tonic: PitchClass; readonly mode: Mode }[] = (
  */
 export function stretchKeys(steps: readonly Step[], home: Key): Key[] {
   const keys: Key[] = steps.map(() => home);
-  const atHome = explainedBy(steps, { tonic: pitchClass(home.tonic), mode: home.mode });
+  const passages = passagesOf(steps);
+  const atHome = explainedBy(passages, { tonic: pitchClass(home.tonic), mode: home.mode });
   // Most charts never leave: four bars that home does not hold have to be there first.
   const foreign = steps.reduce((sum, { beats }, i) => sum + (atHome[i]! < 1 ? beats : 0), 0);
   if (foreign < SHORTEST_STRETCH / 2) return keys;
-  const held = [atHome, ...TRIALS.map((trial) => explainedBy(steps, trial))];
+  const held = [atHome, ...TRIALS.map((trial) => explainedBy(passages, trial))];
   const path = cheapestPath(steps, held);
   let next = 0;
   while (next < steps.length) {
