@@ -46,7 +46,7 @@ const decision = z.object({
 });
 
 const planFields = z.object({
-  position: fret,
+  position: fret.nullable(),
   decisions: z.array(decision).max(MAX_CHANGES),
   thread: z.enum(THREAD_RULES),
   degrees: z.array(z.enum(CHORD_SLOTS)).min(1),

@@ -90,7 +90,7 @@ export class Workspace {
   readonly nextIndex = $derived.by(() =>
     this.changes.length > 1 ? (this.selected + 1) % this.changes.length : null
   );
-  readonly position = $derived.by(() => this.positions[this.selected] ?? this.plan.position);
+  readonly position = $derived.by(() => this.positions[this.selected] ?? this.arrangement.home);
   readonly decision = $derived.by(() => decisionAt(this.plan, this.selected));
 
   readonly moment = $derived.by(() => {

@@ -267,6 +267,21 @@ describe('the path of nearest grips', () => {
 });
 
 describe('root-string units', () => {
+  it.each([
+    ['Emaj7', 'drop D'],
+    ['Fmaj7', 'DADGAD'],
+    ['Abm7', 'open G'],
+    ['E13', 'open G']
+  ])('hold every tone of %s in %s, or say which is missing', (symbol, tuning) => {
+    const neck = readInstrument({ tuning })!;
+    const chord = chordOf(symbol);
+    for (const unit of lowestUnits(unitsOf(neck, chord, chord.notes))) {
+      const missing = chord.tones.filter((tone) => !unit.arpeggio.some(({ degree }) => degree === tone));
+      expect(unit.lacks, `${symbol} on string ${unit.rootString}`).toEqual(missing);
+      if (tuning !== 'open G') expect(missing).toEqual([]);
+    }
+  });
+
   it('hold grip, arpeggio and scale of A flat minor round each root', () => {
     const units = lowestUnits(unitsOf(STANDARD, chordOf('Abm7'), readScale('Ab dorian')!.notes));
     expect(units.map(({ rootString, anchor }) => [rootString, anchor])).toEqual([

@@ -3,7 +3,7 @@
  * Source: docs/music-rules.md, The neck.
  */
 import { withTones, type Chord } from '../theory/chord';
-import { DEGREES } from '../theory/degree';
+import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
 import { fingerGrip } from './fingering';
 import { positionFill } from './position';
@@ -22,6 +22,8 @@ export interface Unit {
   readonly arpeggio: readonly NamedCell[];
   /** One octave from the root. */
   readonly scale: readonly NamedCell[];
+  /** Tones of the chord that the region does not have within the octave. */
+  readonly lacks: readonly Degree[];
 }
 
 /** The strings a unit's root lies on; on necks with fewer strings those of them that are there. */
@@ -67,17 +69,26 @@ function unitAt(
   const naming = namingOf(chord, { notes });
   const grip = gripAt(neck, chord, rootString, anchor);
   const pressed = grip.filter(({ fret }) => fret > neck.capo).map(({ fret }) => fret);
-  const position = Math.max(neck.capo, Math.min(anchor, ...(pressed.length ? pressed : [anchor])));
+  const lowest = Math.max(neck.capo, Math.min(anchor, ...(pressed.length ? pressed : [anchor])));
   const from = neck.strings[rootString - 1]! + anchor;
-  const octave = (pcs: Iterable<PitchClass>) =>
+  const octave = (pcs: Iterable<PitchClass>, position: number) =>
     positionFill(neck, pcs, position)
       .filter(({ midi }) => midi >= from && midi <= from + 12)
       .sort((a, b) => a.midi - b.midi)
       .map((cell): NamedCell => ({ ...cell, ...nameOf(cell.midi % 12, naming) }));
-  const arpeggio = octave(chord.pitchClasses);
+  const lacksAt = (position: number) => {
+    const held = new Set(octave(chord.pitchClasses, position).map(({ midi }) => midi % 12));
+    return chord.tones.filter((_, i) => !held.has(chord.pitchClasses[i]!));
+  };
+  // A lowered string takes its notes up the neck: the hand goes up from the grip until its region has the chord.
+  const position = Array.from({ length: anchor - lowest + 1 }, (_, i) => lowest + i).reduce((best, at) =>
+    lacksAt(at).length < lacksAt(best).length ? at : best
+  );
+  const arpeggio = octave(chord.pitchClasses, position);
   // A unit that the last fret cuts off is none.
   if (arpeggio.at(-1)?.midi !== from + 12) return null;
-  return { rootString, anchor, position, grip, arpeggio, scale: octave(notes.map(pitchClass)) };
+  const scale = octave(notes.map(pitchClass), position);
+  return { rootString, anchor, position, grip, arpeggio, scale, lacks: lacksAt(position) };
 }
 
 /** A triad has its octave where a fuller chord has its seventh. */

@@ -26,6 +26,7 @@ import { soundAt, type Instrument } from '../neck/tuning';
 import { FREE_PATH, type TargetOptions, type Which } from '../targets/options';
 import type { TargetPath } from '../targets/path';
 import { pinsOf } from './edits';
+import { differentSubjects, easiestPosition } from './easiest';
 import type { Plan, ThreadRule } from './model';
 import { stage, valuesOf, type Stage } from './stage';
 
@@ -58,6 +59,8 @@ export interface Arrangement {
   readonly areas: readonly (Area | null)[];
   /** Where the hand is in those areas. */
   readonly hands: readonly number[];
+  /** Where the hand is unless a change says otherwise: as the plan has it, or as it is easiest. */
+  readonly home: number;
   readonly moments: readonly Moment[];
   /** The chord tones under the hand, for every change. */
   readonly tones: readonly (readonly NamedCell[])[];
@@ -84,6 +87,8 @@ interface Stages {
   readonly union: Stage<string>;
   readonly subjects: Stage<readonly (Subject | null)[]>;
   readonly rows: Stage<readonly Row[]>;
+  readonly different: Stage<ReadonlyMap<string, Subject>>;
+  readonly home: Stage<number>;
   readonly positions: Stage<readonly number[]>;
   readonly areas: Stage<readonly (Area | null)[]>;
   readonly hands: Stage<readonly number[]>;
@@ -149,16 +154,29 @@ export function arrange(
     () => system.rows(neck, homeOf(analysis.value)),
     old?.rows
   );
+  const different = stage(
+    () => [subjects.value],
+    () => differentSubjects(subjects.value),
+    old?.different
+  );
+  const home = stage(
+    () =>
+      plan.position === null
+        ? [neck, system, rows.value, [...different.value.keys()].sort().join()]
+        : [plan.position],
+    () => plan.position ?? easiestPosition(neck, system, rows.value, different.value.values()),
+    old?.home
+  );
   const positions = stage(
     () => [
       analysis.value.changes.length,
       neck,
-      plan.position,
+      home.value,
       ...plan.decisions.flatMap(({ change, position }) => (position === undefined ? [] : [change, position]))
     ],
     () => {
       const own = new Map(plan.decisions.map(({ change, position }) => [change, position]));
-      return analysis.value.changes.map(({ index }) => bounded(own.get(index) ?? plan.position));
+      return analysis.value.changes.map(({ index }) => bounded(own.get(index) ?? home.value));
     },
     old?.positions
   );
@@ -209,6 +227,8 @@ export function arrange(
     union,
     subjects,
     rows,
+    different,
+    home,
     positions,
     areas,
     hands,

@@ -55,8 +55,8 @@ export interface Decision {
 }
 
 export interface Plan {
-  /** Where the hand is, unless a change has a position of its own. */
-  readonly position: number;
+  /** Where the hand is, unless a change has a position of its own; null for the place that is easiest for it. */
+  readonly position: number | null;
   /** In the order of the changes, one for each change that has any. */
   readonly decisions: readonly Decision[];
   readonly thread: ThreadRule;
@@ -83,7 +83,7 @@ export interface Plan {
 }
 
 export const DEFAULT_PLAN: Plan = {
-  position: 5,
+  position: null,
   decisions: [],
   thread: 'free',
   degrees: ['3', '7'],

@@ -9,7 +9,7 @@ import type { Decision, Plan } from './model';
 /** `tonic`: of the chart as it stands, from which names are spelled; `shift` in semitones up. */
 export function movedPlan(plan: Plan, neck: Instrument, tonic: NoteName, shift: number): Plan {
   const highest = lastPosition(neck) - neck.span;
-  const by = plan.position + shift > highest ? shift - 12 : shift;
+  const by = (plan.position ?? 0) + shift > highest ? shift - 12 : shift;
   const handMoved = (position: number) => Math.min(highest, Math.max(neck.capo, position + by));
   const collectionMoved = (facts: CollectionFacts): CollectionFacts => ({
     ...facts,
@@ -38,5 +38,5 @@ export function movedPlan(plan: Plan, neck: Instrument, tonic: NoteName, shift: 
       ...(moved ? { pins: moved.length ? moved : undefined } : {})
     };
   });
-  return { ...plan, position: handMoved(plan.position), decisions };
+  return { ...plan, position: plan.position === null ? null : handMoved(plan.position), decisions };
 }

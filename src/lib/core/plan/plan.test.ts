@@ -267,9 +267,33 @@ describe('a stage', () => {
   });
 });
 
+describe('a hand that the player has put nowhere', () => {
+  it('lies where everything played needs the fewest stretches, of a place that the map names', () => {
+    for (const system of ['positions', 'minor-boxes', 'forms']) {
+      for (const text of [CADENCE, '{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 |', '{key: F#m}\n| F#m | D | A | E |']) {
+        const arrangement = at(text, DEFAULT_PLAN, system);
+        const { home, map, subjects, rows } = arrangement;
+        expect(map.map(({ position }) => position)).toContain(home);
+        const stretches = (position: number) =>
+          subjects
+            .flatMap((subject) => systemOf(system).areaAt(STANDARD, subject!, position).cells)
+            .filter(({ stretch }) => stretch).length;
+        const places = rows
+          .map(({ position }) => position)
+          .filter((position) => position >= 1 && position <= 12);
+        // A chord that comes twice counts once, so that the least is told chord by chord.
+        if (new Set(subjects.map((subject) => subject!.collection.name)).size === subjects.length) {
+          expect(stretches(home)).toBe(Math.min(...places.map(stretches)));
+        }
+      }
+    }
+    expect(at(CADENCE, { ...DEFAULT_PLAN, position: 9 }).home).toBe(9);
+  });
+});
+
 describe('a plan in another key', () => {
   it('gives the same degrees and shapes, so far as the neck goes', () => {
-    const plan = decide(DEFAULT_PLAN, new Map([[0, { choice: DORIAN, pins: [{ string: 3, fret: 8 }], reading: { key: 'Eb' } }]])); // prettier-ignore
+    const plan = decide({ ...DEFAULT_PLAN, position: 5 }, new Map([[0, { choice: DORIAN, pins: [{ string: 3, fret: 8 }], reading: { key: 'Eb' } }]])); // prettier-ignore
     const home = at(CADENCE, plan);
     const moved = at(transposeText(CADENCE, 'Eb', 3), movedPlan(plan, STANDARD, 'Eb', 3));
     expect(moved.chosen[0]!.name).toBe('G# dorian');

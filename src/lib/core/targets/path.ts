@@ -153,11 +153,28 @@ function solveStages(
   const { weights } = options;
   const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
   return solvePaths({
-    nodes: stages.map(({ candidates }) => candidates.map(({ slot }) => weights.degree[slot])),
+    nodes: stages.map(({ candidates }) => {
+      const ties = tieBreaks(candidates);
+      return candidates.map(({ slot }, i) => weights.degree[slot] + ties[i]!);
+    }),
     steps: stepTables(stages, options),
     close: options.loop ? (a, b) => stepCost(at(stages.length - 1, a), at(0, b), weights) : null,
     k: options.alternatives,
     ...(onProgress ? { onProgress } : {})
+  });
+}
+
+/** So little that it decides between paths of one cost only; it is no part of the cost that is told. */
+const TIE = 1e-7;
+
+/** Of paths that cost the same the one in the middle of the range and the hand wins, and 3 and 7 before other tones. */
+function tieBreaks(candidates: readonly Candidate[]): number[] {
+  const middle = (values: readonly number[]) => (Math.min(...values) + Math.max(...values)) / 2;
+  const pitch = middle(candidates.map(({ midi }) => midi));
+  const fret = middle(candidates.map((candidate) => candidate.fret));
+  return candidates.map((candidate) => {
+    const isTelling = candidate.slot === '3' || candidate.slot === '7';
+    return TIE * (Math.abs(candidate.midi - pitch) + Math.abs(candidate.fret - fret) + (isTelling ? 0 : 1));
   });
 }
 

@@ -93,6 +93,21 @@ describe('target paths', () => {
     });
   });
 
+  it('breaks ties towards the middle of the neck, and by the 3 and 7', () => {
+    const free = {
+      pitch: 0,
+      hand: 0,
+      string: 0,
+      repeat: 0,
+      degree: { '1': 0, '3': 0, '5': 0, '7': 0, tension: 0 }
+    };
+    const weights = { ...DEFAULT_WEIGHTS, ...free };
+    const { targets: found, cost } = targets('| Ebmaj7 |', { degrees: ['1', '3', '5'], weights }).paths[0]!;
+    expect(found[0]!.cell.degree).toBe('3');
+    expect(Math.abs(found[0]!.cell.fret - 11)).toBeLessThanOrEqual(5);
+    expect(cost).toBe(0);
+  });
+
   it('charges degree, pitch, hand, string and repeat as the rules say', () => {
     const fixed = [
       { change: 0, string: 1, fret: 1 },

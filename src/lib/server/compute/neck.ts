@@ -122,6 +122,7 @@ export function answerUnits(input: z.infer<typeof unitsRequest>) {
         grip: unit.grip.map(cellOut),
         arpeggio: unit.arpeggio.map(cellOut),
         scale: unit.scale.map(cellOut),
+        ...(unit.lacks.length ? { lacksInReach: unit.lacks } : {}),
         ...(caution ? { caution } : {})
       };
     })

@@ -113,6 +113,13 @@
     return distances.indexOf(Math.min(...distances));
   }
 
+  /** Where a row begins; of the row that the hand is nearest to without being in it, where the hand is. */
+  function whereIs(row: MapRow): string {
+    const { position } = workspace;
+    if (rows[rowAt(position)] === row && row.position !== position) return `hand at fret ${position}`;
+    return row.position === 0 ? 'at the nut' : `from fret ${row.position}`;
+  }
+
   /** Cells passed over while the pointer is down: row by change. */
   let stroke: ReadonlyMap<number, number> | null = $state.raw(null);
   const handRow = $derived((column: MapColumn) => {
@@ -335,9 +342,7 @@
 
 {#snippet label(row: MapRow, y: number)}
   <text x="8" y={y + 24} font-size="13" class="fill-ink font-bold">{areaTitle(row.name)}</text>
-  <text x="8" y={y + 40} font-size="11.5" class="fill-soft"
-    >{row.position === 0 ? 'at the nut' : `from fret ${row.position}`}</text
-  >
+  <text x="8" y={y + 40} font-size="11.5" class="fill-soft">{whereIs(row)}</text>
 {/snippet}
 
 <style>

@@ -106,7 +106,7 @@
       {#if isTravelling}
         <Button
           hint="Take all painted positions back"
-          onclick={() => workspace.settle(workspace.plan.position)}>back to one position</Button
+          onclick={() => workspace.settle(workspace.arrangement.home)}>back to one position</Button
         >
       {/if}
       <SaveDrawing of={drawSheet} size="normal" name="{workspace.document.title}, position map" />
