@@ -4,7 +4,7 @@ import { NECK_SYSTEMS } from '../core/neck/systems/registry';
 import { z } from 'zod';
 import { DEGREE_NAMES } from '../core/theory/degree';
 import { GRIP_DIRECTIONS } from '../core/neck/grip-path';
-import { MAX_FRETS } from '../core/neck/tuning';
+import { CAPO_CHORDS, MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
@@ -39,6 +39,8 @@ const instrumentParts = {
   tuning: z.union([z.string().max(80), z.array(z.string().max(8)).max(12)]).optional(),
   frets: z.number().int().optional(),
   capo: z.number().int().optional(),
+  /** Whether chords are written as they sound, or as they are fingered behind the capo. */
+  capoChords: z.enum(CAPO_CHORDS).optional(),
   /** Frets the hand covers without a stretch, 3 to 6. */
   span: z.number().int().optional(),
   openStrings: z.boolean().optional()

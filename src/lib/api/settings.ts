@@ -1,7 +1,15 @@
 /** The player's settings, as stored and sent. */
 import { z } from 'zod';
 import { VOICINGS } from '../core/neck/voicing';
-import { DEFAULT_FRETS, DEFAULT_SPAN, MAX_FRETS, MAX_SPAN, MIN_SPAN, readTuning } from '../core/neck/tuning';
+import {
+  CAPO_CHORDS,
+  DEFAULT_FRETS,
+  DEFAULT_SPAN,
+  MAX_FRETS,
+  MAX_SPAN,
+  MIN_SPAN,
+  readTuning
+} from '../core/neck/tuning';
 
 /** The necks that are built; the core reckons with shorter ones too. */
 export const FEWEST_FRETS = 19;
@@ -23,6 +31,8 @@ export const settingsSchema = z.object({
     .default('standard'),
   frets: z.number().int().min(FEWEST_FRETS).max(MAX_FRETS).default(DEFAULT_FRETS),
   capo: z.number().int().min(0).max(HIGHEST_CAPO).default(0),
+  /** Whether charts are written as they sound, or as they are fingered behind the capo. */
+  capoChords: z.enum(CAPO_CHORDS).default('sounding'),
   /** Frets the hand covers without a stretch. */
   span: z.number().int().min(MIN_SPAN).max(MAX_SPAN).default(DEFAULT_SPAN),
   openStrings: z.boolean().default(true),

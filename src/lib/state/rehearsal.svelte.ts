@@ -465,7 +465,7 @@ export class Rehearsal {
 
 /** What a plan gives to a round. */
 function materialOf({ arrangement, paths }: Workspace): PlanMaterial {
-  const { analysis, areas, areasUp, skeleton } = arrangement;
+  const { analysis, areas, areasUp, neck, skeleton } = arrangement;
   const { path, targets } = paths;
-  return { analysis, areas, areasUp, targets, skeleton: path && skeleton(path) };
+  return { analysis, areas, areasUp, neck, targets, skeleton: path && skeleton(path) };
 }

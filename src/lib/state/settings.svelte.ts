@@ -16,8 +16,8 @@ class PlayerSettings {
   #now: Settings = $state.raw(DEFAULT_SETTINGS);
   /** The guitar under the player's hand. */
   readonly instrument: Instrument = $derived.by(() => {
-    const { tuning, frets, capo, span, openStrings } = this.#now;
-    return readInstrument({ tuning, frets, capo, span, openStrings }) ?? STANDARD;
+    const { tuning, frets, capo, capoChords, span, openStrings } = this.#now;
+    return readInstrument({ tuning, frets, capo, capoChords, span, openStrings }) ?? STANDARD;
   });
 
   get now(): Settings {

@@ -25,6 +25,17 @@ describe('tunings', () => {
     expect(readInstrument({ tuning: 'bass', frets: 24 })!.strings).toHaveLength(4);
   });
 
+  it('lays chords written as they are fingered in their open shapes behind the capo', () => {
+    const neck = readInstrument({ capo: 2, capoChords: 'fingered' })!;
+    const open = shapeOf(neck, chordOf('E'), null, 2).cells.filter(({ fret }) => fret <= 4);
+    const plain = shapeOf(STANDARD, chordOf('E'), null, 0).cells.filter(({ fret }) => fret <= 2);
+    const named = (cells: typeof open, by: number) =>
+      cells.map(({ string, fret, note }) => `${string}:${fret - by} ${note}`).sort();
+    expect(named(open, 2)).toEqual(named(plain, 0));
+    expect(neck.raised).toBe(2);
+    expect(readInstrument({ capo: 2 })!.raised).toBe(0);
+  });
+
   it('starts at the capo', () => {
     const neck = readInstrument({ capo: 3 })!;
     expect(Math.min(...spots(neck, 0, 22).map((s) => s.fret))).toBe(3);

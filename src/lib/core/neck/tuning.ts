@@ -3,7 +3,10 @@ import { midiOf } from '../theory/note';
 
 /** A guitar under a player's hand. */
 export interface Instrument {
-  /** MIDI number of each open string; index 0 is string 1, the highest. */
+  /**
+   * MIDI number of each open string as the chart is written; index 0 is string 1, the highest. Where chords are written as they are
+   * fingered, what a string sounds at the capo is written as if it were open.
+   */
   readonly strings: readonly number[];
   /** The last fret. */
   readonly frets: number;
@@ -13,7 +16,13 @@ export interface Instrument {
   readonly span: number;
   /** Whether open strings are played. */
   readonly openStrings: boolean;
+  /** Semitones that everything sounds above what is written: the capo's, where chords are written as they are fingered. */
+  readonly raised: number;
 }
+
+/** Whether a chart's chords are written as they sound or as they are fingered behind the capo. */
+export const CAPO_CHORDS = ['sounding', 'fingered'] as const;
+export type CapoChords = (typeof CAPO_CHORDS)[number];
 
 /** A place on the neck. */
 export interface Spot {
@@ -70,8 +79,9 @@ export function readInstrument(parts: {
   capo?: number | undefined;
   span?: number | undefined;
   openStrings?: boolean | undefined;
+  capoChords?: CapoChords | undefined;
 }): Instrument | null {
-  const strings = readTuning(parts.tuning ?? 'standard');
+  const open = readTuning(parts.tuning ?? 'standard');
   const { frets = DEFAULT_FRETS, capo = 0, span = DEFAULT_SPAN, openStrings = true } = parts;
   const isPossible =
     frets >= MIN_FRETS &&
@@ -80,7 +90,9 @@ export function readInstrument(parts: {
     capo <= frets - 5 &&
     span >= MIN_SPAN &&
     span <= MAX_SPAN;
-  return strings && isPossible ? { strings, frets, capo, span, openStrings } : null;
+  if (!open || !isPossible) return null;
+  const raised = parts.capoChords === 'fingered' ? capo : 0;
+  return { strings: open.map((midi) => midi - raised), frets, capo, span, openStrings, raised };
 }
 
 /** The pitch of a string at a fret. */

@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { subjectsOf } from '../moment/moment';
 import { areasAt } from '../neck/position-map';
-import { STANDARD } from '../neck/tuning';
+import { readInstrument, STANDARD } from '../neck/tuning';
 import { FREE_PATH } from '../targets/options';
 import { findTargets } from '../targets/path';
 import { FEELS } from './feel';
@@ -23,14 +23,15 @@ const positions = analysis.changes.map(() => 6);
 const path = findTargets(analysis, { ...FREE_PATH, degrees: ['3', '7'], position: 6 }).paths[0]!;
 const plan: PlanMaterial = {
   analysis,
+  neck: STANDARD,
   areas: areasAt(STANDARD, boxes, subjects, positions),
   targets: new Map(path.targets.map((target) => [target.change, target])),
   skeleton: null,
   areasUp: (change) => areasOf(STANDARD, boxes, analysis.key, subjects[change]!)
 };
-const round = (drill: string | null, wish: LoopWish = { kind: 'form' }) =>
+const round = (drill: string | null, wish: LoopWish = { kind: 'form' }, neck = STANDARD) =>
   practiceRound(
-    plan,
+    { ...plan, neck },
     excerptOf(form, analysis, wish)!,
     FEELS[0]!,
     drill ? DRILLS.find(({ id }) => id === drill)! : null,
@@ -38,6 +39,17 @@ const round = (drill: string | null, wish: LoopWish = { kind: 'form' }) =>
   );
 
 describe('a round of practice', () => {
+  it('sounds a capo higher where the chart is written as it is fingered, drums as they are', () => {
+    const fingered = readInstrument({ capo: 3, capoChords: 'fingered' })!;
+    const [plain, raised] = [round('up'), round('up', undefined, fingered)];
+    const isDrum = (part: string) => part === 'drums' || part === 'click';
+    const pitches = ({ events }: typeof plain, by: number) =>
+      events.map(({ part, start, midi }) => `${part} ${start} ${isDrum(part) ? midi : midi + by}`).sort();
+    expect(pitches(raised, 0)).toEqual(pitches(plain, 3));
+    // What is drawn stays as it is written.
+    expect(raised.notes).toEqual(plain.notes);
+  });
+
   it('is the band alone, or with a drill as a part of its own', () => {
     expect(round(null).notes).toEqual([]);
     expect(round(null).events.some(({ part }) => part === 'line')).toBe(false);

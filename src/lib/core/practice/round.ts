@@ -6,6 +6,7 @@ import { beatsOf, endOf, ticksOf } from '../line/model';
 import { sounding, type Sounding } from '../line/sound';
 import type { NamedTone } from '../moment/moment';
 import type { Area } from '../neck/area';
+import type { Instrument } from '../neck/tuning';
 import { bandEvents } from './band';
 import type { Drill, DrillMaterial } from '../line/drills';
 import type { SoundEvent } from './events';
@@ -21,6 +22,8 @@ export interface PlanMaterial {
   readonly skeleton: Line | null;
   /** The areas of a change up the neck, for a hand that travels. */
   readonly areasUp: (change: number) => readonly Area[];
+  /** The guitar may sound higher than the chart is written. */
+  readonly neck: Pick<Instrument, 'raised'>;
 }
 
 export interface PracticeRound {
@@ -54,9 +57,15 @@ export function practiceRound(
     midi,
     velocity: LOUDNESS[purpose]
   }));
-  const events = [...bandEvents(excerpt, feel), ...line].sort((a, b) => a.start - b.start);
+  const { raised } = plan.neck;
+  const events = [...bandEvents(excerpt, feel), ...line]
+    .map((event) => (raised && isPitched(event) ? { ...event, midi: event.midi + raised } : event))
+    .sort((a, b) => a.start - b.start);
   return { excerpt, notes, times, events };
 }
+
+/** The numbers of drums and click are no pitches. */
+const isPitched = ({ part }: SoundEvent) => part !== 'drums' && part !== 'click';
 
 function materialFor(
   plan: PlanMaterial,

@@ -166,6 +166,8 @@ function solveStages(
 
 /** So little that it decides between paths of one cost only; it is no part of the cost that is told. */
 const TIE = 1e-7;
+/** So many semitones and frets further from the middle a 3 or 7 is still taken before another tone. */
+const BEFORE_OTHERS = 12;
 
 /** Of paths that cost the same the one in the middle of the range and the hand wins, and 3 and 7 before other tones. */
 function tieBreaks(candidates: readonly Candidate[]): number[] {
@@ -174,7 +176,10 @@ function tieBreaks(candidates: readonly Candidate[]): number[] {
   const fret = middle(candidates.map((candidate) => candidate.fret));
   return candidates.map((candidate) => {
     const isTelling = candidate.slot === '3' || candidate.slot === '7';
-    return TIE * (Math.abs(candidate.midi - pitch) + Math.abs(candidate.fret - fret) + (isTelling ? 0 : 1));
+    return (
+      TIE *
+      (Math.abs(candidate.midi - pitch) + Math.abs(candidate.fret - fret) + (isTelling ? 0 : BEFORE_OTHERS))
+    );
   });
 }
 

@@ -14,6 +14,7 @@ import {
   MIN_FRETS,
   MIN_SPAN,
   readInstrument,
+  type CapoChords,
   type Instrument
 } from '../../core/neck/tuning';
 import { type Chord } from '../../core/theory/chord';
@@ -69,6 +70,7 @@ export function instrumentFrom(parts: {
   capo?: number | undefined;
   span?: number | undefined;
   openStrings?: boolean | undefined;
+  capoChords?: CapoChords | undefined;
 }): Instrument {
   const tuning = Array.isArray(parts.tuning) ? parts.tuning.join(' ') : parts.tuning;
   const neck = readInstrument({ ...parts, tuning });

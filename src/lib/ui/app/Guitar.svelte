@@ -2,6 +2,7 @@
 <script lang="ts">
   import { FEWEST_FRETS, HIGHEST_CAPO } from '$lib/api/settings';
   import { MAX_FRETS, MAX_SPAN, MIN_SPAN, readTuning, TUNINGS } from '$lib/core/neck/tuning';
+  import { plainName } from '$lib/core/theory/note';
   import { settings } from '$lib/state/settings.svelte';
   import Dialog from '../kit/Dialog.svelte';
   import Select from '../kit/Select.svelte';
@@ -88,6 +89,24 @@
     {/if}
   </div>
   <div class="mt-4 flex flex-col gap-2 border-t border-line pt-3">
+    <Switch
+      label="Charts are written as they are fingered behind the capo"
+      checked={settings.now.capoChords === 'fingered'}
+      onswitch={(checked) => settings.change({ capoChords: checked ? 'fingered' : 'sounding' })}
+    />
+    {#if settings.now.capo > 0}
+      <p class="text-xs text-soft" data-capo-says>
+        {#if settings.instrument.raised}
+          A written G is fingered as an open G and sounds {settings.note(
+            plainName((7 + settings.now.capo) % 12)
+          )}.
+        {:else}
+          A written G sounds G, and is fingered as {settings.note(
+            plainName((7 + 12 - settings.now.capo) % 12)
+          )} behind the capo.
+        {/if}
+      </p>
+    {/if}
     {#each SWITCHES as [name, label] (name)}
       <Switch
         {label}

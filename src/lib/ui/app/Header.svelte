@@ -7,6 +7,7 @@
   import Search from '@lucide/svelte/icons/search';
   import Table2 from '@lucide/svelte/icons/table-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { pitchClass, plainName } from '$lib/core/theory/note';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { button } from '../kit/button';
@@ -31,6 +32,7 @@
   const head = $derived(workspace.sheet.head);
   const key = $derived(workspace.analysis.key);
   const document = $derived(workspace.document);
+  const raised = $derived(workspace.neck.raised);
   const LABELS = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
 </script>
 
@@ -41,8 +43,11 @@
   <Title {document} />
   <p class="min-w-0 shrink truncate text-sm text-soft">
     {settings.note(key.tonic)}
-    {key.mode}{workspace.analysis.declared ? '' : ' (detected)'} · {head.meter.beats}/{head.meter
-      .unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel ? ` · ${head.feel}` : ''}
+    {key.mode}{workspace.analysis.declared ? '' : ' (detected)'}{raised
+      ? ` · capo ${raised}, sounds in ${settings.note(plainName((pitchClass(key.tonic) + raised) % 12))}`
+      : ''} · {head.meter.beats}/{head.meter.unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel
+      ? ` · ${head.feel}`
+      : ''}
   </p>
   <nav class="flex flex-wrap gap-1" aria-label="View">
     {#each VIEWS as view (view.id)}
