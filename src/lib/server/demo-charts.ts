@@ -155,5 +155,49 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
 |  Dbmaj7 | Gb7#11 |1 Abmaj7 | Eb7sus4 :|2 Ab6 | % |.
 {end_of_grid}
 `
+  },
+  {
+    plan: { approach: 'key-centre' },
+    practisedDaysAgo: 4,
+    text: `{title: Fog Signal}
+{key: D mixolydian}
+{time: 4/4}
+{tempo: 104}
+{meta: feel straight}
+{melody: D5:2 C5 A4 | G4:1.5 A4:0.5 C5:2 | D5:3 r | r A4 C5 A4 | D5:2 F#5 E5 | C5:1.5 D5:0.5 E5:2 | G4 A4 C5 G4 | A4:4}
+{start_of_grid label="A"}
+| D | C | G | D |
+| D | C | G | D |.
+{end_of_grid}
+`
+  },
+  {
+    plan: { approach: 'blues' },
+    practisedDaysAgo: 6,
+    text: `{title: Loading Ramp}
+{key: E}
+{time: 4/4}
+{tempo: 126}
+{meta: feel straight}
+{start_of_grid label="Riff"}
+| E | G | D | A |
+| E | G | A | E |.
+{end_of_grid}
+`
+  },
+  {
+    plan: { approach: 'blues' },
+    practisedDaysAgo: 3,
+    text: `{title: Third Engineer's Lament}
+{key: Cm}
+{time: 4/4}
+{tempo: 92}
+{meta: feel shuffle}
+{start_of_grid label="Chorus"}
+| Cm7 | Fm7 | Cm7 | C7 |
+| Fm7 | %   | Cm7 | %  |
+| Ab7 | G7  | Cm7 | G7 |.
+{end_of_grid}
+`
   }
 ];

@@ -6,6 +6,7 @@ import type { HarmonicFunction } from '$lib/core/harmony/numeral';
 import { marksEverywhere, momentOf, movesBetween, subjectOf } from '$lib/core/moment/moment';
 import { areaTitle } from '$lib/core/neck/area';
 import type { NamedCell } from '$lib/core/neck/shape';
+import { landingOf, readMelody } from '$lib/core/line/melody';
 import { systemOf } from '$lib/core/neck/systems/registry';
 import { arrange, type Arrangement } from '$lib/core/plan/arrange';
 import {
@@ -32,7 +33,7 @@ import { ChartDocument } from './document.svelte';
 import { Paths, SOLVED_AT_ONCE } from './paths.svelte';
 import { settings } from './settings.svelte';
 
-export type NeckMode = 'hand' | 'whole' | 'find';
+export type NeckMode = 'hand' | 'whole' | 'find' | 'melody';
 
 export class Workspace {
   readonly document: ChartDocument;
@@ -101,6 +102,11 @@ export class Workspace {
     return momentOf(this.analysis, this.selected, this.neck, preview, area);
   });
   /** What is played on the selected change, on the whole neck. */
+  /** The melody over the form; null where the chart has none. */
+  readonly melody = $derived.by(() => {
+    const { head, form } = this.sheet;
+    return head.melody === null ? null : readMelody(head.melody, form, head.meter);
+  });
   readonly everywhere = $derived.by(() =>
     marksEverywhere(
       this.analysis,
@@ -219,6 +225,33 @@ export class Workspace {
 
   hasOwnPosition(change: number): boolean {
     return decisionAt(this.plan, change)?.position !== undefined;
+  }
+
+  /** Pins every change to the melody's note there, where that is a tone of its chord under the hand. */
+  landOnMelody(): void {
+    const { melody } = this;
+    if (!melody) return;
+    const landings = this.changes.flatMap((change) => {
+      const note = landingOf(melody.line, change);
+      const near = (this.tones[change.index] ?? [])
+        .filter(({ midi }) => note && midi % 12 === note.midi % 12)
+        .sort((a, b) => Math.abs(a.midi - note!.midi) - Math.abs(b.midi - note!.midi))[0];
+      return near ? [{ change: change.index, cell: near }] : [];
+    });
+    this.document.decide(
+      (plan) => landings.reduce((sum, { change, cell }) => pin(sum, change, cell), plan),
+      'melody'
+    );
+    this.say(`Landing on the melody at ${counted(landings.length, 'change')}`);
+  }
+
+  /** Shows the melody round the hand in every octave, or goes back to what lies under the hand. */
+  showMelody(): void {
+    if (!this.melody) {
+      this.say('This chart has no melody; type it in the chart editor.');
+      return;
+    }
+    this.neckMode = this.neckMode === 'melody' ? 'hand' : 'melody';
   }
 
   /** Finds the next degree of the change everywhere. */

@@ -95,6 +95,23 @@ describe('a workspace', () => {
     expect(workspace.isPinned(5)).toBe(false);
   });
 
+  it('lands on the melody where it is a tone of the chord, as one step', () => {
+    const workspace = open(`{melody: Bb4:4 | C5:2 D5:2 | E4:4 | Eb4:2 A4:2}\n${TUNE}`);
+    workspace.landOnMelody();
+    const landed = workspace.changes.map(({ index }) => workspace.paths.targets.get(index)!.cell);
+    expect(landed[0]!.degree).toBe('b3');
+    expect(landed.slice(1, 3).map(({ note }) => note)).toEqual(['C', 'D']);
+    expect(pinned(workspace)).toEqual(['Gm6', 'Am7b5', 'D7b9', 'Gm6', 'Cm7', 'F7']);
+    expect(landed[3]!.note).toBe('E');
+    workspace.document.undo();
+    expect(pinned(workspace)).toEqual([]);
+    workspace.showMelody();
+    expect(workspace.neckMode).toBe('melody');
+    const without = open();
+    without.showMelody();
+    expect(without.neckMode).toBe('hand');
+  });
+
   it('does not read the text again, nor choose again, where only the hand moves', () => {
     const workspace = open();
     const { sheet, analysis, chosen } = workspace;

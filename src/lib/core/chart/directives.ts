@@ -99,6 +99,18 @@ export function withDeclaration(text: string, name: string, value: string): stri
   return pieces.join('');
 }
 
+/** The text without the lines that declare a name. */
+export function withoutDeclaration(text: string, name: string): string {
+  const isIt = (line: string) => {
+    const directive = readDirective(line);
+    return directive !== null && declarationOf(directive).name === name;
+  };
+  return text
+    .split('\n')
+    .filter((line) => !isIt(line))
+    .join('\n');
+}
+
 /** What a grid's first line says: its label, and the rest of its arguments word for word. */
 export interface GridArguments {
   readonly label: string;

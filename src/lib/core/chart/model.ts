@@ -63,6 +63,8 @@ export interface ChartHead {
   /** Beats a minute. */
   readonly tempo: number | null;
   readonly feel: string | null;
+  /** The melody as typed; `line/melody.ts` reads it. */
+  readonly melody: string | null;
 }
 
 /** A place in the chart text, both counted from 1, columns in UTF-16 units; `length` of the marked text. */

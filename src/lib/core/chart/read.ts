@@ -201,6 +201,7 @@ export function headOf(directives: readonly Directive[]): ChartHead {
     key: declared(directives, 'key'),
     meter: readMeter(declared(directives, 'time') ?? '') ?? DEFAULT_METER,
     tempo: readTempo(declared(directives, 'tempo') ?? ''),
-    feel: declared(directives, 'feel')
+    feel: declared(directives, 'feel'),
+    melody: declared(directives, 'melody')
   };
 }

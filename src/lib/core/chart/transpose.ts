@@ -4,6 +4,7 @@ import * as Note from '@tonaljs/note';
 import { plainName, pitchClass, readNote, type NoteName } from '../theory/note';
 import { declarationOf, redeclared } from './directives';
 import type { Cell, ChartLine } from './model';
+import { movedMelody } from './melody-text';
 import { readChart } from './read';
 import { writeChart } from './write';
 
@@ -19,6 +20,12 @@ function simplest(note: NoteName): NoteName {
 
 function noteUp(note: NoteName, interval: string): NoteName {
   return simplest(Note.transpose(note, interval));
+}
+
+/** A note with or without its octave. */
+function pitchUp(note: string, interval: string): string {
+  const moved = Note.transpose(note, interval);
+  return /##|bb/.test(moved) ? Note.simplify(moved) : moved;
 }
 
 /** A note so many semitones up, spelled as the key it lands in. */
@@ -63,6 +70,15 @@ export function transposeText(source: string, tonic: NoteName, semitones: number
     }
     if (line.kind !== 'directive') return line;
     const { name, value } = declarationOf(line);
+    if (name === 'melody') {
+      return {
+        ...line,
+        ...redeclared(
+          line,
+          movedMelody(value, (note) => pitchUp(note, interval))
+        )
+      };
+    }
     return name === 'key' ? { ...line, ...redeclared(line, keyUp(value, interval)) } : line;
   };
   const { chart } = readChart(source);

@@ -81,6 +81,11 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
       workspace.show(FIRST_VIEW);
       workspace.neckMode = 'hand';
     }),
+    single('Y', 'The melody round the hand in every octave, or back', 'y', () => {
+      workspace.show(FIRST_VIEW);
+      workspace.showMelody();
+    }),
+    command('Land on the melody: pin the targets to it', () => workspace.landOnMelody()),
     single('O', 'Next neck system', 'o', () => {
       const at = NECK_SYSTEMS.findIndex(({ id }) => id === settings.now.organise);
       const next = NECK_SYSTEMS[(at + 1) % NECK_SYSTEMS.length]!;

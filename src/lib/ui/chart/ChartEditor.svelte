@@ -10,6 +10,7 @@
   import { importText, type TextImport } from '$lib/core/formats/text/import';
   import Button from '../kit/Button.svelte';
   import Bars from './Bars.svelte';
+  import MelodyField from './MelodyField.svelte';
   import PasteLook from './PasteLook.svelte';
 
   let { workspace, onclose }: { workspace: Workspace; onclose: () => void } = $props();
@@ -127,4 +128,5 @@
       </div>
     {:else}<Bars {workspace} />{/if}
   </div>
+  <MelodyField {workspace} />
 </section>

@@ -179,6 +179,13 @@
           {nextShows}
           showsMoves={hides === 'nothing'}
         />
+      {:else if workspace.neckMode === 'melody'}
+        <Arriving isQuiet load={() => import('./MelodyEverywhere.svelte')}
+          >{#snippet children(MelodyEverywhere)}<MelodyEverywhere
+              {workspace}
+              {geometry}
+            />{/snippet}</Arriving
+        >
       {:else}
         <Everywhere {workspace} {geometry} />
       {/if}

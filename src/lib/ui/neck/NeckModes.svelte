@@ -12,6 +12,12 @@
     ['whole', 'whole neck', 'All areas joined, with their borders (W)'],
     ['find', 'find', 'One degree in every octave (F)']
   ];
+  const MELODY: readonly [NeckMode, string, string] = [
+    'melody',
+    'melody',
+    'The melody of this change in every octave: found again when lost in the form (Y)'
+  ];
+  const modes = $derived(workspace.melody ? [...MODES, MELODY] : MODES);
   const degrees = $derived([
     ...new Set<Degree>([
       ...(workspace.change?.chord?.tones ?? []),
@@ -21,7 +27,7 @@
 </script>
 
 <div class="flex items-center gap-1" role="group" aria-label="What the neck shows">
-  {#each MODES as [mode, name, hint] (mode)}
+  {#each modes as [mode, name, hint] (mode)}
     <Button
       size="small"
       isRound
@@ -30,6 +36,14 @@
       onclick={() => (workspace.neckMode = mode)}>{name}</Button
     >
   {/each}
+  {#if workspace.neckMode === 'melody'}
+    <Button
+      size="small"
+      isRound
+      hint="Pin every change to the melody’s note there, where that is a tone of its chord under the hand"
+      onclick={() => workspace.landOnMelody()}>land on the melody</Button
+    >
+  {/if}
   {#if workspace.neckMode === 'find'}
     <Arriving isQuiet load={() => import('../kit/Select.svelte')}
       >{#snippet children(Select)}<Select

@@ -5,6 +5,7 @@
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
+  import { beatsOf, endOf } from '$lib/core/line/model';
   import type { TargetPath } from '$lib/core/targets/path';
   import Arriving from '../app/Arriving.svelte';
   import ChordText from '../chord/ChordText.svelte';
@@ -31,9 +32,11 @@
   let offeredPath: TargetPath | null = $state.raw(null);
 
   const changes = $derived(workspace.changes);
+  const melody = $derived(workspace.melody?.line.notes ?? []);
   const pitches = $derived([
     ...(isBare ? [] : workspace.tones.flatMap((tones) => tones.map((tone) => tone.midi))),
-    ...[...workspace.paths.targets.values()].map((target) => target.cell.midi)
+    ...[...workspace.paths.targets.values()].map((target) => target.cell.midi),
+    ...(isBare ? [] : melody.map(({ midi }) => midi))
   ]);
   const timeline = $derived(layOutTime(changes, workspace.sheet.form.beats, available - 2));
   const layout = $derived({ ...timeline, pitch: layOutPitch(pitches, height) });
@@ -46,6 +49,12 @@
     return all.slice(from, to);
   });
   const allBars = $derived(workspace.sheet.form.bars);
+  const melodySeen = $derived.by(() => {
+    const from = changes[range.from]?.start ?? 0;
+    const last = changes[range.to - 1];
+    const to = last ? last.start + last.beats : 0;
+    return melody.filter((note) => beatsOf(endOf(note)) > from && beatsOf(note.start) < to);
+  });
   const isSeen = (change: number) => change >= range.from && change < range.to;
 
   /** The points of a path that are in sight, with one before and one behind. */
@@ -238,6 +247,21 @@
           {/each}
         {/each}
       {/if}
+
+      <!-- The melody -->
+      {#each isBare ? [] : melodySeen as note (note.start)}
+        <line
+          x1={layout.time(beatsOf(note.start)) + 2}
+          x2={layout.time(beatsOf(endOf(note))) - 2}
+          y1={layout.pitch(note.midi)}
+          y2={layout.pitch(note.midi)}
+          class="pointer-events-none stroke-ink"
+          stroke-width="2.5"
+          stroke-linecap="round"
+          opacity="0.55"
+          data-melody-note={note.midi}
+        />
+      {/each}
 
       <!-- Other threads, faint -->
       {#each isBare ? [] : workspace.paths.others as thread (thread.rule)}
