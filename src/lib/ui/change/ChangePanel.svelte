@@ -41,6 +41,10 @@
         bar {change.bar}, {beats(change.beats)}<br />
         {#if change.numeral}{prettyNumeral(romanText(change.numeral))} in {settings.note(change.key.tonic)}
           {change.key.mode}{/if}
+        {#each change.alsoIn.slice(0, 1) as other (other.tonic)}
+          <br />also {prettyNumeral(romanText(other.numeral))} in {settings.note(other.tonic)}
+          {other.mode}
+        {/each}
       </span>
     </header>
 
@@ -51,8 +55,7 @@
     {:else}
       <div>
         <p class="mb-1 text-xs text-soft">
-          {change.function}{change.inKey || change.function?.startsWith('blues') ? '' : ', outside the key'} · aim
-          at
+          {change.function}{change.inKey ? '' : ', outside the key'} · aim at
         </p>
         <div class="flex flex-wrap gap-1.5">
           {#each chord.tones as tone, i (tone)}
