@@ -3,7 +3,7 @@ import type { Change, Form } from '../chart/unroll';
 import { bluesSpoken, type BluesLanguage } from './blues-language';
 import { findCadences, harmonicSteps, isTwoFive, type Cadence } from './cadence';
 import { findKey } from './find-key';
-import { heardAs } from './heard';
+import { heardAs, isFive } from './heard';
 import { inKey, sameKey, type Key, type Step } from './key';
 import { isBluesKey, numeralOf, type HarmonicFunction, type Numeral } from './numeral';
 import { localKeys, stretchKeys } from './regions';
@@ -113,11 +113,11 @@ export function analyse(
 function neighboursOf(steps: readonly Step[], at: number) {
   const round = (from: number) => (steps.length > 1 ? steps[from % steps.length] : undefined);
   const { root } = steps[at]!;
-  let onward: Step | undefined;
-  for (let ahead = 1; ahead < steps.length && !onward; ahead++) {
-    const step = round(at + ahead)!;
-    if (step.root !== root) onward = step;
-  }
+  // E, then E7, lead where the E7 goes; G7, then Gm7, leads nowhere.
+  let ahead = 1;
+  while (ahead < steps.length && round(at + ahead)!.root === root && isFive(round(at + ahead)!.chord))
+    ahead++;
+  const onward = ahead < steps.length ? round(at + ahead) : undefined;
   return { previous: steps[at - 1], next: round(at + 1), onward };
 }
 

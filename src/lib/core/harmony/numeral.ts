@@ -169,7 +169,7 @@ interface Place {
   readonly blues: boolean;
   readonly previous?: Step | undefined;
   readonly next?: Step | undefined;
-  /** The next step on another root: where E, then E7, go. */
+  /** Where it leads: the next step, or the one behind the seventh on the same root. */
   readonly onward?: Step | undefined;
 }
 
