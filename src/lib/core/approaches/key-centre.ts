@@ -110,6 +110,7 @@ const MOST = 5;
 function parentsOfModes(context: ChangeContext): ScaleChoice[] {
   const lead = 'Foreign to the key: the scale that the chord comes from.';
   return modes(context)
+    .filter(({ against }) => against === undefined)
     .slice(0, 2)
     .map(({ parent, root, facts }) =>
       choiceOf(
