@@ -1,6 +1,6 @@
 /** Proposals for several changes at once: over a cadence, one idea carried through. */
 import type { Analysis } from '../harmony/analysis';
-import { isTwoFive } from '../harmony/cadence';
+import { isTwoFive } from '../harmony/cadence-model';
 import { type Chord } from '../theory/chord';
 import { noteAbove, pitchClass, semitonesUp, simpleSpelling } from '../theory/note';
 import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';

@@ -1,7 +1,8 @@
 /** The analysis of a chart: its key, and for every change its local key, numeral and function. */
 import type { Change, Form } from '../chart/unroll';
 import { bluesSpoken, type BluesLanguage } from './blues-language';
-import { findCadences, harmonicSteps, isTwoFive, type Cadence } from './cadence';
+import { findCadences, harmonicSteps } from './cadence';
+import { isTwoFive, type Cadence } from './cadence-model';
 import { findKey } from './find-key';
 import { heardAs, isFive } from './heard';
 import { inKey, sameKey, type Key, type Step } from './key';

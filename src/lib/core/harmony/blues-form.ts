@@ -1,7 +1,7 @@
 /** The forms of the blues: eight, twelve and sixteen bars. */
 import type { Form } from '../chart/unroll';
 import { pitchClass, semitonesUp } from '../theory/note';
-import type { Cadence, CadenceKind } from './cadence';
+import type { Cadence, CadenceKind } from './cadence-model';
 import { type Key } from './key';
 
 /** What has to sound in a bar of a form, counted from 1: one of some roots, in semitones above the tonic. */

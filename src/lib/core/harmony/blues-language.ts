@@ -1,5 +1,5 @@
 /** Where the blues is spoken, and which one. Source: docs/music-rules.md, the row `blues` of the approaches. */
-import type { Cadence } from './cadence';
+import type { Cadence } from './cadence-model';
 import { isMinorKey, type Key, type Step } from './key';
 
 /**

@@ -1,4 +1,4 @@
-import { cadenceTitle } from './cadence';
+import { cadenceTitle } from './cadence-model';
 import { romanText } from './numeral';
 /** Test data from outside: chord spellings counted by hand rules, progressions read by a musician. */
 import { readChord } from '../theory/chord-reader';

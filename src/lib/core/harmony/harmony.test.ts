@@ -1,7 +1,7 @@
 import { prettyNumeral } from '../theory/typeset';
 import { describe, expect, it } from 'vitest';
 import { analyse, type AnalysedChange } from './analysis';
-import { cadenceName } from './cadence';
+import { cadenceName } from './cadence-model';
 import { romanText } from './numeral';
 import { readKey } from './key';
 import { readSheet } from './sheet';

@@ -1,7 +1,7 @@
 /** Line clichés: a root held over several changes while one voice, or the bass, walks by semitones. */
 import type { Change, Form } from '../chart/unroll';
 import { pitchClass, type PitchClass } from '../theory/note';
-import type { Cadence } from './cadence';
+import type { Cadence } from './cadence-model';
 
 /** So many chords make a line. */
 const FEWEST = 3;

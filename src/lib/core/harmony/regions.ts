@@ -1,6 +1,6 @@
 /** Local keys: which key each step of a form is in. Source: docs/music-rules.md, Keys. */
 import { pitchClass, type PitchClass } from '../theory/note';
-import { isTwoFive, type Cadence } from './cadence';
+import { isTwoFive, type Cadence } from './cadence-model';
 import { explainedBy, findKey, passagesOf } from './find-key';
 import { belongsTo, inKey, isTonicChord, isTonicIn, sameKey, type Key, type Step } from './key';
 import { type Mode } from '../theory/mode';

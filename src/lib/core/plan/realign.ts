@@ -1,5 +1,5 @@
 /** Keeps decisions on their changes when the chart's text is edited. */
-import { diffArrays } from 'diff';
+import { diffArrays } from 'diff/lib/diff/array.js';
 
 /**
  * Moves items that belong to changes by index from an old list of symbols to a new one. Items of changes that are

@@ -6,7 +6,7 @@ import { contextOf } from '../../core/approaches/context';
 import { judgedKeyScales } from '../../core/approaches/key-centre';
 import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry';
 import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
-import { cadenceName, cadenceTitle } from '../../core/harmony/cadence';
+import { cadenceName, cadenceTitle } from '../../core/harmony/cadence-model';
 import { romanText } from '../../core/harmony/numeral';
 import { spell } from '../../core/theory/note';
 import { fail } from '../../api/errors';

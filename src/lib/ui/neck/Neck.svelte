@@ -12,7 +12,6 @@
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import Board from './Board.svelte';
-  import Everywhere from './Everywhere.svelte';
   import { neckGeometry } from './geometry';
   import { stretchesOf, windowOf } from './hand';
   import HandHandle from './HandHandle.svelte';
@@ -187,7 +186,9 @@
             />{/snippet}</Arriving
         >
       {:else}
-        <Everywhere {workspace} {geometry} />
+        <Arriving isQuiet load={() => import('./Everywhere.svelte')}
+          >{#snippet children(Everywhere)}<Everywhere {workspace} {geometry} />{/snippet}</Arriving
+        >
       {/if}
 
       {#if workspace.neckMode !== 'whole'}

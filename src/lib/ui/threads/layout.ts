@@ -1,5 +1,10 @@
 /** Where things stand in the Threads drawing: time left to right in true proportion, pitch bottom to top. */
-import { scaleLinear } from 'd3-scale';
+
+/** The straight map that takes one pair of numbers to another. */
+function linear([a, b]: readonly [number, number], [from, to]: readonly [number, number]) {
+  const slope = (to - from) / (b - a || 1);
+  return (value: number) => from + (value - a) * slope;
+}
 
 export interface Column {
   readonly index: number;
@@ -34,7 +39,7 @@ export function layOutTime(
 ): Timeline {
   const shortest = changes.reduce((least, change) => Math.min(least, change.beats), beats || 1);
   const width = Math.max(available, (beats / Math.max(shortest, 0.25)) * NARROWEST);
-  const time = scaleLinear([0, Math.max(beats, 1)], [0, width]);
+  const time = linear([0, Math.max(beats, 1)], [0, width]);
   return {
     width,
     columns: changes.map(({ start, beats: length }, index) => ({
@@ -50,7 +55,7 @@ export function layOutTime(
 export function layOutPitch(pitches: readonly number[], height: number): (midi: number) => number {
   const low = pitches.reduce((a, b) => Math.min(a, b), 127);
   const high = pitches.reduce((a, b) => Math.max(a, b), 0);
-  return scaleLinear(pitches.length ? [low - 1, high + 1] : [0, 1], [height - FOOT, HEAD + 10]);
+  return linear(pitches.length ? [low - 1, high + 1] : [0, 1], [height - FOOT, HEAD + 10]);
 }
 
 /** "+1", "−2" or "stays": how far a thread moves. */
