@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { setViewport } from '../../scripts/lib/browser.mjs';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const TUNE = '{title: Gangway}\n{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 | Bbm7 | Eb7 | Abmaj7 | % |';
@@ -81,7 +82,7 @@ export function accessJobs(tools: () => Tools): void {
   async function open(source = TUNE): Promise<void> {
     const { server } = tools();
     await server.call('PUT', 'settings', DEFAULT_SETTINGS);
-    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
   }
 

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
 
 const TUNE = '{title: Kept}\n{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |';
 
@@ -13,7 +14,7 @@ export function keepingJobs(tools: () => Tools): void {
   const server = () => tools().server;
 
   async function newChart(source = TUNE): Promise<string> {
-    const { body } = await server().call<{ id: string }>('POST', 'songbook', { source });
+    const { body } = await server().call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
     return body.id;
   }
   const stored = async (id: string) =>

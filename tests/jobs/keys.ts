@@ -3,6 +3,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
 
 const TUNE = '{title: Keys job}\n{key: Ab}\n{tempo: 200}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |';
 
@@ -13,7 +14,7 @@ export function keyJobs(tools: () => Tools): void {
   async function open(...keys: string[]): Promise<string> {
     const { server } = tools();
     await server.call('PUT', 'settings', DEFAULT_SETTINGS);
-    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: TUNE });
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: TUNE, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     if (keys.length) await page().press(...keys);
     return body.id;

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Page } from '../page';
 import type { Server } from '../server';
+import { AT_FIVE } from '../plan';
 
 export interface Tools {
   readonly page: Page;
@@ -27,7 +28,7 @@ export function neckJobs(tools: () => Tools): void {
   async function open(settings: object = {}): Promise<string> {
     const { server } = tools();
     await server.call('PUT', 'settings', { ...DEFAULT_SETTINGS, ...settings });
-    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: LOOP });
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: LOOP, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     return body.id;
   }
@@ -43,6 +44,58 @@ export function neckJobs(tools: () => Tools): void {
   const hands = () => page().attributes('[data-map-cell][data-hand]', 'data-map-cell');
 
   describe('the neck', () => {
+    it('shows the melody typed beside the bars in every octave, and lands on it', async () => {
+      const id = await open();
+      await page().press('e');
+      const field = await page().find('#melody');
+      await page().replaceText(field, 'Ab4:4 | r:1 F4:3 | G4:4 | C5:2 x');
+      await page().press(Key.TAB);
+      await page().until(
+        async () => (await page().texts('#melody-says'))[0]!.includes('Bar 4: “x” is no note'),
+        'what is wrong with it'
+      );
+      await page().replaceText(await page().find('#melody'), 'Ab4:4 | r:1 F4:3 | G4:4 | C5:4');
+      await page().press(Key.TAB);
+      await page().until(
+        async () => (await page().all('[data-melody-note]')).length === 4,
+        'the bars in Threads'
+      );
+      await page().clickNamed('Close');
+      await page().press('y');
+      // Every A flat of the neck, in the first bar.
+      await page().until(
+        async () => (await page().all('[data-melody]')).length > 0,
+        'the melody on the neck'
+      );
+      const places = (await page().attributes('[data-melody]', 'data-melody')).sort();
+      const open6 = [64, 59, 55, 50, 45, 40];
+      const flats = open6.flatMap((midi, i) =>
+        Array.from({ length: 23 }, (_, fret) => fret)
+          .filter((fret) => (midi + fret) % 12 === 8)
+          .map((fret) => `${i + 1}:${fret}`)
+      );
+      expect(places).toEqual(flats.sort());
+      await page().clickNamed('land on the melody');
+      await page().until(
+        async () => (await page().attributes('[data-change="0"] [data-target]', 'data-degree'))[0] === 'b3',
+        'the melody as the target'
+      );
+      await page().saved();
+      const { body } = await tools().server.call<{ source: string }>('GET', `songbook/${id}`);
+      expect(body.source).toContain('{melody: Ab4:4 | r:1 F4:3 | G4:4 | C5:4}');
+    });
+
+    it('lays chords that are fingered behind a capo in their open shapes', async () => {
+      await open({ capo: 2, capoChords: 'fingered' });
+      // F minor seventh of a written F, a tone higher where it sounds: fret 3 of string 6 behind a capo at 2.
+      await page().press('w');
+      await page().find('[data-cell="6:3"]');
+      const degree = (await page().attributes('[data-cell="6:3"]', 'data-degree'))[0];
+      expect(degree).toBe('1');
+      expect((await page().texts('header'))[0]).toContain('capo 2, sounds in B♭');
+      await open();
+    });
+
     it('shows the map that the route answers, and sits the whole plan in a row', async () => {
       const id = await open({ organise: 'minor-boxes' });
       await page().pick('Approach', 'chord-pentatonic');

@@ -4,6 +4,7 @@ import { setViewport } from '../../scripts/lib/browser.mjs';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
 
 const TUNE = '{title: Reach job}\n{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |';
 
@@ -18,7 +19,10 @@ export function reachJobs(tools: () => Tools): void {
 
   async function newChart(): Promise<string> {
     await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
-    const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source: TUNE });
+    const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
+      source: TUNE,
+      plan: AT_FIVE
+    });
     return body.id;
   }
   const middle = (css: string) =>
@@ -149,7 +153,10 @@ export function reachJobs(tools: () => Tools): void {
     it('draws what is seen of 2,000 changes, wherever one is in them', async () => {
       const symbols = ['Fm7', 'Bb7', 'Ebmaj7', 'C7b9', 'Dm7b5'];
       const source = Array.from({ length: 2000 }, (_, i) => `| ${symbols[(i * 3) % 5]}`).join(' ') + ' |';
-      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source });
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
+        source,
+        plan: AT_FIVE
+      });
       const nodes = () => browser().executeScript<number>('return document.querySelectorAll("*").length');
       for (const view of VIEWS) {
         await page().open(`/charts/${body.id}?view=${view}&change=1000`);

@@ -3,6 +3,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
 
 const TUNE = `{title: Stand job}
 {key: Bb}
@@ -27,7 +28,7 @@ export function rehearseJobs(tools: () => Tools): void {
   async function open(source = TUNE): Promise<void> {
     const { server } = tools();
     await server.call('PUT', 'settings', DEFAULT_SETTINGS);
-    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     await browser().executeScript('localStorage.clear()');
     await page().press('p');

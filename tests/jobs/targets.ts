@@ -3,6 +3,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
 
 const CADENCE = '{title: Path job}\n{key: F}\n| Gm7 | C7 | Fmaj7 | Dm7 | Bm7b5 | E7b9 | Am7 | D7 |';
 
@@ -26,7 +27,7 @@ export function targetJobs(tools: () => Tools): void {
   async function open(source = CADENCE): Promise<string> {
     const { server } = tools();
     await server.call('PUT', 'settings', DEFAULT_SETTINGS);
-    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     return body.id;
   }

@@ -33,7 +33,7 @@ export function findChains(analysis: Analysis, over: number | null = null): Chai
     if (seen.has(id) || steps.length < 2) return [];
     seen.add(id);
     const contexts = steps.map((index) => contextOf(analysis, index)!);
-    const isMajor = kind === 'two-five-one' && goal.mode === 'major';
+    const isMajor = kind === 'two-five-one' && goal.mode === 'major' && !cadence.isSubstitute;
     return [
       ...pentatonicChain(contexts),
       ...(isMajor ? fourThenOne(contexts) : []),

@@ -4,6 +4,7 @@
  */
 import type { ScaleChoice } from '../approaches/choice';
 import { contextOf } from '../approaches/context';
+import { isFive } from '../harmony/heard';
 import { outsideRole } from '../approaches/judge';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { nameOf, namingOf } from '../neck/shape';
@@ -121,10 +122,15 @@ function beforeTarget(
   };
 }
 
-/** Kinds in the order in which they suit a target: the blues move on a dominant, else from the side the line comes from. */
+/**
+ * Kinds in the order in which they suit a target: the blues move on a dominant, a triad that leads as one does, or where the blues is spoken;
+ * else from the side the line comes from.
+ */
 function fittingKinds(analysis: Analysis, target: Target, { last }: Before): ApproachKind[] {
-  const isDominant = analysis.changes[target.change]!.chord?.tones.includes('b7') ?? false;
-  const blues: ApproachKind[] = isDominant ? ['third'] : [];
+  const context = contextOf(analysis, target.change);
+  const isBlue =
+    context !== null && (isFive(context.heard) || context.isLeading || context.language !== null);
+  const blues: ApproachKind[] = isBlue ? ['third'] : [];
   return last.cell.midi > target.cell.midi
     ? [...blues, 'step', 'above', 'below']
     : [...blues, 'below', 'step', 'above'];
