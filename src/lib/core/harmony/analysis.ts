@@ -2,10 +2,10 @@
 import type { Change, Form } from '../chart/unroll';
 import { bluesSpoken, type BluesLanguage } from './blues-language';
 import { findCadences, harmonicSteps } from './cadence';
-import { isTwoFive, type Cadence } from './cadence-model';
+import type { Cadence } from './cadence-model';
 import { findKey } from './find-key';
-import { heardAs, isFive } from './heard';
-import { inKey, sameKey, type Key, type Step } from './key';
+import { heardAs, isFifthAbove, isFive, isTwo } from './heard';
+import { goalOf, inKey, sameKey, type Key, type Step } from './key';
 import { isBluesKey, numeralOf, type HarmonicFunction, type Numeral } from './numeral';
 import { localKeys, stretchKeys } from './regions';
 
@@ -61,7 +61,7 @@ export function analyse(
   const cadences = findCadences(form, steps, { home, keys: stretches });
   const keys = localKeys(steps, { home, declared: declared !== null, blues, cadences, stretches });
   const overruled = new Map(overrules.map((overrule) => [overrule.change, overrule]));
-  const pivots = pivotKeys(cadences, home);
+  const pivots = pivotKeys(steps);
   const byChange = new Map<number, AnalysedChange>();
   steps.forEach((step, i) => {
     const neighbours = neighboursOf(steps, i);
@@ -122,15 +122,16 @@ function neighboursOf(steps: readonly Step[], at: number) {
   return { previous: steps[at - 1], next: round(at + 1), onward };
 }
 
-/** For every change the keys whose ii–V it is a part of. */
-function pivotKeys(cadences: readonly Cadence[], home: Key): ReadonlyMap<number, readonly Key[]> {
+/** For every change the keys whose ii and V it is, or could be: the iv–♭VII7 of one key is the ii–V of another. */
+function pivotKeys(steps: readonly Step[]): ReadonlyMap<number, readonly Key[]> {
   const found = new Map<number, Key[]>();
-  for (const cadence of cadences) {
-    const isPair = isTwoFive(cadence) || cadence.kind === 'backdoor';
-    if (!isPair || cadence.isSubstitute || sameKey(cadence.goal, home)) continue;
-    for (let index = cadence.from; index <= cadence.to; index++) {
-      found.set(index, [...(found.get(index) ?? []), cadence.goal]);
-    }
-  }
+  steps.forEach((two, i) => {
+    const five = steps[i + 1];
+    if (!five || !isTwo(two.chord) || !isFive(five.chord) || !isFifthAbove(two.root, five.root)) return;
+    const mode = two.chord.family === 'half-diminished' ? 'minor' : 'major';
+    const key: Key = { tonic: goalOf(five.chord.root), mode };
+    for (let index = two.from; index <= five.to; index++)
+      found.set(index, [...(found.get(index) ?? []), key]);
+  });
   return found;
 }

@@ -93,6 +93,18 @@ describe('numerals', () => {
     expect(ballad.changes[4]!.key.tonic).toBe('Db');
   });
 
+  it('names the other keys to which a change belongs', () => {
+    const others = (text: string, change: number) =>
+      readSheet(text).analysis.changes[change]!.alsoIn.map(
+        ({ tonic, mode, numeral }) => `${romanText(numeral)} in ${tonic} ${mode}`
+      );
+    const blues = '{key: Ab}\n| Ab7 | Db7 | Dbm7 Gb7 | Ab7 |';
+    expect(others(blues, 2)).toEqual(['ii7 in Cb major']);
+    expect(others(blues, 3)).toEqual(['V7 in Cb major']);
+    expect(others('{key: E}\n| Emaj7 | C#m7 | F#7 | Bmaj7 |', 1)).toEqual(['vi7 in E major']);
+    expect(others('{key: E}\n| Emaj7 | A |', 0)).toEqual([]);
+  });
+
   it('goes home with the ii that leads there, though it belongs to the key before as well', () => {
     const { changes } = readSheet('{key: C}\n| Cmaj7 | Fm7 Bb7 | Ebmaj7 | Dm7b5 G7b9 | Cmaj7 |').analysis;
     expect(changes.map(({ key }) => key.tonic).join(' ')).toBe('C Eb Eb Eb C C C');
