@@ -187,7 +187,7 @@ describe('the drawing', () => {
     await page.press('t');
     await page.clickNamed('More');
     await page.clickNamed('Your guitar');
-    const box = await browser.wait(async () => (await page.all('[role="dialog"] [role="switch"]'))[1], 5000);
+    const box = await browser.wait(async () => (await page.all('[role="dialog"] [role="switch"]'))[2], 5000);
     const x = () =>
       browser.executeScript<number>('return +document.querySelector("[role=slider] text").getAttribute("x")');
     const right = await x();
