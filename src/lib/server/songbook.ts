@@ -6,6 +6,7 @@ import { planSchema } from '../api/plan';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import { z } from 'zod';
 import type { ChartList, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
+import { keyText } from '../core/harmony/key';
 import { readSheet } from '../core/harmony/sheet';
 import { declared, directivesIn, withDeclaration } from '../core/chart/directives';
 import { fail } from '../api/errors';
@@ -38,7 +39,7 @@ function summarise(source: string): { title: string; summary: Summary; search: s
   const symbols = [...written.values()];
   const title = head.title ?? UNTITLED;
   const summary = {
-    key: symbols.length ? `${tonic}${mode === 'minor' ? 'm' : ''}` : '',
+    key: symbols.length ? keyText({ tonic, mode }) : '',
     meter: `${head.meter.beats}/${head.meter.unit}`,
     tempo: head.tempo,
     feel: head.feel,

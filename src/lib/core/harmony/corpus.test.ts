@@ -1,3 +1,4 @@
+import { keyText } from './key';
 import { cadenceTitle } from './cadence-model';
 import { romanText } from './numeral';
 /** Test data from outside: chord spellings counted by hand rules, progressions read by a musician. */
@@ -32,8 +33,7 @@ describe('chord spellings', () => {
 
 describe('progressions', () => {
   const rows = table('progressions');
-  const name = ({ tonic, mode }: { tonic: string; mode: string }) =>
-    tonic + (mode === 'major' ? '' : mode === 'minor' ? 'm' : ` ${mode}`);
+  const name = keyText;
   it('are at least 120, in all styles', () => expect(rows.length).toBeGreaterThanOrEqual(120));
   it.each(rows)('%s', (chart, key, numerals, cadences = '') => {
     const text = chart!.replace(/^(\{[^}]*\})\s*/, '$1\n');

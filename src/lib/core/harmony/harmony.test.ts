@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { analyse, type AnalysedChange } from './analysis';
 import { cadenceName } from './cadence-model';
 import { romanText } from './numeral';
-import { readKey } from './key';
+import { keyText, readKey } from './key';
 import { readSheet } from './sheet';
 
 const roman = ({ numeral }: AnalysedChange) => numeral && romanText(numeral);
@@ -53,6 +53,7 @@ describe('key finding', () => {
     expect(readKey('Bb mixolydian')).toEqual({ tonic: 'Bb', mode: 'mixolydian' });
     expect(readKey('C aeolian')).toEqual({ tonic: 'C', mode: 'minor' });
     expect(readKey('quickly')).toBeNull();
+    for (const text of ['Gm', 'Eb', 'D dorian', 'F# phrygian']) expect(keyText(readKey(text)!)).toBe(text);
     expect(readSheet('{key: H}\n| C |').problems[0]!.code).toBe('bad-key');
   });
 });

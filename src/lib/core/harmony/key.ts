@@ -60,6 +60,11 @@ export function readKey(text: string): Key | null {
   return mode ? { tonic, mode } : null;
 }
 
+/** A key as players write it, so that it reads back as the same: "Gm", "Eb", "D dorian". */
+export function keyText({ tonic, mode }: Key): string {
+  return mode === 'major' ? tonic : mode === 'minor' ? `${tonic}m` : `${tonic} ${mode}`;
+}
+
 const setOf = (steps: readonly number[]) => steps.reduce((set, step) => set | (1 << step), 0);
 
 const MODE_SETS = Object.fromEntries(MODE_NAMES.map((mode) => [mode, setOf(MODES[mode].steps)])) as Record<

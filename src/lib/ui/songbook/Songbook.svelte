@@ -14,6 +14,7 @@
   import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
   import type { ChartList, ChartSummary } from '$lib/api/songbook';
   import { importText } from '$lib/core/formats/text/import';
+  import { readKey } from '$lib/core/harmony/key';
   import { readSheet } from '$lib/core/harmony/sheet';
   import { Drafts } from '$lib/state/drafts';
   import { settings } from '$lib/state/settings.svelte';
@@ -153,8 +154,11 @@
     return days === 0 ? 'practised today' : days === 1 ? 'practised yesterday' : `practised ${days} days ago`;
   }
 
-  const keyName = (key: string) =>
-    key.endsWith('m') ? `${prettyNote(key.slice(0, -1))} minor` : `${prettyNote(key)} major`;
+  /** "E♭ major", "D dorian". */
+  function keyName(text: string): string {
+    const key = readKey(text);
+    return key ? `${prettyNote(key.tonic)} ${key.mode}` : text;
+  }
   const focusHere = (node: HTMLInputElement) => {
     node.focus();
     node.select();
