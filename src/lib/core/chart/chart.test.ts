@@ -115,7 +115,8 @@ describe('chart text', () => {
       key: 'Bb',
       meter: { beats: 3, unit: 4 },
       tempo: 90,
-      feel: 'waltz'
+      feel: 'waltz',
+      melody: null
     });
   });
 

@@ -90,7 +90,8 @@ describe('pasted texts', () => {
       key: 'Eb',
       meter: { beats: 3, unit: 4 },
       tempo: 96,
-      feel: 'waltz'
+      feel: 'waltz',
+      melody: null
     });
     const { form } = readSheet(importText(text).chart!);
     expect(form.bars.map(({ section }) => section)).toEqual([
