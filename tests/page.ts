@@ -22,8 +22,9 @@ export class Page {
     );
   }
 
-  async until(condition: () => Promise<boolean>, what = 'the condition'): Promise<void> {
-    await this.browser.wait(() => condition().catch(() => false), PATIENCE, `waited for ${what}`);
+  /** `patience` in milliseconds, for what takes the machine as long as it is busy. */
+  async until(condition: () => Promise<boolean>, what = 'the condition', patience = PATIENCE): Promise<void> {
+    await this.browser.wait(() => condition().catch(() => false), patience, `waited for ${what}`);
   }
 
   find(css: string): Promise<WebElement> {
