@@ -3,7 +3,7 @@ import { readChord, type ChordProblem } from '../theory/chord-reader';
 import { type Chord } from '../theory/chord';
 import { declarationOf } from './directives';
 import { DEFAULT_METER, type Cell, type Chart, type ChartProblem, type Meter, type Place } from './model';
-import { readMeter, type CellPlaces } from './read';
+import { chartHead, readMeter, type CellPlaces } from './read';
 
 /** One chord occurrence in time. */
 export interface Change {
@@ -31,6 +31,8 @@ export interface PlayedBar {
   readonly number: number;
   readonly section: string;
   readonly start: number;
+  /** Its length in beats of the chart's meter: a bar of 7/8 in a chart in 4/4 has three and a half. */
+  readonly beats: number;
   readonly meter: Meter;
   /** Index of the written bar it comes from. */
   readonly written: number;
@@ -69,7 +71,7 @@ export function unroll(chart: Chart, places?: CellPlaces): Form {
   const problems: ChartProblem[] = [];
   const written = writtenBars(chart, places, problems);
   const order = playOrder(written, problems);
-  const laidOut = layOut(written, order.bars, problems);
+  const laidOut = layOut(written, order.bars, chartHead(chart).meter.unit, problems);
   return { ...laidOut, problems, tooLong: laidOut.tooLong || order.tooLong };
 }
 
@@ -216,6 +218,8 @@ function repeatGroup(
 function layOut(
   written: readonly WrittenBar[],
   order: readonly number[],
+  /** The note value of the chart's beat, in which all times are told whatever the meter of a bar. */
+  unit: number,
   problems: ChartProblem[]
 ): { changes: Change[]; bars: PlayedBar[]; beats: number; tooLong: boolean } {
   const changes: Change[] = [];
@@ -224,9 +228,10 @@ function layOut(
   let start = 0;
   for (const [n, index] of order.entries()) {
     const bar = written[index]!;
-    const { beats } = bar.meter;
-    bars.push({ number: n + 1, section: bar.section, start, meter: bar.meter, written: index });
-    const offsets = cellOffsets(bar, told.has(index) ? [] : problems);
+    const scale = unit / bar.meter.unit;
+    const beats = bar.meter.beats * scale;
+    bars.push({ number: n + 1, section: bar.section, start, beats, meter: bar.meter, written: index });
+    const offsets = cellOffsets(bar, told.has(index) ? [] : problems).map((offset) => offset * scale);
     told.add(index);
     bar.cells.forEach((cell, c) => {
       if (cell.kind !== 'chord' || changes.length > MAX_CHANGES) return;
@@ -252,7 +257,7 @@ function layOut(
   };
 }
 
-/** Where each cell starts, in beats from the bar line. Cells split the bar evenly; a `/` is one beat. */
+/** Where each cell starts, in beats of its own meter from the bar line. Cells split the bar evenly; a `/` is one beat. */
 function cellOffsets(bar: WrittenBar, problems: ChartProblem[]): number[] {
   const { beats } = bar.meter;
   const count = bar.cells.length;

@@ -86,7 +86,7 @@ export function bluesForms(form: Form, home: Key): Cadence[] {
 /** Pitch classes of the roots that sound in a bar, a chord held over from before included. */
 function soundingIn(form: Form, number: number): number[] {
   const bar = form.bars[number - 1]!;
-  const end = bar.start + bar.meter.beats;
+  const end = bar.start + bar.beats;
   return form.changes
     .filter((c) => c.chord && c.start < end && c.start + c.beats > bar.start)
     .map((c) => c.chord!.rootPc);

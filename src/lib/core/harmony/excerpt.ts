@@ -1,5 +1,5 @@
 /** What is played round and round: the form, a section, bars, one change, or a pair of changes. Times start at 0. */
-import type { Form } from '../chart/unroll';
+import type { Form, PlayedBar } from '../chart/unroll';
 import type { Meter } from '../chart/model';
 import type { AnalysedChange, Analysis } from './analysis';
 
@@ -22,10 +22,20 @@ export interface PlayedChange {
   readonly beats: number;
 }
 
+/** A bar inside an excerpt. */
+export interface ExcerptBar {
+  readonly start: number;
+  /** In beats of the chart's meter. */
+  readonly beats: number;
+  /** Its own meter; of an isolated change that is shorter than a bar, as many of its beats as the change has. */
+  readonly meter: Meter;
+  readonly section: string;
+}
+
 export interface Excerpt {
   readonly changes: readonly PlayedChange[];
-  /** Where bars begin, for the accents. */
-  readonly bars: readonly { readonly start: number; readonly beats: number }[];
+  /** One after another, without a gap. */
+  readonly bars: readonly ExcerptBar[];
   readonly beats: number;
 }
 
@@ -43,12 +53,12 @@ export function excerptOf(form: Form, analysis: Analysis, wish: LoopWish): Excer
       return ofBars(form, analysis, wish.from, wish.to);
     case 'change': {
       const change = analysis.changes[wish.change];
-      return change ? drone(change, meterAt(form, change.start)) : null;
+      return change ? drone(change, barAt(form, change.start)) : null;
     }
     case 'pair': {
       const first = analysis.changes[wish.change];
       const second = analysis.changes[(wish.change + 1) % analysis.changes.length];
-      return first && second && first !== second ? joined([first, second]) : null;
+      return first && second && first !== second ? joined(form, [first, second]) : null;
     }
   }
 }
@@ -86,8 +96,8 @@ export function grantedLoop(
   }
 }
 
-function meterAt(form: Form, beat: number): Meter {
-  return (form.bars.filter(({ start }) => start <= beat).at(-1) ?? form.bars[0]!).meter;
+function barAt(form: Form, beat: number): PlayedBar {
+  return form.bars.findLast(({ start }) => start <= beat + 1e-9) ?? form.bars[0]!;
 }
 
 function lastBarOfSection(form: Form, bar: number): number {
@@ -99,7 +109,7 @@ function lastBarOfSection(form: Form, bar: number): number {
 function ofBars(form: Form, analysis: Analysis, from: number, to: number): Excerpt | null {
   const [first, last] = [form.bars[from - 1], form.bars[to - 1]];
   if (!first || !last || to < from) return null;
-  return between(form, analysis, first.start, last.start + last.meter.beats);
+  return between(form, analysis, first.start, last.start + last.beats);
 }
 
 /** The changes that sound between two beats of the form, cut where they reach over them. */
@@ -111,24 +121,31 @@ function between(form: Form, analysis: Analysis, from: number, to: number): Exce
   });
   const bars = form.bars
     .filter(({ start }) => start >= from && start < to)
-    .map(({ start, meter }) => ({ start: start - from, beats: meter.beats }));
+    .map(({ start, beats, meter, section }) => ({ start: start - from, beats, meter, section }));
   return changes.length ? { changes, bars, beats: to - from } : null;
 }
 
-function drone(source: AnalysedChange, { beats }: Meter): Excerpt {
-  const bars = Array.from({ length: DRONE_BARS }, (_, i) => ({ start: i * beats, beats }));
+function drone(source: AnalysedChange, { beats, meter, section }: PlayedBar): Excerpt {
+  const bars = Array.from({ length: DRONE_BARS }, (_, i) => ({ start: i * beats, beats, meter, section }));
   return { changes: [{ source, start: 0, beats: DRONE_BARS * beats }], bars, beats: DRONE_BARS * beats };
 }
 
-/** Changes one after another, each a bar of its own. */
-function joined(sources: readonly AnalysedChange[]): Excerpt {
+/** Changes one after another, each as long as it is in the form, cut into bars of the meter it stands in. */
+function joined(form: Form, sources: readonly AnalysedChange[]): Excerpt {
+  const changes: PlayedChange[] = [];
+  const bars: ExcerptBar[] = [];
   let start = 0;
-  const changes = sources.map((source): PlayedChange => {
-    const played = { source, start, beats: source.beats };
+  for (const source of sources) {
+    const { beats: whole, meter, section } = barAt(form, source.start);
+    changes.push({ source, start, beats: source.beats });
+    for (let at = 0; at < source.beats - 1e-9; at += whole) {
+      const beats = Math.min(whole, source.beats - at);
+      const counted = Math.max(1, Math.round((beats / whole) * meter.beats));
+      bars.push({ start: start + at, beats, meter: { ...meter, beats: counted }, section });
+    }
     start += source.beats;
-    return played;
-  });
-  return { changes, bars: changes.map(({ start, beats }) => ({ start, beats })), beats: start };
+  }
+  return { changes, bars, beats: start };
 }
 
 /** The change that sounds at a beat of the excerpt. */

@@ -44,7 +44,7 @@ export function readMelody(text: string, form: Form, meter: Meter): Melody {
     }
     const tell = (message: string) => problems.push({ bar: i + 1, message });
     let at = ticksOf(bar.start);
-    const end = ticksOf(bar.start + bar.meter.beats);
+    const end = ticksOf(bar.start + bar.beats);
     for (const word of words) {
       const read = readWord(word, notes.at(-1)?.midi ?? null);
       if (!read) {

@@ -141,7 +141,7 @@ const isOnBeat = ({ start }: LineNote) => start % TICKS === 0;
 function strength(ticks: number, { form: { bars } }: Ground): number {
   const bar = bars.findLast(({ start }) => ticksOf(start) <= ticks) ?? bars[0];
   const within = bar ? ticks - ticksOf(bar.start) : ticks;
-  const beats = bar?.meter.beats ?? 4;
+  const beats = bar?.beats ?? 4;
   if (within === 0) return 4;
   if (beats % 2 === 0 && within === (beats / 2) * TICKS) return 3;
   if (within % TICKS === 0) return 2;

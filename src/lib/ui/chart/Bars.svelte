@@ -13,7 +13,7 @@
     form.bars.slice(from, to).map((bar) => ({
       ...bar,
       opens: bar.section !== '' && bar.section !== form.bars[bar.number - 2]?.section,
-      changes: changesIn(bar.start, bar.start + bar.meter.beats)
+      changes: changesIn(bar.start, bar.start + bar.beats)
     }));
 </script>
 
@@ -42,9 +42,9 @@
                   ? 'bg-lit inset-ring-2 inset-ring-target'
                   : ''}"
                 style:margin-left={change === bar.changes[0]
-                  ? `${((change.beat - 1) / bar.meter.beats) * 100}%`
+                  ? `${((change.beat - 1) / bar.beats) * 100}%`
                   : '0'}
-                style:flex="{Math.min(change.beats, bar.meter.beats - change.beat + 1)} 1 0"
+                style:flex="{Math.min(change.beats, bar.beats - change.beat + 1)} 1 0"
                 onclick={() => workspace.select(change.index)}><ChordSymbol symbol={change.symbol} /></button
               >
             {:else}
