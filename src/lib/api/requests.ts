@@ -11,6 +11,8 @@ import { MAX_CHANGES } from '../core/chart/unroll';
 import { PLACE_WEIGHTS } from '../core/line/place';
 import { shown } from './errors';
 import { fixedTarget } from './plan';
+import { DRILLS } from '../core/line/drills';
+import { FEELS } from '../core/practice/feel';
 
 /** Changes that one answer tells of; longer charts are asked for in parts. */
 export const CHANGES_IN_AN_ANSWER = 512;
@@ -206,6 +208,33 @@ export const placeRequest = z.object({
       sameFinger: handWeight.default(PLACE_WEIGHTS.sameFinger)
     })
     .optional(),
+  ...instrumentParts
+});
+
+/** Rounds of the band that one file holds. */
+const MOST_ROUNDS = 64;
+const named = (things: readonly { readonly id: string }[], what: string) =>
+  z.enum(things.map(({ id }) => id) as [string, ...string[]], {
+    error: (issue) =>
+      `“${shown(issue.input)}” is no ${what} of the band; use one of ${things.map(({ id }) => id).join(', ')}.`
+  });
+
+export const bandRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  /** As the chart says where it is left out. */
+  feel: named(FEELS, 'feel').optional(),
+  seed: z
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 31)
+    .default(1),
+  rounds: z.number().int().min(1).max(MOST_ROUNDS).default(1),
+  drill: named(DRILLS, 'drill').optional(),
+  /** Notes of the drill in a quarter. */
+  subdivision: z.union([z.literal(2), z.literal(3), z.literal(4)], 'a subdivision is 2, 3 or 4').default(2),
+  position: z.number().int().optional(),
   ...instrumentParts
 });
 

@@ -9,9 +9,10 @@ import { countIn } from '$lib/core/practice/band';
 import { PARTS, type Part, type SoundEvent } from '$lib/core/practice/events';
 import { readSheet } from '$lib/core/harmony/sheet';
 import type { LaidRound, Round } from '$lib/core/practice/clock';
-import { FEELS, feelOf } from '$lib/core/practice/feel';
+import { feelNamed, feelOf } from '$lib/core/practice/feel';
 import {
   boundedTempo,
+  DEFAULT_TEMPO,
   HIGHEST_TEMPO,
   LOWEST_TEMPO,
   shiftOf,
@@ -21,7 +22,7 @@ import {
   type Ladder
 } from '$lib/core/practice/ladder';
 import type { NotePlace } from '$lib/core/line/model';
-import { practiceRound, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
+import { practiceRound, type Manner, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
 import { transposeText } from '$lib/core/chart/transpose';
 import type { Draft } from './drafts';
 import { Workspace } from './workspace.svelte';
@@ -65,7 +66,6 @@ const AT_FIRST: Desk = {
 const STARTS_ANEW: readonly (keyof Desk)[] = ['feel', 'drill', 'perBeat', 'keys', 'ladder'];
 
 const PLACE = 'corvel-desk';
-const DEFAULT_TEMPO = 100;
 /** Beats after a change for which hidden notes are shown. */
 const REVEALED = 1;
 /** Seconds that drawing a change takes to begin with, and the most that is drawn ahead of the sound. */
@@ -122,6 +122,8 @@ export class Rehearsal {
   #player: Player<BandRound> | null = null;
   #frame = 0;
   #taps: number[] = [];
+  /** What the band plays is decided by it: another one each time the stand is opened. */
+  readonly #seed = Math.floor(Math.random() * 2 ** 31);
   /** Seconds of playing at the last rest. */
   #rested = 0;
 
@@ -134,8 +136,8 @@ export class Rehearsal {
   readonly meter = $derived.by(() => this.workspace.sheet.head.meter);
   readonly feel = $derived.by(
     () =>
-      FEELS.find(({ id }) => id === this.desk.feel) ??
-      feelOf(this.workspace.sheet.head.feel, this.meter.beats)
+      (this.desk.feel ? feelNamed(this.desk.feel) : undefined) ??
+      feelOf(this.workspace.sheet.head.feel, this.meter)
   );
   readonly drill = $derived.by(() => (this.desk.drill ? (drillOf(this.desk.drill) ?? null) : null));
   /** What is laid down of the round that sounds: its notes, and the chart they were made of. */
@@ -150,7 +152,9 @@ export class Rehearsal {
     return this.#chartIn(shift, workspace.document);
   });
   readonly now: PracticeRound | null = $derived.by(
-    () => this.#laid?.round.practice ?? this.#roundOf(this.shown)
+    () =>
+      this.#laid?.round.practice ??
+      this.#roundOf(this.shown, { round: 0, tempo: this.sounding, isLast: false })
   );
   readonly beats = $derived.by(() => this.now?.excerpt.beats ?? 0);
 
@@ -225,28 +229,41 @@ export class Rehearsal {
     }
   }
 
-  #roundOf(shown: Workspace): PracticeRound | null {
+  /** One round for a file: the band ends with it. */
+  get forFile(): PracticeRound | null {
+    return this.#roundOf(this.shown, { round: this.round, tempo: this.sounding, isLast: true });
+  }
+
+  #roundOf(shown: Workspace, moment: Pick<Manner, 'round' | 'tempo' | 'isLast'>): PracticeRound | null {
     const granted = grantedLoop(shown.sheet.form, shown.analysis, this.loop);
     const excerpt = granted && excerptOf(shown.sheet.form, shown.analysis, granted.loop);
     if (!excerpt) return null;
-    return practiceRound(materialOf(shown), excerpt, this.feel, this.drill, this.desk.perBeat);
+    const { feel, drill } = this;
+    return practiceRound(materialOf(shown), excerpt, {
+      feel,
+      drill,
+      perBeat: this.desk.perBeat,
+      seed: this.#seed,
+      ...moment
+    });
   }
 
   /** The round that the band plays next, of the chart as it is at that moment. */
   #layRound(round: number): BandRound | null {
     const { source, plan } = this.workspace.document;
     this.#clampLoop();
-    const practice = this.#roundOf(this.#chartIn(shiftOf(this.desk.keys, round), { source, plan }));
-    if (!practice) return null;
     const { ladder } = this.desk;
-    const tempo = ladder?.isOn ? tempoOf(ladder, round, this.clean) : this.tempo;
+    const tempo = this.#sounding(ladder?.isOn ? tempoOf(ladder, round, this.clean) : this.tempo);
+    const shown = this.#chartIn(shiftOf(this.desk.keys, round), { source, plan });
+    const practice = this.#roundOf(shown, { round, tempo, isLast: false });
+    if (!practice) return null;
     return {
       practice,
       source,
       plan,
       events: practice.events,
       beats: practice.excerpt.beats,
-      tempo: this.#sounding(tempo)
+      tempo
     };
   }
 
@@ -341,7 +358,12 @@ export class Rehearsal {
 
   /** Starts, or starts anew with what has changed. */
   async play(): Promise<void> {
-    if (!this.#roundOf(this.#chartIn(0, this.workspace.document))) {
+    const first = this.#roundOf(this.#chartIn(0, this.workspace.document), {
+      round: 0,
+      tempo: this.sounding,
+      isLast: false
+    });
+    if (!first) {
       this.problem = 'There is nothing to play yet; write a chord or two.';
       return;
     }
@@ -362,7 +384,8 @@ export class Rehearsal {
     if (ladder?.isOn) this.tempo = tempoOf(ladder, 0, 0);
     this.#mix();
     this.#player.start({
-      countIn: this.desk.countsIn ? countIn(this.meter.beats) : [],
+      // In the meter of what is looped, which need not be that of the chart.
+      countIn: this.desk.countsIn ? countIn(first.excerpt.bars[0]!) : [],
       roundOf: (round) => this.#layRound(round),
       tempo: this.sounding,
       onTick: () => this.#tick()

@@ -1,11 +1,11 @@
-import { excerptOf } from '../harmony/excerpt';
 import MidiParser from 'midi-parser-js';
 import { describe, expect, it } from 'vitest';
+import { excerptOf } from '../harmony/excerpt';
 import { readSheet } from '../harmony/sheet';
 import { bandEvents } from '../practice/band';
-import { FEELS } from '../practice/feel';
 import type { SoundEvent } from '../practice/events';
-import { midiFile } from './midi';
+import { feelNamed } from '../practice/feel';
+import { accidentalsOf, midiFile, type MidiPiece } from './midi';
 
 interface Parsed {
   formatType: number;
@@ -21,28 +21,46 @@ interface Parsed {
   }[];
 }
 
-const { form, analysis } = readSheet('{key: Ab}\n{time: 3/4}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |');
-const excerpt = excerptOf(form, analysis, { kind: 'form' })!;
-const line: SoundEvent[] = [0, 3, 6, 9].map((start) => ({
-  part: 'line',
-  start,
-  beats: 1.5,
-  midi: 60,
-  velocity: 0.8
-}));
-const events = [...bandEvents(excerpt, FEELS[4]!), ...line];
-const bytes = midiFile({
-  title: 'Harbour lights ♭',
-  tempo: 132,
-  meter: { beats: 3, unit: 4 },
-  events,
-  markers: excerpt.changes.map(({ start, source }) => ({ start, name: source.symbol })),
-  beats: excerpt.beats
-});
+function piece(text: string, more: Partial<MidiPiece> = {}): MidiPiece {
+  const { form, analysis, head } = readSheet(text);
+  const excerpt = excerptOf(form, analysis, { kind: 'form' })!;
+  const feel = feelNamed('waltz')!;
+  const line: SoundEvent[] = [0, 3, 6, 9].map((start) => ({
+    part: 'line',
+    start,
+    beats: 1.5,
+    midi: 60,
+    velocity: 0.8
+  }));
+  const band = bandEvents({ excerpt, feel, ratio: 2 / 3, seed: 1, round: 0, isLast: true });
+  return {
+    title: 'Harbour lights ♭',
+    tempo: 132,
+    meter: head.meter,
+    key: analysis.key,
+    bars: excerpt.bars,
+    kit: feel.kit,
+    events: [...band, ...line],
+    markers: excerpt.changes.map(({ start, source }) => ({ start, name: source.symbol })),
+    beats: excerpt.beats,
+    ...more
+  };
+}
+
+/** An independent reader of the same format; its text is bytes. */
+const read = (of: MidiPiece) => MidiParser.parse(midiFile(of)) as Parsed;
+const text = (bytes: unknown) => Buffer.from(String(bytes), 'latin1').toString('utf8');
+const metas = ({ track }: Parsed, type: number) => {
+  let tick = 0;
+  return track[0]!.event.flatMap(({ deltaTime, metaType, data }) => {
+    tick += deltaTime;
+    return metaType === type ? [{ tick, data }] : [];
+  });
+};
 
 describe('a MIDI file', () => {
-  // An independent reader of the same format.
-  const parsed = MidiParser.parse(bytes) as Parsed;
+  const of = piece('{key: Ab}\n{time: 3/4}\n| Bbm7 | Eb7 | Aø | F7b9 |');
+  const parsed = read(of);
   const noteOns = (channel: number) =>
     parsed.track.flatMap(({ event }) => {
       let tick = 0;
@@ -52,18 +70,17 @@ describe('a MIDI file', () => {
       });
     });
 
-  it('has a track for each part and one for tempo, meter and chord names', () => {
+  it('has a track for each part, named so, and one for tempo, meter, key and chord names', () => {
     expect(parsed.formatType).toBe(1);
     expect(parsed.timeDivision).toBe(480);
-    expect(parsed.track).toHaveLength(6);
-    const markers = parsed.track[0]!.event.filter(({ metaType }) => metaType === 6).map(({ data }) => data);
-    expect(markers).toEqual(['Bbm7', 'Eb7', 'Abmaj7', 'F7b9']);
-    const tempo = parsed.track[0]!.event.find(({ metaType }) => metaType === 81)!;
-    expect(tempo.data).toBe(Math.round(60e6 / 132));
+    const names = parsed.track.map(({ event }) => text(event.find(({ metaType }) => metaType === 3)!.data));
+    expect(names).toEqual(['Harbour lights ♭', 'bass', 'chords', 'drums', 'drill', 'click']);
+    expect(metas(parsed, 6).map(({ data }) => text(data))).toEqual(['Bbm7', 'Eb7', 'Aø', 'F7b9']);
+    expect(metas(parsed, 81)[0]!.data).toBe(Math.round(60e6 / 132));
   });
 
   it('holds every note of the events at its time', () => {
-    const bass = events.filter(({ part }) => part === 'bass');
+    const bass = of.events.filter(({ part }) => part === 'bass');
     expect(noteOns(0).map(({ tick, midi }) => `${tick} ${midi}`)).toEqual(
       bass.map(({ start, midi }) => `${Math.round(start * 480)} ${midi}`)
     );
@@ -78,10 +95,41 @@ describe('a MIDI file', () => {
   });
 
   it('counts its tempo in quarter notes, whatever the beat', () => {
-    const eighths = MidiParser.parse(
-      midiFile({ title: '', tempo: 120, meter: { beats: 6, unit: 8 }, events: line, markers: [], beats: 12 })
-    ) as Parsed;
-    expect(eighths.track[0]!.event.find(({ metaType }) => metaType === 81)!.data).toBe(1_000_000);
+    const eighths = read(piece('{time: 6/8}\n| C | F |', { tempo: 120 }));
+    expect(metas(eighths, 81)[0]!.data).toBe(1_000_000);
     expect(eighths.track[1]!.event.reduce((sum, { deltaTime }) => sum + deltaTime, 0)).toBe(12 * 240);
+  });
+
+  it('says every meter where it begins', () => {
+    const changing = read(piece('{time: 4/4}\n| C | F |\n{time: 7/8}\n| G | G |\n{time: 3/4}\n| C |'));
+    expect(
+      metas(changing, 88).map(({ tick, data }) => [tick / 480, ...(data as number[]).slice(0, 2)])
+    ).toEqual([
+      [0, 4, 2],
+      [8, 7, 3],
+      [15, 3, 2]
+    ]);
+  });
+
+  it('says the key by its accidentals', () => {
+    const key = (name: string) => accidentalsOf(readSheet(`{key: ${name}}\n| C |`).analysis.key);
+    const said = [
+      'C',
+      'Ab',
+      'F#m',
+      'Eb dorian',
+      'E phrygian',
+      'F lydian',
+      'Bb mixolydian',
+      'Gb',
+      'D#m',
+      'Abm'
+    ];
+    expect(said.map(key)).toEqual([0, -4, 3, -5, 0, 0, -3, -6, 6, -7]);
+    // No key has more than seven.
+    expect(accidentalsOf({ tonic: 'Fb', mode: 'minor' })).toBe(1);
+    const signs = (name: string) => metas(read(piece(`{key: ${name}}\n| C |`)), 89)[0]!.data as number;
+    expect([signs('Ab') >> 8, signs('Ab') & 255]).toEqual([256 - 4, 0]);
+    expect(signs('F#m') & 255).toBe(1);
   });
 });

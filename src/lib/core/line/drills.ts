@@ -8,7 +8,7 @@ import type { NamedCell } from '../neck/shape';
 import type { Excerpt, PlayedChange } from '../harmony/excerpt';
 import type { NamedTone } from '../moment/moment';
 import { TICKS, ticksOf, written, type LineNote } from './model';
-import { fitRun, neighbourOf } from './run';
+import { runInto, WIDEST, type RunSlot, type Way } from './run';
 
 /** What a drill is made from: for every change of the excerpt its shape and its target. */
 export interface DrillMaterial {
@@ -18,8 +18,10 @@ export interface DrillMaterial {
   readonly targets: readonly (NamedTone | null)[];
   /** Notes of the line of landing, leaving and approaching, in ticks of the excerpt. */
   readonly skeleton: readonly LineNote[];
-  /** Notes in a beat: 2 eighths, 3 triplets, 4 sixteenths. */
+  /** Notes in a beat of the chart's meter. */
   readonly perBeat: number;
+  /** How often the excerpt has been played. */
+  readonly round: number;
 }
 
 export interface Drill {
@@ -31,34 +33,50 @@ export interface Drill {
   readonly play: (material: DrillMaterial) => LineNote[];
 }
 
-type Direction = 1 | -1;
+/** What a run goes through on a change: the tones of each of its notes after the landing. */
+type Route = (place: RoutePlace) => readonly RunSlot<NamedTone>[];
 
-/** The cells a run goes through on a change, lowest first, and the index it starts from after its landing. */
-type Route = (
-  cells: readonly NamedCell[],
-  change: PlayedChange,
-  at: number
-) => { cells: readonly NamedCell[]; from: number; way: Direction };
+interface RoutePlace {
+  readonly area: Area;
+  readonly change: PlayedChange;
+  /** Its place in the excerpt. */
+  readonly at: number;
+  /** How often the excerpt has been played. */
+  readonly round: number;
+  readonly landing: NamedTone;
+  /** Notes after the landing. */
+  readonly count: number;
+}
 
-const upward: Route = (cells) => ({ cells, from: 0, way: 1 });
-const downward: Route = (cells) => ({ cells, from: cells.length - 1, way: -1 });
+/** A run that turns at the edges of its area. */
+const GENTLY = 0.05;
+/** One that has to rise, or to fall. */
+const FIRMLY = 0.7;
 
-/** Runs over every change by a route, each from its target to a neighbour of the next one. */
+const times = <T>(count: number, thing: T): T[] => Array.from({ length: count }, () => thing);
+const through = (tones: readonly NamedTone[], way: Way, against = GENTLY): RunSlot<NamedTone> => ({
+  tones,
+  way,
+  against,
+  leaps: false
+});
+
+const upward: Route = ({ area, count }) => times(count, through(area.cells, 1));
+const downward: Route = ({ area, count }) => times(count, through(area.cells, -1));
+/** Up on one chord, down on the next; the next time round the other way. */
+const inTurn: Route = (place) => ((place.at + place.round) % 2 ? downward : upward)(place);
+
+/** Runs over every change by a route, each from its target by a step into the next one. */
 function runs(route: Route): Drill['play'] {
   return (material) =>
     material.excerpt.changes.flatMap((change, at) => {
       const area = material.areas[at];
       if (!area || area.cells.length === 0) return [];
-      const slots = Math.max(1, Math.round(change.beats * material.perBeat));
+      const count = Math.max(1, Math.round(change.beats * material.perBeat)) - 1;
       const landing = material.targets[at] ?? area.cells[0]!;
-      const { cells, from, way } = route(area.cells, change, at);
+      const slots = route({ area, change, at, round: material.round, landing, count });
       const next = nextTarget(material, at) ?? landing;
-      const end = neighbourOf(
-        cells.map(({ midi }) => midi),
-        next.midi
-      );
-      const rest = fitRun(cells.length, from, end, slots - 1, way).map((i) => cells[i]!);
-      return inTime(material, change, [landing, ...rest]);
+      return inTime(material, change, [landing, ...runInto(landing, slots, next.midi)]);
     });
 }
 
@@ -71,17 +89,24 @@ function nextTarget({ targets, excerpt }: DrillMaterial, at: number): NamedTone 
   return null;
 }
 
-/** Notes one after another from the start of a change, the first of them the landing; the last one fills the time. */
+/**
+ * Notes one after another from the start of a change, the first of them the landing; the last one fills the time, and one
+ * that comes twice is held over.
+ */
 function inTime({ perBeat }: DrillMaterial, change: PlayedChange, tones: readonly NamedTone[]): LineNote[] {
   const from = ticksOf(change.start);
   const end = ticksOf(change.start + change.beats);
   const step = TICKS / perBeat;
-  return tones.flatMap((tone, i): LineNote[] => {
+  const notes: LineNote[] = [];
+  tones.forEach((tone, i) => {
     const start = from + i * step;
-    if (start >= end) return [];
-    const to = i === tones.length - 1 ? end : Math.min(end, start + step);
-    return [written(tone, start, to - start, i === 0 ? 'target' : 'run')];
+    if (start >= end) return;
+    const length = (i === tones.length - 1 ? end : Math.min(end, start + step)) - start;
+    const last = notes.at(-1);
+    if (last?.midi === tone.midi) notes[notes.length - 1] = { ...last, length: last.length + length };
+    else notes.push(written(tone, start, length, i === 0 ? 'target' : 'run'));
   });
+  return notes;
 }
 
 const tonesOf = (cells: readonly NamedCell[], { source: { chord } }: PlayedChange) => {
@@ -90,46 +115,39 @@ const tonesOf = (cells: readonly NamedCell[], { source: { chord } }: PlayedChang
   return tones.length > 1 ? tones : cells;
 };
 
-/** From the lowest root to its fifth and back, again and again. */
-const toTheFifth: Route = (cells) => {
-  const root = Math.max(
-    0,
-    cells.findIndex(({ degree }) => degree === '1')
-  );
-  const fifth = cells.findIndex(({ degree }, i) => i > root && DEGREES[degree].slot === '5');
-  return { cells: cells.slice(root, fifth > root ? fifth + 1 : undefined), from: 0, way: 1 };
+/** Between a root and the fifth above it, again and again: in the octave of the landing, or the nearest to it. */
+const toTheFifth: Route = ({ area: { cells }, landing, count }) => {
+  const octaves = cells.flatMap((root, i) => {
+    const fifth = cells.findIndex(({ degree }, n) => n > i && DEGREES[degree].slot === '5');
+    return root.degree === '1' && fifth > i ? [cells.slice(i, fifth + 1)] : [];
+  });
+  const away = (tones: readonly NamedTone[]) =>
+    Math.min(...tones.map(({ midi }) => Math.abs(midi - landing.midi)));
+  const inside = [...octaves].sort((a, b) => away(a) - away(b))[0];
+  // Out of reach: through the whole shape then.
+  if (!inside || away(inside) > WIDEST) return times(count, through(cells, 1));
+  // The last note may lie outside: it leads on.
+  return times(count, through(inside, 1)).map((slot, i) => (i === count - 1 ? through(cells, 1) : slot));
 };
 
-/** Chord tones up in the first half, the scale down in the second, to the next chord's note. */
-const arpeggioThenScale: Drill['play'] = (material) =>
-  material.excerpt.changes.flatMap((change, at) => {
-    const area = material.areas[at];
-    if (!area || area.cells.length === 0) return [];
-    const slots = Math.max(1, Math.round(change.beats * material.perBeat));
-    const landing = material.targets[at] ?? area.cells[0]!;
-    const next = nextTarget(material, at) ?? landing;
-    const tones = tonesOf(area.cells, change);
-    const up = Math.floor((slots - 1) / 2);
-    const climb = fitRun(tones.length, 0, Math.min(up - 1, tones.length - 1), up, 1).map((i) => tones[i]!);
-    const pitches = area.cells.map(({ midi }) => midi);
-    const top = climb.at(-1) ?? landing;
-    const from = Math.max(0, pitches.filter((midi) => midi <= top.midi).length - 1);
-    const down = fitRun(pitches.length, from, neighbourOf(pitches, next.midi), slots - 1 - up, -1);
-    return inTime(material, change, [landing, ...climb, ...down.map((i) => area.cells[i]!)]);
-  });
+/** Chord tones up in the first half, the scale down in the second. */
+const arpeggioThenScale: Route = ({ area: { cells }, change, count }) => {
+  const up = Math.ceil(count / 2);
+  const climb: RunSlot<NamedTone> = { tones: tonesOf(cells, change), way: 1, against: FIRMLY, leaps: true };
+  return [...times(up, climb), ...times(count - up, through(cells, -1, FIRMLY))];
+};
 
 /** The arpeggio from its 1, then from its 3, its 5 and its 7, change by change. */
-const arpeggios: Route = (cells, change, at) => {
+const arpeggios: Route = ({ area: { cells }, change, at, round, landing, count }) => {
   const tones = tonesOf(cells, change);
-  const slot = (['1', '3', '5', '7'] as const)[at % 4]!;
-  return {
-    cells: tones,
-    from: Math.max(
-      0,
-      tones.findIndex(({ degree }) => DEGREES[degree].slot === slot)
-    ),
-    way: 1
-  };
+  const slot = (['1', '3', '5', '7'] as const)[(at + round) % 4]!;
+  const isFrom = ({ degree }: NamedTone) => DEGREES[degree].slot === slot;
+  const begins = tones.filter((tone) => isFrom(tone) && tone.midi !== landing.midi);
+  const climb: RunSlot<NamedTone> = { tones, way: 1, against: GENTLY, leaps: true };
+  return times(count, climb).map((one, i) => {
+    if (i === count - 1) return { ...one, tones: cells };
+    return i === 0 && begins.length > 0 && !isFrom(landing) ? { ...one, tones: begins } : one;
+  });
 };
 
 /** Landings of a given length, with silence after them. */
@@ -146,26 +164,26 @@ function landings(length: (change: PlayedChange) => number): Drill['play'] {
 const withApproach: Drill['play'] = ({ skeleton }) => [...skeleton];
 
 export const DRILLS: readonly Drill[] = [
-  { id: 'up', name: 'Ascending', hint: 'Every shape from its lowest note', play: runs(upward) },
-  { id: 'down', name: 'Descending', hint: 'Every shape from its highest note', play: runs(downward) },
+  { id: 'up', name: 'Ascending', hint: 'From each target up through the shape', play: runs(upward) },
+  { id: 'down', name: 'Descending', hint: 'From each target down through the shape', play: runs(downward) },
   {
     id: 'alternate',
     name: 'Up and down in turn',
-    hint: 'Up on one chord, down on the next',
-    play: runs((cells, change, at) => (at % 2 ? downward : upward)(cells, change, at))
+    hint: 'Up on one chord, down on the next; the next round the other way',
+    play: runs(inTurn)
   },
   {
     id: 'travel',
     name: 'A new position at each change',
     hint: 'Up the neck and back: the hardest',
     travels: true,
-    play: runs((cells, change, at) => (at % 2 ? downward : upward)(cells, change, at))
+    play: runs(inTurn)
   },
   {
     id: 'arpeggio-scale',
     name: 'Arpeggio up, scale down',
     hint: 'Down to the next chord’s note',
-    play: arpeggioThenScale
+    play: runs(arpeggioThenScale)
   },
   {
     id: 'arpeggios',

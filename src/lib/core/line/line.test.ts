@@ -8,7 +8,7 @@ import { DEFAULT_PLAN } from '../plan/model';
 import { midiOf } from '../theory/note';
 import { endOf, noteOf, ordered, TICKS, ticksOf, type LineNote } from './model';
 import { readLine } from './read';
-import { sounding } from './sound';
+import { beatSwing, sounding } from './sound';
 
 /** "D4 1, Eb4 .5, - 1": notes and rests one after another, lengths in beats; "from D4" behind a note bends it. */
 function notes(text: string, at = 0): LineNote[] {
@@ -56,14 +56,14 @@ describe('how a line sounds', () => {
   ];
   it('swings eighths and leaves triplets, sixteenths and the ends of chords as written', () => {
     const eighths = notes('C4 .5, D4 .5, E4 .5, F4 .5');
-    expect(sounding(eighths, changes, 2 / 3).map(({ start }) => Number(start.toFixed(3)))).toEqual([
-      0, 0.667, 1, 1.667
-    ]);
+    expect(sounding(eighths, changes, beatSwing(2 / 3)).map(({ start }) => Number(start.toFixed(3)))).toEqual(
+      [0, 0.667, 1, 1.667]
+    );
     const triplets = notes('C4 .3333, D4 .3333, E4 .3334, F4 .5, G4 .5');
-    expect(sounding(triplets, changes, 2 / 3).map(({ start }) => Number(start.toFixed(3)))).toEqual([
-      0, 0.333, 0.667, 1, 1.667
-    ]);
-    const short = sounding(notes('C4 .5', 1.5), [{ start: 0, beats: 1.5 }, { start: 1.5, beats: 2.5 }], 2 / 3); // prettier-ignore
+    expect(
+      sounding(triplets, changes, beatSwing(2 / 3)).map(({ start }) => Number(start.toFixed(3)))
+    ).toEqual([0, 0.333, 0.667, 1, 1.667]);
+    const short = sounding(notes('C4 .5', 1.5), [{ start: 0, beats: 1.5 }, { start: 1.5, beats: 2.5 }], beatSwing(2 / 3)); // prettier-ignore
     expect(short[0]!.start).toBe(1.5);
   });
 
@@ -73,7 +73,7 @@ describe('how a line sounds', () => {
       fc.property(lengths, fc.constantFrom(0.5, 0.6, 2 / 3), (beats, ratio) => {
         const line = notes(beats.map((one) => `C4 ${one}`).join(', '));
         const total = line.reduce((end, note) => Math.max(end, endOf(note)), 0) / TICKS;
-        const played = sounding(line, [{ start: 0, beats: Math.ceil(total) }], ratio);
+        const played = sounding(line, [{ start: 0, beats: Math.ceil(total) }], beatSwing(ratio));
         played.forEach(({ start, beats: long }, i) => {
           expect(long).toBeGreaterThan(0);
           const next = played[i + 1];

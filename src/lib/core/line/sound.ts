@@ -7,42 +7,53 @@ export interface Sounding {
   readonly beats: number;
 }
 
-/** Moves a time in beats to where a swung beat has it: `ratio` is where the second eighth falls, 0.5 for straight. */
-export function swung(time: number, ratio: number): number {
-  const beat = Math.floor(time + 1e-9);
-  const part = time - beat;
-  return beat + (part < 0.5 ? part * 2 * ratio : ratio + (part - 0.5) * 2 * (1 - ratio));
+/** How time is bent. */
+export interface Swing {
+  /** Where the second half of a pulse falls, 0.5 for straight. */
+  readonly ratio: number;
+  /** The pulse that swings at a time in beats; null where nothing does. */
+  readonly pulseAt: (beat: number) => Sounding | null;
 }
 
-/** Start and length of a note from one beat to another, where swing has them; a chord's own ends are not swung. */
-export function timed(
-  chord: { readonly start: number; readonly beats: number },
-  from: number,
-  to: number,
-  ratio: number
-): Sounding {
-  const last = chord.start + chord.beats;
-  const at = (time: number) => (time <= chord.start ? chord.start : Math.min(last, swung(time, ratio)));
-  const start = at(from);
-  return { start, beats: at(Math.min(to, last)) - start };
+/** Every whole beat swings alike. */
+export function beatSwing(ratio: number): Swing {
+  return { ratio, pulseAt: (beat) => ({ start: Math.floor(beat + 1e-9), beats: 1 }) };
+}
+
+/** Moves a part of a pulse, 0 to 1, to where a swung pulse has it. */
+export function bent(part: number, ratio: number): number {
+  return part < 0.5 ? part * 2 * ratio : ratio + (part - 0.5) * 2 * (1 - ratio);
+}
+
+/** Moves a time in beats to where a swung pulse has it. */
+export function swung(time: number, { ratio, pulseAt }: Swing): number {
+  const pulse = pulseAt(time);
+  return pulse ? pulse.start + pulse.beats * bent((time - pulse.start) / pulse.beats, ratio) : time;
 }
 
 /**
- * When the notes of a line sound over changes (in beats). Only eighths swing: a beat in which notes start anywhere else
+ * When the notes of a line sound over changes (in beats). Only eighths swing: a pulse in which notes start anywhere else
  * is played as written. A chord's own ends stay where they are.
  */
 export function sounding(
   notes: readonly LineNote[],
   changes: readonly { readonly start: number; readonly beats: number }[],
-  ratio: number
+  swing: Swing
 ): Sounding[] {
+  const pulseOf = (beats: number) => swing.pulseAt(beats)?.start;
   const finer = new Set(
-    notes.filter(({ start }) => start % (TICKS / 2) !== 0).map(({ start }) => Math.floor(start / TICKS))
+    notes.flatMap(({ start }) => {
+      const pulse = swing.pulseAt(start / TICKS);
+      if (!pulse) return [];
+      const halves = ((start / TICKS - pulse.start) / pulse.beats) * 2;
+      return Math.abs(halves - Math.round(halves)) < 1e-6 ? [] : [pulse.start];
+    })
   );
   const ends = new Set(changes.flatMap(({ start, beats }) => [start, start + beats]));
   const at = (ticks: number) => {
     const beats = ticks / TICKS;
-    return finer.has(Math.floor(beats)) || ends.has(beats) ? beats : swung(beats, ratio);
+    const pulse = pulseOf(beats);
+    return pulse === undefined || finer.has(pulse) || ends.has(beats) ? beats : swung(beats, swing);
   };
   return notes.map((note) => {
     const start = at(note.start);

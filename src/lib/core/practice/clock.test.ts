@@ -59,7 +59,12 @@ describe('the clock of the band', () => {
         const heard: number[] = [];
         for (const step of steps) {
           now += step;
-          const next = advance(progress, countIn(4), () => round, now);
+          const next = advance(
+            progress,
+            countIn({ beats: 4, meter: { beats: 4, unit: 4 } }),
+            () => round,
+            now
+          );
           progress = next.progress;
           heard.push(...next.due.map((event) => event.at));
         }

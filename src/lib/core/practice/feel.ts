@@ -1,218 +1,410 @@
-/** Feels as tables: where bass, chords and drums play in a bar. A new feel is one new row. */
+/**
+ * Feels as tables: what bass, chords and drums may play in a bar, as patterns (`pattern.ts`), the plainest first. A new feel
+ * is a new row; what each has to hold stands in docs/music-rules.md, The band.
+ */
+import type { Meter } from '../chart/model';
+import { pattern, WORDS, type Pattern, type WordsOfCell } from './pattern';
 
-/** General MIDI percussion. */
-export const DRUMS = { kick: 36, rim: 37, snare: 38, hat: 42, ride: 51, click: 76, accent: 77 } as const;
+/** General MIDI percussion; tap and swirl are the snare of a brush kit. */
+export const DRUMS = {
+  kick: 36,
+  rim: 37,
+  snare: 38,
+  tap: 38,
+  swirl: 40,
+  floor: 41,
+  hat: 42,
+  pedal: 44,
+  mid: 45,
+  open: 46,
+  high: 48,
+  crash: 49,
+  ride: 51,
+  tambourine: 54,
+  click: 76,
+  accent: 77,
+  shaker: 82
+} as const;
 
-/** One hit: beat in the bar from 0, loudness. */
-type Hit = readonly [at: number, velocity: number];
+export type Drum = keyof typeof DRUMS;
+
+/** What each drum may play: one of its rows is chosen for a bar. Letters: X loud, x medium, o soft, g hardly heard. */
+export type DrumRows = Readonly<Partial<Record<Drum, readonly Pattern[]>>>;
+
+/** What leads into a section, over the last pulses of the bar before it. */
+export interface Fill {
+  readonly rows: Readonly<Partial<Record<Drum, Pattern>>>;
+  readonly pulses: number;
+}
 
 export interface Feel {
   readonly id: string;
   /** As the player reads it. */
   readonly name: string;
-  /** Where the second eighth of a beat falls. */
+  /** Where the second eighth of a beat falls at most; a quick tempo evens it out. */
   readonly swing: number;
-  readonly bass: 'walk' | 'root-fifth' | 'boogie' | 'long' | 'held';
-  /** Chords in a bar: beat, length in beats, loudness. */
-  readonly chords: readonly (readonly [at: number, beats: number, velocity: number])[];
-  readonly drums: readonly { readonly drum: keyof typeof DRUMS; readonly hits: readonly Hit[] }[];
+  /** Which words of a pattern short and long groups of pulses take. */
+  readonly words: WordsOfCell;
+  readonly kit: 'sticks' | 'brushes' | 'none';
+  readonly drums: DrumRows;
+  readonly fills: readonly Fill[];
+  /** What marks the first beat of a section. */
+  readonly mark: { readonly drum: Drum; readonly velocity: number } | null;
+  /**
+   * Letters: R the written bass, 8 the same an octave away, 5 the chord's fifth, T a tone of the chord, A what leads by a step
+   * into the next chord. Nothing but the written bass, held as long as the chord lasts, where there is no row.
+   */
+  readonly bass: readonly Pattern[];
+  /** Letters: X accented, x struck, o soft. Held as long as the chord lasts where there is no row. */
+  readonly chords: readonly Pattern[];
+  /** Seventh chords take a 9 or 13 where their function has it. */
+  readonly isColoured: boolean;
 }
 
-const every = (step: number, from: number, velocity: number, until = 4): Hit[] =>
-  Array.from({ length: Math.ceil((until - from) / step) }, (_, i): Hit => [from + i * step, velocity]);
+const rows = (...texts: readonly string[]): Pattern[] => texts.map(pattern);
+const fill = (pulses: number, texts: Readonly<Partial<Record<Drum, string>>>): Fill => ({
+  pulses,
+  rows: Object.fromEntries(Object.entries(texts).map(([drum, text]) => [drum, pattern(text)]))
+});
+
+/** Where the backbeat falls on the third pulse of four, a short group keeps it. */
+const HALF_TIME: WordsOfCell = { 1: [0], 2: [0, 2], 3: [0, 1, 2], 4: [0, 1, 2, 3] };
+
+const STICK_FILLS: readonly Fill[] = [
+  fill(1, { snare: 'xoxx', kick: 'x-' }),
+  fill(2, { snare: 'x-xx ----', high: '---- xx--', floor: '---- --xx', kick: 'x- x-' }),
+  fill(2, { snare: 'xx Xx', floor: '-- -x', kick: 'x- x-' }),
+  fill(1, { high: 'xx--', mid: '--x-', floor: '---X' })
+];
+const JAZZ_FILLS: readonly Fill[] = [
+  fill(1, { snare: 'xox', pedal: 'x--' }),
+  fill(2, { snare: 'x-x oxo', kick: '-x- --x', pedal: '-- x-' }),
+  fill(1, { snare: 'xo-', floor: '--x', pedal: 'x--' })
+];
+const SOFT_FILLS: readonly Fill[] = [
+  fill(1, { tap: 'oxo', pedal: 'o--' }),
+  fill(1, { tap: 'ox', pedal: 'o-' })
+];
+const LATIN_FILLS: readonly Fill[] = [
+  fill(1, { rim: 'xx', kick: 'x-' }),
+  fill(2, { snare: 'o-xo x-x-', kick: 'x- -x' })
+];
 
 export const FEELS: readonly Feel[] = [
   {
     id: 'straight',
     name: 'Straight eighths',
     swing: 0.5,
-    bass: 'root-fifth',
-    chords: [
-      [0, 1.5, 0.7],
-      [1.5, 0.5, 0.55],
-      [2.5, 1, 0.6]
-    ],
-    drums: [
-      {
-        drum: 'kick',
-        hits: [
-          [0, 0.9],
-          [2, 0.8],
-          [2.5, 0.5]
-        ]
-      },
-      {
-        drum: 'snare',
-        hits: [
-          [1, 0.7],
-          [3, 0.7]
-        ]
-      },
-      { drum: 'hat', hits: every(0.5, 0, 0.35) }
-    ]
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X- -- xo --', 'X- -o x- --', 'X- -- -x --', 'X- -x x- -o'),
+      snare: rows('-- X- -- X-', '-- X- -- X-', '-- X- -g X-'),
+      hat: rows('xo xo xo xo', 'xo xo xo x-', 'x- xo x- xo')
+    },
+    fills: STICK_FILLS,
+    mark: { drum: 'crash', velocity: 0.7 },
+    bass: rows('R= == 5= ==', 'R= =R 5= ==', 'R= == 5= T=', 'R= -R T= 5='),
+    chords: rows('x= =x =x ==', 'x= == x= ==', 'x= =x == -o', '-- x= -x ==', 'x= -x -x =='),
+    isColoured: false
   },
   {
     id: 'swing',
     name: 'Swing',
     swing: 2 / 3,
-    bass: 'walk',
-    chords: [
-      [0, 1.4, 0.6],
-      [1.5, 1, 0.6]
-    ],
-    drums: [
-      {
-        drum: 'ride',
-        hits: [
-          [0, 0.55],
-          [1, 0.65],
-          [1.5, 0.4],
-          [2, 0.55],
-          [3, 0.65],
-          [3.5, 0.4]
-        ]
-      },
-      {
-        drum: 'hat',
-        hits: [
-          [1, 0.5],
-          [3, 0.5]
-        ]
-      },
-      { drum: 'kick', hits: every(1, 0, 0.25) }
-    ]
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      ride: rows('x- Xx x- Xx', 'x- Xx x- X-', 'x- X- xx Xx', 'xx X- x- Xx', 'x- Xx xx X-'),
+      pedal: rows('-- x- -- x-'),
+      kick: rows('g- g- g- g-', 'g- g- g- gx', 'g- gx g- g-'),
+      snare: rows('-- -- -- --', '-- -o -- --', '-- -- -o --', '-o -- -- o-', '-- -- -- -o', '-- o- -o --')
+    },
+    fills: JAZZ_FILLS,
+    mark: { drum: 'crash', velocity: 0.4 },
+    bass: rows('R T T A'),
+    chords: rows(
+      'x= =x == --',
+      '-x -- -x --',
+      'x- -x -- --',
+      '-- -x == --',
+      'x= == -- -x',
+      '-x == -- x-',
+      '-- x- -x =='
+    ),
+    isColoured: true
   },
   {
     id: 'shuffle',
     name: 'Shuffle',
     swing: 2 / 3,
-    bass: 'boogie',
-    chords: [
-      [0, 0.5, 0.65],
-      [1.5, 0.5, 0.6],
-      [2.5, 0.5, 0.5]
-    ],
-    drums: [
-      {
-        drum: 'kick',
-        hits: [
-          [0, 0.9],
-          [2, 0.8]
-        ]
-      },
-      {
-        drum: 'snare',
-        hits: [
-          [1, 0.75],
-          [3, 0.75]
-        ]
-      },
-      { drum: 'hat', hits: every(0.5, 0, 0.4) }
-    ]
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X- -- x- --', 'X- -o x- --', 'x- o- x- o-', 'X- -- x- -o'),
+      snare: rows('-- X- -- X-', '-o X- -o X-', '-- X- -- Xo'),
+      hat: rows('xo xo xo xo', 'xo xo x- xo', 'x- xo xo xo')
+    },
+    fills: [...JAZZ_FILLS, fill(2, { snare: 'xxo xxX', kick: 'x-- x--' })],
+    mark: { drum: 'crash', velocity: 0.6 },
+    bass: rows('R T T T', 'RR TT TT TT', 'R 8 T T', 'R= -R T= T=', 'R T 5 A'),
+    chords: rows('x- -x -- -x', '-x -x -x -x', 'x- -- -x --', '-- x- -- x-', 'x= == -x --'),
+    isColoured: true
   },
   {
     id: 'bossa',
-    name: 'Bossa, straight',
+    name: 'Bossa nova',
     swing: 0.5,
-    bass: 'root-fifth',
-    chords: [
-      [0, 1, 0.6],
-      [1.5, 1, 0.55],
-      [3, 0.5, 0.6]
-    ],
-    drums: [
-      {
-        drum: 'kick',
-        hits: [
-          [0, 0.7],
-          [1.5, 0.5],
-          [2, 0.7],
-          [3.5, 0.5]
-        ]
-      },
-      {
-        drum: 'rim',
-        hits: [
-          [0, 0.5],
-          [1.5, 0.5],
-          [3, 0.5]
-        ]
-      },
-      { drum: 'hat', hits: every(0.5, 0, 0.3) }
-    ]
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X- -o x- -o', 'X- -o x- --'),
+      rim: rows('x- -x -- x- -- x- -x --', 'x- -x -- x- -- x- -- x-'),
+      hat: rows('xo xo xo xo', 'xo ox xo xo'),
+      shaker: rows('-- -- -- --', 'oo oo oo oo')
+    },
+    fills: LATIN_FILLS,
+    mark: { drum: 'ride', velocity: 0.35 },
+    // With the kick.
+    bass: rows('R= =5 5= =R', 'R= =- 5= =5', 'R= =5 5= =-', 'R= == 5= =T'),
+    chords: rows(
+      'x- -x -- x- -- x- -x --',
+      'x- -x =- x= =- x- -x ==',
+      '-- x- -x -- x- -x -- x-',
+      'x= =- x- -x =- x- -- x='
+    ),
+    isColoured: true
   },
   {
     id: 'waltz',
     name: 'Waltz',
     swing: 2 / 3,
-    bass: 'long',
-    chords: [
-      [1, 0.8, 0.55],
-      [2, 0.8, 0.5]
-    ],
-    drums: [
-      {
-        drum: 'ride',
-        hits: [
-          [0, 0.55],
-          [1, 0.5],
-          [1.5, 0.35],
-          [2, 0.55]
-        ]
-      },
-      {
-        drum: 'hat',
-        hits: [
-          [1, 0.45],
-          [2, 0.4]
-        ]
-      },
-      { drum: 'kick', hits: [[0, 0.6]] }
-    ]
+    words: WORDS[3],
+    kit: 'sticks',
+    drums: {
+      ride: rows('x- xx x-', 'x- x- xx', 'x- xx xx', 'xx x- x-'),
+      pedal: rows('-- x- x-', '-- x- --'),
+      kick: rows('x- -- --', 'x- -- -o', 'x- -o --'),
+      snare: rows('-- -- --', '-- -o --', '-- -- o-', '-o -- --')
+    },
+    fills: JAZZ_FILLS,
+    mark: { drum: 'crash', velocity: 0.35 },
+    bass: rows('R= == ==', 'R= == 5=', 'R= T= T=', 'R= == A=', 'R= T= A='),
+    chords: rows('-- x- x-', 'x= =x ==', '-- -x ==', '-- x= =-', 'x= == x-'),
+    isColoured: true
   },
   {
     id: 'ballad',
-    name: 'Ballad',
+    name: 'Ballad, brushes',
     swing: 0.6,
-    bass: 'long',
-    chords: [
-      [0, 2, 0.6],
-      [2, 2, 0.5]
+    words: WORDS[4],
+    kit: 'brushes',
+    drums: {
+      swirl: rows('x- o- x- o-', 'x- -- x- --'),
+      tap: rows('-- o- -- o-', '-- o- -- oo', '-- o- -o o-'),
+      pedal: rows('-- o- -- o-', '-- x- -- x-'),
+      kick: rows('o- -- -- --', 'g- -- -- --', 'o- -- g- --')
+    },
+    fills: SOFT_FILLS,
+    mark: { drum: 'ride', velocity: 0.3 },
+    bass: rows('R= == 5= ==', 'R= == == 5=', 'R= == T= A=', 'R= == == =A'),
+    chords: rows('x= == == ==', 'x= == -o ==', 'x= == == =o', '-- x= == ==', 'x= =o == =='),
+    isColoured: true
+  },
+  {
+    id: 'rock',
+    name: 'Rock',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X- -- X- --', 'X- -x X- --', 'X- -x -x --', 'X- -- xX --', 'Xx -- X- -x'),
+      snare: rows('-- X- -- X-'),
+      hat: rows('Xo Xo Xo Xo', 'Xo Xo Xo X-'),
+      open: rows('-- -- -- --', '-- -- -- --', '-- -- -- -x')
+    },
+    fills: STICK_FILLS,
+    mark: { drum: 'crash', velocity: 0.85 },
+    bass: rows('RR RR RR RR', 'R= =R R= =R', 'RR RR RR TT', 'R= RR R= 5R', 'RR R5 RR RT'),
+    chords: rows('X= =x == ==', 'xx xx xx xx', 'X= == x= ==', 'X- -x -x ==', 'X= == == -x'),
+    isColoured: false
+  },
+  {
+    id: 'half-time rock',
+    name: 'Half-time rock',
+    swing: 0.5,
+    words: HALF_TIME,
+    kit: 'sticks',
+    drums: {
+      kick: rows('X- -- -- --', 'X- -x -- --', 'X- -x -- -x', 'X- -- -x x-'),
+      snare: rows('-- -- X- --'),
+      hat: rows('Xo Xo Xo Xo', 'X- X- X- X-'),
+      open: rows('-- -- -- --', '-- -- -- --', '-- -- -- -x')
+    },
+    fills: STICK_FILLS,
+    mark: { drum: 'crash', velocity: 0.85 },
+    bass: rows('R= == == ==', 'R= =R == ==', 'R= =R == 5=', 'R= == R= =T'),
+    chords: rows('X= == == ==', 'X= == x= ==', 'X= =x == ==', 'X= == == =x'),
+    isColoured: false
+  },
+  {
+    id: 'funk',
+    name: 'Funk, sixteenths',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X--x ---- --x- -x--', 'X-x- ---- -xx- ----', 'X--- --x- x--x ----', 'X--x ---x --x- ----'),
+      snare: rows('---- X--g -g-- X---', '---- X--g -g-g X--g', '---- X--- -g-- X--g'),
+      hat: rows('xoxo xoxo xoxo xoxo', 'x-xo x-xo x-xo x-xo', 'xoxo x-xo xoxo x-x-')
+    },
+    fills: STICK_FILLS,
+    mark: { drum: 'crash', velocity: 0.7 },
+    bass: rows('R--R --8- --R- -5-T', 'R--- --R8 ---R --T-', 'R-R- ---5 -8-- T---', 'R--8 ---- R-T- --5-'),
+    chords: rows(
+      '--x- --x- ---x --x-',
+      'x--- ---x -x-- ----',
+      '---- x--x ---- x---',
+      '--xx ---- --x- -x--',
+      'x--x ---- --xo ----'
+    ),
+    isColoured: true
+  },
+  {
+    id: 'soul',
+    name: 'Soul',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X--- --x- x-x- ----', 'X--- --x- -xx- ----', 'X-x- ---- x-x- ----', 'X--- ---x x--- ----'),
+      snare: rows('---- X--- ---- X---', '---- X--g -g-- X---'),
+      hat: rows('x-o- x-o- x-o- x-o-', 'xo xo xo xo'),
+      tambourine: rows('-- -- -- --', '-- x- -- x-')
+    },
+    fills: STICK_FILLS,
+    mark: { drum: 'crash', velocity: 0.6 },
+    bass: rows('R--R --5- R--- 5-T-', 'R--- --R- 8-5- T---', 'R--R ---- 5--R ----', 'R-R- 5--- R--- --A-'),
+    chords: rows('-- x- -- x-', 'x- x- x- x-', 'x= == -- x-', '-- x- -x x-', 'x= -x -- x-'),
+    isColoured: true
+  },
+  {
+    id: 'slow 12/8 blues',
+    name: 'Slow 12/8 blues',
+    swing: 2 / 3,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X-- --o x-- ---', 'X-- --- x-o ---', 'X-- --- x-- --o'),
+      snare: rows('--- X-- --- X--', '--- X-- --g X--', '--- X-- --- X-g'),
+      hat: rows('xoo xoo xoo xoo', 'xoo xoo xoo x-o')
+    },
+    fills: [
+      fill(1, { snare: 'xxx', kick: 'x--' }),
+      fill(2, { snare: 'xxx x--', high: '--- -x-', floor: '--- --x', kick: 'x-- x--' }),
+      fill(1, { high: 'x--', mid: '-x-', floor: '--X' })
     ],
-    drums: [
-      { drum: 'ride', hits: every(1, 0, 0.35) },
-      {
-        drum: 'hat',
-        hits: [
-          [1, 0.35],
-          [3, 0.35]
-        ]
-      }
-    ]
+    mark: { drum: 'crash', velocity: 0.55 },
+    bass: rows('R== =-R 5== =-T', 'R== T== 5== T==', 'R== =-R T== A==', 'R== --5 8== --T'),
+    chords: rows(
+      'x== === -xx ===',
+      'xxx xxx xxx xxx',
+      'x== -xx === -xx',
+      '--- x== --- x==',
+      'x== =-- --x ==='
+    ),
+    isColoured: true
+  },
+  {
+    id: 'reggae',
+    name: 'Reggae, one drop',
+    swing: 0.5,
+    words: HALF_TIME,
+    kit: 'sticks',
+    drums: {
+      kick: rows('-- -- X- --', '-- -- X- -o'),
+      rim: rows('-- -- X- --', '-- -o X- --'),
+      hat: rows('xo xo xo xo', 'x- xo xo xo', 'xoo xo xo xo')
+    },
+    fills: [
+      fill(1, { snare: 'x-xx', hat: 'x-' }),
+      fill(2, { high: 'x-x- ----', mid: '---- xx--', floor: '---- --x-', hat: 'x- x-' })
+    ],
+    mark: { drum: 'crash', velocity: 0.5 },
+    bass: rows('R- -- T- R5', 'R= -T == 5=', 'R- R- -- T8', 'R= == -5 T-'),
+    chords: rows('-- x- -- x-', '-- x- -- xo', '-x -x -x -x'),
+    isColoured: false
+  },
+  {
+    id: 'samba',
+    name: 'Samba',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('x- -o x- -o'),
+      floor: rows('o- -- X- --', 'o- -- X- -o'),
+      shaker: rows('xo xo xo xo', 'xo ox xo ox'),
+      rim: rows('x- x- -x x- -x -x x- -x', '-x x- -x -x x- x- -x x-', 'x- -x -x x- -x x- x- -x')
+    },
+    fills: LATIN_FILLS,
+    mark: { drum: 'crash', velocity: 0.45 },
+    bass: rows('R= =5 5= =R', 'R= =R 5= =5', 'R= =- 5= =5'),
+    chords: rows(
+      'x- -x -- x- -- x- -x --',
+      'x- x- -x -- -x -- x- x-',
+      '-x -x -- x- x- -x -x --',
+      'x- -x -x -- x- -x -- x-'
+    ),
+    isColoured: true
   },
   {
     id: 'drone',
     name: 'Drone',
     swing: 0.5,
-    bass: 'held',
-    chords: [[0, 4, 0.6]],
-    drums: []
+    words: WORDS[4],
+    kit: 'none',
+    drums: {},
+    fills: [],
+    mark: null,
+    bass: [],
+    chords: [],
+    isColoured: false
   }
 ];
 
-/** What charts call their feel, and which one is meant. */
+/** What charts call their feel, and which one is meant; the first that is found. */
 const CALLED: readonly (readonly [RegExp, string])[] = [
-  [/bossa|samba|latin/i, 'bossa'],
+  [/half.?time/i, 'half-time rock'],
+  [/slow.*blues|12\s*\/\s*8|gospel/i, 'slow 12/8 blues'],
+  [/samba/i, 'samba'],
+  [/bossa|latin/i, 'bossa'],
+  [/reggae|one.?drop|rocksteady|dub/i, 'reggae'],
   [/shuffle/i, 'shuffle'],
   [/waltz/i, 'waltz'],
-  [/ballad/i, 'ballad'],
-  [/drone|vamp/i, 'drone'],
-  [/swing/i, 'swing']
+  [/ballad|brush/i, 'ballad'],
+  [/drone/i, 'drone'],
+  [/swing|bop|jazz/i, 'swing'],
+  [/funk/i, 'funk'],
+  [/soul|r\s*&\s*b/i, 'soul'],
+  [/rock|punk|metal|hard/i, 'rock'],
+  [/straight|pop|even|folk|country/i, 'straight'],
+  [/blues/i, 'shuffle'],
+  [/vamp/i, 'drone']
 ];
 
-/** The feel of a chart by what it says and its meter; straight where it says nothing. */
-export function feelOf(said: string | null, beatsInBar: number): Feel {
-  const called = CALLED.find(([pattern]) => said && pattern.test(said))?.[1];
-  const id = beatsInBar === 3 && (!called || called === 'swing') ? 'waltz' : (called ?? 'straight');
-  return FEELS.find((feel) => feel.id === id)!;
+export function feelNamed(id: string): Feel | undefined {
+  return FEELS.find((feel) => feel.id === id);
+}
+
+/** The feel of a chart by what it says and its meter: three beats waltz, dotted beats roll; straight where it says nothing. */
+export function feelOf(said: string | null, { beats, unit }: Meter): Feel {
+  const called = CALLED.find(([called]) => said && called.test(said))?.[1];
+  const isDotted = unit >= 8 && beats % 3 === 0 && beats > 3;
+  const isThree = beats === 3 && unit === 4;
+  const id =
+    isThree && (!called || called === 'swing')
+      ? 'waltz'
+      : (called ?? (isDotted ? 'slow 12/8 blues' : 'straight'));
+  return feelNamed(id)!;
 }

@@ -2,6 +2,8 @@
 
 export const LOWEST_TEMPO = 30;
 export const HIGHEST_TEMPO = 300;
+/** Where a chart says none. */
+export const DEFAULT_TEMPO = 100;
 
 export function boundedTempo(tempo: number): number {
   return Math.min(HIGHEST_TEMPO, Math.max(LOWEST_TEMPO, Math.round(tempo)));

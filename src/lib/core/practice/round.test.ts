@@ -30,13 +30,15 @@ const plan: PlanMaterial = {
   areasUp: (change) => areasOf(STANDARD, boxes, analysis.key, subjects[change]!)
 };
 const round = (drill: string | null, wish: LoopWish = { kind: 'form' }, neck = STANDARD) =>
-  practiceRound(
-    { ...plan, neck },
-    excerptOf(form, analysis, wish)!,
-    FEELS[0]!,
-    drill ? DRILLS.find(({ id }) => id === drill)! : null,
-    2
-  );
+  practiceRound({ ...plan, neck }, excerptOf(form, analysis, wish)!, {
+    feel: FEELS[0]!,
+    drill: drill ? DRILLS.find(({ id }) => id === drill)! : null,
+    perBeat: 2,
+    tempo: 100,
+    seed: 1,
+    round: 0,
+    isLast: false
+  });
 
 describe('a round of practice', () => {
   it('sounds a capo higher where the chart is written as it is fingered, drums as they are', () => {

@@ -10,8 +10,9 @@ import type { Instrument } from '../neck/tuning';
 import { bandEvents } from './band';
 import type { Drill, DrillMaterial } from '../line/drills';
 import type { SoundEvent } from './events';
-import type { Excerpt } from '../harmony/excerpt';
+import type { Excerpt, ExcerptBar } from '../harmony/excerpt';
 import type { Feel } from './feel';
+import { quarterTempo, swingAt, swingOver } from './pulse';
 
 /** What a plan gives to a round, by the changes of the whole chart. */
 export interface PlanMaterial {
@@ -42,15 +43,26 @@ const LOUDNESS: Readonly<Record<NonNullable<LineNote['purpose']>, number>> = {
   approach: 0.75
 };
 
-export function practiceRound(
-  plan: PlanMaterial,
-  excerpt: Excerpt,
-  feel: Feel,
-  drill: Drill | null,
-  perBeat: number
-): PracticeRound {
-  const notes = drill ? drill.play(materialFor(plan, excerpt, drill, perBeat)) : [];
-  const times = sounding(notes, excerpt.changes, feel.swing);
+/** How a round is played. */
+export interface Manner {
+  readonly feel: Feel;
+  readonly drill: Drill | null;
+  /** Notes of the drill in a quarter: 2 eighths, 3 triplets, 4 sixteenths. */
+  readonly perBeat: number;
+  /** Beats a minute of the chart's own beat, as they sound: a quick tempo evens out the swing. */
+  readonly tempo: number;
+  /** The same seed and round give the same music. */
+  readonly seed: number;
+  readonly round: number;
+  /** Nothing comes after it. */
+  readonly isLast: boolean;
+}
+
+export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Manner): PracticeRound {
+  const { feel, drill, tempo, seed, round, isLast } = manner;
+  const notes = drill ? drill.play(materialFor(plan, excerpt, manner, drill)) : [];
+  const ratio = swingAt(feel.swing, quarterTempo(tempo, excerpt.bars[0]!));
+  const times = sounding(notes, excerpt.changes, swingOver(excerpt.bars, ratio));
   const line = notes.map(({ midi, purpose = 'run' }, i): SoundEvent => ({
     part: 'line',
     ...times[i]!,
@@ -58,7 +70,7 @@ export function practiceRound(
     velocity: LOUDNESS[purpose]
   }));
   const { raised } = plan.neck;
-  const events = [...bandEvents(excerpt, feel), ...line]
+  const events = [...bandEvents({ excerpt, feel, ratio, seed, round, isLast }), ...line]
     .map((event) => (raised && isPitched(event) ? { ...event, midi: event.midi + raised } : event))
     .sort((a, b) => a.start - b.start);
   return { excerpt, notes, times, events };
@@ -70,10 +82,10 @@ const isPitched = ({ part }: SoundEvent) => part !== 'drums' && part !== 'click'
 function materialFor(
   plan: PlanMaterial,
   excerpt: Excerpt,
-  { travels }: Drill,
-  perBeat: number
+  { perBeat, round }: Manner,
+  { travels }: Drill
 ): DrillMaterial {
-  const { changes } = excerpt;
+  const { changes, bars } = excerpt;
   const areas = changes.map(({ source }, at) =>
     travels ? upAndBack(plan.areasUp(source.index), at) : (plan.areas[source.index] ?? null)
   );
@@ -90,7 +102,16 @@ function materialFor(
       .map((note) => ({ ...note, start: note.start + shift }))
       .filter((note) => note.start >= from && endOf(note) <= to);
   });
-  return { excerpt, areas, targets, skeleton, perBeat };
+  return { excerpt, areas, targets, skeleton, perBeat: inBeat(perBeat, bars[0]!), round };
+}
+
+/**
+ * Notes in a beat of the chart's meter, from those in a quarter: the eighths of 6/8 are its beats. Where a beat is an eighth it
+ * has no triplets of its own; the beats are.
+ */
+function inBeat(perQuarter: number, { beats, meter }: ExcerptBar): number {
+  const unit = meter.unit * (beats / meter.beats);
+  return unit > 4 && perQuarter === 3 ? 1 : (perQuarter * 4) / unit;
 }
 
 /** Whether a note of the form starts while a change sounds. */

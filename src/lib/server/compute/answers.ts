@@ -1,5 +1,6 @@
 /** Every computation that can be asked for by a route, by its name. */
 import { answerAnalysis, answerGuideTones, answerScaleChoices } from './harmony';
+import { answerBand } from './band';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerLine, answerPlace } from './line';
@@ -7,6 +8,7 @@ import { answerTargets } from './targets';
 
 export const answers = {
   analysis: answerAnalysis,
+  band: answerBand,
   'guide-tones': answerGuideTones,
   import: answerImport,
   line: answerLine,

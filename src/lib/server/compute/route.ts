@@ -10,6 +10,7 @@ import type { answers, ComputeName } from './answers';
 const TOO_LONG: Partial<Record<ComputeName, string>> = {
   targets: 'Ask for fewer alternatives, fewer targets, a smaller part of the neck, or a shorter chart.',
   'scale-choices': 'Name the approaches or the change that you want, or ask for a shorter chart.',
+  band: 'Ask for fewer rounds, or for a shorter chart.',
   'position-map': 'Ask for fewer changes with from and to, or for a shorter chart.'
 };
 
@@ -25,6 +26,25 @@ export function openThreads(): void {
 export function closeThreads(): void {
   pool?.close();
   pool = undefined;
+}
+
+/** A route that answers with a file: the computation gives `{base64}`. */
+export function computingFile<Name extends ComputeName>(
+  name: Name,
+  schema: z.ZodType<Parameters<(typeof answers)[Name]>[0]>,
+  file: { readonly type: string; readonly name: string }
+): (event: RequestEvent) => Promise<Response> {
+  const compute = computing(name, schema);
+  return async (event) => {
+    const response = await compute(event);
+    if (!response.ok) return response;
+    const { base64 } = (await response.json()) as { base64: string };
+    const headers = {
+      'content-type': file.type,
+      'content-disposition': `attachment; filename="${file.name}"`
+    };
+    return new Response(Buffer.from(base64, 'base64'), { headers });
+  };
 }
 
 /** A route that answers with what the computation of that name gives for its input. */

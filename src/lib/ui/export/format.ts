@@ -1,5 +1,7 @@
 /** What a format is, and what it is made of. */
 import type { Meter } from '$lib/core/chart/model';
+import type { Key } from '$lib/core/harmony/key';
+import type { Feel } from '$lib/core/practice/feel';
 import type { Part } from '$lib/core/practice/events';
 import type { PracticeRound } from '$lib/core/practice/round';
 
@@ -17,6 +19,8 @@ export interface Piece {
   readonly round: PracticeRound;
   readonly title: string;
   readonly meter: Meter;
+  readonly key: Key;
+  readonly feel: Feel;
   /** Beats a minute as they sound. */
   readonly tempo: number;
   readonly mix: Readonly<Record<Part, { readonly decibels: number; readonly isMuted: boolean }>>;

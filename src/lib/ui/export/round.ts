@@ -3,12 +3,16 @@ import { midiFile } from '$lib/core/formats/midi';
 import { PARTS } from '$lib/core/practice/events';
 import type { Piece } from './format';
 
-export function midiOf({ round, title, tempo, meter }: Piece): Blob {
+export function midiOf({ round, title, tempo, meter, key, feel, mix }: Piece): Blob {
   const bytes = midiFile({
     title,
     tempo,
     meter,
-    events: round.events,
+    key,
+    bars: round.excerpt.bars,
+    kit: feel.kit,
+    // What is muted is in the file all the same, but for the click: a track that nobody asked for.
+    events: round.events.filter(({ part }) => part !== 'click' || !mix.click.isMuted),
     markers: round.excerpt.changes.map(({ start, source }) => ({ start, name: source.symbol })),
     beats: round.excerpt.beats
   });

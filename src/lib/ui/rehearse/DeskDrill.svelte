@@ -32,12 +32,13 @@
   let making: string | null = $state(null);
 
   async function save(format: Format<Piece>) {
-    const { now, meter, sounding: tempo, workspace } = rehearsal;
-    if (!now) return;
+    const { forFile: round, meter, sounding: tempo, workspace, feel } = rehearsal;
+    if (!round) return;
+    const { key } = rehearsal.shown.analysis;
     making = format.id;
     try {
       const { title } = workspace.document;
-      saveFile(await format.make({ round: now, title, meter, tempo, mix: desk.mix }), title, format.id);
+      saveFile(await format.make({ round, title, meter, tempo, key, feel, mix: desk.mix }), title, format.id);
     } catch {
       rehearsal.problem = format.trouble;
     }

@@ -1,0 +1,239 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { contextOf } from '../approaches/context';
+import { modes } from '../approaches/modes';
+import { excerptOf, playedAt, type Excerpt } from '../harmony/excerpt';
+import { readSheet, type Sheet } from '../harmony/sheet';
+import { subjectsOf, tonesOfAll } from '../moment/moment';
+import { areasAt } from '../neck/position-map';
+import { systemOf } from '../neck/systems/registry';
+import { STANDARD } from '../neck/tuning';
+import { FREE_PATH } from '../targets/options';
+import { findTargets } from '../targets/path';
+import { approachesOf } from './approach-notes';
+import { DRILLS, drillOf, type DrillMaterial } from './drills';
+import { beatsOf, endOf, ticksOf, type LineNote } from './model';
+import { runInto, type RunSlot } from './run';
+import { skeletonLine } from './skeleton';
+
+const TUNE = `{key: Gm}
+{start_of_grid label="A"}
+| Gm6 | Am7b5 D7b9 | Gm6 | % |
+{end_of_grid}
+{start_of_grid label="B"}
+| Cm7 | F7 | Bbmaj7 | D7alt |
+{end_of_grid}`;
+
+function material(sheet: Sheet, of: Excerpt, perBeat: number, round = 0): DrillMaterial {
+  const { analysis } = sheet;
+  const chosen = analysis.changes.map(({ index }) => {
+    const context = contextOf(analysis, index);
+    return context ? (modes(context)[0] ?? null) : null;
+  });
+  const positions = analysis.changes.map(() => 5);
+  const areas = areasAt(STANDARD, systemOf('positions'), subjectsOf(analysis, chosen), positions);
+  const path = findTargets(analysis, {
+    ...FREE_PATH,
+    degrees: ['3', '7'],
+    position: 5,
+    standIn: true,
+    loop: true
+  }).paths[0]!;
+  const targets = new Map(path.targets.map(({ change, cell }) => [change, cell]));
+  const approaches = approachesOf(analysis, path, chosen, STANDARD, true, () => 'fitting');
+  return {
+    excerpt: of,
+    areas: of.changes.map(({ source }) => areas[source.index] ?? null),
+    targets: of.changes.map(({ source }) => targets.get(source.index) ?? null),
+    skeleton: skeletonLine(
+      analysis,
+      sheet.head.meter,
+      path,
+      approaches,
+      tonesOfAll(analysis, STANDARD, positions)
+    ).notes,
+    perBeat,
+    round
+  };
+}
+
+const whole = (sheet: Sheet) => excerptOf(sheet.form, sheet.analysis, { kind: 'form' })!;
+const RUNS = ['up', 'down', 'alternate', 'travel', 'arpeggio-scale', 'arpeggios', 'fifth'];
+const ARPEGGIOS = new Set(['arpeggio-scale', 'arpeggios']);
+
+describe('runs', () => {
+  /** No two neighbours further apart than an arpeggio goes. */
+  const pitches = fc.uniqueArray(fc.integer({ min: 50, max: 62 }), { minLength: 4, maxLength: 12 });
+
+  it('cost no more than any other run, as trying them all shows', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 50, max: 62 }), { minLength: 3, maxLength: 5 }),
+        fc.nat({ max: 4 }),
+        fc.integer({ min: 48, max: 64 }),
+        fc.integer({ min: 1, max: 4 }),
+        (midis, from, into, count) => {
+          const tones = midis.sort((a, b) => a - b).map((midi) => ({ midi }));
+          const landing = tones[from % tones.length]!;
+          const slot: RunSlot<{ midi: number }> = { tones, way: 1, against: 0.05, leaps: false };
+          const run = runInto(
+            landing,
+            Array.from({ length: count }, () => slot),
+            into
+          );
+          expect(run).toHaveLength(count);
+          // What every run would like best: to arrive by a step, on no tone twice. If any run can, the one found does.
+          const all = (left: number): { midi: number }[][] =>
+            left === 0 ? [[]] : tones.flatMap((tone) => all(left - 1).map((rest) => [tone, ...rest]));
+          const isFine = (candidate: readonly { midi: number }[]) => {
+            const path = [landing, ...candidate];
+            const steps = path.slice(1).map(({ midi }, i) => Math.abs(midi - path[i]!.midi));
+            const last = Math.abs(path.at(-1)!.midi - into);
+            return steps.every((step) => step > 0 && step <= 7) && last >= 1 && last <= 2;
+          };
+          if (all(count).some(isFine))
+            expect(isFine(run), `${midis.join(' ')} from ${landing.midi} into ${into}`).toBe(true);
+        }
+      ),
+      { numRuns: 200 }
+    );
+  });
+
+  it('go one way as far as they can, and turn at the edge', () => {
+    fc.assert(
+      fc.property(pitches, (midis) => {
+        const tones = midis.sort((a, b) => a - b).map((midi) => ({ midi }));
+        const slot: RunSlot<{ midi: number }> = { tones, way: 1, against: 0.05, leaps: true };
+        const run = runInto(
+          tones[0]!,
+          Array.from({ length: tones.length }, () => slot),
+          null
+        );
+        expect(run.map(({ midi }) => midi)).toEqual([...midis.slice(1), midis.at(-2)]);
+      })
+    );
+  });
+});
+
+describe('drills', () => {
+  const sheet = readSheet(TUNE);
+
+  it.each(DRILLS.map(({ id }) => id))(
+    '%s: no note past its chord, no gap in its runs, every landing on its target',
+    (id) => {
+      const drill = drillOf(id)!;
+      for (const perBeat of [2, 3, 4]) {
+        const of = whole(sheet);
+        const made = material(sheet, of, perBeat);
+        const notes = drill.play(made);
+        expect(notes.length).toBeGreaterThanOrEqual(of.changes.length);
+        for (const [i, note] of notes.entries()) {
+          const change = of.changes[playedAt(of, beatsOf(note.start))]!;
+          expect(endOf(note)).toBeLessThanOrEqual(ticksOf(change.start + change.beats));
+          expect(Number.isInteger(note.start) && Number.isInteger(note.length)).toBe(true);
+          expect(STANDARD.strings[note.place!.string - 1]! + note.place!.fret).toBe(note.midi);
+          const next = notes[i + 1];
+          if (next) expect(endOf(note)).toBeLessThanOrEqual(next.start);
+        }
+        for (const [at, change] of of.changes.entries()) {
+          const landing = notes.find(({ start }) => start === ticksOf(change.start));
+          expect(landing, `${id} ${at}`).toMatchObject({ midi: made.targets[at]!.midi, purpose: 'target' });
+        }
+      }
+    }
+  );
+
+  const loops = fc
+    .array(
+      fc.constantFrom('Gm7', 'C7', 'Fmaj7', 'Am7b5 D7b9', 'Bbmaj7 Eb7', 'Dm7 G7 Em7 A7', 'E7alt', 'Ab6'),
+      {
+        minLength: 1,
+        maxLength: 5
+      }
+    )
+    .map((bars) => readSheet(`{key: F}\n| ${bars.join(' | ')} |`));
+
+  it('leap no further than a fifth inside a run, strike no note twice, and step into the next target', () => {
+    fc.assert(
+      fc.property(
+        loops,
+        fc.constantFrom(...RUNS.filter((id) => id !== 'travel')),
+        fc.constantFrom(2, 3, 4),
+        fc.nat({ max: 3 }),
+        (tune, id, perBeat, round) => {
+          const of = whole(tune);
+          const made = material(tune, of, perBeat, round);
+          const notes = drillOf(id)!.play(made);
+          for (const [at, change] of of.changes.entries()) {
+            const run = notes.filter((note) => playedAt(of, beatsOf(note.start)) === at);
+            const says = `${id} ${perBeat} ${change.source.symbol} ${run.map(({ midi }) => midi).join(' ')}`;
+            expect(endOf(run.at(-1)!), says).toBe(ticksOf(change.start + change.beats));
+            run.slice(1).forEach(({ midi }, i) => {
+              const leap = Math.abs(midi - run[i]!.midi);
+              expect(leap, says).toBeGreaterThan(0);
+              expect(leap, says).toBeLessThanOrEqual(ARPEGGIOS.has(id) ? 12 : 7);
+            });
+            const next = made.targets[(at + 1) % of.changes.length]!.midi;
+            const into = Math.abs(next - run.at(-1)!.midi);
+            const canStep = made.areas[at]!.cells.some(({ midi }) => [1, 2].includes(Math.abs(midi - next)));
+            // One note alone is the target, and nothing leads on.
+            if (canStep && run.length > 2) expect([1, 2], `${says} into ${next}`).toContain(into);
+          }
+        }
+      ),
+      { numRuns: 150 }
+    );
+  });
+
+  const runOver = (notes: readonly LineNote[], of: Excerpt, at: number) =>
+    notes.filter((note) => playedAt(of, beatsOf(note.start)) === at).map(({ midi }) => midi);
+  const rises = (midis: readonly number[]) =>
+    midis.slice(1).filter((midi, i) => midi > midis[i]!).length -
+    midis.slice(1).filter((midi, i) => midi < midis[i]!).length;
+
+  it('go up in ascending ones and down in descending ones, from the target, as long as the shape goes on', () => {
+    const of = whole(sheet);
+    const made = material(sheet, of, 2);
+    for (const [id, way] of [
+      ['up', 1],
+      ['down', -1]
+    ] as const) {
+      const notes = drillOf(id)!.play(made);
+      for (const [at, { beats }] of of.changes.entries()) {
+        const run = runOver(notes, of, at);
+        const cells = made.areas[at]!.cells.map(({ midi }) => midi);
+        const ahead = cells.filter((midi) => (midi - run[0]!) * way > 0).length;
+        const first = run.slice(0, Math.min(3, ahead + 1));
+        if (beats >= 4)
+          expect(way * rises(first) + 0, `${id} ${at}: ${run.join(' ')}`).toBe(first.length - 1);
+      }
+    }
+  });
+
+  it('climb an arpeggio in the first half and come down the scale in the second', () => {
+    const of = whole(readSheet('{key: Bb}\n| Cm7 | F7 | Bbmaj7 | Gm7 |'));
+    const tune = readSheet('{key: Bb}\n| Cm7 | F7 | Bbmaj7 | Gm7 |');
+    const made = material(tune, of, 4);
+    const notes = drillOf('arpeggio-scale')!.play(made);
+    for (const [at, change] of of.changes.entries()) {
+      const run = runOver(notes, of, at);
+      const top = run.indexOf(Math.max(...run));
+      const chord = change.source.chord!.pitchClasses;
+      for (const midi of run.slice(1, top)) expect(chord).toContain(midi % 12);
+      expect(top).toBeGreaterThan(0);
+      expect(rises(run.slice(Math.max(top, 8)))).toBeLessThan(0);
+    }
+  });
+
+  it('turn from change to change and from round to round', () => {
+    const of = whole(readSheet('{key: Bb}\n| Cm7 | F7 | Bbmaj7 | Gm7 |'));
+    const tune = readSheet('{key: Bb}\n| Cm7 | F7 | Bbmaj7 | Gm7 |');
+    const begins = (round: number) => {
+      const notes = drillOf('alternate')!.play(material(tune, of, 2, round));
+      return of.changes.map((_, at) => Math.sign(rises(runOver(notes, of, at).slice(0, 3))));
+    };
+    expect(begins(0)).toEqual([1, -1, 1, -1]);
+    expect(begins(1)).toEqual([-1, 1, -1, 1]);
+    expect(begins(2)).toEqual(begins(0));
+  });
+});

@@ -1,0 +1,194 @@
+/**
+ * The bass: the written bass at every change and tones of the chord after it, found as the line of least cost: by steps where
+ * there are any, no leap over a fifth but the octave, into the next chord by a step where the pattern says so. Which of the
+ * lines that are as good is a matter of chance. Source: docs/music-rules.md, The band.
+ */
+import type { PlayedChange } from '../harmony/excerpt';
+import { cheapestWay } from '../line/cheapest';
+import type { Chord } from '../theory/chord';
+import { DEGREES, type Degree } from '../theory/degree';
+import { pitchClass, type PitchClass } from '../theory/note';
+import type { SoundEvent } from './events';
+import { lastStrokeOf, strokesByChange, strokesOver, type ChangeStroke, type Stage } from './stage';
+
+const PLAYER = 1;
+const LOWEST = 28;
+const HIGHEST = 50;
+/** Where the line begins, and where it likes to be. */
+const CENTRE = 37;
+
+/** What a leap costs, by semitones; more than a fifth is forbidden but for the octave. */
+const LEAPS = [2.5, 0, 0, 0.3, 0.4, 0.6, 1.2, 0.8] as const;
+const OCTAVE = 0.8;
+const FORBIDDEN = 1000;
+const OTHER_THAN_FIFTH = 20;
+
+interface Slot {
+  readonly stroke: ChangeStroke;
+  readonly chord: Chord;
+  /** Pitch class that the chord to come has in the bass, where this is the last note before it. */
+  readonly goal: PitchClass | null;
+}
+
+export function bassEvents(stage: Stage): SoundEvent[] {
+  const slots = slotsOf(stage);
+  const pitches = linePitches(stage, slots);
+  const chance = stage.chance(PLAYER, -1);
+  return slots.map(({ stroke }, i): SoundEvent => {
+    const late = stroke.isFirst || stroke.isOnPulse ? 0 : 0.015 * chance();
+    const weight = stroke.isFirst ? 0.85 : stroke.isOnPulse ? 0.74 : 0.64;
+    return {
+      part: 'bass',
+      start: stroke.start + late,
+      beats: (stroke.end - stroke.start - late) * 0.97,
+      midi: pitches[i]!,
+      velocity: weight * (0.94 + 0.1 * chance())
+    };
+  });
+}
+
+const bassOf = (chord: Chord) => pitchClass(chord.bass ?? chord.root);
+
+function slotsOf(stage: Stage): Slot[] {
+  const { changes } = stage.excerpt;
+  const strokes = strokesByChange(changes, strokesOver(stage, stage.feel.bass, PLAYER), 'R');
+  const lastStroke = lastStrokeOf(stage);
+  return changes.flatMap((change, i): Slot[] => {
+    const { chord } = change.source;
+    if (!chord) return [];
+    const next = changes[(i + 1) % changes.length]!.source.chord;
+    const own = isHeld(stage) ? [heldOver(change)] : strokes[i]!;
+    const played = ended(own, change, lastStroke);
+    return played.map((stroke, n) => ({
+      stroke,
+      chord,
+      goal: n === played.length - 1 && n > 0 && next && bassOf(next) !== bassOf(chord) ? bassOf(next) : null
+    }));
+  });
+}
+
+const isHeld = ({ feel }: Stage) => feel.bass.length === 0;
+
+function heldOver({ start, beats }: PlayedChange): ChangeStroke {
+  return { letter: 'R', written: start, start, end: start + beats, isOnPulse: true, isFirst: true };
+}
+
+/** Nothing is struck after the last stroke of all, which rings to the end. */
+export function ended(
+  strokes: readonly ChangeStroke[],
+  change: PlayedChange,
+  last: number | null
+): ChangeStroke[] {
+  const end = change.start + change.beats;
+  if (last === null || end <= last + 1e-6 || change.start > last + 1e-6) return [...strokes];
+  const before = strokes.filter(({ start }) => start < last - 1e-6);
+  if (last <= change.start + 1e-6) return [{ ...strokes[0]!, end }];
+  const final: ChangeStroke = {
+    letter: 'R',
+    written: last,
+    start: last,
+    end,
+    isOnPulse: true,
+    isFirst: true
+  };
+  return [...before.map((stroke) => ({ ...stroke, end: Math.min(stroke.end, last) })), final];
+}
+
+interface Place {
+  readonly midi: number;
+  readonly cost: number;
+}
+
+function linePitches(stage: Stage, slots: readonly Slot[]): number[] {
+  if (slots.length === 0) return [];
+  const first = firstPitch(slots.filter(({ stroke }) => stroke.isFirst).map(({ chord }) => bassOf(chord)));
+  const chance = stage.chance(PLAYER, -2);
+  const layers = slots.map((slot, i): Place[] =>
+    i === 0
+      ? [{ midi: first, cost: 0 }]
+      : placesOf(slot).map((place) => ({ ...place, cost: place.cost + chance() }))
+  );
+  // Round and round: the last note leads back to the first.
+  const isLast = (layer: number) => layer === slots.length - 1 && !stage.isLast;
+  return cheapestWay(
+    layers,
+    ({ midi, cost }, layer) =>
+      cost +
+      0.03 * Math.abs(midi - CENTRE) +
+      (isLast(layer) && layer > 0 ? leap(midi, first, slots[layer]!) : 0),
+    (from, to, layer) => leap(from.midi, to.midi, slots[layer - 1]!, slots[layer]!.stroke.letter)
+  ).map(({ midi }) => midi);
+}
+
+/** What it costs to go on from a slot's note to another. */
+function leap(from: number, to: number, { goal, stroke }: Slot, letter = 'R'): number {
+  const distance = Math.abs(to - from);
+  if (goal !== null && stroke.letter === 'A') return distance === 1 || distance === 2 ? 0 : FORBIDDEN / 10;
+  // A figure on the root stays where it is; a walk does not stand still; an octave figure leaps it.
+  if (distance === 0) return letter === 'R' ? 0 : letter === '8' ? 3 : LEAPS[0];
+  if (distance === 12) return letter === '8' ? 0 : OCTAVE;
+  return LEAPS[distance] ?? FORBIDDEN;
+}
+
+/** The pitches a slot may take: by its letter, tones of its chord, or what leads into the chord to come. */
+function placesOf({ chord, goal, stroke: { letter, isFirst } }: Slot): Place[] {
+  if (isFirst || letter === 'R' || letter === '8') return inRegister([bassOf(chord)], 0);
+  const tones = bassTones(chord);
+  const fifth = toneOf(chord, '5');
+  // Another tone where the fifth could not be reached without a wide leap.
+  if (letter === '5' && fifth !== null)
+    return [...inRegister([fifth], 0), ...inRegister(tones, OTHER_THAN_FIFTH)];
+  const isLeading = letter === 'A' && goal !== null;
+  const steps = isLeading
+    ? [1, 2, 10, 11].map((by) => (goal + by) % 12).filter((pc) => !tones.includes(pc))
+    : [];
+  return [...inRegister(tones, 0), ...inRegister(steps, 0.8)];
+}
+
+function inRegister(pitchClasses: readonly PitchClass[], cost: number): Place[] {
+  const places: Place[] = [];
+  for (let midi = LOWEST; midi <= HIGHEST; midi++) {
+    if (pitchClasses.includes(midi % 12)) places.push({ midi, cost });
+  }
+  return places;
+}
+
+/**
+ * The octave in which the line begins, the same in every round: that from which the roots alone go round with no leap too
+ * wide, the nearest to the middle.
+ */
+function firstPitch(roots: readonly PitchClass[]): number {
+  const octaves = (pc: PitchClass) => inRegister([pc], 0).map(({ midi }) => midi);
+  const layers = roots.map(octaves);
+  const width = (from: number, to: number) => LEAPS[Math.abs(to - from)] ?? FORBIDDEN;
+  const costFrom = (first: number) => {
+    const round = [[first], ...layers.slice(1), [first]];
+    const way = cheapestWay(round, (midi) => 0.03 * Math.abs(midi - CENTRE), width);
+    return (
+      way.slice(1).reduce((sum, midi, i) => sum + width(way[i]!, midi), 0) + 0.03 * Math.abs(first - CENTRE)
+    );
+  };
+  const costs = layers[0]!.map(costFrom);
+  return layers[0]![costs.indexOf(Math.min(...costs))]!;
+}
+
+/** Root, third or what suspends it, fifth, sixth, seventh: what a bass may stand on. */
+function bassTones(chord: Chord): PitchClass[] {
+  const hasThird = chord.tones.some((tone) => DEGREES[tone].slot === '3');
+  return chord.tones.flatMap((tone, i) => {
+    const { slot } = DEGREES[tone];
+    const isSuspended = !hasThird && (tone === '11' || tone === '9');
+    const isDenied = tone === '5' && deniesFifth(chord.tones);
+    return (slot !== 'tension' || isSuspended || tone === '6') && !isDenied ? [chord.pitchClasses[i]!] : [];
+  });
+}
+
+/** A chord that says ♭13 has no natural fifth beside it. */
+export function deniesFifth(tones: readonly Degree[]): boolean {
+  return tones.includes('b13');
+}
+
+function toneOf(chord: Chord, slot: '5'): PitchClass | null {
+  const at = chord.tones.findIndex((tone) => DEGREES[tone].slot === slot);
+  return at < 0 || (chord.tones[at] === '5' && deniesFifth(chord.tones)) ? null : chord.pitchClasses[at]!;
+}

@@ -1,0 +1,96 @@
+/** The drums: a row for every drum, chosen anew for each bar; fills into sections, a mark on their first beat, an ending. */
+import { oneOf } from './chance';
+import type { SoundEvent } from './events';
+import { DRUMS, type Drum, type Fill } from './feel';
+import { strokesIn, WORDS, type Pattern, type Stroke } from './pattern';
+import { strokesInBar, type Stage, type StageBar } from './stage';
+
+const PLAYER = 3;
+const WEIGHTS: Readonly<Record<string, number>> = { X: 0.85, x: 0.66, o: 0.46, g: 0.26 };
+/** Every so many bars of a section a short fill may come. */
+const PHRASE = 4;
+const FILL_IN_PHRASE = 0.35;
+/** Beats that a stroke is written long. */
+const LENGTH = 0.2;
+
+export function drumEvents(stage: Stage): SoundEvent[] {
+  const { feel } = stage;
+  if (feel.kit === 'none') return [];
+  return stage.bars.flatMap((bar) => {
+    const chance = stage.chance(PLAYER, bar.index);
+    const struck = struckIn(stage, bar);
+    // Sections and rounds breathe a little louder and softer.
+    const breath = 0.95 + 0.08 * stage.chance(PLAYER, -1 - (bar.index - bar.inSection))();
+    return struck.map(({ drum, stroke }): SoundEvent => {
+      const late = stroke.isOnPulse ? 0 : 0.012 * chance();
+      return {
+        part: 'drums',
+        start: stroke.start + late,
+        beats: Math.min(LENGTH, bar.start + bar.beats - stroke.start - late),
+        midi: DRUMS[drum],
+        velocity: Math.min(1, weightOf(stroke.letter) * breath * (0.93 + 0.14 * chance()))
+      };
+    });
+  });
+}
+
+interface Struck {
+  readonly drum: Drum;
+  readonly stroke: Stroke;
+}
+
+/** A letter of the table, or a loudness of its own. */
+const weightOf = (letter: string) => WEIGHTS[letter] ?? Number(letter);
+
+function struckIn(stage: Stage, bar: StageBar): Struck[] {
+  const { feel } = stage;
+  const names = Object.keys(feel.drums) as Drum[];
+  const groove = names.flatMap((drum, n) =>
+    strokesInBar(stage, bar, feel.drums[drum]!, 10 * PLAYER + n).map((stroke) => ({ drum, stroke }))
+  );
+  const marked = bar.opens && feel.mark ? [...groove, markOf(feel.mark, bar)] : groove;
+  if (bar.ends) return endingOf(marked, bar, feel.kit === 'brushes' ? 'ride' : 'crash');
+  const fill = fillFor(stage, bar);
+  if (!fill) return marked;
+  const pulses = bar.pulses.slice(-fill.pulses);
+  const from = pulses[0]!.start;
+  const own = Object.entries(fill.rows).flatMap(([drum, row]) =>
+    laid(row, pulses, stage.ratio).map((stroke) => ({ drum: drum as Drum, stroke }))
+  );
+  return [...marked.filter(({ stroke }) => stroke.start < from - 1e-6), ...own];
+}
+
+function laid(row: Pattern, pulses: StageBar['pulses'], ratio: number): Stroke[] {
+  return strokesIn(row, pulses, { words: WORDS[4], bar: 0, ratio });
+}
+
+/** Into a section always, after a phrase now and then; never more than half of the bar. */
+function fillFor({ feel, chance }: Stage, bar: StageBar): Fill | null {
+  const draw = chance(PLAYER, 1000 + bar.index);
+  const isDue = bar.leads || (bar.inSection % PHRASE === PHRASE - 1 && draw() < FILL_IN_PHRASE);
+  const fitting = feel.fills.filter(
+    ({ pulses }) => 2 * pulses <= bar.pulses.length && (bar.leads || pulses === 1)
+  );
+  return isDue && fitting.length ? oneOf(draw, fitting) : null;
+}
+
+function markOf(
+  { drum, velocity }: { readonly drum: Drum; readonly velocity: number },
+  { start }: StageBar
+): Struck {
+  return {
+    drum,
+    stroke: { letter: String(velocity), written: start, start, end: start + 1, isOnPulse: true }
+  };
+}
+
+/** The music stops on the last pulse of the bar, all together. */
+function endingOf(struck: readonly Struck[], { pulses }: StageBar, cymbal: Drum): Struck[] {
+  const { start } = pulses.at(-1)!;
+  const final = (drum: Drum, letter: string): Struck => ({
+    drum,
+    stroke: { letter, written: start, start, end: start + 1, isOnPulse: true }
+  });
+  const before = struck.filter(({ stroke }) => stroke.start < start - 1e-6);
+  return [...before, final('kick', 'X'), final(cymbal, 'x')];
+}

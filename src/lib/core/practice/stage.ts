@@ -1,0 +1,144 @@
+/** What a round is played on: its bars with their pulses and their place in the form, and the hand of chance. */
+import type { Excerpt, ExcerptBar, PlayedChange } from '../harmony/excerpt';
+import { chanceOf, oftenFirst, type Chance } from './chance';
+import type { Feel } from './feel';
+import { strokesIn, type Pattern, type Stroke } from './pattern';
+import { cellsOf, type Pulse, type PulseCell } from './pulse';
+
+/** One time through an excerpt. */
+export interface Pass {
+  readonly excerpt: Excerpt;
+  readonly feel: Feel;
+  /** Where the second eighth of a beat falls. */
+  readonly ratio: number;
+  readonly seed: number;
+  readonly round: number;
+  /** Nothing comes after it: it ends. */
+  readonly isLast: boolean;
+}
+
+export interface StageBar extends ExcerptBar {
+  readonly index: number;
+  /** Its place in its section. */
+  readonly inSection: number;
+  readonly cells: readonly PulseCell[];
+  readonly pulses: readonly Pulse[];
+  /** A section begins with it. */
+  readonly opens: boolean;
+  /** Another section, or the next round, begins after it. */
+  readonly leads: boolean;
+  /** The last stroke of all stands on the last pulse of this bar. */
+  readonly ends: boolean;
+}
+
+export interface Stage extends Pass {
+  readonly bars: readonly StageBar[];
+  /** A sequence for one player and one moment. */
+  readonly chance: (player: number, moment: number) => Chance;
+}
+
+export function stageOf(pass: Pass): Stage {
+  const { bars } = pass.excerpt;
+  let since = 0;
+  const staged = bars.map((bar, index): StageBar => {
+    const opens = index === 0 || bar.section !== bars[index - 1]!.section;
+    since = opens ? 0 : since + 1;
+    const isEnd = index === bars.length - 1;
+    const cells = cellsOf(bar);
+    return {
+      ...bar,
+      index,
+      inSection: since,
+      cells,
+      pulses: cells.flat(),
+      opens,
+      leads: isEnd ? !pass.isLast : bars[index + 1]!.section !== bar.section,
+      ends: isEnd && pass.isLast
+    };
+  });
+  return {
+    ...pass,
+    bars: staged,
+    chance: (player, moment) => chanceOf(pass.seed, pass.round, player, moment)
+  };
+}
+
+/** The strokes of one of some patterns, chosen anew for each bar or pair of bars. */
+export function strokesOver(stage: Stage, patterns: readonly Pattern[], player: number): Stroke[] {
+  return stage.bars.flatMap((bar) => strokesInBar(stage, bar, patterns, player));
+}
+
+export function strokesInBar(
+  stage: Stage,
+  bar: StageBar,
+  patterns: readonly Pattern[],
+  player: number
+): Stroke[] {
+  if (patterns.length === 0) return [];
+  const { words } = stage.feel;
+  // Patterns over two bars are chosen for both.
+  const isLong = patterns.some(({ length }) => length > 5);
+  const moment = isLong ? bar.index - (bar.inSection % 2) : bar.index;
+  const row = oftenFirst(stage.chance(player, moment), patterns);
+  // Eighths are even where the meter counts them.
+  const ratio = bar.meter.unit >= 8 ? 0.5 : stage.ratio;
+  return bar.cells.flatMap((cell) => strokesIn(row, cell, { words, bar: bar.inSection, ratio }));
+}
+
+/** A stroke inside a change. */
+export interface ChangeStroke extends Stroke {
+  /** It stands where the chord changes, or where all stop together. */
+  readonly isFirst: boolean;
+}
+
+/** Beats under which nothing is worth striking. */
+const SHORTEST = 0.06;
+/** Beats that what the pattern leaves out at a change's start is held at most. */
+const FIRST_HELD = 1;
+
+/**
+ * The strokes of each change, each over before the next one and before the change is: swing never carries one past its
+ * chord, and none is of length nought. A change's start is struck whatever the pattern says, with `letter` where it says
+ * nothing. Both are in the order of time.
+ */
+export function strokesByChange(
+  changes: readonly PlayedChange[],
+  strokes: readonly Stroke[],
+  letter: string
+): ChangeStroke[][] {
+  let at = 0;
+  return changes.map((change) => {
+    const end = change.start + change.beats;
+    const inside: Stroke[] = [];
+    for (; at < strokes.length && strokes[at]!.written < end - 1e-6; at++) inside.push(strokes[at]!);
+    return strokesOf(change, inside, letter);
+  });
+}
+
+function strokesOf(change: PlayedChange, strokes: readonly Stroke[], letter: string): ChangeStroke[] {
+  const end = change.start + change.beats;
+  const isAtStart = ({ written }: Stroke) => written <= change.start + 1e-6;
+  const own = strokes.find(isAtStart);
+  const first: ChangeStroke = {
+    letter: own?.letter ?? letter,
+    written: change.start,
+    start: change.start,
+    end: own?.end ?? change.start + FIRST_HELD,
+    isOnPulse: true,
+    isFirst: true
+  };
+  const rest = strokes
+    .filter((stroke) => !isAtStart(stroke))
+    .filter(({ start }) => start >= change.start + SHORTEST && end - start >= SHORTEST)
+    .map((stroke): ChangeStroke => ({ ...stroke, isFirst: false }));
+  const all = [first, ...rest];
+  return all
+    .map((stroke, i) => ({ ...stroke, end: Math.min(stroke.end, all[i + 1]?.start ?? end, end) }))
+    .filter(({ start, end: until }) => until - start >= SHORTEST / 2);
+}
+
+/** The beat of the last stroke of all; null where the music goes on. */
+export function lastStrokeOf({ bars }: Stage): number | null {
+  const last = bars.at(-1);
+  return last?.ends ? last.pulses.at(-1)!.start : null;
+}

@@ -1,0 +1,163 @@
+/**
+ * What the chords of the band sound: the symbol, without its root where the bass has it. Third and seventh first, then the
+ * tensions that are written, then a 9 or 13 where the function takes one, the fifth last. Source: docs/music-rules.md, The band.
+ */
+import type { AnalysedChange } from '../harmony/analysis';
+import { cheapestWay } from '../line/cheapest';
+import type { Chord } from '../theory/chord';
+import { DEGREES, type Degree } from '../theory/degree';
+import { MODES } from '../theory/mode';
+import { pitchClass, semitonesUp } from '../theory/note';
+import { deniesFifth } from './bass';
+import type { Chance } from './chance';
+
+/** A voice of a chord. */
+export interface Voice {
+  readonly midi: number;
+  readonly degree: Degree;
+}
+
+/** Lowest voice first. */
+export type Voicing = readonly Voice[];
+
+const LOWEST = 48;
+const HIGHEST = 79;
+const CENTRE = 62;
+const FEWEST_VOICES = 3;
+const MOST_VOICES = 5;
+
+/** Whether the moment of a change is one whose own 9 and 13 are heard as its colour. */
+const COLOURED = new Set<string>(['tonic', 'pre-dominant', 'dominant', 'blues I', 'blues IV', 'blues V']);
+
+/** The degrees that are sounded of a change, most telling first. */
+export function voicedDegrees(change: AnalysedChange, isColoured: boolean, chance: Chance): Degree[] {
+  const chord = change.chord!;
+  const { tones } = chord;
+  const inSlot = (slot: '3' | '5' | '7') => tones.filter((tone) => DEGREES[tone].slot === slot);
+  const thirds = inSlot('3');
+  const suspended = thirds.length ? [] : tones.filter((tone) => tone === '11').slice(0, 1);
+  const seconds = thirds.length || suspended.length ? [] : tones.filter((tone) => tone === '9');
+  const sevenths = [...inSlot('7'), ...tones.filter((tone) => tone === '6')];
+  const fifths = inSlot('5').filter((tone) => tone !== '5');
+  const tensions = tones.filter(
+    (tone) => DEGREES[tone].slot === 'tension' && !['6', ...suspended, ...seconds].includes(tone)
+  );
+  // An altered chord says both of each; one is sounded.
+  const said = [
+    ...thirds,
+    ...suspended,
+    ...seconds,
+    ...sevenths,
+    ...oneOfBoth(fifths, chance),
+    ...(fifths.length > 1 ? oneOfBoth(tensions, chance) : tensions)
+  ];
+  const colour = isColoured && tensions.length === 0 && fifths.length === 0 ? coloursOf(change) : [];
+  const isRootAbove = chord.bass !== undefined && pitchClass(chord.bass) !== chord.rootPc;
+  const fill: Degree[] = [
+    ...colour,
+    ...(isRootAbove ? (['1'] as const) : []),
+    ...(tones.includes('5') && !deniesFifth(tones) ? (['5'] as const) : []),
+    '1'
+  ];
+  const needed = fill.filter((tone, i) => fill.indexOf(tone) === i);
+  const voices = [...said];
+  for (const tone of needed) {
+    const isWanted = voices.length < FEWEST_VOICES || colour.includes(tone) || (tone === '1' && isRootAbove);
+    if (isWanted && voices.length < MOST_VOICES) voices.push(tone);
+  }
+  return voices.slice(0, MOST_VOICES);
+}
+
+function oneOfBoth(degrees: readonly Degree[], chance: Chance): Degree[] {
+  return degrees.length > 1 ? [degrees[Math.floor(chance() * degrees.length)]!] : [...degrees];
+}
+
+/** The 9 of a seventh chord, and the 13 of a dominant, where its key has them. */
+function coloursOf({ chord, key, function: role, inKey }: AnalysedChange): Degree[] {
+  if (!chord || !role || !inKey || !COLOURED.has(role)) return [];
+  if (!chord.tones.some((tone) => DEGREES[tone].slot === '7') || !chord.tones.includes('5')) return [];
+  const scale = MODES[key.mode].steps as readonly number[];
+  const has = (semitones: number) =>
+    scale.includes(semitonesUp(pitchClass(key.tonic), (chord.rootPc + semitones) % 12));
+  const nine: Degree[] = has(DEGREES['9'].semitones) && !chord.tones.includes('9') ? ['9'] : [];
+  const thirteen: Degree[] =
+    chord.family === 'dominant' && nine.length && has(DEGREES['13'].semitones) ? ['13'] : [];
+  return chord.tones.includes('3') || chord.tones.includes('b3') ? [...nine, ...thirteen] : [];
+}
+
+/** A voicing for each change, the top voices moving least over the whole; null where no chord sounds. */
+export function voicingsFor(
+  changes: readonly AnalysedChange[],
+  isColoured: boolean,
+  chance: Chance
+): (Voicing | null)[] {
+  const known = new Map<string, { readonly voicing: Voicing; readonly cost: number }[]>();
+  const sounding = changes.filter(({ chord }) => chord);
+  const layers = sounding.map((change) => {
+    const degrees = voicedDegrees(change, isColoured, chance);
+    const key = `${change.chord!.symbol} ${degrees.join(' ')}`;
+    const ways =
+      known.get(key) ??
+      waysToVoice(change.chord!, degrees).map((voicing) => ({
+        voicing,
+        cost: cost(voicing) + 1.5 * chance()
+      }));
+    known.set(key, ways);
+    return ways;
+  });
+  const found = cheapestWay(
+    layers,
+    ({ cost }) => cost,
+    (from, to) => distance(from.voicing, to.voicing)
+  );
+  let at = 0;
+  return changes.map(({ chord }) => (chord ? (found[at++]?.voicing ?? null) : null));
+}
+
+/** Every close way to stack the degrees in the middle of the keyboard, and those with the second voice from above let down. */
+function waysToVoice(chord: Chord, degrees: readonly Degree[]): Voicing[] {
+  const above = degrees
+    .map((degree) => ({ degree, semitones: DEGREES[degree].semitones }))
+    .sort((a, b) => a.semitones - b.semitones);
+  const ways = above.flatMap((_, first): Voicing[] => {
+    const turned = [...above.slice(first), ...above.slice(0, first)];
+    let last = -1;
+    const close = turned.map(({ degree, semitones }): Voice => {
+      let midi = chord.rootPc + semitones;
+      while (midi <= last) midi += 12;
+      last = midi;
+      return { midi, degree };
+    });
+    const spread =
+      close.length > 3
+        ? close.map((voice, i) => (i === close.length - 2 ? { ...voice, midi: voice.midi - 12 } : voice))
+        : close;
+    return [close, ...(spread === close ? [] : [[...spread].sort((a, b) => a.midi - b.midi)])];
+  });
+  const placed = ways.flatMap((way) =>
+    [24, 36, 48, 60].map((up) => way.map(({ midi, degree }) => ({ midi: midi + up, degree })))
+  );
+  const inRange = placed.filter((way) => way[0]!.midi >= LOWEST && way.at(-1)!.midi <= HIGHEST);
+  return inRange;
+}
+
+/** What makes a voicing poor by itself: far from the middle, a semitone at the top, mud at the bottom. */
+function cost(voicing: Voicing): number {
+  const centre = voicing.reduce((sum, { midi }) => sum + midi, 0) / voicing.length;
+  const at = (i: number) => voicing.at(i)?.midi ?? 0;
+  const isSharp = voicing.length > 1 && at(-1) - at(-2) === 1;
+  const isMuddy = voicing.length > 2 && at(1) - at(0) < 3 && at(0) < 55;
+  return 0.4 * Math.abs(centre - CENTRE) + (isSharp ? 4 : 0) + (isMuddy ? 2 : 0);
+}
+
+/** How far the top voice moves, and the others from the nearest voice before them. */
+function distance(from: Voicing, to: Voicing): number {
+  const top = Math.abs(from.at(-1)!.midi - to.at(-1)!.midi);
+  let inner = 0;
+  for (const { midi } of to) {
+    let nearest = Infinity;
+    for (const voice of from) nearest = Math.min(nearest, Math.abs(voice.midi - midi));
+    inner += nearest;
+  }
+  return top + 0.3 * inner;
+}
