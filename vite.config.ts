@@ -1,10 +1,11 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
+import { sounds } from './scripts/vite/sounds.mjs';
 import { threads } from './scripts/vite/threads.mjs';
 
 export default defineConfig({
-  plugins: [threads(), tailwindcss(), sveltekit()],
+  plugins: [sounds(), threads(), tailwindcss(), sveltekit()],
   // The content security policy takes fonts from files only.
   build: { assetsInlineLimit: 0 },
   // Property tests may take their time on a busy machine; none asserts how long.

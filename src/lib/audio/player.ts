@@ -12,10 +12,11 @@ import {
   type Round
 } from '../core/practice/clock';
 import type { Part, SoundEvent } from '../core/practice/events';
-import { makeBand, type Band } from './voices';
+import { loadSounds, type Sounds } from './sounds';
+import { makeBand, TAIL, type Band, type ChordSound } from './voices';
 
-/** Seconds that events are handed to the audio clock before they sound. */
-const AHEAD = 0.2;
+/** Seconds that events are handed to the audio clock before they sound: as long as a busy machine may be away. */
+const AHEAD = 0.6;
 /** A hidden page may be woken late. */
 const AHEAD_HIDDEN = 1.5;
 /** What should have sounded longer ago than this is left out, so that nothing piles up after a sleep. */
@@ -44,6 +45,8 @@ async function openSound(): Promise<void> {
 
 export class Player<R extends Round> {
   #band: Band;
+  readonly #sounds: Sounds;
+  #chordSound: ChordSound = 'piano';
   #ticker: Worker;
   #program: Program<R> | null = null;
   #progress: Progress<R> | null = null;
@@ -52,16 +55,17 @@ export class Player<R extends Round> {
   /** What goes to the loudspeaker, listened to. */
   #meter = new Tone.Meter({ normalRange: true, smoothing: 0.5 });
 
-  private constructor() {
+  private constructor(sounds: Sounds) {
     Tone.getDestination().connect(this.#meter);
-    this.#band = makeBand();
+    this.#sounds = sounds;
+    this.#band = makeBand(sounds, this.#chordSound);
     this.#ticker = new Worker(new URL('../workers/ticker.ts', import.meta.url), { type: 'module' });
     this.#ticker.onmessage = () => this.#tick();
   }
 
   static async open<R extends Round>(): Promise<Player<R>> {
-    await openSound();
-    return new Player<R>();
+    const [sounds] = await Promise.all([loadSounds(), openSound()]);
+    return new Player<R>(sounds);
   }
 
   /** Begins from the count-in, or from the first beat where there is none. */
@@ -79,11 +83,30 @@ export class Player<R extends Round> {
     if (!this.#program) return;
     this.#program = null;
     this.#progress = null;
-    // Voices that have been handed over already end with their band.
+    this.#renew();
+  }
+
+  /** Voices that have been handed over already end with their band. */
+  #renew(): void {
     this.#band.dispose();
-    this.#band = makeBand();
+    this.#band = makeBand(this.#sounds, this.#chordSound);
     for (const [part, [decibels, isMuted]] of this.#mix) this.#band.setVolume(part, decibels, isMuted);
   }
+
+  /** What the chords are played on; to be set while nothing plays. */
+  setChordSound(sound: ChordSound): void {
+    if (sound === this.#chordSound) return;
+    this.#chordSound = sound;
+    this.#renew();
+  }
+
+  /** The sounds are plain ones: the sampled ones could not be had. */
+  get isPlain(): boolean {
+    return this.#sounds.arePlain;
+  }
+
+  /** Events that were handed over after their time. */
+  late = 0;
 
   /** Another tempo, from the first beat on that has not been handed to the audio clock. */
   setTempo(tempo: number): void {
@@ -149,6 +172,7 @@ export class Player<R extends Round> {
     const { progress, due } = advance(this.#progress, program.countIn, program.roundOf, horizon);
     this.#progress = progress;
     for (const { event, second, seconds } of stillPlayable(due, progress.tempos, now, TOO_LATE)) {
+      if (second <= now) this.late += 1;
       if (event.at < 0) this.#band.count(event, second);
       else this.#band.play(event, second, seconds);
     }
@@ -156,25 +180,59 @@ export class Player<R extends Round> {
   }
 }
 
-/** Renders events to sound samples, faster than they play: mono, as many seconds as asked for. */
-export async function render(
-  events: readonly SoundEvent[],
-  tempo: number,
-  seconds: number,
-  mix: ReadonlyMap<Part, readonly [number, boolean]>
-): Promise<Float32Array> {
-  const buffer = await Tone.Offline(
-    () => {
-      const band = makeBand();
+/** Seconds of music rendered at a time: progress is told, and a stop heard, after each. */
+const STRETCH = 8;
+const RATE = 44_100;
+/** Samples are brought under this where voices add up to more. */
+const CEILING = 0.97;
+
+export interface Rendering {
+  readonly events: readonly SoundEvent[];
+  /** Beats a minute. */
+  readonly tempo: number;
+  readonly beats: number;
+  readonly chordSound: ChordSound;
+  readonly mix: ReadonlyMap<Part, readonly [decibels: number, isMuted: boolean]>;
+  /** Told how much is done, 0 to 1. */
+  readonly onProgress?: (done: number) => void;
+  readonly signal?: AbortSignal;
+}
+
+/**
+ * Renders events to sound samples, mono, stretch by stretch, so that the time it takes grows as the music does: each stretch has
+ * its own voices, which ring over into the next. Ends with a tail. Throws what the signal was stopped with.
+ */
+export async function render(rendering: Rendering): Promise<{ samples: Float32Array; rate: number }> {
+  const { events, tempo, beats, chordSound, mix, onProgress, signal } = rendering;
+  const sounds = await loadSounds();
+  const seconds = (time: number) => (time * 60) / tempo;
+  const samples = new Float32Array(Math.ceil((seconds(beats) + TAIL) * RATE));
+  const stretches = Math.max(1, Math.ceil(seconds(beats) / STRETCH));
+  const audible = events.filter(({ part }) => !mix.get(part)?.[1]);
+  for (let n = 0; n < stretches; n++) {
+    signal?.throwIfAborted();
+    const from = n * STRETCH;
+    const own = audible.filter(({ start }) => Math.floor(seconds(start) / STRETCH + 1e-9) === n);
+    if (own.length) {
+      const last = Math.max(...own.map(({ start, beats: length }) => seconds(start + length)));
+      const context = new Tone.OfflineContext(1, last - from + TAIL, RATE);
+      const band = makeBand(sounds, chordSound, context);
       for (const [part, [decibels, isMuted]] of mix) band.setVolume(part, decibels, isMuted);
-      for (const event of [...events].sort((a, b) => a.start - b.start)) {
-        band.play(event, (event.start * 60) / tempo, (event.beats * 60) / tempo);
-      }
-    },
-    seconds,
-    1
-  );
-  return buffer.getChannelData(0);
+      for (const event of own)
+        band.play(event, Math.max(0, seconds(event.start) - from), seconds(event.beats));
+      // Everything is laid out in time already: the library's own rendering would run its clock through every block besides.
+      const buffer = await (context.rawContext as unknown as OfflineAudioContext).startRendering();
+      band.dispose();
+      context.dispose();
+      const rendered = buffer.getChannelData(0);
+      const at = Math.round(from * RATE);
+      for (let i = 0; i < rendered.length && at + i < samples.length; i++) samples[at + i]! += rendered[i]!;
+    }
+    onProgress?.((n + 1) / stretches);
+  }
+  const peak = samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0);
+  if (peak > CEILING) samples.forEach((sample, i) => (samples[i] = (sample * CEILING) / peak));
+  return { samples, rate: RATE };
 }
 
 /** A short A at 440 Hz to tune by. Throws where the browser gives no sound. */

@@ -1,121 +1,172 @@
-/** The sounds of the band, made in the program. */
+/** The band as it sounds: sampled instruments, a pad for drones, a click, and a little room, in balance. */
 import * as Tone from 'tone';
 import { DRUMS } from '../core/practice/feel';
 import { PARTS, type Part, type SoundEvent } from '../core/practice/events';
+import type { Sheet, Sounds } from './sounds';
+
+/** What the chords are played on. */
+export const CHORD_SOUNDS = ['piano', 'guitar'] as const;
+export type ChordSound = (typeof CHORD_SOUNDS)[number];
 
 /** Plays an event at a second of the audio clock, for some seconds. */
 type Voice = (event: SoundEvent, at: number, seconds: number) => void;
 
 export interface Band {
-  readonly play: (event: SoundEvent, at: number, seconds: number) => void;
+  readonly play: Voice;
   /** A stroke of the count-in, heard even where the click is muted. */
   readonly count: (event: SoundEvent, at: number) => void;
-  /** Decibels, or silence. */
+  /** Decibels over the band's own balance, or silence. */
   readonly setVolume: (part: Part, decibels: number, isMuted: boolean) => void;
   readonly dispose: () => void;
 }
 
+/** Decibels that bring each part to its place in the band as the ear has it; measured by `npm run bench`. */
+const BALANCE: Readonly<Record<Part, number>> = {
+  bass: -2,
+  chords: -7.5,
+  drums: -0.5,
+  line: -2.5,
+  click: 14
+};
+/** How much of each part the room gives back, in decibels under it. */
+const ROOM: Readonly<Partial<Record<Part, number>>> = { chords: -18, drums: -20, line: -16 };
+/** Seconds that the room rings. */
+const ROOM_LENGTH = 0.9;
+/** Seconds in which a note dies when it is let go. */
+const RELEASE: Readonly<Record<'bass' | 'chords' | 'line', number>> = {
+  bass: 0.09,
+  chords: 0.25,
+  line: 0.12
+};
+/** Seconds for which everything may still sound after the last event: a cymbal, the room. */
+export const TAIL = 2.6;
+
+/** Notes of a drone that may sound at once, those that die away included. */
+const HELD_VOICES = 14;
+/** Decibels of the count-in: that of a click turned down a little. */
+const COUNT = 8;
+
 const pitch = (midi: number) => Tone.Frequency(midi, 'midi').toFrequency();
 
-/** Builds the voices in the audio context of the moment. */
-export function makeBand(): Band {
-  const limiter = new Tone.Limiter(-3).toDestination();
-  const channels = new Map(PARTS.map((part) => [part, new Tone.Volume(0).connect(limiter)]));
-  const out = (part: Part) => channels.get(part)!;
-  const disposables: { dispose: () => unknown }[] = [limiter, ...channels.values()];
+/** Builds the voices in an audio context. A file is rendered without the limiter, which knows only what has been. */
+export function makeBand(
+  { sheets }: Sounds,
+  chordSound: ChordSound,
+  context: Tone.BaseContext = Tone.getContext()
+): Band {
+  const disposables: { dispose: () => unknown }[] = [];
   const keep = <T extends { dispose: () => unknown }>(node: T): T => {
     disposables.push(node);
     return node;
   };
+  const master = keep(new Tone.Gain({ context, gain: 1 }));
+  if (context.isOffline) master.connect(context.destination);
+  else master.connect(keep(new Tone.Limiter({ context, threshold: -1.5 })).toDestination());
+  const room = keep(new Tone.Convolver({ context, url: roomOf(context.sampleRate), normalize: true }));
+  room.connect(master);
+  const channels = new Map(
+    PARTS.map((part) => {
+      const channel = keep(new Tone.Volume({ context, volume: BALANCE[part] }));
+      channel.connect(master);
+      const send = ROOM[part];
+      if (send !== undefined) channel.connect(keep(new Tone.Volume({ context, volume: send })).connect(room));
+      return [part, channel];
+    })
+  );
+  const out = (part: Part) => channels.get(part)!;
 
-  const bass = keep(
-    new Tone.MonoSynth({
-      oscillator: { type: 'triangle' },
-      filter: { Q: 1, type: 'lowpass', rolloff: -24 },
-      envelope: { attack: 0.008, decay: 0.3, sustain: 0.5, release: 0.12 },
-      filterEnvelope: { attack: 0.005, decay: 0.2, sustain: 0.4, baseFrequency: 120, octaves: 3.2 },
-      volume: -4
-    }).connect(out('bass'))
-  );
-  // A plain, slightly hollow tone in the middle register: thirds and sevenths stand out of it.
-  const chords = keep(
-    new Tone.PolySynth(Tone.Synth, {
-      oscillator: { type: 'fmtriangle', modulationIndex: 1.2, harmonicity: 2 },
-      envelope: { attack: 0.01, decay: 0.5, sustain: 0.35, release: 0.2 },
-      volume: -14
-    }).connect(out('chords'))
-  );
-  const line = keep(
-    new Tone.PolySynth(Tone.Synth, {
-      oscillator: { type: 'fatsawtooth', count: 2, spread: 8 },
-      envelope: { attack: 0.003, decay: 0.45, sustain: 0.05, release: 0.15 },
-      volume: -12
-    }).connect(out('line'))
-  );
-  const kick = keep(
-    new Tone.MembraneSynth({ pitchDecay: 0.03, octaves: 5, volume: -6 }).connect(out('drums'))
-  );
-  const noise = (decay: number, frequency: number, type: 'highpass' | 'bandpass', volume: number) => {
-    const filter = keep(new Tone.Filter(frequency, type).connect(out('drums')));
-    return keep(
-      new Tone.NoiseSynth({ envelope: { attack: 0.001, decay, sustain: 0 }, volume }).connect(filter)
+  const sampler = (sheet: Sheet, part: Part, release: number) =>
+    keep(
+      new Tone.Sampler({
+        context,
+        urls: Object.fromEntries(
+          [...sheet].map(([note, buffer]) => [note, new Tone.ToneAudioBuffer(buffer)])
+        ),
+        release
+      }).connect(out(part))
     );
+  const sung = (sheet: Sheet, part: 'bass' | 'chords' | 'line'): Voice => {
+    const instrument = sampler(sheet, part, RELEASE[part]);
+    return ({ midi, velocity }, at, seconds) =>
+      void instrument.triggerAttackRelease(pitch(midi), Math.max(0.05, seconds), at, velocity);
   };
-  const snare = noise(0.14, 1800, 'bandpass', -8);
-  const hat = noise(0.05, 8000, 'highpass', -14);
-  const ride = noise(0.25, 6000, 'highpass', -18);
-  const rim = noise(0.03, 2600, 'bandpass', -6);
+  /**
+   * What is held longer than a string or a bar rings. Voices of its own, one after another: the library's own chord player
+   * waits for a clock that a file being rendered does not have.
+   */
+  const pad = (part: Part): Voice => {
+    let voices: Tone.Synth[] = [];
+    let next = 0;
+    return ({ midi, velocity }, at, seconds) => {
+      if (voices.length === 0) voices = Array.from({ length: HELD_VOICES }, () => padVoice(part));
+      voices[next]!.triggerAttackRelease(pitch(midi), seconds, at, velocity);
+      next = (next + 1) % HELD_VOICES;
+    };
+  };
+  const padVoice = (part: Part) =>
+    keep(
+      new Tone.Synth({
+        context,
+        oscillator: { type: 'fmtriangle', modulationIndex: 0.6, harmonicity: 1.005 },
+        envelope: { attack: 0.35, decay: 0.4, sustain: 0.8, release: 0.6 },
+        volume: -11.5
+      }).connect(out(part))
+    );
+  const heldOr = (voice: Voice, part: Part): Voice => {
+    const held = pad(part);
+    return (event, at, seconds) => (event.isHeld ? held : voice)(event, at, seconds);
+  };
+
+  const sticks = sampler(sheets.drums, 'drums', 0.05);
+  const brushes = sampler(sheets.brushes, 'drums', 0.05);
   const ticker = (goal: Tone.InputNode) =>
     keep(
       new Tone.Synth({
+        context,
         oscillator: { type: 'square' },
         envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.01 },
-        volume: -16
+        volume: -14
       }).connect(goal)
     );
-  const click = ticker(out('click'));
-  const counter = ticker(limiter);
   const tick =
     (synth: Tone.Synth) =>
     ({ midi, velocity }: SoundEvent, at: number) =>
       void synth.triggerAttackRelease(midi === DRUMS.accent ? 1760 : 1320, 0.03, at, velocity);
-
-  const hit =
-    (voice: Tone.NoiseSynth, seconds: number): Voice =>
-    (event, at) =>
-      void voice.triggerAttackRelease(seconds, at, event.velocity);
-  const drums: Readonly<Record<number, Voice>> = {
-    [DRUMS.kick]: (event, at) => void kick.triggerAttackRelease('C1', 0.1, at, event.velocity),
-    [DRUMS.snare]: hit(snare, 0.12),
-    [DRUMS.hat]: hit(hat, 0.04),
-    [DRUMS.ride]: hit(ride, 0.2),
-    [DRUMS.rim]: hit(rim, 0.03)
-  };
-  const sung =
-    (synth: Tone.MonoSynth | Tone.PolySynth): Voice =>
-    ({ midi, velocity }, at, seconds) =>
-      void synth.triggerAttackRelease(pitch(midi), Math.max(0.03, seconds * 0.95), at, velocity);
   const voices: Readonly<Record<Part, Voice>> = {
-    bass: sung(bass),
-    chords: sung(chords),
-    line: sung(line),
-    drums: (event, at, seconds) => drums[event.midi]?.(event, at, seconds),
-    click: tick(click)
+    bass: heldOr(sung(sheets.bass, 'bass'), 'bass'),
+    chords: heldOr(sung(sheets[chordSound], 'chords'), 'chords'),
+    line: sung(sheets.lead, 'line'),
+    // A stroke rings out; nothing lets it go.
+    drums: ({ midi, velocity, isBrushed }, at) =>
+      void (isBrushed && sheets.brushes.has(midi) ? brushes : sticks).triggerAttack(
+        pitch(midi),
+        at,
+        velocity
+      ),
+    click: tick(ticker(out('click')))
   };
   return {
-    play: (event, at, seconds) => {
-      try {
-        voices[event.part](event, at, seconds);
-      } catch {
-        // Two strokes of one drum at the same moment: one of them is heard.
-      }
-    },
-    count: tick(counter),
+    play: (event, at, seconds) => voices[event.part](event, at, seconds),
+    count: tick(ticker(keep(new Tone.Volume({ context, volume: COUNT }).connect(master)))),
     setVolume: (part, decibels, isMuted) => {
       const channel = out(part);
-      channel.volume.value = decibels;
+      channel.volume.value = BALANCE[part] + decibels;
       channel.mute = isMuted;
     },
     dispose: () => disposables.forEach((node) => node.dispose())
   };
+}
+
+/** A small room: noise that dies away, the same every time. */
+function roomOf(sampleRate: number): AudioBuffer {
+  const length = Math.round(ROOM_LENGTH * sampleRate);
+  const buffer = new AudioBuffer({ length, sampleRate });
+  const samples = buffer.getChannelData(0);
+  let seed = 1;
+  for (let i = 0; i < length; i++) {
+    seed = (Math.imul(seed, 1103515245) + 12345) & 0x7fffffff;
+    const noise = seed / 0x3fffffff - 1;
+    samples[i] = noise * Math.exp((-6.9 * i) / length);
+  }
+  return buffer;
 }

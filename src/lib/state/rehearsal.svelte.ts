@@ -5,6 +5,7 @@ import { drillOf } from '$lib/core/line/drills';
 import type { Plan } from '$lib/core/plan/model';
 import { movedPlan } from '$lib/core/plan/move';
 import type { Player } from '$lib/audio/player';
+import type { ChordSound } from '$lib/audio/voices';
 import { countIn } from '$lib/core/practice/band';
 import { PARTS, type Part, type SoundEvent } from '$lib/core/practice/events';
 import { readSheet } from '$lib/core/harmony/sheet';
@@ -30,6 +31,8 @@ import { Workspace } from './workspace.svelte';
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */
 export interface Desk {
   readonly feel: string | null;
+  /** What the chords are played on. */
+  readonly chordSound: ChordSound;
   readonly drill: string | null;
   readonly perBeat: 2 | 3 | 4;
   readonly countsIn: boolean;
@@ -45,6 +48,7 @@ export interface Desk {
 
 const AT_FIRST: Desk = {
   feel: null,
+  chordSound: 'piano',
   drill: null,
   perBeat: 2,
   countsIn: true,
@@ -63,7 +67,7 @@ const AT_FIRST: Desk = {
 };
 
 /** Settings that make other music: the band begins again with them. */
-const STARTS_ANEW: readonly (keyof Desk)[] = ['feel', 'drill', 'perBeat', 'keys', 'ladder'];
+const STARTS_ANEW: readonly (keyof Desk)[] = ['feel', 'chordSound', 'drill', 'perBeat', 'keys', 'ladder'];
 
 const PLACE = 'corvel-desk';
 /** Beats after a change for which hidden notes are shown. */
@@ -356,6 +360,19 @@ export class Rehearsal {
     else void this.play();
   }
 
+  /** What is known of the band's sounds. */
+  sounds: 'on their way' | 'here' | 'plain' = $state('on their way');
+  /** Fetches the sounds before they are asked for. */
+  async fetchSounds(): Promise<void> {
+    try {
+      const { loadSounds } = await import('$lib/audio/sounds');
+      this.sounds = (await loadSounds()).arePlain ? 'plain' : 'here';
+    } catch {
+      // Told when play is pressed, if it is still so.
+      this.sounds = 'plain';
+    }
+  }
+
   /** Starts, or starts anew with what has changed. */
   async play(): Promise<void> {
     const first = this.#roundOf(this.#chartIn(0, this.workspace.document), {
@@ -382,6 +399,7 @@ export class Rehearsal {
     this.#rested = 0;
     const { ladder } = this.desk;
     if (ladder?.isOn) this.tempo = tempoOf(ladder, 0, 0);
+    this.#player.setChordSound(this.desk.chordSound);
     this.#mix();
     this.#player.start({
       // In the meter of what is looped, which need not be that of the chart.

@@ -30,8 +30,8 @@ export const ROUND_FORMATS: readonly Format<Piece>[] = [
   {
     id: 'wav',
     name: 'WAV',
-    hint: 'One round as it sounds',
+    hint: 'One round as it sounds, at the speed that is set',
     trouble: 'The sound could not be made into a file here.',
-    make: async (piece) => (await import('./export/round')).wavOf(piece)
+    make: async (piece, work) => (await import('./export/round')).wavOf(piece, work)
   }
 ];

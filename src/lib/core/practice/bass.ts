@@ -42,7 +42,8 @@ export function bassEvents(stage: Stage): SoundEvent[] {
       start: stroke.start + late,
       beats: (stroke.end - stroke.start - late) * 0.97,
       midi: pitches[i]!,
-      velocity: weight * (0.94 + 0.1 * chance())
+      velocity: weight * (0.94 + 0.1 * chance()),
+      ...(isHeld(stage) ? { isHeld: true } : {})
     };
   });
 }

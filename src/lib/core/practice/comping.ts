@@ -46,7 +46,8 @@ export function chordEvents(stage: Stage): SoundEvent[] {
           start: stroke.start + late,
           beats: (stroke.end - stroke.start - late) * 0.97,
           midi,
-          velocity: Math.min(1, weight * (isTelling ? TELLING : 1))
+          velocity: Math.min(1, weight * (isTelling ? TELLING : 1)),
+          ...(feel.chords.length ? {} : { isHeld: true })
         };
       });
     });

@@ -28,7 +28,8 @@ export function drumEvents(stage: Stage): SoundEvent[] {
         start: stroke.start + late,
         beats: Math.min(LENGTH, bar.start + bar.beats - stroke.start - late),
         midi: DRUMS[drum],
-        velocity: Math.min(1, weightOf(stroke.letter) * breath * (0.93 + 0.14 * chance()))
+        velocity: Math.min(1, weightOf(stroke.letter) * breath * (0.93 + 0.14 * chance())),
+        ...(feel.kit === 'brushes' ? { isBrushed: true } : {})
       };
     });
   });

@@ -13,4 +13,8 @@ export interface SoundEvent {
   readonly midi: number;
   /** Loudness, 0 to 1. */
   readonly velocity: number;
+  /** It goes on as loud as it began: a drone. */
+  readonly isHeld?: true;
+  /** A drum played with brushes. */
+  readonly isBrushed?: true;
 }

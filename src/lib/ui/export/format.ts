@@ -2,6 +2,7 @@
 import type { Meter } from '$lib/core/chart/model';
 import type { Key } from '$lib/core/harmony/key';
 import type { Feel } from '$lib/core/practice/feel';
+import type { ChordSound } from '$lib/audio/voices';
 import type { Part } from '$lib/core/practice/events';
 import type { PracticeRound } from '$lib/core/practice/round';
 
@@ -11,7 +12,15 @@ export interface Format<Subject> {
   readonly hint: string;
   /** Said where it fails. */
   readonly trouble: string;
-  readonly make: (subject: Subject) => Promise<Blob>;
+  /** Rejects with the reason of the signal where it is stopped. */
+  readonly make: (subject: Subject, work?: Work) => Promise<Blob>;
+}
+
+/** Long work that tells how far it is and can be stopped. */
+export interface Work {
+  /** Told how much is done, 0 to 1. */
+  readonly onProgress: (done: number) => void;
+  readonly signal: AbortSignal;
 }
 
 /** A round of practice as it sounds. */
@@ -23,5 +32,6 @@ export interface Piece {
   readonly feel: Feel;
   /** Beats a minute as they sound. */
   readonly tempo: number;
+  readonly chordSound: ChordSound;
   readonly mix: Readonly<Record<Part, { readonly decibels: number; readonly isMuted: boolean }>>;
 }

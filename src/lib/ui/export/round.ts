@@ -1,7 +1,7 @@
 /** A round of practice as a file: MIDI with a track for each part, or sound. */
 import { midiFile } from '$lib/core/formats/midi';
 import { PARTS } from '$lib/core/practice/events';
-import type { Piece } from './format';
+import type { Piece, Work } from './format';
 
 export function midiOf({ round, title, tempo, meter, key, feel, mix }: Piece): Blob {
   const bytes = midiFile({
@@ -19,13 +19,19 @@ export function midiOf({ round, title, tempo, meter, key, feel, mix }: Piece): B
   return new Blob([bytes], { type: 'audio/midi' });
 }
 
-export async function wavOf({ round, tempo, mix }: Piece): Promise<Blob> {
+export async function wavOf(piece: Piece, work?: Work): Promise<Blob> {
+  const { round, tempo, chordSound, mix } = piece;
   const [{ render }, { wavFile }] = await Promise.all([
     import('$lib/audio/player'),
     import('$lib/audio/wav')
   ]);
-  const seconds = (round.excerpt.beats * 60) / tempo;
-  const volumes = new Map(PARTS.map((part) => [part, [mix[part].decibels, mix[part].isMuted] as const]));
-  const samples = await render(round.events, tempo, seconds, volumes);
-  return new Blob([wavFile(samples, Math.round(samples.length / seconds))], { type: 'audio/wav' });
+  const { samples, rate } = await render({
+    events: round.events,
+    beats: round.excerpt.beats,
+    tempo,
+    chordSound,
+    mix: new Map(PARTS.map((part) => [part, [mix[part].decibels, mix[part].isMuted] as const])),
+    ...work
+  });
+  return new Blob([wavFile(samples, rate)], { type: 'audio/wav' });
 }

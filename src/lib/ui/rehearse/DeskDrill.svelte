@@ -1,6 +1,8 @@
 <!-- What is drilled, in which keys, what is hidden, when to rest; and files. -->
 <script lang="ts">
+  import { onDestroy } from 'svelte';
   import Download from '@lucide/svelte/icons/download';
+  import X from '@lucide/svelte/icons/x';
   import { DRILLS } from '$lib/core/line/drills';
   import { KEY_ORDERS } from '$lib/core/practice/ladder';
   import type { Desk, Rehearsal } from '$lib/state/rehearsal.svelte';
@@ -28,22 +30,31 @@
     { value: 'all but roots', name: 'show roots only', hint: 'The rest comes up at each change' },
     { value: 'everything', name: 'hide everything', hint: 'From memory; shown at each change' }
   ];
-  /** The format that is being made. */
-  let making: string | null = $state(null);
+  /** The file that is being made, how much of it is, and how to stop it. */
+  let making: { id: string; done: number; stop: AbortController } | null = $state.raw(null);
 
   async function save(format: Format<Piece>) {
+    if (making) {
+      making.stop.abort();
+      return;
+    }
     const { forFile: round, meter, sounding: tempo, workspace, feel } = rehearsal;
     if (!round) return;
     const { key } = rehearsal.shown.analysis;
-    making = format.id;
+    const { title } = workspace.document;
+    const { mix, chordSound } = desk;
+    const stop = new AbortController();
+    making = { id: format.id, done: 0, stop };
+    const onProgress = (done: number) => (making = making && { ...making, done });
     try {
-      const { title } = workspace.document;
-      saveFile(await format.make({ round, title, meter, tempo, key, feel, mix: desk.mix }), title, format.id);
+      const piece = { round, title, meter, tempo, key, feel, mix, chordSound };
+      saveFile(await format.make(piece, { onProgress, signal: stop.signal }), title, format.id);
     } catch {
-      rehearsal.problem = format.trouble;
+      if (!stop.signal.aborted) rehearsal.problem = format.trouble;
     }
     making = null;
   }
+  onDestroy(() => making?.stop.abort());
 </script>
 
 <div class="flex flex-wrap items-center gap-2">
@@ -88,8 +99,15 @@
   >
   <div class="ml-auto flex gap-2">
     {#each ROUND_FORMATS as format (format.id)}
-      <Button size="stand" disabled={making !== null} hint={format.hint} onclick={() => save(format)}
-        ><Download size={15} /> {making === format.id ? 'being made …' : format.name}</Button
+      <Button
+        size="stand"
+        disabled={making !== null && making.id !== format.id}
+        hint={making?.id === format.id ? 'Stop making it' : format.hint}
+        onclick={() => save(format)}
+        >{#if making?.id === format.id}<X size={15} /> {Math.round(making.done * 100)} %{:else}<Download
+            size={15}
+          />
+          {format.name}{/if}</Button
       >
     {/each}
   </div>

@@ -4,9 +4,10 @@
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import { PARTS, type Part } from '$lib/core/practice/events';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import { NO_SOUND, type Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { NO_SOUND, type Desk, type Rehearsal } from '$lib/state/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
+  import Select from '../kit/Select.svelte';
   import Slider from '../kit/Slider.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
@@ -21,6 +22,10 @@
   const ladder = $derived(
     desk.ladder ?? { start: 80, goal: 120, step: 4, rounds: 2, onlyClean: false, isOn: false }
   );
+  const CHORD_SOUND_OPTIONS: readonly { value: Desk['chordSound']; name: string }[] = [
+    { value: 'piano', name: 'electric piano' },
+    { value: 'guitar', name: 'guitar' }
+  ];
   const RUNGS = [
     ['start', 'from', LOWEST_TEMPO, HIGHEST_TEMPO],
     ['goal', 'to', LOWEST_TEMPO, HIGHEST_TEMPO],
@@ -102,6 +107,13 @@
         >
       </div>
     {/each}
+    <Select
+      size="stand"
+      label="Sound of the chords"
+      value={desk.chordSound}
+      options={CHORD_SOUND_OPTIONS}
+      onpick={(chordSound) => rehearsal.set({ chordSound: chordSound as Desk['chordSound'] })}
+    />
     <Button size="stand" hint="A note to tune to" onclick={tune}>A 440</Button>
   </div>
 </div>
