@@ -18,6 +18,7 @@ const TUNE = `{title: Stand job}
 
 interface Wav {
   rate: number;
+  peak: number;
   samples: number[];
 }
 
@@ -38,6 +39,16 @@ export function rehearseJobs(tools: () => Tools): void {
   const now = async () => (await page().attributes('[data-now]', 'data-now'))[0];
   const round = async () => Number((await page().attributes('[aria-label="Rehearse"]', 'data-round'))[0]);
   const isPlaying = async () => (await page().all('[data-playing]')).length === 1;
+
+  /** While the band plays the desk is folded to a bar. */
+  async function unfold(): Promise<void> {
+    if ((await page().all('[data-desk]')).length === 0) await (await page().find('[data-desk-bar]')).click();
+  }
+  async function play(): Promise<void> {
+    await page().clickNamed('Play');
+    await page().until(isPlaying, 'the band to play');
+    await unfold();
+  }
 
   /** The WAV of one round with only some parts sounding. */
   async function rendered(parts: readonly string[]): Promise<Wav> {
@@ -67,12 +78,14 @@ export function rehearseJobs(tools: () => Tools): void {
          // Loudness in steps of 10 ms is all that is looked at.
          const step = Math.floor(rate / 100);
          const samples = [];
+         let peak = 0;
+         for (const sample of data) peak = Math.max(peak, Math.abs(sample) / 32768);
          for (let at = 0; at + step <= data.length; at += step) {
            let sum = 0;
            for (let i = at; i < at + step; i++) sum += (data[i] / 32768) ** 2;
            samples.push(Math.sqrt(sum / step));
          }
-         done({ rate: 100, samples });
+         done({ rate: 100, peak, samples });
        });`
     );
   }
@@ -103,7 +116,7 @@ export function rehearseJobs(tools: () => Tools): void {
     it('is heard while it plays and silent after the stop; without sound it says so and waits', async () => {
       await open();
       const level = async () => Number((await page().attributes('[data-level]', 'data-level'))[0]);
-      await page().clickNamed('Play');
+      await play();
       await page().until(async () => (await level()) > 0.01, 'sound');
       await page().clickNamed('Stop');
       await page().until(async () => (await level()) < 0.001, 'silence');
@@ -127,7 +140,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().press('e');
       await (await page().find('[data-editor] .cm-content')).click();
       await page().clickNamed('count in');
-      await page().clickNamed('Play');
+      await play();
       await page().until(async () => (await now()) === 'Bbmaj7', 'bar 3');
       await (await page().find('[data-editor] .cm-content')).click();
       await page().chord(Key.CONTROL, 'a');
@@ -145,7 +158,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await open();
       await page().pick('Loop', '5');
       await page().clickNamed('count in');
-      await page().clickNamed('Play');
+      await play();
       await page().until(async () => (await now()) === 'Am7b5', 'a chord of the second section');
       await page().until(async () => (await round()) >= 1, 'the second round');
       await page().pick('Loop', 'bars');
@@ -189,7 +202,7 @@ export function rehearseJobs(tools: () => Tools): void {
             `return document.querySelector('[aria-label="Tempo in beats a minute"]').value`
           )
         );
-      await page().clickNamed('Play');
+      await play();
       await page().until(async () => (await tempo()) === 260, 'the goal');
       await page().clickNamed('only after clean rounds');
       await page().until(async () => (await tempo()) === 200, 'the first rung');
@@ -213,7 +226,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().number('Loop to bar', '1');
       await page().clickNamed('count in');
       await page().pick('Keys', 'fourths');
-      await page().clickNamed('Play');
+      await play();
       await page().until(async () => (await now()) === 'Fm7', 'a fourth up');
       const cells = await page().attributes('[aria-label="Neck"] [data-note][data-degree="1"]', 'data-note');
       expect(new Set(cells)).toEqual(new Set(['F']));
@@ -231,7 +244,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().pick('What the neck shows', 'everything');
       await page().until(async () => (await notes()) === 0, 'nothing');
       // Showing and hiding does not stop the band.
-      await page().clickNamed('Play');
+      await play();
       await page().until(async () => (await now()) === 'F7', 'the second chord');
       await page().pick('What the neck shows', 'nothing');
       await page().pick('What the neck shows', 'everything');
@@ -256,7 +269,8 @@ export function rehearseJobs(tools: () => Tools): void {
       const beat = 60 / 240;
       for (const part of ['Bass', 'Chords', 'Drums', 'Click', 'Drill']) {
         const wav = await rendered([part]);
-        expect(wav.samples.length / wav.rate).toBeCloseTo(32 * beat, 0);
+        // The music and its tail.
+        expect(wav.samples.length / wav.rate).toBeGreaterThan(32 * beat + 2);
         const bars = part === 'Drums' || part === 'Click' ? 8 : 6;
         for (let bar = 0; bar < bars; bar++) {
           expect(
@@ -264,12 +278,97 @@ export function rehearseJobs(tools: () => Tools): void {
             `${part} bar ${bar + 1}`
           ).toBeGreaterThan(0.004);
         }
+        // Nothing clips, and at the end there is silence.
+        expect(wav.peak).toBeLessThan(0.99);
+        expect(loudest(wav, wav.samples.length / wav.rate - 0.2, wav.samples.length / wav.rate)).toBeLessThan(
+          0.003
+        );
         // The two bars without a chord.
-        if (bars === 6) expect(loudest(wav, 26 * beat, 31.5 * beat), `${part} at rest`).toBeLessThan(0.002);
+        // The notes before them have died away, and the room with them.
+        if (bars === 6) expect(loudest(wav, 27 * beat, 31.5 * beat), `${part} at rest`).toBeLessThan(0.004);
       }
       const silent = await rendered([]);
       expect(loudest(silent, 0, 32 * beat)).toBeLessThan(0.0005);
     }, 180_000);
+
+    it('fills the page while it plays, the desk folded to a bar that comes back at a touch', async () => {
+      await open();
+      await page().pick('Drill', 'up');
+      const heightOf = (css: string) =>
+        browser().executeScript<number>(
+          'return document.querySelector(arguments[0]).getBoundingClientRect().height',
+          css
+        );
+      const neck = '[aria-label="Rehearse"] [aria-label="Neck"]';
+      const atRest = await heightOf(neck);
+      await browser().executeScript('document.activeElement.blur()');
+      await page().press(' ');
+      await page().until(isPlaying, 'the band to play');
+      await page().until(async () => (await page().all('[data-desk]')).length === 0, 'the desk folded');
+      expect(await heightOf(neck)).toBeGreaterThan(atRest * 1.2);
+      expect(
+        await browser().executeScript('return document.documentElement.scrollHeight <= window.innerHeight')
+      ).toBe(true);
+      // The run stands along the beats of its chord, its first note the target.
+      const run = await page().texts('[data-run-strip] span');
+      expect(run).toHaveLength(8);
+      const target = (await page().attributes('[data-role="target"]', 'data-degree'))[0];
+      expect(target).toMatch(/3|7/);
+      expect((await page().all('[data-run]')).length).toBe(8);
+      await (await page().find('[data-desk-bar]')).click();
+      await page().find('[data-desk]');
+      await page().clickNamed('fold the desk');
+      await page().find('[data-desk-bar]');
+      await page().press(' ');
+      await page().until(async () => !(await isPlaying()), 'silence');
+      await page().find('[data-desk]');
+    });
+
+    it('hides the targets too where everything is hidden', async () => {
+      await open();
+      const threads = '[aria-label="Rehearse"] [aria-label="Threads"]';
+      const drawn = async () => (await page().attributes(`${threads} [data-thread]`, 'd'))[0];
+      expect(await drawn()).not.toBe('');
+      await page().pick('What the neck shows', 'everything');
+      await page().until(async () => !(await drawn()), 'no target line');
+      expect((await page().texts(threads)).join(' ')).not.toMatch(/[+−]\d|stays/);
+      await page().pick('What the neck shows', 'nothing');
+    });
+
+    it('says where a number ends', async () => {
+      await open();
+      await page().number('Tempo in beats a minute', '32');
+      await page().clickNamed('−4');
+      await page().until(
+        async () => (await page().texts('[role="alert"]'))[0]?.includes('as slow as the band plays') === true,
+        'the bound'
+      );
+      expect(
+        await browser().executeScript(
+          `return document.querySelector('[aria-label="Tempo in beats a minute"]').value`
+        )
+      ).toBe('30');
+    });
+
+    it('counts in the meter of what is looped, and stops making a file when told', async () => {
+      await open('{key: C}\n{time: 6/8}\n{tempo: 200}\n| C | F | G | C |');
+      await page().clickNamed('Play');
+      const left = async () => Number((await page().texts('[aria-label="Rehearse"] [role="timer"]'))[0]);
+      await page().until(async () => (await left()) === 6, 'six beats to go');
+      await page().clickNamed('Stop');
+      await open(`{tempo: 40}\n| ${'C | F | '.repeat(60)}`);
+      await browser().executeScript(
+        'window.saved = 0; HTMLAnchorElement.prototype.click = () => window.saved++;'
+      );
+      await page().clickNamed('WAV');
+      const button = async () =>
+        (await page().texts('[data-desk] button')).find((words) => words.includes('%'));
+      await page().until(async () => /[1-9]/.test((await button()) ?? ''), 'how far it is');
+      await page().clickNamed((await button())!);
+      await page().until(async () => (await button()) === undefined, 'the stop');
+      expect(await browser().executeScript('return window.saved')).toBe(0);
+      expect(await page().all('[role="alert"]')).toHaveLength(0);
+    });
 
     it('hands out a MIDI file and asks to rest', async () => {
       await open();
@@ -324,6 +423,8 @@ export function rehearseJobs(tools: () => Tools): void {
       };
       await tap('[aria-label="Play"]');
       await page().until(isPlaying, 'the band to play');
+      await tap('[data-desk-bar]');
+      await page().find('[data-desk]');
       await tap('[aria-label="Mute Drums"]');
       await page().until(
         async () => (await page().attributes('[aria-label="Mute Drums"]', 'aria-pressed'))[0] === 'true',

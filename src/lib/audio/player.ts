@@ -74,6 +74,7 @@ export class Player<R extends Round> {
     const beat = program.countIn[0]?.start ?? 0;
     const second = Tone.getContext().currentTime + BREATH;
     this.#program = program;
+    this.late = 0;
     this.#begun = second;
     this.#progress = { tempos: [{ second, beat, tempo: program.tempo }], laid: [], handed: beat };
     this.#tick();

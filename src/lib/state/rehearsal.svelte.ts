@@ -25,6 +25,8 @@ import {
 import type { NotePlace } from '$lib/core/line/model';
 import { practiceRound, type Manner, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
 import { transposeText } from '$lib/core/chart/transpose';
+import { degreeOf, type Degree } from '$lib/core/theory/degree';
+import { semitonesUp } from '$lib/core/theory/note';
 import type { Draft } from './drafts';
 import { Workspace } from './workspace.svelte';
 
@@ -94,6 +96,15 @@ const MOST_LAGS = 400;
 export const NO_SOUND =
   'The browser gives no sound. Look whether it is muted for this page, then press play again.';
 
+/** A note of a run as it stands over its change. */
+export interface RunNote {
+  readonly at: number;
+  readonly length: number;
+  readonly degree: Degree;
+  readonly place: NotePlace | undefined;
+  readonly isTarget: boolean;
+}
+
 /** A round as it was laid down: with the text and plan that it was made of. */
 interface BandRound extends Round {
   readonly practice: PracticeRound;
@@ -119,6 +130,8 @@ export class Rehearsal {
   level = $state(0);
   /** Seconds between the sound of a change and its being on the screen: how many were measured, and their median. */
   lag = $state({ count: 0, median: 0 });
+  /** Events of this playing that were handed to the sound after their time. */
+  late = $state(0);
   #lags: number[] = [];
   /** Seconds that the drawing of a change takes, as last seen. */
   #ahead = FRAME;
@@ -185,6 +198,23 @@ export class Rehearsal {
   });
   /** Beats still to be counted before the start. */
   readonly counting = $derived(this.isPlaying && this.beat < 0 ? Math.ceil(-this.beat) : 0);
+  /** The drill's run over a change as it is written: what each note is on its chord, and where it lies in the change, 0 to 1. */
+  readonly run: readonly RunNote[] = $derived.by(() => {
+    const { now, change } = this;
+    const chord = change?.source.chord;
+    if (!now || !change || !chord) return [];
+    return now.notes.flatMap(({ midi, place, purpose }, i): RunNote[] => {
+      const { start, beats } = now.times[i]!;
+      const at = (start - change.start) / change.beats;
+      if (at < -1e-6 || at >= 1 - 1e-6) return [];
+      const degree = degreeOf(semitonesUp(chord.rootPc, midi % 12), chord.tones);
+      return [{ at, length: beats / change.beats, degree, place, isTarget: purpose === 'target' }];
+    });
+  });
+  /** How much of the change has sounded, 0 to 1. */
+  readonly into = $derived.by(() =>
+    this.change ? Math.max(0, this.inRound - this.change.start) / this.change.beats : 0
+  );
   /** The place of the drill's note that sounds. */
   readonly lit: NotePlace | null = $derived.by(() => {
     if (!this.isPlaying || this.beat < 0 || !this.now) return null;
@@ -319,9 +349,13 @@ export class Rehearsal {
     this.#player?.setTempo(this.sounding);
   }
 
-  /** So many beats a minute more or less, as far as the band goes. */
+  /** So many beats a minute more or less, as far as the band goes; where it goes no further that is said. */
   changeTempo(by: number): void {
-    this.setTempo(Math.min(HIGHEST_TEMPO, Math.max(LOWEST_TEMPO, this.tempo + by)));
+    const wished = this.tempo + by;
+    this.setTempo(Math.min(HIGHEST_TEMPO, Math.max(LOWEST_TEMPO, wished)));
+    if (wished < LOWEST_TEMPO) this.problem = `${LOWEST_TEMPO} beats a minute is as slow as the band plays.`;
+    if (wished > HIGHEST_TEMPO)
+      this.problem = `${HIGHEST_TEMPO} beats a minute is as fast as the band plays.`;
   }
 
   tap(seconds: number): void {
@@ -466,6 +500,7 @@ export class Rehearsal {
     const beat = player?.beat ?? null;
     if (!player || beat === null || !this.isPlaying) return;
     this.level = player.level;
+    this.late = player.late;
     const before = this.change;
     // What is drawn now is seen when it has been drawn.
     const seen = beat < 0 ? beat : beat + (this.#ahead * player.tempoAt(beat)) / 60;

@@ -23,7 +23,8 @@
 
   const fretUnder = (event: PointerEvent) => {
     const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
-    return geometry.fretAt(event.clientX - box.left);
+    // The drawing may be shown larger than it is laid out.
+    return geometry.fretAt(((event.clientX - box.left) * geometry.width) / box.width);
   };
 
   function start(event: PointerEvent) {

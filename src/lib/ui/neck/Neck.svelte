@@ -22,6 +22,10 @@
     workspace: Workspace;
     /** Large, for the stand, without the tools above it. */
     isStand?: boolean;
+    /** Pixels in height that it may fill, enlarged as a whole; as it is where that is less. */
+    room?: number;
+    /** The places of a run that is played over the change, in its order. */
+    run?: readonly { readonly string: number; readonly fret: number }[];
     /** What is left out, to test memory. */
     hides?: 'nothing' | 'all but roots' | 'everything';
     /** The note of a drill that sounds. */
@@ -29,12 +33,25 @@
     /** How far the next target has come up, 0 to 1. */
     nextShows?: number;
   }
-  let { workspace, isStand = false, hides = 'nothing', lit = null, nextShows = 1 }: Props = $props();
+  let {
+    workspace,
+    isStand = false,
+    room = 0,
+    run = [],
+    hides = 'nothing',
+    lit = null,
+    nextShows = 1
+  }: Props = $props();
 
   /** Of the card around the drawing, left and right. */
   const PADDING = 8;
   /** A neck narrower than this cannot be read: on a phone it scrolls, the hand in sight. */
   const NARROWEST = 620;
+  /** Above the first string, and below the last. */
+  const TOP = 28;
+  const BOTTOM = 46;
+  /** How much larger the stand shows it at most. */
+  const LARGEST = 1.9;
   let width = $state(940);
   const seen = new Seen();
   let drawing: SVGSVGElement | undefined = $state();
@@ -46,15 +63,19 @@
   const area = $derived(workspace.moment?.area);
   /** Where the hand is: at the area of the moment, which may start beside the position asked for. */
   const position = $derived(area?.position ?? workspace.position);
+  /** The height of the drawing as it is laid out, and how much larger it is shown. */
+  const height = $derived(TOP + BOTTOM + gap * (strings - 1));
+  const enlarged = $derived(Math.min(LARGEST, Math.max(1, room / height)));
   const geometry = $derived(
     neckGeometry({
-      width: Math.max(NARROWEST, width - 2 * PADDING),
+      // Where the player reads from afar the frets may lie closer; nothing is cut off.
+      width: Math.max(NARROWEST, (width - 2 * PADDING) / enlarged),
       strings,
       from: 0,
       to: neck.frets,
       stringGap: gap,
-      top: 28,
-      bottom: 46,
+      top: TOP,
+      bottom: BOTTOM,
       open: 34,
       leftHanded: settings.now.leftHanded
     })
@@ -78,8 +99,8 @@
 
   // The hand stays in sight where the neck scrolls.
   $effect(() => {
-    const { x, width: room } = window;
-    seen.centre(x - 30, x + room + 30);
+    const { x, width: wide } = window;
+    seen.centre((x - 30) * enlarged, (x + wide + 30) * enlarged);
   });
 
   /** The drawing in words, string by string: what is under the hand, on the whole neck, or the degree looked for. */
@@ -130,8 +151,9 @@
     <svg
       bind:this={drawing}
       {@attach dragByTouch()}
-      width={geometry.width}
-      height={geometry.height}
+      width={geometry.width * enlarged}
+      height={geometry.height * enlarged}
+      viewBox="0 0 {geometry.width} {geometry.height}"
       class="block select-none"
       role="group"
       aria-label="Neck in position {position}"
@@ -192,6 +214,19 @@
       {/if}
 
       {#if workspace.neckMode !== 'whole'}
+        <!-- Where the run goes -->
+        {#each hides === 'nothing' ? run : [] as { string, fret }, i (i)}
+          <circle
+            cx={geometry.finger(fret)}
+            cy={geometry.string(string)}
+            r="15.5"
+            fill="none"
+            class="stroke-ink"
+            stroke-width="1.6"
+            stroke-dasharray="2.5 3"
+            data-run="{string}:{fret}"
+          />
+        {/each}
         {#if lit}
           <g data-lit="{lit.string}:{lit.fret}">
             <circle
@@ -199,10 +234,9 @@
               cy={geometry.string(lit.string)}
               r="19"
               fill="none"
-              class="stroke-target"
-              stroke-width="4"
+              class="stroke-ink"
+              stroke-width="5"
             />
-            <circle cx={geometry.finger(lit.fret)} cy={geometry.string(lit.string)} r="6" class="fill-ink" />
           </g>
         {/if}
         <HandHandle {workspace} {geometry} {window} {position} {bottom} />

@@ -4,10 +4,12 @@
 -->
 <script lang="ts">
   import { prettyDegree } from '$lib/core/theory/typeset';
-  import { onDestroy, untrack } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import Coffee from '@lucide/svelte/icons/coffee';
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { ViewProps } from '../view';
@@ -17,6 +19,14 @@
   import { layKeys } from '../keys/keys';
   import Threads from '../threads/Threads.svelte';
   import Desk from './Desk.svelte';
+  import RunStrip from './RunStrip.svelte';
+
+  /** Pixels with the gap below them: this chord and the next, the run, the folded desk with the page's edge. */
+  const CHORD_BAR = 95;
+  const RUN_STRIP = 62;
+  const DESK_BAR = 92;
+  const LARGEST_NECK = 512;
+  const [SMALLEST_THREADS, LARGEST_THREADS] = [130, 380];
 
   let { workspace }: ViewProps = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
@@ -80,7 +90,28 @@
     ])
   );
 
+  onMount(() => void rehearsal.fetchSounds());
+
   let isCautioned = $state(false);
+  /** While the band plays the desk is folded to a bar, unless the player wants it. */
+  let isDeskOpen = $state(false);
+  const isFolded = $derived(rehearsal.isPlaying && !isDeskOpen);
+  $effect(() => {
+    if (!rehearsal.isPlaying) isDeskOpen = false;
+  });
+  /** The picture fills what the page leaves: the neck what the rest does not take. */
+  let pageHeight = $state(800);
+  let top = $state(60);
+  let section: HTMLElement | undefined = $state();
+  $effect(() => {
+    if (isFolded && section) top = section.getBoundingClientRect().top + globalThis.scrollY;
+  });
+  const room = $derived(pageHeight - top - CHORD_BAR - DESK_BAR - (rehearsal.drill ? RUN_STRIP : 0));
+  const threadsHeight = $derived(
+    isFolded ? Math.min(LARGEST_THREADS, Math.max(SMALLEST_THREADS, 0.2 * room, room - LARGEST_NECK)) : 150
+  );
+  const neckRoom = $derived(room - threadsHeight);
+  const runPlaces = $derived(rehearsal.run.flatMap(({ place }) => place ?? []));
   /** Where the music is in the form, for the threads. */
   const formBeat = $derived(
     rehearsal.isPlaying && rehearsal.change
@@ -90,13 +121,18 @@
   );
 </script>
 
+<svelte:window bind:innerHeight={pageHeight} />
+
 <section
+  bind:this={section}
   class="flex min-w-0 flex-col gap-2.5"
   aria-label="Rehearse"
   data-keys-return
   data-playing={rehearsal.isPlaying || undefined}
   data-round={rehearsal.round}
   data-lag={JSON.stringify(rehearsal.lag)}
+  data-late={rehearsal.late}
+  data-sounds={rehearsal.sounds}
 >
   <div class="flex flex-wrap items-stretch gap-2.5">
     <Button
@@ -173,14 +209,56 @@
     <Neck
       workspace={rehearsal.shown}
       isStand
+      room={isFolded ? neckRoom : 0}
+      run={runPlaces}
       hides={rehearsal.hides}
       lit={rehearsal.lit}
       nextShows={rehearsal.isPlaying ? nextShows : 1}
     />
-    <Threads workspace={rehearsal.shown} height={150} isBare time={formBeat} />
+    {#if rehearsal.run.length}
+      <RunStrip
+        run={rehearsal.run}
+        beats={rehearsal.change?.beats ?? 0}
+        into={rehearsal.isPlaying && !rehearsal.counting ? rehearsal.into : null}
+        isHidden={rehearsal.hides !== 'nothing'}
+      />
+    {/if}
+    <Threads
+      workspace={rehearsal.shown}
+      height={threadsHeight}
+      isBare
+      time={formBeat}
+      hidesTargets={rehearsal.desk.hides !== 'nothing'}
+    />
   {/if}
-  <Desk {rehearsal} />
-  {#if !isCautioned}
+  {#if isFolded}
+    <button
+      type="button"
+      class="flex min-h-11 w-full items-center gap-4 card px-4 text-left text-soft"
+      aria-expanded="false"
+      data-desk-bar
+      onclick={() => (isDeskOpen = true)}
+    >
+      <b class="text-ink tabular-nums">{rehearsal.sounding} bpm</b>
+      <span>{rehearsal.feel.name}</span>
+      {#if rehearsal.drill}<span class="truncate max-sm:hidden">{rehearsal.drill.name}</span>{/if}
+      <span class="tabular-nums">round {rehearsal.round + 1}</span>
+      <span class="ml-auto flex items-center gap-1.5 text-ink"><SlidersHorizontal size={17} /> desk</span>
+    </button>
+  {:else}
+    <Desk {rehearsal} />
+    {#if rehearsal.isPlaying}
+      <Button size="stand" onclick={() => (isDeskOpen = false)}
+        ><ChevronDown size={17} /> fold the desk</Button
+      >
+    {/if}
+  {/if}
+  {#if rehearsal.sounds === 'plain' && !isFolded}
+    <p class="text-xs text-soft">
+      The band’s sampled sounds could not be had; it plays on plain ones until the view is opened again.
+    </p>
+  {/if}
+  {#if !isCautioned && !isFolded}
     <p class="flex items-center gap-3 text-xs text-soft">
       Keep headphones low: the band should sit under your guitar, not over it.
       <Button size="small" onclick={() => (isCautioned = true)}>all right</Button>

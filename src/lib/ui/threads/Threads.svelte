@@ -21,8 +21,14 @@
     isBare?: boolean;
     /** Where the music is, in beats of the form. */
     time?: number | null;
+    /** Memory is tested: the target line is left out, in sight and in words. */
+    hidesTargets?: boolean;
   }
-  let { workspace, height = 214, isBare = false, time = null }: Props = $props();
+  let { workspace, height = 214, isBare = false, time = null, hidesTargets = false }: Props = $props();
+
+  const NO_TARGETS: typeof workspace.paths.targets = new Map();
+  const targets = $derived(hidesTargets ? NO_TARGETS : workspace.paths.targets);
+  const path = $derived(hidesTargets ? null : workspace.paths.path);
 
   let available = $state(900);
   const seen = new Seen();
@@ -58,8 +64,8 @@
   const isSeen = (change: number) => change >= range.from && change < range.to;
 
   /** The points of a path that are in sight, with one before and one behind. */
-  function points(path: TargetPath | null) {
-    const near = (path?.targets ?? []).filter(({ change }) => change >= range.from - 1 && change <= range.to);
+  function points(of: TargetPath | null) {
+    const near = (of?.targets ?? []).filter(({ change }) => change >= range.from - 1 && change <= range.to);
     return near.map(({ change, beat, cell }) => {
       const column = layout.columns[change]!;
       const x = column.x + TONE_INSET + (beat === 1 ? 0 : timeOf(change, beat) - column.x);
@@ -73,14 +79,12 @@
   }
 
   /** Targets inside a change, where there are several. */
-  const later = $derived(
-    (workspace.paths.path?.targets ?? []).filter(({ change, beat }) => beat > 1 && isSeen(change))
-  );
+  const later = $derived((path?.targets ?? []).filter(({ change, beat }) => beat > 1 && isSeen(change)));
 
   /** The step into each target, written where the thread bends. */
   const steps = $derived(
-    (workspace.paths.path?.targets ?? []).flatMap(({ change, beat, cell, step }, i) => {
-      const before = workspace.paths.path!.targets[i - 1];
+    (path?.targets ?? []).flatMap(({ change, beat, cell, step }, i) => {
+      const before = path!.targets[i - 1];
       if (!before || !step || beat > 1 || !isSeen(change)) return [];
       const x = layout.columns[change]!.x - 8;
       const y = (layout.pitch(before.cell.midi) + layout.pitch(cell.midi)) / 2;
@@ -147,7 +151,7 @@
 
   function describe(change: number): string {
     const { symbol, bar } = changes[change]!;
-    const target = workspace.paths.targets.get(change);
+    const target = targets.get(change);
     if (!target) return `${symbol}, bar ${bar}, ${changes[change]!.chord ? 'resting' : 'no target'}`;
     const { cell, step, isFixed } = target;
     const move = step ? `, ${stepWords(step.semitones)}` : '';
@@ -299,7 +303,7 @@
 
       <!-- The target path -->
       <path
-        d={threadLine(points(workspace.paths.path))}
+        d={threadLine(points(path))}
         fill="none"
         class="pointer-events-none stroke-target"
         stroke-width="3"
@@ -309,7 +313,7 @@
       />
 
       {#each columns as column (column.index)}
-        {@const target = workspace.paths.targets.get(column.index)}
+        {@const target = targets.get(column.index)}
         {@const tones = (workspace.tones[column.index] ?? []).filter(
           ({ midi }) => !isBare || midi === target?.cell.midi
         )}
