@@ -35,7 +35,7 @@ export interface Program<R extends Round> {
 }
 
 /** Opens the sound; to be called from a gesture of the player. Throws where the browser refuses or never answers. */
-async function openSound(): Promise<void> {
+export async function openSound(): Promise<void> {
   await Promise.race([
     Tone.start(),
     new Promise((_, refuse) => setTimeout(() => refuse(new Error('The browser gives no sound.')), 4000))

@@ -28,6 +28,7 @@ import { transposeText } from '$lib/core/chart/transpose';
 import { degreeOf, type Degree } from '$lib/core/theory/degree';
 import { semitonesUp } from '$lib/core/theory/note';
 import type { Draft } from './drafts';
+import { NO_SOUND } from './no-sound';
 import { Workspace } from './workspace.svelte';
 
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */
@@ -93,8 +94,6 @@ function storedDesk(): Desk {
 
 /** Changes whose lag is remembered. */
 const MOST_LAGS = 400;
-export const NO_SOUND =
-  'The browser gives no sound. Look whether it is muted for this page, then press play again.';
 
 /** A note of a run as it stands over its change. */
 export interface RunNote {

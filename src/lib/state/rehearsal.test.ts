@@ -53,6 +53,8 @@ class FakePlayer {
     }
   }
   setVolume() {}
+  setChordSound() {}
+  late = 0;
   get beat() {
     return this.#progress && beatAt(this.#progress.tempos, stage.now);
   }

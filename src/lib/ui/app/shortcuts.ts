@@ -3,6 +3,7 @@ import { NECK_SYSTEMS } from '$lib/core/neck/systems/registry';
 import type { Workspace } from '$lib/state/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
 import type { Shortcut } from '../keys/keys';
+import { hear } from './hear';
 import { SHEETS } from '../sheets';
 import type { View } from '../view';
 import { FIRST_VIEW, VIEWS } from '../views';
@@ -52,6 +53,18 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
       command: false
     },
     single('0', 'Unpin the target of this change', '0', () => workspace.unpin(workspace.selected)),
+    single(
+      'J',
+      'Hear this: the change and the next on their targets, the choice you rest on, the grip; again to stop',
+      'j',
+      () => void hear(workspace)
+    ),
+    single(
+      'K',
+      'Hear the target line from here; again to stop',
+      'k',
+      () => void hear(workspace, { kind: 'line' })
+    ),
     single('L', 'Labels: degree, name, finger', 'l', () => settings.cycleLabels()),
     single('C', 'To the choices: ↑ ↓ preview, Enter takes, P compares, Esc leaves', 'c', () =>
       document.querySelector<HTMLElement>('[data-choice]')?.focus()

@@ -8,6 +8,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
+  import Hear from '../app/Hear.svelte';
   import Button from '../kit/Button.svelte';
   import Degrees from './Degrees.svelte';
 
@@ -39,11 +40,21 @@
 <div class="border-b border-line p-3 pb-2">
   <p class="flex flex-wrap items-center justify-between gap-x-2 text-xs text-soft">
     <span>{isTaken ? 'Your choice' : isOutlined ? 'First choice' : 'The scale of the key'}</span>
-    {#if isTaken}
-      <Button size="small" hint="Go back to the first choice of the approach" onclick={() => choices.leave()}
-        >let it go</Button
-      >
-    {/if}
+    <span class="flex items-center gap-1">
+      {#if isTaken}
+        <Button
+          size="small"
+          hint="Go back to the first choice of the approach"
+          onclick={() => choices.leave()}>let it go</Button
+        >
+      {/if}
+      <Hear
+        {workspace}
+        ask={{ kind: 'choice', choice: chosen }}
+        label="Hear what is chosen"
+        hint="Up and down over the chord. Of another choice: rest on it and press J."
+      />
+    </span>
   </p>
   <h3 class="font-display text-lg leading-6" data-chosen={chosen.name}>{settings.collection(chosen)}</h3>
   <Degrees choice={chosen} />

@@ -7,6 +7,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import { prettyProse } from '$lib/core/theory/typeset';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Hear from '../app/Hear.svelte';
   import Pager from '../kit/Pager.svelte';
   import Toggles from '../kit/Toggles.svelte';
   import type { ViewProps } from '../view';
@@ -52,6 +53,7 @@
       options={GRIP_DIRECTIONS.map((way) => ({ value: way, ...DIRECTIONS[way] }))}
       onpick={(way) => (grips.direction = way)}
     />
+    <Hear {workspace} ask={{ kind: 'grip' }} label="Hear this grip" hint="From its lowest string (J)" />
   </div>
 
   {#if !set}

@@ -4,9 +4,11 @@
 -->
 <script lang="ts">
   import { sayCell } from '$lib/core/neck/shape';
+  import { soundAt } from '$lib/core/neck/tuning';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
+  import { hear } from '../app/hear';
   import SaveDrawing from '../export/SaveDrawing.svelte';
   import { hint } from '../kit/hint';
   import { Seen } from '../kit/seen.svelte';
@@ -84,6 +86,19 @@
   const bottom = $derived(geometry.string(strings));
   const window = $derived(windowOf(geometry, neck, position));
   const [nut, end] = $derived([geometry.wire(0), geometry.wire(neck.frets)]);
+  /** A note that is touched is heard over the chord; keys hear the target with the change. */
+  function soundsNotes(svg: SVGSVGElement) {
+    svg.addEventListener('click', sound);
+    return () => svg.removeEventListener('click', sound);
+  }
+  function sound(event: MouseEvent) {
+    const cell = (event.target as Element).closest<SVGElement>('[data-cell]');
+    const [string, fret] = (cell?.dataset.cell ?? '').split(':').map(Number);
+    if (string && fret !== undefined && workspace.neckMode === 'hand') {
+      void hear(workspace, { kind: 'note', midi: soundAt(neck, string, fret) });
+    }
+  }
+
   /** What the player should know about the shape. */
   const said = $derived([area?.remark, area?.caution].filter(Boolean).join(' '));
 
@@ -151,6 +166,7 @@
     <svg
       bind:this={drawing}
       {@attach dragByTouch()}
+      {@attach soundsNotes}
       width={geometry.width * enlarged}
       height={geometry.height * enlarged}
       viewBox="0 0 {geometry.width} {geometry.height}"

@@ -5,6 +5,7 @@
   import type { NeckMode, Workspace } from '$lib/state/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Button from '../kit/Button.svelte';
+  import Hear from '../app/Hear.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
   const MODES: readonly [NeckMode, string, string][] = [
@@ -27,6 +28,11 @@
 </script>
 
 <div class="flex items-center gap-1" role="group" aria-label="What the neck shows">
+  <Hear
+    {workspace}
+    label="Hear this change"
+    hint="This chord on its target, then the next on its own (J). Touch a note to hear it over the chord."
+  />
   {#each modes as [mode, name, hint] (mode)}
     <Button
       size="small"

@@ -4,7 +4,8 @@
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import { PARTS, type Part } from '$lib/core/practice/events';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import { NO_SOUND, type Desk, type Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { NO_SOUND } from '$lib/state/no-sound';
+  import { type Desk, type Rehearsal } from '$lib/state/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';

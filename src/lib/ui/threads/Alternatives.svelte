@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Target, TargetPath } from '$lib/core/targets/path';
   import { prettySymbol } from '$lib/core/theory/typeset';
+  import Hear from '../app/Hear.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
 
@@ -29,9 +30,10 @@
 
 <ol class="flex flex-col" aria-label="Alternatives">
   {#each paths.alternatives as { path, price, differences }, i (i)}
-    <li>
+    <li class="flex items-center gap-1">
+      <Hear {workspace} ask={{ kind: 'line', path }} label="Hear line {i + 2}" />
       <button
-        class="min-h-6 w-full truncate text-left hover:text-next pointer-coarse:min-h-11"
+        class="min-h-6 min-w-0 flex-1 truncate text-left hover:text-next pointer-coarse:min-h-11"
         data-alternative
         onpointerenter={() => onoffer(path)}
         onpointerleave={() => onoffer(null)}

@@ -7,6 +7,7 @@
   import { counted } from '$lib/core/theory/words';
   import { THREADS } from '$lib/state/paths.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
+  import Hear from '../app/Hear.svelte';
   import Button from '../kit/Button.svelte';
   import Progress from '../kit/Progress.svelte';
   import Select from '../kit/Select.svelte';
@@ -67,6 +68,12 @@
       >unpin {pinned === 1 ? 'the one pinned' : `all ${pinned}`}</Button
     >
   {/if}
+  <Hear
+    {workspace}
+    ask={{ kind: 'line' }}
+    label="Hear the target line"
+    hint="From this change on, each target over its chord (K)"
+  />
   <Button
     size="small"
     pressed={isOpen}

@@ -1,0 +1,77 @@
+/** How things sound, on asking: what is meant by "this" in a workspace, and whether it sounds now. */
+import type { OfferedChoice } from '$lib/core/approaches/registry';
+import type { ScaleChoice } from '$lib/core/approaches/choice';
+import { pitchClass } from '$lib/core/theory/note';
+import { collectionOver, gripAlone, noteOver, pathOver, type Heard } from '$lib/core/practice/hearing';
+import type { TargetPath } from '$lib/core/targets/path';
+import { gripsOf } from './grips.svelte';
+import { NO_SOUND } from './no-sound';
+import type { Workspace } from './workspace.svelte';
+
+/** What can be asked for. */
+export type Ask =
+  | { readonly kind: 'note'; readonly midi: number }
+  | { readonly kind: 'choice'; readonly choice: OfferedChoice | ScaleChoice }
+  | { readonly kind: 'grip' }
+  /** This change and the next, each on its target. */
+  | { readonly kind: 'moment' }
+  | { readonly kind: 'line'; readonly path?: TargetPath };
+
+/** What a player means who only asks to hear "this". */
+export function meant(workspace: Workspace): Ask {
+  const { preview } = workspace.choices;
+  if (preview) return { kind: 'choice', choice: preview };
+  return workspace.view === 'grips' ? { kind: 'grip' } : { kind: 'moment' };
+}
+
+function heardOf(workspace: Workspace, ask: Ask): Heard | null {
+  const { change, changes, selected, nextIndex, paths } = workspace;
+  if (!change) return null;
+  const landingOn = (index: number) => ({
+    change: changes[index]!,
+    midi: paths.targets.get(index)?.cell.midi ?? null
+  });
+  switch (ask.kind) {
+    case 'note':
+      return noteOver({ change, midi: ask.midi });
+    case 'choice':
+      return collectionOver(change, pitchClass(ask.choice.root), ask.choice.notes.map(pitchClass));
+    case 'grip': {
+      const grip = gripsOf(workspace).shown;
+      return grip && gripAlone(grip.cells.map(({ midi }) => midi));
+    }
+    case 'moment':
+      return pathOver([selected, ...(nextIndex === null ? [] : [nextIndex])].map(landingOn));
+    case 'line': {
+      const landed = new Map(
+        (ask.path ?? paths.path)?.targets
+          .filter(({ beat }) => beat === 1)
+          .map(({ change: at, cell }) => [at, cell.midi])
+      );
+      return pathOver(
+        changes.slice(selected).map((at) => ({ change: at, midi: landed.get(at.index) ?? null }))
+      );
+    }
+  }
+}
+
+/** Lets something be heard; the same asked for again stops it. */
+export async function hear(workspace: Workspace, ask: Ask): Promise<void> {
+  const { listen, stopListening } = await import('$lib/audio/listen');
+  const wasThis = isSameAsk(ask);
+  stopListening();
+  sounding = null;
+  if (wasThis) return;
+  const heard = heardOf(workspace, ask);
+  if (!heard) return;
+  sounding = JSON.stringify(ask);
+  try {
+    await listen(heard, () => (sounding = null));
+  } catch {
+    sounding = null;
+    workspace.say(NO_SOUND);
+  }
+}
+
+let sounding: string | null = null;
+const isSameAsk = (ask: Ask) => sounding === JSON.stringify(ask);
