@@ -335,6 +335,42 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().pick('What the neck shows', 'nothing');
     });
 
+    it('learns pedals by their being pressed, keeps them, and turns to the next section with one', async () => {
+      await open();
+      await page().clickNamed('pedals');
+      await page().clickNamed('Pedal for tempo up');
+      await page().press('q');
+      await page().until(
+        async () => (await page().texts('[aria-label="Pedal for tempo up"]'))[0] === 'Q',
+        'the pedal learnt'
+      );
+      const tempo = () =>
+        browser().executeScript<string>(
+          `return document.querySelector('[aria-label="Tempo in beats a minute"]').value`
+        );
+      await page().press('q', 'q');
+      await page().until(async () => (await tempo()) === '248', 'two steps up');
+      await page().press(Key.PAGE_DOWN);
+      await page().until(
+        async () =>
+          (await browser().executeScript(
+            `return document.querySelector('[data-select="Loop"]').dataset.value`
+          )) === '5',
+        'the second section'
+      );
+      await page().press(Key.PAGE_UP);
+      await page().until(isPlaying, 'the band to play');
+      await page().press(Key.PAGE_UP);
+      await page().until(async () => !(await isPlaying()), 'silence');
+      // Escape leaves the pedal as it is.
+      await page().clickNamed('Pedal for tempo up');
+      await page().press(Key.ESCAPE);
+      expect(await page().texts('[aria-label="Pedal for tempo up"]')).toEqual(['Q']);
+      await page().open(new URL(await browser().getCurrentUrl()).pathname + '?view=rehearse');
+      await page().press('q');
+      await page().until(async () => (await tempo()) === '244', 'the pedal kept');
+    });
+
     it('says where a number ends', async () => {
       await open();
       await page().number('Tempo in beats a minute', '32');
@@ -434,6 +470,58 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => !(await isPlaying()), 'silence');
       await send('Emulation.setTouchEmulationEnabled', { enabled: false });
       await setViewport(browser(), 1280, 800);
+    });
+  });
+
+  describe('hearing', () => {
+    /** Counts the sampled notes that begin; every one of them is a buffer that is started. */
+    async function opened(view = ''): Promise<() => Promise<number>> {
+      await open();
+      await page().press(view || 's');
+      await browser().executeScript(
+        `window.begun = 0;
+         const start = AudioBufferSourceNode.prototype.start;
+         AudioBufferSourceNode.prototype.start = function (...times) { window.begun++; return start.apply(this, times); };`
+      );
+      return () => browser().executeScript<number>('return window.begun');
+    }
+    const quiet = async (begun: () => Promise<number>) => {
+      await browser().executeScript('window.begun = 0');
+      return begun;
+    };
+
+    it('lets this change be heard by a key and by a button, and a touched note over its chord', async () => {
+      const begun = await opened();
+      await page().press('j');
+      // Two chords with their basses, and two targets.
+      await page().until(async () => (await begun()) >= 8, 'the change and the next');
+      await page().press('j');
+      await quiet(begun);
+      await page().clickNamed('Hear this change');
+      await page().until(async () => (await begun()) >= 8, 'the same by the button');
+      await page().press('j');
+      await quiet(begun);
+      await (await page().find('[aria-label="Neck"] [data-cell]')).click();
+      await page().until(async () => (await begun()) >= 4, 'a note over its chord');
+      expect(await begun()).toBeLessThan(8);
+      await page().press('j', 'j');
+    });
+
+    it('lets a choice, the target line and a grip be heard', async () => {
+      const begun = await opened();
+      await page().clickNamed('Hear what is chosen');
+      // Eight notes up, seven down, and the chord.
+      await page().until(async () => (await begun()) >= 15, 'the scale over its chord');
+      await quiet(begun);
+      await page().press('k');
+      await page().until(async () => (await begun()) >= 36, 'the whole line');
+      await page().press('k');
+      await page().press('g');
+      await page().find('[aria-label="Hear this grip"]');
+      await quiet(begun);
+      await page().press('j');
+      await page().until(async () => (await begun()) >= 3, 'the grip');
+      expect(await begun()).toBeLessThan(7);
     });
   });
 }

@@ -29,6 +29,7 @@ import { degreeOf, type Degree } from '$lib/core/theory/degree';
 import { semitonesUp } from '$lib/core/theory/note';
 import type { Draft } from './drafts';
 import { NO_SOUND } from './no-sound';
+import { Pedals, type PedalAction } from './pedals.svelte';
 import { Workspace } from './workspace.svelte';
 
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */
@@ -92,6 +93,8 @@ function storedDesk(): Desk {
   }
 }
 
+/** Beats a minute that a pedal goes up or down. */
+export const TEMPO_STEP = 4;
 /** Changes whose lag is remembered. */
 const MOST_LAGS = 400;
 
@@ -337,6 +340,44 @@ export class Rehearsal {
     if (this.isPlaying) void this.play();
   }
 
+  /** The bars in which sections begin. */
+  get #openings(): readonly number[] {
+    const { bars } = this.workspace.sheet.form;
+    return bars
+      .filter(({ section }, i) => i === 0 || section !== bars[i - 1]!.section)
+      .map(({ number }) => number);
+  }
+
+  /** The section that sounds or is selected, as a loop. */
+  get #here(): LoopWish {
+    const bar = (this.isPlaying ? this.change?.source.bar : this.workspace.change?.bar) ?? 1;
+    return { kind: 'section', bar: this.#openings.findLast((opening) => opening <= bar) ?? 1 };
+  }
+
+  /** Goes on to the next section, which is looped; after the last the first comes again. */
+  nextSection(): void {
+    const openings = this.#openings;
+    const { loop } = this;
+    const at = openings.indexOf(loop.kind === 'section' ? loop.bar : (this.#here as { bar: number }).bar);
+    this.setLoop({ kind: 'section', bar: openings[(at + 1) % openings.length] ?? 1 });
+  }
+
+  /** Loops the section that sounds; from there the whole form again. */
+  toggleSectionLoop(): void {
+    this.setLoop(this.loop.kind === 'form' ? this.#here : { kind: 'form' });
+  }
+
+  readonly pedals = new Pedals((action) => {
+    const act: Readonly<Record<PedalAction, () => void>> = {
+      play: () => this.toggle(),
+      next: () => this.nextSection(),
+      loop: () => this.toggleSectionLoop(),
+      faster: () => this.changeTempo(TEMPO_STEP),
+      slower: () => this.changeTempo(-TEMPO_STEP)
+    };
+    act[action]();
+  });
+
   /** Takes a tempo as typed; out of range it says so and stays. */
   setTempo(tempo: number): void {
     if (!Number.isFinite(tempo) || tempo < LOWEST_TEMPO || tempo > HIGHEST_TEMPO) {
@@ -528,6 +569,7 @@ export class Rehearsal {
     this.stop();
     cancelAnimationFrame(this.#frame);
     this.#letGo();
+    this.pedals.close();
     this.#player?.close();
     this.#player = null;
   }

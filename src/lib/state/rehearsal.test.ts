@@ -216,6 +216,38 @@ describe('the band', () => {
     expect(rehearsal.shown.analysis.key.tonic).toBe('Db');
   });
 
+  it('goes on to the next section at a press, round the chart, and loops the one that sounds', () => {
+    const section = (label: string, bars: string) =>
+      `{start_of_grid label="${label}"}\n${bars}\n{end_of_grid}\n`;
+    const { rehearsal, workspace } = open(
+      section('A', '| Ebmaj7 | Cm7 |') + section('B', '| Fm7 | Bb7 |') + section('C', '| Abmaj7 |')
+    );
+    const bar = () => (rehearsal.loop.kind === 'section' ? rehearsal.loop.bar : rehearsal.loop.kind);
+    expect(bar()).toBe('form');
+    rehearsal.nextSection();
+    expect(bar()).toBe(3);
+    rehearsal.nextSection();
+    rehearsal.nextSection();
+    expect(bar()).toBe(1);
+    rehearsal.toggleSectionLoop();
+    expect(bar()).toBe('form');
+    workspace.select(3);
+    rehearsal.toggleSectionLoop();
+    expect(bar()).toBe(3);
+  });
+
+  it('goes no further than the band plays, and says so', () => {
+    const { rehearsal } = open();
+    rehearsal.setTempo(32);
+    rehearsal.changeTempo(-4);
+    expect([rehearsal.tempo, rehearsal.problem]).toEqual([30, expect.stringContaining('as slow as')]);
+    rehearsal.changeTempo(4);
+    expect([rehearsal.tempo, rehearsal.problem]).toEqual([34, '']);
+    rehearsal.setTempo(299);
+    rehearsal.changeTempo(4);
+    expect([rehearsal.tempo, rehearsal.problem]).toEqual([300, expect.stringContaining('as fast as')]);
+  });
+
   it('has nothing to play without chords, and says so', async () => {
     const { rehearsal } = open('');
     await rehearsal.play();

@@ -2,14 +2,27 @@
 <script lang="ts">
   import type { Rehearsal } from '$lib/state/rehearsal.svelte';
   import DeskDrill from './DeskDrill.svelte';
+  import Button from '../kit/Button.svelte';
   import DeskMix from './DeskMix.svelte';
+  import DeskPedals from './DeskPedals.svelte';
   import DeskTempo from './DeskTempo.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
+  const pedals = $derived(rehearsal.pedals);
 </script>
 
 <div class="flex flex-col gap-2 card p-3" data-desk>
   <DeskTempo {rehearsal} />
   <DeskDrill {rehearsal} />
   <DeskMix {rehearsal} />
+  <div class="flex flex-wrap items-center gap-3">
+    <Button
+      size="stand"
+      pressed={pedals.isShown}
+      aria-expanded={pedals.isShown}
+      hint="Pedals under the foot: next section, loop, tempo, play"
+      onclick={() => (pedals.isShown = !pedals.isShown)}>pedals</Button
+    >
+    {#if pedals.isShown}<DeskPedals {pedals} />{/if}
+  </div>
 </div>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { FEELS } from '$lib/core/practice/feel';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { TEMPO_STEP, type Rehearsal } from '$lib/state/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';
@@ -52,8 +52,8 @@
     value={rehearsal.tempo}
     onset={(tempo) => rehearsal.setTempo(tempo)}
   />
-  <Button size="stand" hint="Slower" onclick={() => rehearsal.changeTempo(-4)}>−4</Button>
-  <Button size="stand" hint="Faster" onclick={() => rehearsal.changeTempo(4)}>+4</Button>
+  <Button size="stand" hint="Slower" onclick={() => rehearsal.changeTempo(-TEMPO_STEP)}>−{TEMPO_STEP}</Button>
+  <Button size="stand" hint="Faster" onclick={() => rehearsal.changeTempo(TEMPO_STEP)}>+{TEMPO_STEP}</Button>
   <Button
     size="stand"
     hint="Tap the beat; the tempo follows"

@@ -11,6 +11,7 @@
   import Play from '@lucide/svelte/icons/play';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { ViewProps } from '../view';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
@@ -86,9 +87,32 @@
         run: () => rehearsal.toggle(),
         single: false,
         command: false
-      }
+      },
+      ...PEDAL_ACTIONS.flatMap(({ id, name }) => {
+        const pedal = rehearsal.pedals.board[id];
+        if (!pedal?.startsWith('key ')) return [];
+        return {
+          keys: pedalName(pedal),
+          name: `Pedal: ${name}`,
+          presses: [pedal.slice(4)],
+          // Held down it is pressed once.
+          run: (event: KeyboardEvent | null) => void (event?.repeat || rehearsal.pedals.press(pedal)),
+          single: false,
+          command: false
+        };
+      })
     ])
   );
+
+  /** A pedal that is being learnt goes before everything else that a key may do. */
+  function learnKey(event: KeyboardEvent) {
+    const { pedals } = rehearsal;
+    if (!pedals.learning) return;
+    if (event.key === 'Escape') pedals.learning = null;
+    else if (!pedals.press(pedalOfKey(event))) return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
 
   onMount(() => void rehearsal.fetchSounds());
 
@@ -121,7 +145,7 @@
   );
 </script>
 
-<svelte:window bind:innerHeight={pageHeight} />
+<svelte:window bind:innerHeight={pageHeight} onkeydowncapture={learnKey} />
 
 <section
   bind:this={section}
