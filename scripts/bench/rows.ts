@@ -11,7 +11,11 @@ import { listCharts } from '../../src/lib/api/songbook';
 import { scaleChoices } from '../../src/lib/core/approaches/registry';
 import { readChart } from '../../src/lib/core/chart/read';
 import { unroll } from '../../src/lib/core/chart/unroll';
+import { excerptOf } from '../../src/lib/core/harmony/excerpt';
 import { readSheet } from '../../src/lib/core/harmony/sheet';
+import { bandEvents } from '../../src/lib/core/practice/band';
+import { FEELS } from '../../src/lib/core/practice/feel';
+import { swingAt } from '../../src/lib/core/practice/pulse';
 import { gripStages } from '../../src/lib/core/moment/grips';
 import { momentsOf, subjectsOf, tonesOfAll } from '../../src/lib/core/moment/moment';
 import { gripPath } from '../../src/lib/core/neck/grip-path';
@@ -22,6 +26,7 @@ import type { Candidate } from '../../src/lib/core/targets/candidates';
 import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
 import { openBrowser } from '../lib/browser.mjs';
+import { soundFigures } from './sound';
 import { Key } from 'selenium-webdriver';
 import { Page } from '../../tests/page';
 import { noteOf } from '../../src/lib/core/line/model';
@@ -230,6 +235,42 @@ it('measures', async () => {
     row(`the same, another target`, ms(cost.target), bound);
     row(`the same, a typed character`, ms(cost.typed), bound);
   }
+
+  const sixteen = readSheet(chart(16));
+  const round = excerptOf(sixteen.form, sixteen.analysis, { kind: 'form' })!;
+  const slowest = Math.max(
+    ...FEELS.map((feel) =>
+      median(15, (run) =>
+        bandEvents({
+          excerpt: round,
+          feel,
+          ratio: swingAt(feel.swing, 120),
+          seed: 1,
+          round: run + 20,
+          isLast: false
+        })
+      )
+    )
+  );
+  row('one round of the band, 16 changes, its slowest feel', ms(slowest), '5 ms');
+
+  const { feels, files, late } = await soundFigures();
+  for (const { feel, parts, peak } of feels) {
+    const levels = Object.entries(parts).map(([part, level]) => `${part.toLowerCase()} ${level.toFixed(1)}`);
+    const spread = Math.max(...Object.values(parts)) - Math.min(...Object.values(parts));
+    row(
+      `loudness of the parts, ${feel} (LUFS: ${levels.join(', ')})`,
+      `${spread.toFixed(1)} dB`,
+      '6 dB apart'
+    );
+    row('its peak, all parts together', peak.toFixed(2), 'under 1');
+  }
+  for (const { bars, made, seconds } of files) {
+    row(`WAV of ${bars} bars, against playing it`, `${((1000 * seconds) / made).toFixed(1)} ×`, '10 ×');
+  }
+  const [short, , long] = files;
+  row('WAV of 64 bars against 8', `${(long!.made / short!.made).toFixed(1)} ×`, 'linear: 8 ×');
+  row(`events late over ${late.beats} beats, processor slowed fourfold`, String(late.events), '0');
 
   const { count, median: lag } = await highlightLag();
   row(`highlight beside the sounding beat, median of ${count} changes`, ms(1000 * lag), 'one frame');

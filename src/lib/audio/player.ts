@@ -182,7 +182,9 @@ export class Player<R extends Round> {
 }
 
 /** Seconds of music rendered at a time: progress is told, and a stop heard, after each. */
-const STRETCH = 8;
+const STRETCH = 12;
+/** Stretches rendered side by side: each has a thread of its own. */
+const AT_ONCE = 2;
 const RATE = 44_100;
 /** Samples are brought under this where voices add up to more. */
 const CEILING = 0.97;
@@ -210,26 +212,28 @@ export async function render(rendering: Rendering): Promise<{ samples: Float32Ar
   const samples = new Float32Array(Math.ceil((seconds(beats) + TAIL) * RATE));
   const stretches = Math.max(1, Math.ceil(seconds(beats) / STRETCH));
   const audible = events.filter(({ part }) => !mix.get(part)?.[1]);
-  for (let n = 0; n < stretches; n++) {
-    signal?.throwIfAborted();
+  const renderStretch = async (n: number) => {
     const from = n * STRETCH;
     const own = audible.filter(({ start }) => Math.floor(seconds(start) / STRETCH + 1e-9) === n);
-    if (own.length) {
-      const last = Math.max(...own.map(({ start, beats: length }) => seconds(start + length)));
-      const context = new Tone.OfflineContext(1, last - from + TAIL, RATE);
-      const band = makeBand(sounds, chordSound, context);
-      for (const [part, [decibels, isMuted]] of mix) band.setVolume(part, decibels, isMuted);
-      for (const event of own)
-        band.play(event, Math.max(0, seconds(event.start) - from), seconds(event.beats));
-      // Everything is laid out in time already: the library's own rendering would run its clock through every block besides.
-      const buffer = await (context.rawContext as unknown as OfflineAudioContext).startRendering();
-      band.dispose();
-      context.dispose();
-      const rendered = buffer.getChannelData(0);
-      const at = Math.round(from * RATE);
-      for (let i = 0; i < rendered.length && at + i < samples.length; i++) samples[at + i]! += rendered[i]!;
-    }
-    onProgress?.((n + 1) / stretches);
+    if (own.length === 0) return;
+    const last = Math.max(...own.map(({ start, beats: length }) => seconds(start + length)));
+    const context = new Tone.OfflineContext(1, last - from + TAIL, RATE);
+    const band = makeBand(sounds, chordSound, context);
+    for (const [part, [decibels, isMuted]] of mix) band.setVolume(part, decibels, isMuted);
+    for (const event of own) band.play(event, Math.max(0, seconds(event.start) - from), seconds(event.beats));
+    // Everything is laid out in time already: the library's own rendering would run its clock through every block besides.
+    const buffer = await (context.rawContext as unknown as OfflineAudioContext).startRendering();
+    band.dispose();
+    context.dispose();
+    const rendered = buffer.getChannelData(0);
+    const at = Math.round(from * RATE);
+    for (let i = 0; i < rendered.length && at + i < samples.length; i++) samples[at + i]! += rendered[i]!;
+  };
+  for (let n = 0; n < stretches; n += AT_ONCE) {
+    signal?.throwIfAborted();
+    const some = Array.from({ length: Math.min(AT_ONCE, stretches - n) }, (_, i) => n + i);
+    await Promise.all(some.map(renderStretch));
+    onProgress?.((n + some.length) / stretches);
   }
   const peak = samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0);
   if (peak > CEILING) samples.forEach((sample, i) => (samples[i] = (sample * CEILING) / peak));

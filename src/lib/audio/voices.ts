@@ -31,7 +31,7 @@ const BALANCE: Readonly<Record<Part, number>> = {
 /** How much of each part the room gives back, in decibels under it. */
 const ROOM: Readonly<Partial<Record<Part, number>>> = { chords: -18, drums: -20, line: -16 };
 /** Seconds that the room rings. */
-const ROOM_LENGTH = 0.9;
+const ROOM_LENGTH = 0.55;
 /** Seconds in which a note dies when it is let go. */
 const RELEASE: Readonly<Record<'bass' | 'chords' | 'line', number>> = {
   bass: 0.09,
@@ -119,19 +119,21 @@ export function makeBand(
 
   const sticks = sampler(sheets.drums, 'drums', 0.05);
   const brushes = sampler(sheets.brushes, 'drums', 0.05);
-  const ticker = (goal: Tone.InputNode) =>
-    keep(
-      new Tone.Synth({
-        context,
-        oscillator: { type: 'square' },
-        envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.01 },
-        volume: -14
-      }).connect(goal)
-    );
-  const tick =
-    (synth: Tone.Synth) =>
-    ({ midi, velocity }: SoundEvent, at: number) =>
-      void synth.triggerAttackRelease(midi === DRUMS.accent ? 1760 : 1320, 0.03, at, velocity);
+  /** Made with its first stroke: what is not heard costs nothing. */
+  const ticker = (goal: () => Tone.InputNode) => {
+    let synth: Tone.Synth | undefined;
+    return ({ midi, velocity }: SoundEvent, at: number) => {
+      synth ??= keep(
+        new Tone.Synth({
+          context,
+          oscillator: { type: 'square' },
+          envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.01 },
+          volume: -14
+        }).connect(goal())
+      );
+      synth.triggerAttackRelease(midi === DRUMS.accent ? 1760 : 1320, 0.03, at, velocity);
+    };
+  };
   const voices: Readonly<Record<Part, Voice>> = {
     bass: heldOr(sung(sheets.bass, 'bass'), 'bass'),
     chords: heldOr(sung(sheets[chordSound], 'chords'), 'chords'),
@@ -143,11 +145,11 @@ export function makeBand(
         at,
         velocity
       ),
-    click: tick(ticker(out('click')))
+    click: ticker(() => out('click'))
   };
   return {
     play: (event, at, seconds) => voices[event.part](event, at, seconds),
-    count: tick(ticker(keep(new Tone.Volume({ context, volume: COUNT }).connect(master)))),
+    count: ticker(() => keep(new Tone.Volume({ context, volume: COUNT }).connect(master))),
     setVolume: (part, decibels, isMuted) => {
       const channel = out(part);
       channel.volume.value = BALANCE[part] + decibels;
