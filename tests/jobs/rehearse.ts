@@ -1,6 +1,10 @@
 /** Jobs at the stand: play, loop, isolate, ladder, keys, drills, memory, files; by keys and by touch-sized buttons. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
+import { wavFile } from '../../src/lib/audio/wav';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
@@ -470,6 +474,92 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => !(await isPlaying()), 'silence');
       await send('Emulation.setTouchEmulationEnabled', { enabled: false });
       await setViewport(browser(), 1280, 800);
+    });
+  });
+
+  describe('a recording of one’s own', () => {
+    const TEMPO = 104.5;
+    const FIRST = 0.8;
+
+    /** A drummer at an uneven tempo, as a file. */
+    function recording(): string {
+      const rate = 22_050;
+      const samples = new Float32Array(rate * 40);
+      for (let beat = 0; FIRST + (beat * 60) / TEMPO < 40; beat++) {
+        const at = Math.round((FIRST + (beat * 60) / TEMPO) * rate);
+        const pitch = beat % 4 === 0 ? 110 : 220;
+        for (let i = 0; i < 4000 && at + i < samples.length; i++) {
+          samples[at + i]! += 0.7 * Math.exp(-i / 900) * Math.sin((2 * Math.PI * pitch * i) / rate);
+        }
+      }
+      const path = join(mkdtempSync(join(tmpdir(), 'corvel-')), 'deck.wav');
+      writeFileSync(path, wavFile(samples, rate));
+      return path;
+    }
+    const choose = async (path: string) =>
+      (await browser().findElement({ css: '[aria-label="File of a recording"]' })).sendKeys(path);
+    const found = async () => Number((await page().attributes('[data-found-tempo]', 'data-found-tempo'))[0]);
+    const firstBeat = async () =>
+      Number((await page().attributes('[data-beat-pane="0"]', 'aria-valuenow'))[0]);
+
+    it('has its beat found, is corrected by dragging and by keys, plays in the band’s place, and is kept', async () => {
+      await open();
+      await choose(recording());
+      await page().until(async () => Math.abs((await found()) - TEMPO) < 0.2, 'its tempo');
+      expect(Math.abs((await firstBeat()) - FIRST)).toBeLessThan(0.04);
+      const pane = await page().find('[data-beat-pane="0"]');
+      await browser().executeScript('arguments[0].scrollIntoView({ block: "center" })', pane);
+      const { x, y } = await browser().executeScript<{ x: number; y: number }>(
+        `const line = arguments[0].querySelector('.stroke-target').getBoundingClientRect();
+         return { x: Math.round(line.x + line.width / 2), y: Math.round(line.y + 20) };`,
+        pane
+      );
+      const before = await firstBeat();
+      await browser()
+        .actions()
+        .move({ x, y })
+        .press()
+        .move({ x: x + 40, y, duration: 100 })
+        .release()
+        .perform();
+      await page().until(async () => (await firstBeat()) > before + 0.2, 'the first beat dragged');
+      const dragged = await firstBeat();
+      await pane.sendKeys(Key.ARROW_LEFT);
+      await page().until(async () => (await firstBeat()) < dragged, 'a step back');
+      // It plays, and the chart runs along; the band's own parts have made room.
+      expect(await page().all('[aria-label="Mute Drums"]')).toHaveLength(0);
+      await page().clickNamed('count in');
+      await play();
+      await page().until(async () => (await now()) === 'F7', 'the second chord');
+      const level = async () => Number((await page().attributes('[data-level]', 'data-level'))[0]);
+      await page().until(async () => (await level()) > 0.005, 'sound');
+      await page().clickNamed('half speed');
+      await page().until(async () => (await level()) > 0.005, 'sound at half speed');
+      await page().clickNamed('Stop');
+      // Corrections are kept once they have settled.
+      await page().find('[data-kept]');
+      const kept = [await found(), await firstBeat()];
+      await page().open(new URL(await browser().getCurrentUrl()).pathname + '?view=rehearse');
+      await page().find('[data-found-tempo]');
+      expect([await found(), await firstBeat()]).toEqual(kept);
+      await page().clickNamed('× 2');
+      await page().until(async () => Math.abs((await found()) - 2 * kept[0]!) < 0.1, 'counted double');
+      await page().clickNamed('let it go');
+      await page().until(async () => (await page().all('[data-found-tempo]')).length === 0, 'the band again');
+      await page().clickNamed('bring back “deck.wav”');
+      await page().find('[data-found-tempo]');
+      await page().clickNamed('let it go');
+    });
+
+    it('says of a file that is no sound what it is', async () => {
+      await open();
+      const path = join(mkdtempSync(join(tmpdir(), 'corvel-')), 'notes.txt');
+      writeFileSync(path, 'no sound at all');
+      await choose(path);
+      await page().until(
+        async () => (await page().texts('[data-recording] [role="alert"]'))[0]?.includes('no sound') === true,
+        'a sentence'
+      );
     });
   });
 

@@ -47,6 +47,7 @@ export class Player<R extends Round> {
   #band: Band;
   readonly #sounds: Sounds;
   #chordSound: ChordSound = 'piano';
+  #tape: AudioBuffer | null = null;
   #ticker: Worker;
   #program: Program<R> | null = null;
   #progress: Progress<R> | null = null;
@@ -90,7 +91,7 @@ export class Player<R extends Round> {
   /** Voices that have been handed over already end with their band. */
   #renew(): void {
     this.#band.dispose();
-    this.#band = makeBand(this.#sounds, this.#chordSound);
+    this.#band = makeBand(this.#sounds, this.#chordSound, { tape: this.#tape });
     for (const [part, [decibels, isMuted]] of this.#mix) this.#band.setVolume(part, decibels, isMuted);
   }
 
@@ -98,6 +99,13 @@ export class Player<R extends Round> {
   setChordSound(sound: ChordSound): void {
     if (sound === this.#chordSound) return;
     this.#chordSound = sound;
+    this.#renew();
+  }
+
+  /** The player's own recording, which goes with the band; to be set while nothing plays. */
+  setTape(tape: AudioBuffer | null): void {
+    if (tape === this.#tape) return;
+    this.#tape = tape;
     this.#renew();
   }
 
@@ -218,7 +226,7 @@ export async function render(rendering: Rendering): Promise<{ samples: Float32Ar
     if (own.length === 0) return;
     const last = Math.max(...own.map(({ start, beats: length }) => seconds(start + length)));
     const context = new Tone.OfflineContext(1, last - from + TAIL, RATE);
-    const band = makeBand(sounds, chordSound, context);
+    const band = makeBand(sounds, chordSound, { context });
     for (const [part, [decibels, isMuted]] of mix) band.setVolume(part, decibels, isMuted);
     for (const event of own) band.play(event, Math.max(0, seconds(event.start) - from), seconds(event.beats));
     // Everything is laid out in time already: the library's own rendering would run its clock through every block besides.

@@ -30,6 +30,8 @@ import { semitonesUp } from '$lib/core/theory/note';
 import type { Draft } from './drafts';
 import { NO_SOUND } from './no-sound';
 import { Pedals, type PedalAction } from './pedals.svelte';
+import { secondOfRound } from '$lib/core/practice/beats';
+import { Tape } from './tape.svelte';
 import { Workspace } from './workspace.svelte';
 
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */
@@ -66,7 +68,8 @@ const AT_FIRST: Desk = {
     chords: { decibels: 0, isMuted: false },
     drums: { decibels: 0, isMuted: false },
     click: { decibels: -6, isMuted: true },
-    line: { decibels: 0, isMuted: false }
+    line: { decibels: 0, isMuted: false },
+    tape: { decibels: 0, isMuted: false }
   }
 };
 
@@ -93,6 +96,8 @@ function storedDesk(): Desk {
   }
 }
 
+/** Milliseconds after the last correction of a recording's beat at which what plays begins again with it. */
+const SETTLED = 400;
 /** Beats a minute that a pedal goes up or down. */
 export const TEMPO_STEP = 4;
 /** Changes whose lag is remembered. */
@@ -141,13 +146,18 @@ export class Rehearsal {
   #player: Player<BandRound> | null = null;
   #frame = 0;
   #taps: number[] = [];
+  #again: ReturnType<typeof setTimeout> | undefined;
   /** What the band plays is decided by it: another one each time the stand is opened. */
   readonly #seed = Math.floor(Math.random() * 2 ** 31);
   /** Seconds of playing at the last rest. */
   #rested = 0;
 
+  /** A recording of the player's own, which may take the band's place. */
+  readonly tape: Tape;
+
   constructor(workspace: Workspace) {
     this.workspace = workspace;
+    this.tape = new Tape(workspace.document.id, () => this.#followTape());
     this.tempo = boundedTempo(workspace.sheet.head.tempo ?? DEFAULT_TEMPO);
     if (typeof localStorage !== 'undefined') this.desk = storedDesk();
   }
@@ -164,7 +174,7 @@ export class Rehearsal {
   /** The chart in the key of the round: the player's own plan, or the same moved. */
   readonly shown = $derived.by(() => {
     const { workspace } = this;
-    const shift = shiftOf(this.desk.keys, this.round);
+    const shift = shiftOf(this.keys, this.round);
     const sounding = this.#laid?.round;
     // A text that is edited while it sounds is shown, as it is played, from the next round on.
     if (sounding && sounding.source !== workspace.document.source) return this.#chartIn(shift, sounding);
@@ -259,7 +269,7 @@ export class Rehearsal {
   /** The next key's targets are worked out while this one is played, where they cannot be had at once. */
   #prepare(round: number): void {
     const { source, plan } = this.workspace.document;
-    const { paths } = this.#chartIn(shiftOf(this.desk.keys, round), { source, plan });
+    const { paths } = this.#chartIn(shiftOf(this.keys, round), { source, plan });
     if (paths !== this.workspace.paths && !paths.isSolvedAtOnce && !paths.solver.latest) {
       paths.solver.ask(paths.job);
     }
@@ -290,17 +300,40 @@ export class Rehearsal {
     this.#clampLoop();
     const { ladder } = this.desk;
     const tempo = this.#sounding(ladder?.isOn ? tempoOf(ladder, round, this.clean) : this.tempo);
-    const shown = this.#chartIn(shiftOf(this.desk.keys, round), { source, plan });
+    const shown = this.#chartIn(shiftOf(this.keys, round), { source, plan });
     const practice = this.#roundOf(shown, { round, tempo, isLast: false });
     if (!practice) return null;
     return {
       practice,
       source,
       plan,
-      events: practice.events,
+      events: this.#withTape(practice, round, tempo, shown),
       beats: practice.excerpt.beats,
       tempo
     };
+  }
+
+  /** The player's own recording in the band's place, with the click and the drill over it. */
+  #withTape(
+    { events, excerpt }: PracticeRound,
+    round: number,
+    tempo: number,
+    shown: Workspace
+  ): readonly SoundEvent[] {
+    const playing = this.tape.playing;
+    if (!playing) return events;
+    const { grid, sound } = playing;
+    const part = { from: excerpt.from, beats: excerpt.beats, form: shown.sheet.form.beats };
+    const from = secondOfRound(grid, part, round, sound.duration);
+    const tape: SoundEvent = {
+      part: 'tape',
+      start: 0,
+      beats: excerpt.beats,
+      midi: 0,
+      velocity: 1,
+      tape: { from, rate: tempo / grid.tempo }
+    };
+    return [tape, ...events.filter(({ part: own }) => own === 'line' || own === 'click')];
   }
 
   /** A loop that an edit has cut off is brought back into the chart, and that is said. */
@@ -340,6 +373,15 @@ export class Rehearsal {
     if (this.isPlaying) void this.play();
   }
 
+  /** Another recording, or another beat of it: the tempo is its own, and what plays begins again. */
+  #followTape(): void {
+    const grid = this.tape.playing?.grid;
+    if (grid) this.tempo = boundedTempo(grid.tempo);
+    // Not with every step of a drag.
+    clearTimeout(this.#again);
+    if (this.isPlaying) this.#again = setTimeout(() => this.isPlaying && void this.play(), SETTLED);
+  }
+
   /** The bars in which sections begin. */
   get #openings(): readonly number[] {
     const { bars } = this.workspace.sheet.form;
@@ -366,6 +408,9 @@ export class Rehearsal {
   toggleSectionLoop(): void {
     this.setLoop(this.loop.kind === 'form' ? this.#here : { kind: 'form' });
   }
+
+  /** In which keys the rounds go; a recording stays in its own. */
+  readonly keys = $derived.by((): KeyOrder => (this.tape.playing ? 'stay' : this.desk.keys));
 
   readonly pedals = new Pedals((action) => {
     const act: Readonly<Record<PedalAction, () => void>> = {
@@ -411,7 +456,10 @@ export class Rehearsal {
   }
 
   #sounding(tempo: number): number {
-    return this.desk.halfTime ? tempo / 2 : tempo;
+    const grid = this.tape.playing?.grid;
+    // At its own tempo a recording sounds as it is, though the desk counts whole beats a minute.
+    const own = grid ? (tempo * grid.tempo) / boundedTempo(grid.tempo) : tempo;
+    return this.desk.halfTime ? own / 2 : own;
   }
 
   setMix(part: Part, change: Partial<Desk['mix'][Part]>): void {
@@ -472,8 +520,10 @@ export class Rehearsal {
     this.beat = 0;
     this.#rested = 0;
     const { ladder } = this.desk;
+    this.tape.stopTapping();
     if (ladder?.isOn) this.tempo = tempoOf(ladder, 0, 0);
     this.#player.setChordSound(this.desk.chordSound);
+    this.#player.setTape(this.tape.playing?.sound ?? null);
     this.#mix();
     this.#player.start({
       // In the meter of what is looped, which need not be that of the chart.
@@ -567,9 +617,11 @@ export class Rehearsal {
 
   close(): void {
     this.stop();
+    clearTimeout(this.#again);
     cancelAnimationFrame(this.#frame);
     this.#letGo();
     this.pedals.close();
+    this.tape.close();
     this.#player?.close();
     this.#player = null;
   }

@@ -54,6 +54,7 @@ class FakePlayer {
   }
   setVolume() {}
   setChordSound() {}
+  setTape() {}
   late = 0;
   get beat() {
     return this.#progress && beatAt(this.#progress.tempos, stage.now);

@@ -33,6 +33,8 @@ export interface ExcerptBar {
 }
 
 export interface Excerpt {
+  /** The beat of the form that it begins with. */
+  readonly from: number;
   readonly changes: readonly PlayedChange[];
   /** One after another, without a gap. */
   readonly bars: readonly ExcerptBar[];
@@ -122,12 +124,13 @@ function between(form: Form, analysis: Analysis, from: number, to: number): Exce
   const bars = form.bars
     .filter(({ start }) => start >= from && start < to)
     .map(({ start, beats, meter, section }) => ({ start: start - from, beats, meter, section }));
-  return changes.length ? { changes, bars, beats: to - from } : null;
+  return changes.length ? { from, changes, bars, beats: to - from } : null;
 }
 
 function drone(source: AnalysedChange, { beats, meter, section }: PlayedBar): Excerpt {
   const bars = Array.from({ length: DRONE_BARS }, (_, i) => ({ start: i * beats, beats, meter, section }));
-  return { changes: [{ source, start: 0, beats: DRONE_BARS * beats }], bars, beats: DRONE_BARS * beats };
+  const whole = DRONE_BARS * beats;
+  return { from: source.start, changes: [{ source, start: 0, beats: whole }], bars, beats: whole };
 }
 
 /** Changes one after another, each as long as it is in the form, cut into bars of the meter it stands in. */
@@ -145,7 +148,7 @@ function joined(form: Form, sources: readonly AnalysedChange[]): Excerpt {
     }
     start += source.beats;
   }
-  return { changes, bars, beats: start };
+  return { from: sources[0]!.start, changes, bars, beats: start };
 }
 
 /** The change that sounds at a beat of the excerpt. */

@@ -1,6 +1,7 @@
 /** What sounds when: plain events in beats, the same for the band on the page, a MIDI file and a test. */
 
-export const PARTS = ['bass', 'chords', 'drums', 'click', 'line'] as const;
+/** `tape` is a recording of the player's own. */
+export const PARTS = ['bass', 'chords', 'drums', 'click', 'line', 'tape'] as const;
 export type Part = (typeof PARTS)[number];
 
 export interface SoundEvent {
@@ -15,6 +16,8 @@ export interface SoundEvent {
   readonly velocity: number;
   /** It goes on as loud as it began: a drone. */
   readonly isHeld?: true;
+  /** Of a recording: the second that sounds first, and how much faster than it was made, at its own pitch. */
+  readonly tape?: { readonly from: number; readonly rate: number };
   /** A drum played with brushes. */
   readonly isBrushed?: true;
 }

@@ -5,6 +5,7 @@
   import Button from '../kit/Button.svelte';
   import DeskMix from './DeskMix.svelte';
   import DeskPedals from './DeskPedals.svelte';
+  import DeskRecording from './DeskRecording.svelte';
   import DeskTempo from './DeskTempo.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
@@ -15,6 +16,7 @@
   <DeskTempo {rehearsal} />
   <DeskDrill {rehearsal} />
   <DeskMix {rehearsal} />
+  <DeskRecording {rehearsal} />
   <div class="flex flex-wrap items-center gap-3">
     <Button
       size="stand"

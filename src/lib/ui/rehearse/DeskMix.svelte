@@ -13,12 +13,19 @@
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
   const desk = $derived(rehearsal.desk);
+  /** A recording takes the place of the band's own parts. */
+  const heard = $derived(
+    PARTS.filter((part) =>
+      rehearsal.tape.playing ? ['click', 'line', 'tape'].includes(part) : part !== 'tape'
+    )
+  );
   const NAMES: Readonly<Record<Part, string>> = {
     bass: 'Bass',
     chords: 'Chords',
     drums: 'Drums',
     click: 'Click',
-    line: 'Drill'
+    line: 'Drill',
+    tape: 'Recording'
   };
   const ladder = $derived(
     desk.ladder ?? { start: 80, goal: 120, step: 4, rounds: 2, onlyClean: false, isOn: false }
@@ -84,7 +91,7 @@
       aria-label="Loudness"
       data-level={rehearsal.level}
     ></meter>
-    {#each PARTS as part (part)}
+    {#each heard as part (part)}
       {@const { decibels, isMuted } = desk.mix[part]}
       <div class="flex items-center gap-1">
         <Button

@@ -114,7 +114,10 @@
     event.stopPropagation();
   }
 
-  onMount(() => void rehearsal.fetchSounds());
+  onMount(() => {
+    void rehearsal.fetchSounds();
+    void rehearsal.tape.restore();
+  });
 
   let isCautioned = $state(false);
   /** While the band plays the desk is folded to a bar, unless the player wants it. */

@@ -1,0 +1,165 @@
+/** A recording of the player's own as the band of a rehearsal: taken in, its beat found and corrected, kept for the chart. */
+import { draggedBeats, findBeats, tappedBeats, type BeatGrid } from '$lib/core/practice/beats';
+import type { Audition } from '$lib/audio/tape';
+import { NO_SOUND } from './no-sound';
+import { keepRecording, keptRecording } from './recordings';
+
+export interface TapeRecording {
+  readonly name: string;
+  readonly file: Blob;
+  readonly sound: AudioBuffer;
+  readonly grid: BeatGrid;
+}
+
+const MEGABYTE = 1024 * 1024;
+const LARGEST = 120;
+const LONGEST_MINUTES = 20;
+/** Where nothing is found: the player taps it. */
+const UNKNOWN: BeatGrid = { first: 0, tempo: 100 };
+/** Milliseconds after the last correction at which it is kept. */
+const SETTLED = 600;
+
+export class Tape {
+  recording: TapeRecording | null = $state.raw(null);
+  /** The band of the rehearsal gives way to it. */
+  isOn = $state(true);
+  isReading = $state(false);
+  /** What is shown is what is kept. */
+  isKept = $state(true);
+  /** Something that the player should know. */
+  problem = $state('');
+  /** Taps of the beat while the recording is listened to; null while it is not. */
+  taps: readonly number[] | null = $state.raw(null);
+  /** What was let go last, to be brought back. */
+  gone: TapeRecording | null = $state.raw(null);
+  #audition: Audition | null = null;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  readonly #chart: string;
+  readonly #onchange: () => void;
+
+  constructor(chart: string, onchange: () => void) {
+    this.#chart = chart;
+    this.#onchange = onchange;
+  }
+
+  /** What plays instead of the band; null where nothing does. */
+  get playing(): TapeRecording | null {
+    return this.isOn ? this.recording : null;
+  }
+
+  setOn(isOn: boolean): void {
+    this.isOn = isOn;
+    this.#onchange();
+  }
+
+  /** Brings back what was kept for the chart. */
+  async restore(): Promise<void> {
+    const kept = await keptRecording(this.#chart);
+    if (!kept || this.recording) return;
+    try {
+      const { readTape } = await import('$lib/audio/tape');
+      this.recording = { ...kept, sound: await readTape(kept.file) };
+      this.#onchange();
+    } catch {
+      this.problem = `The recording “${kept.name}” that was kept here cannot be read any more.`;
+    }
+  }
+
+  async take(file: File): Promise<void> {
+    this.problem = '';
+    if (file.size > LARGEST * MEGABYTE) {
+      this.problem = `“${file.name}” is larger than ${LARGEST} MB; a compressed file of it will do.`;
+      return;
+    }
+    this.isReading = true;
+    try {
+      const { readTape, mono } = await import('$lib/audio/tape');
+      const sound = await readTape(file);
+      if (sound.duration > 60 * LONGEST_MINUTES) {
+        this.problem = `“${file.name}” lasts longer than ${LONGEST_MINUTES} minutes; cut out the tune.`;
+        return;
+      }
+      const found = findBeats(mono(sound), sound.sampleRate);
+      if (!found) this.problem = 'No beat was found in it; listen and tap it.';
+      this.recording = { name: file.name, file, sound, grid: found ?? UNKNOWN };
+      this.isOn = true;
+      this.#onchange();
+      await this.#keep();
+    } catch {
+      this.problem = `“${file.name}” is no sound that this browser can read.`;
+    } finally {
+      this.isReading = false;
+    }
+  }
+
+  letGo(): void {
+    this.stopTapping();
+    this.gone = this.recording;
+    this.recording = null;
+    this.#onchange();
+    void keepRecording(this.#chart, null);
+  }
+
+  bringBack(): void {
+    this.recording = this.gone;
+    this.gone = null;
+    this.#onchange();
+    void this.#keep();
+  }
+
+  setGrid(grid: BeatGrid | null): void {
+    if (!grid || !this.recording) return;
+    this.recording = { ...this.recording, grid };
+    this.isKept = false;
+    this.#onchange();
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.#keep(), SETTLED);
+  }
+
+  /** A beat of the form is brought to another second. */
+  drag(beat: number, second: number): void {
+    if (this.recording) this.setGrid(draggedBeats(this.recording.grid, beat, second));
+  }
+
+  /** Listened to from its beginning, to be tapped along. */
+  async startTapping(): Promise<void> {
+    const { recording } = this;
+    if (!recording) return;
+    this.stopTapping();
+    try {
+      const { audition } = await import('$lib/audio/tape');
+      this.#audition = await audition(recording.sound, () => this.stopTapping());
+      this.taps = [];
+    } catch {
+      this.problem = NO_SOUND;
+    }
+  }
+
+  tap(): void {
+    if (!this.#audition || !this.taps) return;
+    this.taps = [...this.taps, this.#audition.second()];
+    this.setGrid(tappedBeats(this.taps));
+  }
+
+  stopTapping(): void {
+    this.#audition?.stop();
+    this.#audition = null;
+    this.taps = null;
+  }
+
+  async #keep(): Promise<void> {
+    const { recording } = this;
+    if (!recording) return;
+    const { name, file, grid } = recording;
+    const isKept = await keepRecording(this.#chart, { name, file, grid: { ...grid } });
+    if (!isKept) {
+      this.problem = 'The browser keeps nothing here: the recording plays until the page is left.';
+    }
+    this.isKept = this.recording === recording;
+  }
+
+  close(): void {
+    this.stopTapping();
+    clearTimeout(this.#timer);
+  }
+}
