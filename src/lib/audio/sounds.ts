@@ -4,11 +4,14 @@
  */
 import table from './sounds.json';
 
-const FILES = import.meta.glob<string>('/generated/sounds/*.ogg', {
+const FILES = import.meta.glob<string>('/generated/sounds/*.{ogg,txt}', {
   query: '?url',
   import: 'default',
   eager: true
 });
+
+/** Where the notices of those who made the sounds are to be read; they go along with them. */
+export const NOTICES = FILES['/generated/sounds/notices.txt'];
 
 export type SheetName = keyof typeof table.sheets;
 

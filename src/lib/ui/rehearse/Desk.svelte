@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Rehearsal } from '$lib/state/rehearsal.svelte';
   import DeskDrill from './DeskDrill.svelte';
+  import { NOTICES } from '$lib/audio/sounds';
   import Button from '../kit/Button.svelte';
   import DeskMix from './DeskMix.svelte';
   import DeskPedals from './DeskPedals.svelte';
@@ -26,5 +27,8 @@
       onclick={() => (pedals.isShown = !pedals.isShown)}>pedals</Button
     >
     {#if pedals.isShown}<DeskPedals {pedals} />{/if}
+    {#if NOTICES}<a class="ml-auto py-3 text-xs text-soft underline" href={NOTICES} target="_blank"
+        >about the sounds</a
+      >{/if}
   </div>
 </div>
