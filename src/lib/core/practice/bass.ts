@@ -146,12 +146,13 @@ function placesOf({ chord, goal, stroke: { letter, isFirst } }: Slot): Place[] {
   return [...inRegister(tones, 0), ...inRegister(steps, 0.8)];
 }
 
+/** The places of each pitch class in the register, lowest first. */
+const REGISTER = Array.from({ length: 12 }, (_, pc) =>
+  Array.from({ length: HIGHEST - LOWEST + 1 }, (_, i) => LOWEST + i).filter((midi) => midi % 12 === pc)
+);
+
 function inRegister(pitchClasses: readonly PitchClass[], cost: number): Place[] {
-  const places: Place[] = [];
-  for (let midi = LOWEST; midi <= HIGHEST; midi++) {
-    if (pitchClasses.includes(midi % 12)) places.push({ midi, cost });
-  }
-  return places;
+  return pitchClasses.flatMap((pc) => REGISTER[pc]!.map((midi) => ({ midi, cost })));
 }
 
 /**

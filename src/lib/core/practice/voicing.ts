@@ -98,10 +98,7 @@ export function voicingsFor(
     const key = `${change.chord!.symbol} ${degrees.join(' ')}`;
     const ways =
       known.get(key) ??
-      waysToVoice(change.chord!, degrees).map((voicing) => ({
-        voicing,
-        cost: cost(voicing) + 1.5 * chance()
-      }));
+      waysToVoice(change.chord!, degrees).map((way) => ({ ...way, cost: way.cost + 1.5 * chance() }));
     known.set(key, ways);
     return ways;
   });
@@ -114,8 +111,27 @@ export function voicingsFor(
   return changes.map(({ chord }) => (chord ? (found[at++]?.voicing ?? null) : null));
 }
 
+/** What has been stacked already, by chord: every round asks for the same. */
+const stacked = new WeakMap<Chord, Map<string, readonly Way[]>>();
+
+interface Way {
+  readonly voicing: Voicing;
+  /** What makes it poor by itself. */
+  readonly cost: number;
+}
+
+function waysToVoice(chord: Chord, degrees: readonly Degree[]): readonly Way[] {
+  const known = stacked.get(chord) ?? new Map<string, readonly Way[]>();
+  stacked.set(chord, known);
+  const key = degrees.join(' ');
+  const ways =
+    known.get(key) ?? stackings(chord, degrees).map((voicing) => ({ voicing, cost: cost(voicing) }));
+  known.set(key, ways);
+  return ways;
+}
+
 /** Every close way to stack the degrees in the middle of the keyboard, and those with the second voice from above let down. */
-function waysToVoice(chord: Chord, degrees: readonly Degree[]): Voicing[] {
+function stackings(chord: Chord, degrees: readonly Degree[]): Voicing[] {
   const above = degrees
     .map((degree) => ({ degree, semitones: DEGREES[degree].semitones }))
     .sort((a, b) => a.semitones - b.semitones);
