@@ -24,7 +24,7 @@ await new Promise((ready) => server.stdout.on('data', (said) => said.includes('r
 const list = await (await fetch(`${BASE}/api/v1/songbook`)).json();
 const chart = (title) => `/charts/${list.charts.find((one) => one.title === title).id}`;
 
-/** name, path, theme, keys pressed before the picture. */
+/** name, path, theme, keys pressed before the picture; size, what is clicked, the desk that the band plays by. */
 const SHOTS = [
   ['songbook-day', '/', 'day', []],
   ['songbook-stage', '/', 'stage', []],
@@ -51,6 +51,15 @@ const SHOTS = [
     ['ArrowRight', 'ArrowRight', 'ArrowRight', 'r', 'x']
   ],
   ['rehearse', chart('Waltz for the Night Steward'), 'stage', ['ArrowRight', 'ArrowRight', 'p']],
+  [
+    'rehearse-playing',
+    `${chart('Cabin Without a Window')}?view=rehearse`,
+    'stage',
+    [],
+    undefined,
+    [],
+    { drill: 'arpeggio-scale' }
+  ],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
   ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],
@@ -74,7 +83,7 @@ const SHOTS = [
 const browser = await openBrowser();
 const folder = join(ROOT, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
-for (const [name, path, theme, keys, size = { width: 1280, height: 800 }, clicks = []] of SHOTS) {
+for (const [name, path, theme, keys, size = { width: 1280, height: 800 }, clicks = [], desk] of SHOTS) {
   await setViewport(browser, size.width, size.height);
   await browser.get(BASE + path);
   await browser.sleep(500);
@@ -87,6 +96,14 @@ for (const [name, path, theme, keys, size = { width: 1280, height: 800 }, clicks
   for (const css of clicks) await browser.executeScript('document.querySelector(arguments[0]).click()', css);
   await browser.executeScript('document.documentElement.dataset.theme = arguments[0]', theme);
   await browser.sleep(900);
+  if (desk) {
+    await browser.executeScript('localStorage.setItem("corvel-desk", arguments[0])', JSON.stringify(desk));
+    await browser.get(BASE + path);
+    await browser.sleep(1500);
+    // A real press: browsers give sound to nothing else. The count-in, and some bars.
+    await browser.actions().sendKeys(' ').perform();
+    await browser.sleep(7600);
+  }
   writeFileSync(join(folder, `${name}.png`), await browser.takeScreenshot(), 'base64');
   say(`docs/screenshots/${name}.png`);
 }
