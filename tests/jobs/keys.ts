@@ -79,6 +79,7 @@ export function keyJobs(tools: () => Tools): void {
       await page().pick('Drill', 'up');
       await page().press(' ');
       await page().until(isPlaying, 'the band');
+      await (await page().find('[data-desk-bar]')).click();
       const slider = await page().find('[data-slider="Volume of Bass"]');
       await browser().actions().move({ origin: slider, x: 10 }).click().perform();
       await page().press(' ');

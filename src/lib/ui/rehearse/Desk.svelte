@@ -27,8 +27,10 @@
       onclick={() => (pedals.isShown = !pedals.isShown)}>pedals</Button
     >
     {#if pedals.isShown}<DeskPedals {pedals} />{/if}
-    {#if NOTICES}<a class="ml-auto py-3 text-xs text-soft underline" href={NOTICES} target="_blank"
-        >about the sounds</a
+    {#if NOTICES}<a
+        class="ml-auto inline-flex min-h-11 items-center text-xs text-soft underline"
+        href={NOTICES}
+        target="_blank">about the sounds</a
       >{/if}
   </div>
 </div>
