@@ -282,6 +282,12 @@ export function rehearseJobs(tools: () => Tools): void {
             `${part} bar ${bar + 1}`
           ).toBeGreaterThan(0.004);
         }
+        // Every stroke of the click stands on its beat, to the hundredth of a second.
+        for (let stroke = 1; part === 'Click' && stroke < 32; stroke++) {
+          const at = stroke * beat;
+          const says = `click ${stroke}`;
+          expect(loudest(wav, at - 0.04, at - 0.01), says).toBeLessThan(0.3 * loudest(wav, at, at + 0.02));
+        }
         // Nothing clips, and at the end there is silence.
         expect(wav.peak).toBeLessThan(0.99);
         expect(loudest(wav, wav.samples.length / wav.rate - 0.2, wav.samples.length / wav.rate)).toBeLessThan(
@@ -526,6 +532,17 @@ export function rehearseJobs(tools: () => Tools): void {
       const dragged = await firstBeat();
       await pane.sendKeys(Key.ARROW_LEFT);
       await page().until(async () => (await firstBeat()) < dragged, 'a step back');
+      // By a finger as well.
+      const touched = await firstBeat();
+      const finger = (name: string, points: object[]) =>
+        (
+          browser() as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }
+        ).sendDevToolsCommand('Input.dispatchTouchEvent', { type: name, touchPoints: points });
+      await finger('touchStart', [{ x: x + 40, y }]);
+      await finger('touchMove', [{ x: x + 60, y }]);
+      await finger('touchMove', [{ x: x + 90, y }]);
+      await finger('touchEnd', []);
+      await page().until(async () => (await firstBeat()) !== touched, 'the first beat dragged by touch');
       // It plays, and the chart runs along; the band's own parts have made room.
       expect(await page().all('[aria-label="Mute Drums"]')).toHaveLength(0);
       await page().clickNamed('count in');

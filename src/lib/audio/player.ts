@@ -192,7 +192,7 @@ export class Player<R extends Round> {
 /** Seconds of music rendered at a time: progress is told, and a stop heard, after each. */
 const STRETCH = 12;
 /** Stretches rendered side by side: each has a thread of its own. */
-const AT_ONCE = 2;
+const [FEWEST_AT_ONCE, MOST_AT_ONCE] = [2, 4];
 const RATE = 44_100;
 /** Samples are brought under this where voices add up to more. */
 const CEILING = 0.97;
@@ -237,9 +237,10 @@ export async function render(rendering: Rendering): Promise<{ samples: Float32Ar
     const at = Math.round(from * RATE);
     for (let i = 0; i < rendered.length && at + i < samples.length; i++) samples[at + i]! += rendered[i]!;
   };
-  for (let n = 0; n < stretches; n += AT_ONCE) {
+  const atOnce = Math.min(MOST_AT_ONCE, Math.max(FEWEST_AT_ONCE, navigator.hardwareConcurrency));
+  for (let n = 0; n < stretches; n += atOnce) {
     signal?.throwIfAborted();
-    const some = Array.from({ length: Math.min(AT_ONCE, stretches - n) }, (_, i) => n + i);
+    const some = Array.from({ length: Math.min(atOnce, stretches - n) }, (_, i) => n + i);
     await Promise.all(some.map(renderStretch));
     onProgress?.((n + some.length) / stretches);
   }

@@ -32,6 +32,7 @@ export interface PracticeRound {
   /** The drill as written, and when each of its notes sounds. */
   readonly notes: readonly LineNote[];
   readonly times: readonly Sounding[];
+  /** Made when they are asked for: a round that is only looked at needs no band. */
   readonly events: readonly SoundEvent[];
 }
 
@@ -70,10 +71,18 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
     velocity: LOUDNESS[purpose]
   }));
   const { raised } = plan.neck;
-  const events = [...bandEvents({ excerpt, feel, ratio, seed, round, isLast }), ...line]
-    .map((event) => (raised && isPitched(event) ? { ...event, midi: event.midi + raised } : event))
-    .sort((a, b) => a.start - b.start);
-  return { excerpt, notes, times, events };
+  let played: readonly SoundEvent[] | undefined;
+  return {
+    excerpt,
+    notes,
+    times,
+    get events() {
+      played ??= [...bandEvents({ excerpt, feel, ratio, seed, round, isLast }), ...line]
+        .map((event) => (raised && isPitched(event) ? { ...event, midi: event.midi + raised } : event))
+        .sort((a, b) => a.start - b.start);
+      return played;
+    }
+  };
 }
 
 /** The numbers of drums and click are no pitches. */
