@@ -241,9 +241,8 @@ export function keepingJobs(tools: () => Tools): void {
       const id = await newChart();
       let [version, acknowledged] = [1, 1];
       for (let kill = 0; kill < 3; kill++) {
-        const dying = new Promise((done) => setTimeout(done, 150 + 90 * kill)).then(() =>
-          server().stop('SIGKILL')
-        );
+        // Counted from a save that has been acknowledged: a busy machine may take its time for the first.
+        let dying: Promise<void> | undefined;
         for (;;) {
           const source = `${TUNE}\n# save ${version + 1}`;
           const saved = await server()
@@ -252,6 +251,9 @@ export function keepingJobs(tools: () => Tools): void {
           if (!saved) break;
           expect(saved.status).toBe(200);
           version = acknowledged = saved.body.version;
+          dying ??= new Promise((done) => setTimeout(done, 150 + 90 * kill)).then(() =>
+            server().stop('SIGKILL')
+          );
         }
         await dying;
         await server().start();
