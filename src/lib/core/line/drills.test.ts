@@ -16,13 +16,7 @@ import { beatsOf, endOf, ticksOf, type LineNote } from './model';
 import { runInto, type RunSlot } from './run';
 import { skeletonLine } from './skeleton';
 
-const TUNE = `{key: Gm}
-{start_of_grid label="A"}
-| Gm6 | Am7b5 D7b9 | Gm6 | % |
-{end_of_grid}
-{start_of_grid label="B"}
-| Cm7 | F7 | Bbmaj7 | D7alt |
-{end_of_grid}`;
+const TUNE = '{key: Gm}\n| Gm6 | Am7b5 D7b9 | Gm6 | % | Cm7 | F7 | Bbmaj7 | D7alt |';
 
 function material(sheet: Sheet, of: Excerpt, perBeat: number, round = 0): DrillMaterial {
   const { analysis } = sheet;

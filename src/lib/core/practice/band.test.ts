@@ -310,6 +310,21 @@ describe('the meters of the band', () => {
     expect(hats.map(({ start }) => Math.round(start))).toEqual([0, 1, 2]);
   });
 
+  it('swing nothing where eighths are counted, fills neither', () => {
+    const of = excerpt('{time: 5/8}\n| C | F |');
+    for (let round = 0; round < 12; round++) {
+      const taps = only(bandEvents(pass(of, feelNamed('ballad')!, { round, ratio: 0.6 })), 'drums');
+      // A fill in two or in three over the last pulse, from its beat on.
+      for (const { start } of taps.filter(({ midi, start }) => midi === DRUMS.tap && start >= 8)) {
+        const near = [8, 8 + 2 / 3, 9, 9 + 1 / 3].map((time) => start - time);
+        expect(
+          near.some((late) => late >= 0 && late <= MOVED),
+          `tap at ${start}`
+        ).toBe(true);
+      }
+    }
+  });
+
   it('keep the true length of each change in a loop of two', () => {
     const of = excerpt('| Cm7 | F7 Bb7 |', { kind: 'pair', change: 0 });
     expect(of.bars.map(({ beats, meter }) => [beats, meter.beats])).toEqual([

@@ -3,13 +3,13 @@
  * there are any, no leap over a fifth but the octave, into the next chord by a step where the pattern says so. Which of the
  * lines that are as good is a matter of chance. Source: docs/music-rules.md, The band.
  */
-import type { PlayedChange } from '../harmony/excerpt';
 import { cheapestWay } from '../line/cheapest';
 import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, type PitchClass } from '../theory/note';
 import type { SoundEvent } from './events';
-import { lastStrokeOf, strokesByChange, strokesOver, type ChangeStroke, type Stage } from './stage';
+import { strokesByChange, type ChangeStroke, type Stage } from './stage';
+import { soundedTones } from './tones';
 
 const PLAYER = 1;
 const LOWEST = 28;
@@ -33,6 +33,7 @@ interface Slot {
 export function bassEvents(stage: Stage): SoundEvent[] {
   const slots = slotsOf(stage);
   const pitches = linePitches(stage, slots);
+  const isHeld = stage.feel.bass.length === 0;
   const chance = stage.chance(PLAYER, -1);
   return slots.map(({ stroke }, i): SoundEvent => {
     const late = stroke.isFirst || stroke.isOnPulse ? 0 : 0.015 * chance();
@@ -43,7 +44,7 @@ export function bassEvents(stage: Stage): SoundEvent[] {
       beats: (stroke.end - stroke.start - late) * 0.97,
       midi: pitches[i]!,
       velocity: weight * (0.94 + 0.1 * chance()),
-      ...(isHeld(stage) ? { isHeld: true } : {})
+      ...(isHeld ? { isHeld } : {})
     };
   });
 }
@@ -52,47 +53,15 @@ const bassOf = (chord: Chord) => pitchClass(chord.bass ?? chord.root);
 
 function slotsOf(stage: Stage): Slot[] {
   const { changes } = stage.excerpt;
-  const strokes = strokesByChange(changes, strokesOver(stage, stage.feel.bass, PLAYER), 'R');
-  const lastStroke = lastStrokeOf(stage);
+  const strokes = strokesByChange(stage, stage.feel.bass, PLAYER, 'R');
   return changes.flatMap((change, i): Slot[] => {
     const { chord } = change.source;
     if (!chord) return [];
     const next = changes[(i + 1) % changes.length]!.source.chord;
-    const own = isHeld(stage) ? [heldOver(change)] : strokes[i]!;
-    const played = ended(own, change, lastStroke);
-    return played.map((stroke, n) => ({
-      stroke,
-      chord,
-      goal: n === played.length - 1 && n > 0 && next && bassOf(next) !== bassOf(chord) ? bassOf(next) : null
-    }));
+    const goal = next && bassOf(next) !== bassOf(chord) ? bassOf(next) : null;
+    const isLead = (n: number) => n > 0 && n === strokes[i]!.length - 1;
+    return strokes[i]!.map((stroke, n) => ({ stroke, chord, goal: isLead(n) ? goal : null }));
   });
-}
-
-const isHeld = ({ feel }: Stage) => feel.bass.length === 0;
-
-function heldOver({ start, beats }: PlayedChange): ChangeStroke {
-  return { letter: 'R', written: start, start, end: start + beats, isOnPulse: true, isFirst: true };
-}
-
-/** Nothing is struck after the last stroke of all, which rings to the end. */
-export function ended(
-  strokes: readonly ChangeStroke[],
-  change: PlayedChange,
-  last: number | null
-): ChangeStroke[] {
-  const end = change.start + change.beats;
-  if (last === null || end <= last + 1e-6 || change.start > last + 1e-6) return [...strokes];
-  const before = strokes.filter(({ start }) => start < last - 1e-6);
-  if (last <= change.start + 1e-6) return [{ ...strokes[0]!, end }];
-  const final: ChangeStroke = {
-    letter: 'R',
-    written: last,
-    start: last,
-    end,
-    isOnPulse: true,
-    isFirst: true
-  };
-  return [...before.map((stroke) => ({ ...stroke, end: Math.min(stroke.end, last) })), final];
 }
 
 interface Place {
@@ -135,7 +104,7 @@ function leap(from: number, to: number, { goal, stroke }: Slot, letter = 'R'): n
 function placesOf({ chord, goal, stroke: { letter, isFirst } }: Slot): Place[] {
   if (isFirst || letter === 'R' || letter === '8') return inRegister([bassOf(chord)], 0);
   const tones = bassTones(chord);
-  const fifth = toneOf(chord, '5');
+  const fifth = fifthOf(chord);
   // Another tone where the fifth could not be reached without a wide leap.
   if (letter === '5' && fifth !== null)
     return [...inRegister([fifth], 0), ...inRegister(tones, OTHER_THAN_FIFTH)];
@@ -176,21 +145,16 @@ function firstPitch(roots: readonly PitchClass[]): number {
 
 /** Root, third or what suspends it, fifth, sixth, seventh: what a bass may stand on. */
 function bassTones(chord: Chord): PitchClass[] {
-  const hasThird = chord.tones.some((tone) => DEGREES[tone].slot === '3');
-  return chord.tones.flatMap((tone, i) => {
-    const { slot } = DEGREES[tone];
-    const isSuspended = !hasThird && (tone === '11' || tone === '9');
-    const isDenied = tone === '5' && deniesFifth(chord.tones);
-    return (slot !== 'tension' || isSuspended || tone === '6') && !isDenied ? [chord.pitchClasses[i]!] : [];
-  });
+  const tones = soundedTones(chord);
+  const isSuspended = !tones.some((tone) => DEGREES[tone].slot === '3');
+  const stands = (tone: Degree) =>
+    DEGREES[tone].slot !== 'tension' || tone === '6' || (isSuspended && (tone === '11' || tone === '9'));
+  return tones.filter(stands).map((tone) => pitchOf(chord, tone));
 }
 
-/** A chord that says ♭13 has no natural fifth beside it. */
-export function deniesFifth(tones: readonly Degree[]): boolean {
-  return tones.includes('b13');
+function fifthOf(chord: Chord): PitchClass | null {
+  const fifth = soundedTones(chord).find((tone) => DEGREES[tone].slot === '5');
+  return fifth === undefined ? null : pitchOf(chord, fifth);
 }
 
-function toneOf(chord: Chord, slot: '5'): PitchClass | null {
-  const at = chord.tones.findIndex((tone) => DEGREES[tone].slot === slot);
-  return at < 0 || (chord.tones[at] === '5' && deniesFifth(chord.tones)) ? null : chord.pitchClasses[at]!;
-}
+const pitchOf = (chord: Chord, tone: Degree): PitchClass => (chord.rootPc + DEGREES[tone].semitones) % 12;

@@ -1,7 +1,6 @@
 /** The chords of the band: how the symbol is voiced, and when it is struck. */
 import type { SoundEvent } from './events';
-import { ended } from './bass';
-import { lastStrokeOf, strokesByChange, strokesOver, type ChangeStroke, type Stage } from './stage';
+import { strokesByChange, type Stage } from './stage';
 import { voicingsFor } from './voicing';
 import { DEGREES } from '../theory/degree';
 
@@ -14,32 +13,19 @@ const AT_CHANGE = 'x';
 
 export function chordEvents(stage: Stage): SoundEvent[] {
   const { excerpt, feel } = stage;
-  const strokes = strokesByChange(excerpt.changes, strokesOver(stage, feel.chords, PLAYER), AT_CHANGE);
-  const last = lastStrokeOf(stage);
+  const strokes = strokesByChange(stage, feel.chords, PLAYER, AT_CHANGE);
+  const isHeld = feel.chords.length === 0;
   const chance = stage.chance(PLAYER, -1);
   const voicings = voicingsFor(
     excerpt.changes.map(({ source }) => source),
     feel.isColoured,
     stage.chance(PLAYER, -2)
   );
-  return excerpt.changes.flatMap((change, i): SoundEvent[] => {
-    const voicing = voicings[i];
-    if (!voicing) return [];
-    const held: ChangeStroke[] = [
-      {
-        letter: AT_CHANGE,
-        written: change.start,
-        start: change.start,
-        end: change.start + change.beats,
-        isOnPulse: true,
-        isFirst: true
-      }
-    ];
-    const own = feel.chords.length ? strokes[i]! : held;
-    return ended(own, change, last).flatMap((stroke) => {
+  return voicings.flatMap((voicing, i): SoundEvent[] =>
+    (voicing ? strokes[i]! : []).flatMap((stroke) => {
       const late = stroke.isFirst ? 0 : 0.015 * chance();
       const weight = (WEIGHTS[stroke.letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
-      return voicing.map(({ midi, degree }): SoundEvent => {
+      return voicing!.map(({ midi, degree }): SoundEvent => {
         const isTelling = ['3', '7'].includes(DEGREES[degree].slot);
         return {
           part: 'chords',
@@ -47,9 +33,9 @@ export function chordEvents(stage: Stage): SoundEvent[] {
           beats: (stroke.end - stroke.start - late) * 0.97,
           midi,
           velocity: Math.min(1, weight * (isTelling ? TELLING : 1)),
-          ...(feel.chords.length ? {} : { isHeld: true })
+          ...(isHeld ? { isHeld } : {})
         };
       });
-    });
-  });
+    })
+  );
 }

@@ -2,8 +2,8 @@
 import { oneOf } from './chance';
 import type { SoundEvent } from './events';
 import { DRUMS, type Drum, type Fill } from './feel';
-import { strokesIn, WORDS, type Pattern, type Stroke } from './pattern';
-import { strokesInBar, type Stage, type StageBar } from './stage';
+import { strokesIn, WORDS, type Stroke } from './pattern';
+import { ratioIn, strokesInBar, type Stage, type StageBar } from './stage';
 
 const PLAYER = 3;
 const WEIGHTS: Readonly<Record<string, number>> = { X: 0.85, x: 0.66, o: 0.46, g: 0.26 };
@@ -45,24 +45,25 @@ const weightOf = (letter: string) => WEIGHTS[letter] ?? Number(letter);
 
 function struckIn(stage: Stage, bar: StageBar): Struck[] {
   const { feel } = stage;
+  const { mark } = feel;
   const names = Object.keys(feel.drums) as Drum[];
   const groove = names.flatMap((drum, n) =>
     strokesInBar(stage, bar, feel.drums[drum]!, 10 * PLAYER + n).map((stroke) => ({ drum, stroke }))
   );
-  const marked = bar.opens && feel.mark ? [...groove, markOf(feel.mark, bar)] : groove;
+  const marked =
+    bar.opens && mark ? [...groove, struckAt(mark.drum, bar.start, String(mark.velocity))] : groove;
   if (bar.ends) return endingOf(marked, bar, feel.kit === 'brushes' ? 'ride' : 'crash');
   const fill = fillFor(stage, bar);
   if (!fill) return marked;
   const pulses = bar.pulses.slice(-fill.pulses);
   const from = pulses[0]!.start;
   const own = Object.entries(fill.rows).flatMap(([drum, row]) =>
-    laid(row, pulses, stage.ratio).map((stroke) => ({ drum: drum as Drum, stroke }))
+    strokesIn(row, pulses, { words: WORDS[4], bar: 0, ratio: ratioIn(stage, bar) }).map((stroke) => ({
+      drum: drum as Drum,
+      stroke
+    }))
   );
   return [...marked.filter(({ stroke }) => stroke.start < from - 1e-6), ...own];
-}
-
-function laid(row: Pattern, pulses: StageBar['pulses'], ratio: number): Stroke[] {
-  return strokesIn(row, pulses, { words: WORDS[4], bar: 0, ratio });
 }
 
 /** Into a section always, after a phrase now and then; never more than half of the bar. */
@@ -75,23 +76,14 @@ function fillFor({ feel, chance }: Stage, bar: StageBar): Fill | null {
   return isDue && fitting.length ? oneOf(draw, fitting) : null;
 }
 
-function markOf(
-  { drum, velocity }: { readonly drum: Drum; readonly velocity: number },
-  { start }: StageBar
-): Struck {
-  return {
-    drum,
-    stroke: { letter: String(velocity), written: start, start, end: start + 1, isOnPulse: true }
-  };
+/** A stroke by itself, whatever the pattern says. */
+function struckAt(drum: Drum, start: number, letter: string): Struck {
+  return { drum, stroke: { letter, written: start, start, end: start + 1, isOnPulse: true } };
 }
 
 /** The music stops on the last pulse of the bar, all together. */
 function endingOf(struck: readonly Struck[], { pulses }: StageBar, cymbal: Drum): Struck[] {
   const { start } = pulses.at(-1)!;
-  const final = (drum: Drum, letter: string): Struck => ({
-    drum,
-    stroke: { letter, written: start, start, end: start + 1, isOnPulse: true }
-  });
   const before = struck.filter(({ stroke }) => stroke.start < start - 1e-6);
-  return [...before, final('kick', 'X'), final(cymbal, 'x')];
+  return [...before, struckAt('kick', start, 'X'), struckAt(cymbal, start, 'x')];
 }

@@ -63,26 +63,26 @@ export function stageOf(pass: Pass): Stage {
   };
 }
 
-/** The strokes of one of some patterns, chosen anew for each bar or pair of bars. */
-export function strokesOver(stage: Stage, patterns: readonly Pattern[], player: number): Stroke[] {
-  return stage.bars.flatMap((bar) => strokesInBar(stage, bar, patterns, player));
+/** Where the second eighth falls in a bar: eighths are even where the meter counts them. */
+export function ratioIn(stage: Stage, { meter }: StageBar): number {
+  return meter.unit >= 8 ? 0.5 : stage.ratio;
 }
 
+/** The strokes of one of some patterns in a bar, chosen anew for each bar or pair of bars. */
 export function strokesInBar(
   stage: Stage,
   bar: StageBar,
   patterns: readonly Pattern[],
   player: number
 ): Stroke[] {
-  if (patterns.length === 0) return [];
   const { words } = stage.feel;
   // Patterns over two bars are chosen for both.
   const isLong = patterns.some(({ length }) => length > 5);
   const moment = isLong ? bar.index - (bar.inSection % 2) : bar.index;
   const row = oftenFirst(stage.chance(player, moment), patterns);
-  // Eighths are even where the meter counts them.
-  const ratio = bar.meter.unit >= 8 ? 0.5 : stage.ratio;
-  return bar.cells.flatMap((cell) => strokesIn(row, cell, { words, bar: bar.inSection, ratio }));
+  return bar.cells.flatMap((cell) =>
+    strokesIn(row, cell, { words, bar: bar.inSection, ratio: ratioIn(stage, bar) })
+  );
 }
 
 /** A stroke inside a change. */
@@ -97,22 +97,31 @@ const SHORTEST = 0.06;
 const FIRST_HELD = 1;
 
 /**
- * The strokes of each change, each over before the next one and before the change is: swing never carries one past its
- * chord, and none is of length nought. A change's start is struck whatever the pattern says, with `letter` where it says
- * nothing. Both are in the order of time.
+ * What a player strikes in each change, each stroke over before the next one and before the change is: swing never carries one
+ * past its chord, and none is of length nought. A change's start is struck whatever the pattern says, with `letter` where it
+ * says nothing; without a pattern it is held as long as the chord lasts. Where the music ends all stop on its last stroke.
  */
 export function strokesByChange(
-  changes: readonly PlayedChange[],
-  strokes: readonly Stroke[],
+  stage: Stage,
+  patterns: readonly Pattern[],
+  player: number,
   letter: string
 ): ChangeStroke[][] {
+  const { changes } = stage.excerpt;
+  const last = lastStrokeOf(stage);
+  if (patterns.length === 0) return changes.map((change) => ended([heldOver(change, letter)], change, last));
+  const strokes = stage.bars.flatMap((bar) => strokesInBar(stage, bar, patterns, player));
   let at = 0;
   return changes.map((change) => {
     const end = change.start + change.beats;
     const inside: Stroke[] = [];
     for (; at < strokes.length && strokes[at]!.written < end - 1e-6; at++) inside.push(strokes[at]!);
-    return strokesOf(change, inside, letter);
+    return ended(strokesOf(change, inside, letter), change, last);
   });
+}
+
+function heldOver({ start, beats }: PlayedChange, letter: string): ChangeStroke {
+  return { letter, written: start, start, end: start + beats, isOnPulse: true, isFirst: true };
 }
 
 function strokesOf(change: PlayedChange, strokes: readonly Stroke[], letter: string): ChangeStroke[] {
@@ -120,12 +129,8 @@ function strokesOf(change: PlayedChange, strokes: readonly Stroke[], letter: str
   const isAtStart = ({ written }: Stroke) => written <= change.start + 1e-6;
   const own = strokes.find(isAtStart);
   const first: ChangeStroke = {
-    letter: own?.letter ?? letter,
-    written: change.start,
-    start: change.start,
-    end: own?.end ?? change.start + FIRST_HELD,
-    isOnPulse: true,
-    isFirst: true
+    ...heldOver(change, own?.letter ?? letter),
+    end: own?.end ?? change.start + FIRST_HELD
   };
   const rest = strokes
     .filter((stroke) => !isAtStart(stroke))
@@ -138,7 +143,17 @@ function strokesOf(change: PlayedChange, strokes: readonly Stroke[], letter: str
 }
 
 /** The beat of the last stroke of all; null where the music goes on. */
-export function lastStrokeOf({ bars }: Stage): number | null {
+function lastStrokeOf({ bars }: Stage): number | null {
   const last = bars.at(-1);
   return last?.ends ? last.pulses.at(-1)!.start : null;
+}
+
+/** Nothing is struck after the last stroke of all, which rings to the end. */
+function ended(strokes: readonly ChangeStroke[], change: PlayedChange, last: number | null): ChangeStroke[] {
+  const end = change.start + change.beats;
+  if (last === null || end <= last + 1e-6 || change.start > last + 1e-6) return [...strokes];
+  if (last <= change.start + 1e-6) return [{ ...strokes[0]!, end }];
+  const final: ChangeStroke = { ...strokes[0]!, written: last, start: last, end };
+  const before = strokes.filter(({ start }) => start < last - 1e-6);
+  return [...before.map((stroke) => ({ ...stroke, end: Math.min(stroke.end, last) })), final];
 }

@@ -8,8 +8,8 @@ import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { MODES } from '../theory/mode';
 import { pitchClass, semitonesUp } from '../theory/note';
-import { deniesFifth } from './bass';
-import type { Chance } from './chance';
+import { oneOf, type Chance } from './chance';
+import { soundedTones } from './tones';
 
 /** A voice of a chord. */
 export interface Voice {
@@ -30,9 +30,9 @@ const MOST_VOICES = 5;
 const COLOURED = new Set<string>(['tonic', 'pre-dominant', 'dominant', 'blues I', 'blues IV', 'blues V']);
 
 /** The degrees that are sounded of a change, most telling first. */
-export function voicedDegrees(change: AnalysedChange, isColoured: boolean, chance: Chance): Degree[] {
+function voicedDegrees(change: AnalysedChange, isColoured: boolean, chance: Chance): Degree[] {
   const chord = change.chord!;
-  const { tones } = chord;
+  const tones = soundedTones(chord);
   const inSlot = (slot: '3' | '5' | '7') => tones.filter((tone) => DEGREES[tone].slot === slot);
   const thirds = inSlot('3');
   const suspended = thirds.length ? [] : tones.filter((tone) => tone === '11').slice(0, 1);
@@ -42,21 +42,21 @@ export function voicedDegrees(change: AnalysedChange, isColoured: boolean, chanc
   const tensions = tones.filter(
     (tone) => DEGREES[tone].slot === 'tension' && !['6', ...suspended, ...seconds].includes(tone)
   );
-  // An altered chord says both of each; one is sounded.
+  // An altered chord says both fifths and both ninths; one of each is sounded.
+  const isAltered = fifths.length > 1 && tensions.length > 1;
   const said = [
     ...thirds,
     ...suspended,
     ...seconds,
     ...sevenths,
-    ...oneOfBoth(fifths, chance),
-    ...(fifths.length > 1 ? oneOfBoth(tensions, chance) : tensions)
+    ...(isAltered ? [oneOf(chance, fifths), oneOf(chance, tensions)] : [...fifths, ...tensions])
   ];
   const colour = isColoured && tensions.length === 0 && fifths.length === 0 ? coloursOf(change) : [];
   const isRootAbove = chord.bass !== undefined && pitchClass(chord.bass) !== chord.rootPc;
   const fill: Degree[] = [
     ...colour,
     ...(isRootAbove ? (['1'] as const) : []),
-    ...(tones.includes('5') && !deniesFifth(tones) ? (['5'] as const) : []),
+    ...(tones.includes('5') ? (['5'] as const) : []),
     '1'
   ];
   const needed = fill.filter((tone, i) => fill.indexOf(tone) === i);
@@ -66,10 +66,6 @@ export function voicedDegrees(change: AnalysedChange, isColoured: boolean, chanc
     if (isWanted && voices.length < MOST_VOICES) voices.push(tone);
   }
   return voices.slice(0, MOST_VOICES);
-}
-
-function oneOfBoth(degrees: readonly Degree[], chance: Chance): Degree[] {
-  return degrees.length > 1 ? [degrees[Math.floor(chance() * degrees.length)]!] : [...degrees];
 }
 
 /** The 9 of a seventh chord, and the 13 of a dominant, where its key has them. */
@@ -153,8 +149,7 @@ function stackings(chord: Chord, degrees: readonly Degree[]): Voicing[] {
   const placed = ways.flatMap((way) =>
     [24, 36, 48, 60].map((up) => way.map(({ midi, degree }) => ({ midi: midi + up, degree })))
   );
-  const inRange = placed.filter((way) => way[0]!.midi >= LOWEST && way.at(-1)!.midi <= HIGHEST);
-  return inRange;
+  return placed.filter((way) => way[0]!.midi >= LOWEST && way.at(-1)!.midi <= HIGHEST);
 }
 
 /** What makes a voicing poor by itself: far from the middle, a semitone at the top, mud at the bottom. */
