@@ -47,7 +47,7 @@ export class Player<R extends Round> {
   #band: Band;
   readonly #sounds: Sounds;
   #chordSound: ChordSound = 'piano';
-  #tape: AudioBuffer | null = null;
+  #backing: AudioBuffer | null = null;
   #ticker: Worker;
   #program: Program<R> | null = null;
   #progress: Progress<R> | null = null;
@@ -91,7 +91,7 @@ export class Player<R extends Round> {
   /** Voices that have been handed over already end with their band. */
   #renew(): void {
     this.#band.dispose();
-    this.#band = makeBand(this.#sounds, this.#chordSound, { tape: this.#tape });
+    this.#band = makeBand(this.#sounds, this.#chordSound, { backing: this.#backing });
     for (const [part, [decibels, isMuted]] of this.#mix) this.#band.setVolume(part, decibels, isMuted);
   }
 
@@ -103,9 +103,9 @@ export class Player<R extends Round> {
   }
 
   /** The player's own recording, which goes with the band; to be set while nothing plays. */
-  setTape(tape: AudioBuffer | null): void {
-    if (tape === this.#tape) return;
-    this.#tape = tape;
+  setBacking(backing: AudioBuffer | null): void {
+    if (backing === this.#backing) return;
+    this.#backing = backing;
     this.#renew();
   }
 

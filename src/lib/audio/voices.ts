@@ -27,7 +27,7 @@ const BALANCE: Readonly<Record<Part, number>> = {
   drums: -0.5,
   line: -2.5,
   click: 14,
-  tape: -3
+  backing: -3
 };
 /** How much of each part the room gives back, in decibels under it. */
 const ROOM: Readonly<Partial<Record<Part, number>>> = { chords: -18, drums: -20, line: -16 };
@@ -52,14 +52,14 @@ const pitch = (midi: number) => Tone.Frequency(midi, 'midi').toFrequency();
 /** Where a band plays, and the player's own recording that it goes with. */
 interface Place {
   readonly context?: Tone.BaseContext;
-  readonly tape?: AudioBuffer | null;
+  readonly backing?: AudioBuffer | null;
 }
 
 /** Builds the voices in an audio context. A file is rendered without the limiter, which knows only what has been. */
 export function makeBand(
   { sheets }: Sounds,
   chordSound: ChordSound,
-  { context = Tone.getContext(), tape = null }: Place = {}
+  { context = Tone.getContext(), backing = null }: Place = {}
 ): Band {
   const disposables: { dispose: () => unknown }[] = [];
   const keep = <T extends { dispose: () => unknown }>(node: T): T => {
@@ -142,16 +142,16 @@ export function makeBand(
     };
   };
   /** The recording, from a place of it on: as it is, or in grains where it goes at another speed and keeps its pitch. */
-  const spool = (): Voice => {
+  const backingTrack = (): Voice => {
     let running: Tone.ToneAudioNode[] = [];
-    return ({ tape: place }, at, seconds) => {
-      if (!tape || !place) return;
-      const url = new Tone.ToneAudioBuffer(tape);
+    return ({ backing: place }, at, seconds) => {
+      if (!backing || !place) return;
+      const url = new Tone.ToneAudioBuffer(backing);
       const isItself = Math.abs(place.rate - 1) < 1e-4;
       const source = isItself
         ? new Tone.ToneBufferSource({ context, url, fadeIn: 0.004, fadeOut: 0.01 })
         : new Tone.GrainPlayer({ context, url, playbackRate: place.rate, grainSize: 0.14, overlap: 0.05 });
-      source.connect(out('tape'));
+      source.connect(out('backing'));
       source.start(at, place.from, seconds);
       // The one before still sounds to its end; those before that are over.
       while (running.length > 1) running.shift()!.dispose();
@@ -170,7 +170,7 @@ export function makeBand(
         velocity
       ),
     click: ticker(() => out('click')),
-    tape: spool()
+    backing: backingTrack()
   };
   return {
     play: (event, at, seconds) => voices[event.part](event, at, seconds),

@@ -31,7 +31,7 @@ import type { Draft } from './drafts';
 import { NO_SOUND } from './no-sound';
 import { Pedals, type PedalAction } from './pedals.svelte';
 import { secondOfRound } from '$lib/core/practice/beats';
-import { Tape } from './tape.svelte';
+import { Backing } from './backing.svelte';
 import { Workspace } from './workspace.svelte';
 
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */
@@ -69,7 +69,7 @@ const AT_FIRST: Desk = {
     drums: { decibels: 0, isMuted: false },
     click: { decibels: -6, isMuted: true },
     line: { decibels: 0, isMuted: false },
-    tape: { decibels: 0, isMuted: false }
+    backing: { decibels: 0, isMuted: false }
   }
 };
 
@@ -153,11 +153,11 @@ export class Rehearsal {
   #rested = 0;
 
   /** A recording of the player's own, which may take the band's place. */
-  readonly tape: Tape;
+  readonly backing: Backing;
 
   constructor(workspace: Workspace) {
     this.workspace = workspace;
-    this.tape = new Tape(workspace.document.id, () => this.#followTape());
+    this.backing = new Backing(workspace.document.id, () => this.#followBacking());
     this.tempo = boundedTempo(workspace.sheet.head.tempo ?? DEFAULT_TEMPO);
     if (typeof localStorage !== 'undefined') this.desk = storedDesk();
   }
@@ -307,33 +307,33 @@ export class Rehearsal {
       practice,
       source,
       plan,
-      events: this.#withTape(practice, round, tempo, shown),
+      events: this.#withBacking(practice, round, tempo, shown),
       beats: practice.excerpt.beats,
       tempo
     };
   }
 
   /** The player's own recording in the band's place, with the click and the drill over it. */
-  #withTape(
+  #withBacking(
     { events, excerpt }: PracticeRound,
     round: number,
     tempo: number,
     shown: Workspace
   ): readonly SoundEvent[] {
-    const playing = this.tape.playing;
+    const playing = this.backing.playing;
     if (!playing) return events;
     const { grid, sound } = playing;
     const part = { from: excerpt.from, beats: excerpt.beats, form: shown.sheet.form.beats };
     const from = secondOfRound(grid, part, round, sound.duration);
-    const tape: SoundEvent = {
-      part: 'tape',
+    const backing: SoundEvent = {
+      part: 'backing',
       start: 0,
       beats: excerpt.beats,
       midi: 0,
       velocity: 1,
-      tape: { from, rate: tempo / grid.tempo }
+      backing: { from, rate: tempo / grid.tempo }
     };
-    return [tape, ...events.filter(({ part: own }) => own === 'line' || own === 'click')];
+    return [backing, ...events.filter(({ part: own }) => own === 'line' || own === 'click')];
   }
 
   /** A loop that an edit has cut off is brought back into the chart, and that is said. */
@@ -374,8 +374,8 @@ export class Rehearsal {
   }
 
   /** Another recording, or another beat of it: the tempo is its own, and what plays begins again. */
-  #followTape(): void {
-    const grid = this.tape.playing?.grid;
+  #followBacking(): void {
+    const grid = this.backing.playing?.grid;
     if (grid) this.tempo = boundedTempo(grid.tempo);
     // Not with every step of a drag.
     clearTimeout(this.#again);
@@ -410,7 +410,7 @@ export class Rehearsal {
   }
 
   /** In which keys the rounds go; a recording stays in its own. */
-  readonly keys = $derived.by((): KeyOrder => (this.tape.playing ? 'stay' : this.desk.keys));
+  readonly keys = $derived.by((): KeyOrder => (this.backing.playing ? 'stay' : this.desk.keys));
 
   readonly pedals = new Pedals((action) => {
     const act: Readonly<Record<PedalAction, () => void>> = {
@@ -456,7 +456,7 @@ export class Rehearsal {
   }
 
   #sounding(tempo: number): number {
-    const grid = this.tape.playing?.grid;
+    const grid = this.backing.playing?.grid;
     // At its own tempo a recording sounds as it is, though the desk counts whole beats a minute.
     const own = grid ? (tempo * grid.tempo) / boundedTempo(grid.tempo) : tempo;
     return this.desk.halfTime ? own / 2 : own;
@@ -520,10 +520,10 @@ export class Rehearsal {
     this.beat = 0;
     this.#rested = 0;
     const { ladder } = this.desk;
-    this.tape.stopTapping();
+    this.backing.stopTapping();
     if (ladder?.isOn) this.tempo = tempoOf(ladder, 0, 0);
     this.#player.setChordSound(this.desk.chordSound);
-    this.#player.setTape(this.tape.playing?.sound ?? null);
+    this.#player.setBacking(this.backing.playing?.sound ?? null);
     this.#mix();
     this.#player.start({
       // In the meter of what is looped, which need not be that of the chart.
@@ -621,7 +621,7 @@ export class Rehearsal {
     cancelAnimationFrame(this.#frame);
     this.#letGo();
     this.pedals.close();
-    this.tape.close();
+    this.backing.close();
     this.#player?.close();
     this.#player = null;
   }

@@ -54,7 +54,7 @@ class FakePlayer {
   }
   setVolume() {}
   setChordSound() {}
-  setTape() {}
+  setBacking() {}
   late = 0;
   get beat() {
     return this.#progress && beatAt(this.#progress.tempos, stage.now);

@@ -1,7 +1,7 @@
 /** What sounds when: plain events in beats, the same for the band on the page, a MIDI file and a test. */
 
-/** `tape` is a recording of the player's own. */
-export const PARTS = ['bass', 'chords', 'drums', 'click', 'line', 'tape'] as const;
+/** `backing` is a recording of the player's own. */
+export const PARTS = ['bass', 'chords', 'drums', 'click', 'line', 'backing'] as const;
 export type Part = (typeof PARTS)[number];
 
 export interface SoundEvent {
@@ -17,7 +17,7 @@ export interface SoundEvent {
   /** It goes on as loud as it began: a drone. */
   readonly isHeld?: true;
   /** Of a recording: the second that sounds first, and how much faster than it was made, at its own pitch. */
-  readonly tape?: { readonly from: number; readonly rate: number };
+  readonly backing?: { readonly from: number; readonly rate: number };
   /** A drum played with brushes. */
   readonly isBrushed?: true;
 }

@@ -16,7 +16,7 @@
   /** A recording takes the place of the band's own parts. */
   const heard = $derived(
     PARTS.filter((part) =>
-      rehearsal.tape.playing ? ['click', 'line', 'tape'].includes(part) : part !== 'tape'
+      rehearsal.backing.playing ? ['click', 'line', 'backing'].includes(part) : part !== 'backing'
     )
   );
   const NAMES: Readonly<Record<Part, string>> = {
@@ -25,7 +25,7 @@
     drums: 'Drums',
     click: 'Click',
     line: 'Drill',
-    tape: 'Recording'
+    backing: 'Recording'
   };
   const ladder = $derived(
     desk.ladder ?? { start: 80, goal: 120, step: 4, rounds: 2, onlyClean: false, isOn: false }

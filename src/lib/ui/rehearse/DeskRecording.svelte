@@ -9,8 +9,8 @@
   import BeatPane from './BeatPane.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
-  const tape = $derived(rehearsal.tape);
-  const recording = $derived(tape.recording);
+  const backing = $derived(rehearsal.backing);
+  const recording = $derived(backing.recording);
   const form = $derived(rehearsal.workspace.sheet.form);
   const bars = $derived(form.bars.map(({ start }) => start));
   let chooser: HTMLInputElement | undefined = $state();
@@ -18,13 +18,13 @@
 
   function take(files: FileList | null | undefined) {
     const file = files?.[0];
-    if (file) void tape.take(file);
+    if (file) void backing.take(file);
   }
 
   /** Another count of the same beat: its half, its double, or a little more or less, the first beat staying. */
   function setTempo(tempo: number) {
     if (recording && tempo >= SLOWEST / 2 && tempo <= QUICKEST * 2)
-      tape.setGrid({ ...recording.grid, tempo });
+      backing.setGrid({ ...recording.grid, tempo });
   }
 </script>
 
@@ -34,7 +34,7 @@
     ? 'border-target bg-lit'
     : 'border-edge'}"
   data-recording={recording?.name ?? ''}
-  data-kept={tape.isKept || undefined}
+  data-kept={backing.isKept || undefined}
   ondragover={(event) => {
     event.preventDefault();
     isOver = true;
@@ -57,10 +57,10 @@
     />
     <Button
       size="stand"
-      disabled={tape.isReading}
+      disabled={backing.isReading}
       hint="Play to a recording of your own instead of the band"
       onclick={() => chooser?.click()}
-      >{tape.isReading
+      >{backing.isReading
         ? 'finding its beat …'
         : recording
           ? 'another recording'
@@ -68,15 +68,15 @@
     >
     {#if !recording}
       <span class="text-xs text-soft">drop a sound file here; it stays on this machine</span>
-      {#if tape.gone}
-        <Button size="stand" onclick={() => tape.bringBack()}>bring back “{tape.gone.name}”</Button>
+      {#if backing.gone}
+        <Button size="stand" onclick={() => backing.bringBack()}>bring back “{backing.gone.name}”</Button>
       {/if}
     {:else}
       <Button
         size="stand"
-        pressed={tape.isOn}
+        pressed={backing.isOn}
         hint="It plays in the band’s place"
-        onclick={() => tape.setOn(!tape.isOn)}>play it</Button
+        onclick={() => backing.setOn(!backing.isOn)}>play it</Button
       >
       <span class="max-w-60 truncate text-xs text-soft" title={recording.name}>{recording.name}</span>
       <span class="tabular-nums" data-found-tempo={recording.grid.tempo.toFixed(2)}
@@ -92,32 +92,32 @@
         hint="Twice as fast: it was counted half"
         onclick={() => setTempo(recording.grid.tempo * 2)}>× 2</Button
       >
-      {#if tape.taps === null}
+      {#if backing.taps === null}
         <Button
           size="stand"
           disabled={rehearsal.isPlaying}
           hint="Listen from its beginning and tap its beat, the first tap on the first beat of the chart"
-          onclick={() => tape.startTapping()}>listen and tap</Button
+          onclick={() => backing.startTapping()}>listen and tap</Button
         >
       {:else}
         <Button
           size="stand"
           tone="strong"
-          onpointerdown={() => tape.tap()}
-          onkeydown={(event) => event.key === ' ' && !event.repeat && tape.tap()}
-          >tap {tape.taps.length ? `(${tape.taps.length})` : 'the first beat'}</Button
+          onpointerdown={() => backing.tap()}
+          onkeydown={(event) => event.key === ' ' && !event.repeat && backing.tap()}
+          >tap {backing.taps.length ? `(${backing.taps.length})` : 'the first beat'}</Button
         >
-        <Button size="stand" onclick={() => tape.stopTapping()}>done</Button>
+        <Button size="stand" onclick={() => backing.stopTapping()}>done</Button>
       {/if}
       <Button
         size="stand"
         class="ml-auto"
         hint="The band plays again; this can be undone"
-        onclick={() => tape.letGo()}>let it go</Button
+        onclick={() => backing.letGo()}>let it go</Button
       >
     {/if}
   </div>
-  {#if tape.problem}<p class="text-warn" role="alert">{tape.problem}</p>{/if}
+  {#if backing.problem}<p class="text-warn" role="alert">{backing.problem}</p>{/if}
   {#if recording}
     <div class="flex flex-wrap gap-3">
       <BeatPane
@@ -126,7 +126,7 @@
         beat={0}
         {bars}
         name="first beat"
-        ondrag={(second) => tape.drag(0, second)}
+        ondrag={(second) => backing.drag(0, second)}
       />
       {#if form.beats > 0}
         <BeatPane
@@ -135,7 +135,7 @@
           beat={form.beats}
           bars={[...bars, form.beats, ...bars.map((bar) => bar + form.beats)]}
           name="where the form is through"
-          ondrag={(second) => tape.drag(form.beats, second)}
+          ondrag={(second) => backing.drag(form.beats, second)}
         />
       {/if}
     </div>

@@ -116,7 +116,7 @@
 
   onMount(() => {
     void rehearsal.fetchSounds();
-    void rehearsal.tape.restore();
+    void rehearsal.backing.restore();
   });
 
   let isCautioned = $state(false);

@@ -6,7 +6,7 @@ import { openSound } from './player';
 const RATE = 44_100;
 
 /** A file as sound. Rejects where it is none that the browser reads. */
-export async function readTape(file: Blob): Promise<AudioBuffer> {
+export async function readRecording(file: Blob): Promise<AudioBuffer> {
   return new OfflineAudioContext(1, 1, RATE).decodeAudioData(await file.arrayBuffer());
 }
 
@@ -27,11 +27,11 @@ export interface Audition {
 }
 
 /** Plays a recording from its beginning. Throws where the browser gives no sound. */
-export async function audition(tape: AudioBuffer, onEnd: () => void): Promise<Audition> {
+export async function audition(backing: AudioBuffer, onEnd: () => void): Promise<Audition> {
   await openSound();
   const context = Tone.getContext();
   const source = new Tone.ToneBufferSource({
-    url: new Tone.ToneAudioBuffer(tape),
+    url: new Tone.ToneAudioBuffer(backing),
     onended: onEnd
   }).toDestination();
   const begun = context.currentTime + 0.1;

@@ -1,10 +1,10 @@
 /** A recording of the player's own as the band of a rehearsal: taken in, its beat found and corrected, kept for the chart. */
 import { draggedBeats, findBeats, tappedBeats, type BeatGrid } from '$lib/core/practice/beats';
-import type { Audition } from '$lib/audio/tape';
+import type { Audition } from '$lib/audio/backing';
 import { NO_SOUND } from './no-sound';
 import { keepRecording, keptRecording } from './recordings';
 
-export interface TapeRecording {
+export interface Recording {
   readonly name: string;
   readonly file: Blob;
   readonly sound: AudioBuffer;
@@ -19,8 +19,8 @@ const UNKNOWN: BeatGrid = { first: 0, tempo: 100 };
 /** Milliseconds after the last correction at which it is kept. */
 const SETTLED = 600;
 
-export class Tape {
-  recording: TapeRecording | null = $state.raw(null);
+export class Backing {
+  recording: Recording | null = $state.raw(null);
   /** The band of the rehearsal gives way to it. */
   isOn = $state(true);
   isReading = $state(false);
@@ -31,7 +31,7 @@ export class Tape {
   /** Taps of the beat while the recording is listened to; null while it is not. */
   taps: readonly number[] | null = $state.raw(null);
   /** What was let go last, to be brought back. */
-  gone: TapeRecording | null = $state.raw(null);
+  gone: Recording | null = $state.raw(null);
   #audition: Audition | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
   readonly #chart: string;
@@ -43,7 +43,7 @@ export class Tape {
   }
 
   /** What plays instead of the band; null where nothing does. */
-  get playing(): TapeRecording | null {
+  get playing(): Recording | null {
     return this.isOn ? this.recording : null;
   }
 
@@ -57,8 +57,8 @@ export class Tape {
     const kept = await keptRecording(this.#chart);
     if (!kept || this.recording) return;
     try {
-      const { readTape } = await import('$lib/audio/tape');
-      this.recording = { ...kept, sound: await readTape(kept.file) };
+      const { readRecording } = await import('$lib/audio/backing');
+      this.recording = { ...kept, sound: await readRecording(kept.file) };
       this.#onchange();
     } catch {
       this.problem = `The recording “${kept.name}” that was kept here cannot be read any more.`;
@@ -73,8 +73,8 @@ export class Tape {
     }
     this.isReading = true;
     try {
-      const { readTape, mono } = await import('$lib/audio/tape');
-      const sound = await readTape(file);
+      const { readRecording, mono } = await import('$lib/audio/backing');
+      const sound = await readRecording(file);
       if (sound.duration > 60 * LONGEST_MINUTES) {
         this.problem = `“${file.name}” lasts longer than ${LONGEST_MINUTES} minutes; cut out the tune.`;
         return;
@@ -127,7 +127,7 @@ export class Tape {
     if (!recording) return;
     this.stopTapping();
     try {
-      const { audition } = await import('$lib/audio/tape');
+      const { audition } = await import('$lib/audio/backing');
       this.#audition = await audition(recording.sound, () => this.stopTapping());
       this.taps = [];
     } catch {
