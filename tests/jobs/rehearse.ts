@@ -54,6 +54,13 @@ export function rehearseJobs(tools: () => Tools): void {
     await unfold();
   }
 
+  /** The sound files that are handed out stand in `window.files`; the sound library makes addresses of its own. */
+  const catchFiles = () =>
+    browser().executeScript(
+      `window.files = []; window.address ??= URL.createObjectURL.bind(URL);
+       URL.createObjectURL = (blob) => blob.type.startsWith('audio') ? (window.files.push(blob), '#') : window.address(blob);`
+    );
+
   /** The WAV of one round with only some parts sounding. */
   async function rendered(parts: readonly string[]): Promise<Wav> {
     for (const part of ['Bass', 'Chords', 'Drums', 'Click', 'Drill']) {
@@ -61,11 +68,7 @@ export function rehearseJobs(tools: () => Tools): void {
       const isMuted = (await page().attributes(button, 'aria-pressed'))[0] === 'true';
       if (isMuted === parts.includes(part)) await (await page().find(button)).click();
     }
-    await browser().executeScript(
-      // Only the player's files; the sound library makes addresses of its own.
-      `window.files = []; window.address ??= URL.createObjectURL.bind(URL);
-       URL.createObjectURL = (blob) => blob.type.startsWith('audio') ? (window.files.push(blob), '#') : window.address(blob);`
-    );
+    await catchFiles();
     await page().clickNamed('WAV');
     await page().until(
       async () => (await browser().executeScript<number>('return window.files.length')) === 1,
@@ -126,7 +129,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => (await level()) < 0.001, 'silence');
       await open();
       await browser().executeScript(
-        'window.AudioContext = undefined; window.webkitAudioContext = undefined;'
+        'Object.defineProperty(BaseAudioContext.prototype, "state", { get: () => "suspended" });'
       );
       await page().clickNamed('Play');
       await page().until(
@@ -134,6 +137,28 @@ export function rehearseJobs(tools: () => Tools): void {
         'a sentence'
       );
       expect(await isPlaying()).toBe(false);
+    });
+
+    it('plays on plain sounds where its own cannot be had, and goes on playing while the server is away', async () => {
+      const level = async () => Number((await page().attributes('[data-level]', 'data-level'))[0]);
+      const isHeard = async () => {
+        await play();
+        await page().until(async () => (await level()) > 0.01, 'sound');
+        await page().clickNamed('Stop');
+      };
+      await page().devTools('Network.enable');
+      await page().devTools('Network.clearBrowserCache');
+      await page().devTools('Network.setBlockedURLs', { urls: ['*.ogg'] });
+      await open();
+      await page().find('[data-sounds="plain"]');
+      await page().devTools('Network.setBlockedURLs', { urls: [] });
+      await isHeard();
+      // Nothing of it may come from what the browser has kept.
+      await page().devTools('Network.clearBrowserCache');
+      await open();
+      await page().find('[data-sounds="here"]');
+      await tools().server.stop();
+      await isHeard().finally(() => tools().server.start());
     });
 
     it('goes on when the chart is cut under its loop, and says where the loop is now', async () => {
@@ -418,9 +443,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('hands out a MIDI file and asks to rest', async () => {
       await open();
-      await browser().executeScript(
-        `window.files = []; URL.createObjectURL = (blob) => { window.files.push(blob); return '#'; };`
-      );
+      await catchFiles();
       await page().pick('Drill', 'approach');
       await page().clickNamed('MIDI');
       const head = await browser().executeAsyncScript<string>(
@@ -453,10 +476,7 @@ export function rehearseJobs(tools: () => Tools): void {
       );
       expect(small).toEqual([]);
       // With a finger.
-      const send = (name: string, options: object) =>
-        (
-          browser() as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }
-        ).sendDevToolsCommand(name, options);
+      const send = (name: string, options: object) => page().devTools(name, options);
       await send('Emulation.setTouchEmulationEnabled', { enabled: true });
       const tap = async (css: string) => {
         const { x, y } = await browser().executeScript<{ x: number; y: number }>(
@@ -534,10 +554,8 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => (await firstBeat()) < dragged, 'a step back');
       // By a finger as well.
       const touched = await firstBeat();
-      const finger = (name: string, points: object[]) =>
-        (
-          browser() as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }
-        ).sendDevToolsCommand('Input.dispatchTouchEvent', { type: name, touchPoints: points });
+      const finger = (type: string, touchPoints: object[]) =>
+        page().devTools('Input.dispatchTouchEvent', { type, touchPoints });
       await finger('touchStart', [{ x: x + 40, y }]);
       await finger('touchMove', [{ x: x + 60, y }]);
       await finger('touchMove', [{ x: x + 90, y }]);
@@ -574,7 +592,7 @@ export function rehearseJobs(tools: () => Tools): void {
       writeFileSync(path, 'no sound at all');
       await choose(path);
       await page().until(
-        async () => (await page().texts('[data-recording] [role="alert"]'))[0]?.includes('no sound') === true,
+        async () => (await page().texts('[data-desk] [role="alert"]'))[0]?.includes('no sound') === true,
         'a sentence'
       );
     });
@@ -612,6 +630,17 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => (await begun()) >= 4, 'a note over its chord');
       expect(await begun()).toBeLessThan(8);
       await page().press('j', 'j');
+    });
+
+    it('lets the change that was walked to be heard at once, over what still sounds', async () => {
+      const begun = await opened();
+      await page().press('j');
+      await page().until(async () => (await begun()) >= 8, 'the change and the next');
+      await page().press(Key.ARROW_RIGHT);
+      await quiet(begun);
+      await page().press('j');
+      await page().until(async () => (await begun()) >= 8, 'the next change and its next');
+      await page().press('j');
     });
 
     it('lets a choice, the target line and a grip be heard', async () => {

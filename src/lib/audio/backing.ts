@@ -1,6 +1,6 @@
 /** A recording of the player's own: read from a file, and listened to by itself while its beat is tapped. */
 import * as Tone from 'tone';
-import { openSound } from './player';
+import { openSound } from './open';
 
 /** Samples a second that recordings are held in. */
 const RATE = 44_100;

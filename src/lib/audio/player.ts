@@ -1,5 +1,7 @@
 /** Plays rounds of events on the audio clock, a little ahead of it, at a tempo that may change while it goes. */
 import * as Tone from 'tone';
+// Inside this module: it must be there when the network is not.
+import Ticker from '../workers/ticker?worker&inline';
 import {
   advance,
   beatAt,
@@ -12,6 +14,8 @@ import {
   type Round
 } from '../core/practice/clock';
 import type { Part, SoundEvent } from '../core/practice/events';
+import { holdListening } from './listen';
+import { openSound } from './open';
 import { loadSounds, type Sounds } from './sounds';
 import { makeBand, TAIL, type Band, type ChordSound } from './voices';
 
@@ -34,15 +38,6 @@ export interface Program<R extends Round> {
   readonly onTick: () => void;
 }
 
-/** Opens the sound; to be called from a gesture of the player. Throws where the browser refuses or never answers. */
-export async function openSound(): Promise<void> {
-  await Promise.race([
-    Tone.start(),
-    new Promise((_, refuse) => setTimeout(() => refuse(new Error('The browser gives no sound.')), 4000))
-  ]);
-  if (Tone.getContext().state !== 'running') throw new Error('The browser gives no sound.');
-}
-
 export class Player<R extends Round> {
   #band: Band;
   readonly #sounds: Sounds;
@@ -60,7 +55,7 @@ export class Player<R extends Round> {
     Tone.getDestination().connect(this.#meter);
     this.#sounds = sounds;
     this.#band = makeBand(sounds, this.#chordSound);
-    this.#ticker = new Worker(new URL('../workers/ticker.ts', import.meta.url), { type: 'module' });
+    this.#ticker = new Ticker();
     this.#ticker.onmessage = () => this.#tick();
   }
 
@@ -74,6 +69,7 @@ export class Player<R extends Round> {
     this.stop();
     const beat = program.countIn[0]?.start ?? 0;
     const second = Tone.getContext().currentTime + BREATH;
+    holdListening(true);
     this.#program = program;
     this.late = 0;
     this.#begun = second;
@@ -85,6 +81,7 @@ export class Player<R extends Round> {
     if (!this.#program) return;
     this.#program = null;
     this.#progress = null;
+    holdListening(false);
     this.#renew();
   }
 
@@ -107,11 +104,6 @@ export class Player<R extends Round> {
     if (backing === this.#backing) return;
     this.#backing = backing;
     this.#renew();
-  }
-
-  /** The sounds are plain ones: the sampled ones could not be had. */
-  get isPlain(): boolean {
-    return this.#sounds.arePlain;
   }
 
   /** Events that were handed over after their time. */
@@ -168,6 +160,7 @@ export class Player<R extends Round> {
   close(): void {
     this.#program = null;
     this.#progress = null;
+    holdListening(false);
     this.#ticker.terminate();
     this.#meter.dispose();
     this.#band.dispose();

@@ -65,7 +65,10 @@ export class Backing {
     }
   }
 
-  async take(file: File): Promise<void> {
+  /** Takes in the first of some files. */
+  async take(files: FileList | null | undefined): Promise<void> {
+    const file = files?.[0];
+    if (!file) return;
     this.problem = '';
     if (file.size > LARGEST * MEGABYTE) {
       this.problem = `“${file.name}” is larger than ${LARGEST} MB; a compressed file of it will do.`;

@@ -4,6 +4,7 @@ import type { ScaleChoice } from '$lib/core/approaches/choice';
 import { pitchClass } from '$lib/core/theory/note';
 import { collectionOver, gripAlone, noteOver, pathOver, type Heard } from '$lib/core/practice/hearing';
 import type { TargetPath } from '$lib/core/targets/path';
+import { listen, stopListening } from '$lib/audio/listen';
 import { gripsOf } from './grips.svelte';
 import { NO_SOUND } from './no-sound';
 import type { Workspace } from './workspace.svelte';
@@ -55,23 +56,30 @@ function heardOf(workspace: Workspace, ask: Ask): Heard | null {
   }
 }
 
-/** Lets something be heard; the same asked for again stops it. */
-export async function hear(workspace: Workspace, ask: Ask): Promise<void> {
-  const { listen, stopListening } = await import('$lib/audio/listen');
-  const wasThis = isSameAsk(ask);
-  stopListening();
-  sounding = null;
-  if (wasThis) return;
-  const heard = heardOf(workspace, ask);
-  if (!heard) return;
-  sounding = JSON.stringify(ask);
+/** What sounds now: the change it was asked for at, and what was asked for. */
+let sounding: string | null = null;
+
+/** Lets something be heard; the same asked for again stops it. Gives what the player should know, where it cannot be. */
+export async function hear(workspace: Workspace, ask: Ask): Promise<string | null> {
+  const own = JSON.stringify([workspace.selected, ask]);
+  const isAgain = sounding === own;
+  hush();
+  const heard = isAgain ? null : heardOf(workspace, ask);
+  if (!heard) return null;
+  sounding = own;
   try {
-    await listen(heard, () => (sounding = null));
+    const isHeard = await listen(heard, () => (sounding = null));
+    if (isHeard) return null;
+    sounding = null;
+    return 'The band is playing; stop it to hear this by itself.';
   } catch {
     sounding = null;
-    workspace.say(NO_SOUND);
+    return NO_SOUND;
   }
 }
 
-let sounding: string | null = null;
-const isSameAsk = (ask: Ask) => sounding === JSON.stringify(ask);
+/** Nothing of it sounds any more. */
+export function hush(): void {
+  sounding = null;
+  stopListening();
+}

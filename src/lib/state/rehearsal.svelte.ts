@@ -28,7 +28,7 @@ import { transposeText } from '$lib/core/chart/transpose';
 import { degreeOf, type Degree } from '$lib/core/theory/degree';
 import { semitonesUp } from '$lib/core/theory/note';
 import type { Draft } from './drafts';
-import { NO_SOUND } from './no-sound';
+import { NO_PLAYER, NO_SOUND } from './no-sound';
 import { Pedals, type PedalAction } from './pedals.svelte';
 import { secondOfRound } from '$lib/core/practice/beats';
 import { Backing } from './backing.svelte';
@@ -484,10 +484,14 @@ export class Rehearsal {
 
   /** What is known of the band's sounds. */
   sounds: 'on their way' | 'here' | 'plain' = $state('on their way');
-  /** Fetches the sounds before they are asked for. */
+  /** Fetches the sounds and all that plays them before they are asked for: then the network may go away. */
   async fetchSounds(): Promise<void> {
     try {
-      const { loadSounds } = await import('$lib/audio/sounds');
+      const [{ loadSounds }] = await Promise.all([
+        import('$lib/audio/sounds'),
+        import('$lib/audio/player'),
+        import('$lib/audio/backing')
+      ]);
       this.sounds = (await loadSounds()).arePlain ? 'plain' : 'here';
     } catch {
       // Told when play is pressed, if it is still so.
@@ -506,11 +510,14 @@ export class Rehearsal {
       this.problem = 'There is nothing to play yet; write a chord or two.';
       return;
     }
+    const arrived = await import('$lib/audio/player').catch(() => null);
     try {
-      const { Player } = await import('$lib/audio/player');
-      this.#player ??= await Player.open<BandRound>();
+      this.#player ??= (await arrived?.Player.open<BandRound>()) ?? null;
     } catch {
-      this.problem = NO_SOUND;
+      this.#player = null;
+    }
+    if (!this.#player) {
+      this.problem = arrived ? NO_SOUND : NO_PLAYER;
       this.isPlaying = false;
       return;
     }

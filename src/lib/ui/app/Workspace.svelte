@@ -17,6 +17,7 @@
   import Dialogs, { type DialogName } from './Dialogs.svelte';
   import FirstSteps from './FirstSteps.svelte';
   import Header from './Header.svelte';
+  import { hush } from './hear';
   import Printing from './Printing.svelte';
   import SaveNotices from './SaveNotices.svelte';
   import { workspaceShortcuts } from './shortcuts';
@@ -58,7 +59,10 @@
     const job = paths.consideredJob;
     if (job) untrack(() => paths.whatIf.ask(job));
   });
-  onDestroy(() => paths.close());
+  onDestroy(() => {
+    paths.close();
+    hush();
+  });
   beforeNavigate(() => void text.autosave.flush());
 
   onMount(() => {

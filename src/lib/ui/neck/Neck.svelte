@@ -94,7 +94,7 @@
   function sound(event: MouseEvent) {
     const cell = (event.target as Element).closest<SVGElement>('[data-cell]');
     const [string, fret] = (cell?.dataset.cell ?? '').split(':').map(Number);
-    if (string && fret !== undefined && workspace.neckMode === 'hand') {
+    if (string && fret !== undefined && workspace.neckMode === 'hand' && !isStand) {
       void hear(workspace, { kind: 'note', midi: soundAt(neck, string, fret) });
     }
   }

@@ -148,7 +148,18 @@
   );
 </script>
 
-<svelte:window bind:innerHeight={pageHeight} onkeydowncapture={learnKey} />
+<svelte:window
+  bind:innerHeight={pageHeight}
+  onkeydowncapture={learnKey}
+  ondragover={(event) => {
+    if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+  }}
+  ondrop={(event) => {
+    if (!event.dataTransfer?.files.length) return;
+    event.preventDefault();
+    void rehearsal.backing.take(event.dataTransfer.files);
+  }}
+/>
 
 <section
   bind:this={section}
@@ -267,7 +278,7 @@
       onclick={() => (isDeskOpen = true)}
     >
       <b class="text-ink tabular-nums">{rehearsal.sounding} bpm</b>
-      <span>{rehearsal.feel.name}</span>
+      <span class="truncate">{rehearsal.backing.playing?.name ?? rehearsal.feel.name}</span>
       {#if rehearsal.drill}<span class="truncate max-sm:hidden">{rehearsal.drill.name}</span>{/if}
       <span class="tabular-nums">round {rehearsal.round + 1}</span>
       <span class="ml-auto flex items-center gap-1.5 text-ink"><SlidersHorizontal size={17} /> desk</span>
