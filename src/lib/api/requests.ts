@@ -191,6 +191,19 @@ export const lineRequest = z.object({
   ...instrumentParts
 });
 
+/** Windows of one outline test. */
+const MOST_WINDOWS = 2000;
+export const outlineRequest = z.object({
+  chart: z.string().optional(),
+  key: z.string().max(40).optional(),
+  line: z.object({ notes }),
+  /** Stretches of time in beats, one after another. */
+  windows: z
+    .array(z.object({ from: at, to: at }))
+    .max(MOST_WINDOWS)
+    .optional()
+});
+
 const handWeight = z.number().min(0).max(100);
 export const placeRequest = z.object({
   notes,

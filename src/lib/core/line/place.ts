@@ -38,6 +38,8 @@ export interface PlaceWish {
   /** Frets, both in. */
   readonly window?: { readonly from: number; readonly to: number } | undefined;
   readonly strings?: readonly number[] | undefined;
+  /** Notes that have a place stay there; what is found is where the hand is. */
+  readonly keepsPlaces?: boolean | undefined;
   /** Number of ways wanted. */
   readonly alternatives: number;
   readonly weights?: PlaceWeights | undefined;
@@ -108,7 +110,7 @@ export function placeNotes(line: readonly LineNote[], wish: PlaceWish): PlaceAns
     const found = holdsFor(moment, wish, touchesOf);
     if (found.length === 0) {
       const { index, note } =
-        moment.notes.find(({ note }) => allowed(note, touchesOf).length === 0) ?? moment.notes[0]!;
+        moment.notes.find(({ note }) => allowed(note, wish, touchesOf).length === 0) ?? moment.notes[0]!;
       return { places: [], noPlace: { note: index, message: whyNot(note, moment, wish, touchesOf) } };
     }
     holds.push(found);
@@ -215,22 +217,31 @@ function canBend({ bend, midi }: LineNote, { finger, fret }: Touch): boolean {
   return finger > 0 && (midi - bend.from < WHOLE_TONE || fret >= BEND_FROM);
 }
 
-const allowed = (note: LineNote, touchesOf: (pitch: number) => readonly Option[]) =>
-  touchesOf(frettedPitch(note)).filter((touch) => canBend(note, touch));
+const allowed = (
+  note: LineNote,
+  { keepsPlaces }: PlaceWish,
+  touchesOf: (pitch: number) => readonly Option[]
+) =>
+  touchesOf(frettedPitch(note)).filter(
+    (touch) => canBend(note, touch) && (!keepsPlaces || isOwnPlace(note, touch))
+  );
+
+const isOwnPlace = ({ place }: LineNote, { string, fret }: Touch) =>
+  !place || (place.string === string && place.fret === fret);
 
 /** The ways of holding the notes of a moment: on strings of their own, by fingers of their own. */
 function holdsFor(
   { notes }: Moment,
-  { neck }: PlaceWish,
+  wish: PlaceWish,
   touchesOf: (pitch: number) => readonly Option[]
 ): Hold[] {
   let holds: Hold[] | null = null;
   for (const { note } of notes) {
-    const options = allowed(note, touchesOf);
+    const options = allowed(note, wish, touchesOf);
     holds = holds
       ? holds.flatMap((hold) =>
           options
-            .filter((touch) => touch.position === hold.position && fits(hold.touches, touch, neck.span))
+            .filter((touch) => touch.position === hold.position && fits(hold.touches, touch, wish.neck.span))
             .map((touch) => ({ position: hold.position, touches: [...hold.touches, touch] }))
         )
       : options.map((touch) => ({ position: touch.position, touches: [touch] }));

@@ -4,6 +4,7 @@ import { answerBand } from './band';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerLine, answerPlace } from './line';
+import { answerOutline } from './outline';
 import { answerTargets } from './targets';
 
 export const answers = {
@@ -12,6 +13,7 @@ export const answers = {
   'guide-tones': answerGuideTones,
   import: answerImport,
   line: answerLine,
+  outline: answerOutline,
   place: answerPlace,
   'position-map': answerPositionMap,
   'scale-choices': answerScaleChoices,

@@ -79,13 +79,20 @@ export function answerLine(input: z.infer<typeof lineRequest>) {
   return {
     notes: lineOut(line, { form: sheet.form, analysis, chosen }),
     landings,
-    figures,
+    figures: { ...figures, ...handFigures(line.notes, neck) },
     ...(last && beatsOf(last.start) >= end
       ? {
           remark: `The line goes on after the chart's ${end} beats; what stands there is heard on its last chord.`
         }
       : {})
   };
+}
+
+/** Where the hand is, and how often it moves; nothing where some note has no place. */
+function handFigures(notes: readonly LineNote[], neck: Instrument) {
+  const best = placeNotes(notes, { neck, keepsPlaces: true, alternatives: 1 }).places[0];
+  if (!best) return {};
+  return { positions: [...new Set(best.notes.map(({ position }) => position))], shifts: best.shifts };
 }
 
 /** A line as it goes out: each note with what it is on its chord. */

@@ -1,0 +1,4 @@
+import { outlineRequest } from '$lib/api/requests';
+import { computing } from '$lib/server/compute/route';
+
+export const POST = computing('outline', outlineRequest);
