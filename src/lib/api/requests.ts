@@ -8,6 +8,7 @@ import { CAPO_CHORDS, MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
+import { MOVED_WHERE, MOVES } from '../core/line/move';
 import { PLACE_WEIGHTS } from '../core/line/place';
 import { shown } from './errors';
 import { fixedTarget } from './plan';
@@ -221,6 +222,28 @@ export const placeRequest = z.object({
       sameFinger: handWeight.default(PLACE_WEIGHTS.sameFinger)
     })
     .optional(),
+  ...instrumentParts
+});
+
+/** A chord or a key as it is written. */
+const symbol = z.string().max(60);
+export const moveRequest = z.object({
+  notes,
+  chart: z.string().optional(),
+  key: z.string().max(40).optional(),
+  to: z.union(
+    [
+      z.strictObject({ semitones: z.number().int().min(-60).max(60) }),
+      z.strictObject({ key: z.object({ from: symbol, to: symbol }) }),
+      z.strictObject({ keys: z.literal('all') }),
+      z.strictObject({ chord: z.object({ from: symbol, to: symbol }) }),
+      z.strictObject({ change: z.number().int().min(0) }),
+      z.strictObject({ position: z.number().int() })
+    ],
+    'say where to: {semitones}, {key: {from, to}}, {keys: "all"}, {chord: {from, to}}, {change} or {position}'
+  ),
+  how: z.enum(MOVES).default('shifted'),
+  where: z.enum(MOVED_WHERE).optional(),
   ...instrumentParts
 });
 

@@ -1,31 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
-import { readChord } from '../theory/chord-reader';
-import { midiOf } from '../theory/note';
 import { noteOf, ticksOf, type LineNote } from './model';
 import { askedOf, mendOf, outlineLine, plainWindows, withChanges } from './outline';
-
-/** "D4 1, Eb4, (F4 A4) .5, - 2": notes and rests one after another, an eighth unless a length is said; brackets sound together. */
-function line(text: string): LineNote[] {
-  let at = 0;
-  return text.split(',').flatMap((word): LineNote[] => {
-    const [, names, beats] = /^\s*(\([^)]*\)|\S+)\s*(\S+)?\s*$/.exec(word)!;
-    const start = at;
-    const length = Number(beats ?? 0.5);
-    at += length;
-    if (names === '-') return [];
-    return names!
-      .replace(/[()]/g, '')
-      .split(/\s+/)
-      .map((name) => noteOf(ticksOf(start), ticksOf(length), midiOf(name)!));
-  });
-}
+import { chordNamed, lineOf } from './testing';
 
 const asked = (chart: string) => askedOf(readSheet(chart).form.changes);
 const outline = (chart: string, notes: LineNote[]) => outlineLine(notes, asked(chart));
 const verdicts = (chart: string, text: string) =>
-  outline(chart, line(text)).windows.map(({ verdict }) => verdict);
+  outline(chart, lineOf(text)).windows.map(({ verdict }) => verdict);
 
 const SUFFIXES = [
   '',
@@ -56,14 +39,9 @@ const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 const aChord = fc
   .tuple(fc.constantFrom(...ROOTS), fc.constantFrom(...SUFFIXES))
   .map(([root, suffix]) => root + suffix);
-const chordOf = (symbol: string) => {
-  const reading = readChord(symbol);
-  return reading.kind === 'chord' ? reading.chord : null!;
-};
-
 /** The tones by which a chord is known: without extensions. */
 function coreTones(symbol: string): number[] {
-  const { tones, rootPc, pitchClasses } = chordOf(symbol);
+  const { tones, rootPc, pitchClasses } = chordNamed(symbol);
   const isCore = (tone: string) =>
     !['9', 'b9', '#9', '#11', '13', 'b13'].includes(tone) || (symbol.includes('sus2') && tone === '9');
   const core = pitchClasses.filter((_, i) => isCore(tones[i]!));
@@ -172,7 +150,10 @@ describe('what a listener hears in a line alone', () => {
   });
 
   it('hears silence as silence, and counts it nowhere', () => {
-    const told = outline('| Dm7 | G7 | Cmaj7 |', line('D4 1, F4 1, A4 1, C5 1, - 4, E4 1, G4 1, B4 1, C5 1'));
+    const told = outline(
+      '| Dm7 | G7 | Cmaj7 |',
+      lineOf('D4 1, F4 1, A4 1, C5 1, - 4, E4 1, G4 1, B4 1, C5 1')
+    );
     expect(told.windows.map(({ verdict }) => verdict)).toEqual(['clear', 'silence', 'clear']);
     expect(told.windows[1]!.heard).toEqual([]);
     expect(told.share).toBe(1);
@@ -180,7 +161,7 @@ describe('what a listener hears in a line alone', () => {
   });
 
   it('reads a pushed note with the chord it is pushed into', () => {
-    const pushed = line('C4, E4, G4, C5, G4, E4, D4, A3 2.5, F4 1, A4 1');
+    const pushed = lineOf('C4, E4, G4, C5, G4, E4, D4, A3 2.5, F4 1, A4 1');
     expect(outline('| C | F |', pushed).windows.map(({ verdict }) => verdict)).toEqual(['clear', 'clear']);
   });
 
@@ -230,7 +211,7 @@ describe('bars as players play them', () => {
 
   it('are heard with the first note pushed as well', () => {
     for (const [, chord, bar] of IDIOMS) {
-      const pushed = later(line(bar), 4).map((note, i) =>
+      const pushed = later(lineOf(bar), 4).map((note, i) =>
         i === 0 ? { ...note, start: note.start - ticksOf(0.5), length: note.length + ticksOf(0.5) } : note
       );
       const told = outline(`| N.C. | ${chord} |`, pushed).windows[1]!;
@@ -241,7 +222,7 @@ describe('bars as players play them', () => {
 
 describe('mending', () => {
   const mended = (chart: string, text: string, at: number) => {
-    const notes = line(text);
+    const notes = lineOf(text);
     return { notes, mend: mendOf(notes, asked(chart), at) };
   };
 

@@ -108,6 +108,22 @@ interface Heard {
   readonly anticipates: boolean;
 }
 
+/** The change a note is heard against, by its index: the one at its start, or the one it anticipates. */
+export function changeHeardAt(note: LineNote, changes: readonly AnalysedChange[]): number {
+  const at = Math.max(
+    0,
+    changes.findLastIndex(({ start }) => ticksOf(start) <= note.start)
+  );
+  return anticipatesAt(note, changes[at + 1]) ? at + 1 : at;
+}
+
+/** It starts at most half a beat before a change and lasts into it. */
+function anticipatesAt(note: LineNote, next: AnalysedChange | undefined): boolean {
+  if (!next) return false;
+  const start = ticksOf(next.start);
+  return start - note.start <= HALF && endOf(note) > start;
+}
+
 /** Each note with the change it is heard against: the one at its start, or the one it anticipates. */
 function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground): Heard[] {
   let at = 0;
@@ -118,8 +134,7 @@ function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground): He
     before = note.start;
     while (at + 1 < changes.length && ticksOf(changes[at + 1]!.start) <= note.start) at++;
     const next = changes[at + 1];
-    const nextStart = next ? ticksOf(next.start) : Infinity;
-    const anticipates = nextStart - note.start <= HALF && endOf(note) > nextStart;
+    const anticipates = anticipatesAt(note, next);
     const change = anticipates ? next! : changes[at]!;
     const { chord } = change;
     const degree = chord ? degreeOf(semitonesUp(chord.rootPc, note.midi % 12), chord.tones) : null;

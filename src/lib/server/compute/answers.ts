@@ -4,6 +4,7 @@ import { answerBand } from './band';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerLine, answerPlace } from './line';
+import { answerMove } from './move';
 import { answerOutline } from './outline';
 import { answerTargets } from './targets';
 
@@ -13,6 +14,7 @@ export const answers = {
   'guide-tones': answerGuideTones,
   import: answerImport,
   line: answerLine,
+  move: answerMove,
   outline: answerOutline,
   place: answerPlace,
   'position-map': answerPositionMap,

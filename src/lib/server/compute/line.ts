@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { lineNote, lineRequest, placeRequest } from '../../api/requests';
 import type { Meter } from '../../core/chart/model';
 import { beatsOf, noteOf, ordered, ticksOf, type Line, type LineNote } from '../../core/line/model';
-import { placeNotes, type Placing } from '../../core/line/place';
+import { placeNotes, type PlacedNote, type Placing } from '../../core/line/place';
 import { readLine, type Ground } from '../../core/line/read';
 import { systemOf } from '../../core/neck/systems/registry';
 import { soundAt, STANDARD, type Instrument } from '../../core/neck/tuning';
@@ -169,8 +169,13 @@ export function answerPlace(input: z.infer<typeof placeRequest>) {
 
 function placingOut({ notes, cost, shifts }: Placing) {
   return {
-    notes: notes.map((note) => ({ ...noteOut(note), position: note.position })),
+    notes: notes.map(placedOut),
     cost,
     shifts
   };
+}
+
+/** A note with its place and where the hand is. */
+export function placedOut(note: PlacedNote) {
+  return { ...noteOut(note), position: note.position };
 }

@@ -1,0 +1,148 @@
+/** The routes about lines, as they are asked from outside. */
+import { describe, expect, it } from 'vitest';
+import { lineRequest, moveRequest, outlineRequest } from '../../api/requests';
+import { parse } from '../answer';
+import { answerLine } from './line';
+import { answerMove } from './move';
+import { answerOutline } from './outline';
+
+const read = (body: unknown) => answerLine(parse(lineRequest, body));
+const outline = (body: unknown) => answerOutline(parse(outlineRequest, body));
+const move = (body: unknown) => answerMove(parse(moveRequest, body));
+const refusal = (work: () => unknown) => {
+  try {
+    work();
+  } catch (thrown) {
+    return thrown as { status: number; error: { code: string; message: string; path?: string } };
+  }
+  throw new Error('was taken');
+};
+
+const eighths = (...midis: number[]) => midis.map((midi, i) => ({ at: i / 2, beats: 0.5, midi }));
+
+describe('line', () => {
+  it('tells where the hand is and how often it moves, where every note lies somewhere', () => {
+    const notes = [
+      { at: 0, beats: 1, string: 3, fret: 5 },
+      { at: 1, beats: 1, string: 3, fret: 12 }
+    ];
+    const { figures } = read({ chart: '| Cm7 |', line: { notes } });
+    expect(figures).toMatchObject({ shifts: 1 });
+    expect((figures as { positions?: number[] }).positions).toHaveLength(2);
+  });
+});
+
+describe('outline', () => {
+  const chart = '{key: Gm}\n| Am7b5 | D7b9 | Gm7 |';
+  const bar = (at: number, ...midis: number[]) => midis.map((midi, i) => ({ at: at + i, beats: 1, midi }));
+  const notes = [...bar(0, 57, 60, 63, 67), ...bar(4, 57, 60, 64, 67), ...bar(8, 55, 58, 62, 65)];
+
+  it('says what is heard at each change, what the chart says, and how to mend it', () => {
+    const { windows, share } = outline({ chart, line: { notes } });
+    expect(windows.map(({ says, verdict }) => [says, verdict])).toEqual([
+      ['Am7b5', 'clear'],
+      ['D7b9', 'not'],
+      ['Gm7', 'clear']
+    ]);
+    expect(windows[1]!.heard[0]).toMatchObject({ symbol: 'Am7', same: ['C6'] });
+    expect(windows[1]!.mend!.changes.length).toBeGreaterThan(0);
+    expect(share).toBeCloseTo(2 / 3);
+  });
+
+  it('hears the same whether there is a chart or not', () => {
+    const windows = [0, 4, 8].map((from) => ({ from, to: from + 4 }));
+    const heard = (body: object) => outline({ line: { notes }, ...body }).windows.map((one) => one.heard);
+    expect(heard({ windows })).toEqual(heard({ chart }));
+    expect(heard({})).toEqual(heard({ chart }));
+    expect(outline({ line: { notes } })).not.toHaveProperty('share');
+  });
+
+  it('refuses windows that run backward', () => {
+    const windows = [
+      { from: 4, to: 8 },
+      { from: 0, to: 4 }
+    ];
+    expect(refusal(() => outline({ line: { notes }, windows }))).toMatchObject({
+      status: 400,
+      error: { code: 'bad-windows', path: 'windows.1' }
+    });
+  });
+});
+
+describe('move', () => {
+  it('to another change, in time and by degrees', () => {
+    const chart = '| Dm7 | G7 | Cmaj7 |';
+    const { lines } = move({ chart, notes: eighths(62, 65, 69, 72), to: { change: 1 }, how: 'degrees' });
+    expect(lines[0]).toMatchObject({ to: 'G7' });
+    expect(lines[0]!.notes.map(({ at, midi }) => [at, midi])).toEqual([
+      [4, 67],
+      [4.5, 71],
+      [5, 74],
+      [5.5, 77]
+    ]);
+  });
+
+  it('to all twelve keys, named from the chart’s, each playable', () => {
+    const { lines } = move({
+      chart: '{key: Ab}\n| Bbm7 | Eb7 |',
+      notes: eighths(58, 61, 65, 68),
+      to: { keys: 'all' }
+    });
+    expect(lines.map(({ to }) => to.replace(/,.*/, ''))).toEqual([
+      'Ab',
+      'A',
+      'Bb',
+      'B',
+      'C',
+      'Db',
+      'D',
+      'Eb',
+      'E',
+      'F',
+      'F#',
+      'G'
+    ]);
+    for (const { notes } of lines) {
+      expect(notes.map(({ midi }) => midi - notes[0]!.midi)).toEqual([0, 3, 7, 10]);
+      expect(
+        notes.every(({ string, fret, finger }) => string && fret !== undefined && finger !== undefined)
+      ).toBe(true);
+    }
+  });
+
+  it('along the strings by default where places are given', () => {
+    const notes = [
+      { at: 0, beats: 1, string: 2, fret: 5 },
+      { at: 1, beats: 1, string: 2, fret: 8 }
+    ];
+    const { lines } = move({ notes, to: { semitones: 4 } });
+    expect(lines[0]!.notes.map(({ string, fret }) => [string, fret])).toEqual([
+      [2, 9],
+      [2, 12]
+    ]);
+    const far = move({ notes, to: { semitones: 20 } });
+    expect(far.lines).toEqual([]);
+    expect(far.left![0]!.message).toContain('string 2');
+  });
+
+  it('from chord to chord, led to the nearest tones of what is played there', () => {
+    const { lines } = move({
+      notes: eighths(62, 65, 69),
+      to: { chord: { from: 'Dm7', to: 'Ebmaj7' } },
+      how: 'led'
+    });
+    for (const { midi } of lines[0]!.notes) expect([0, 2, 3, 5, 7, 8, 10]).toContain(midi % 12);
+  });
+
+  it('says what is asked wrongly', () => {
+    const notes = eighths(60);
+    expect(refusal(() => move({ notes, to: { change: 1 } }))).toMatchObject({ error: { code: 'no-chart' } });
+    expect(refusal(() => move({ notes, chart: '| C |', to: { change: 5 } }))).toMatchObject({
+      error: { code: 'no-such-change', path: 'to.change' }
+    });
+    expect(refusal(() => move({ notes, to: { key: { from: 'C', to: 'H' } } }))).toMatchObject({
+      error: { code: 'bad-key', path: 'to.key.to' }
+    });
+    expect(refusal(() => move({ notes, to: { sideways: 3 } }))).toMatchObject({ status: 400 });
+  });
+});

@@ -1,0 +1,4 @@
+import { moveRequest } from '$lib/api/requests';
+import { computing } from '$lib/server/compute/route';
+
+export const POST = computing('move', moveRequest);
