@@ -8,6 +8,7 @@ import { CAPO_CHORDS, MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
+import { LINE_LEVELS, type LineLevel } from '../core/line/find/registry';
 import { MOVED_WHERE, MOVES } from '../core/line/move';
 import { PLACE_WEIGHTS } from '../core/line/place';
 import { shown } from './errors';
@@ -106,6 +107,7 @@ export const triadPathRequest = z.object({
 const degreeWish = z.enum(DEGREE_NAMES as [string, ...string[]], {
   error: (issue) => `“${shown(issue.input)}” is no degree of a chord; use one of ${DEGREE_NAMES.join(', ')}.`
 });
+const degreeWishes = z.array(degreeWish).min(1).max(DEGREE_NAMES.length);
 
 const register = z.object({ low: z.number().int(), high: z.number().int() });
 const approachWish = z.enum(['fitting', ...APPROACH_KINDS]);
@@ -129,7 +131,7 @@ export const targetsRequest = z.object({
   range: register.optional(),
   avoid: z.array(register).max(12).default([]),
   every: z.number().min(0.5).max(64).optional(),
-  degrees: z.array(degreeWish).min(1).max(DEGREE_NAMES.length).default(['1', '3', '5', '7']),
+  degrees: degreeWishes.default(['1', '3', '5', '7']),
   standIn: z.boolean().default(false),
   column: degreeWish.optional(),
   alternate: z.union([z.boolean(), z.array(z.string())]).default(false),
@@ -225,6 +227,58 @@ export const placeRequest = z.object({
   ...instrumentParts
 });
 
+const named = (things: readonly { readonly id: string }[], what: string) =>
+  z.enum(things.map(({ id }) => id) as [string, ...string[]], {
+    error: (issue) =>
+      `“${shown(issue.input)}” is no ${what}; use one of ${things.map(({ id }) => id).join(', ')}.`
+  });
+
+/** Lines that one answer finds. */
+const MOST_LINES = 8;
+export const linesRequest = targetsRequest
+  .omit({ degrees: true, alternatives: true, approach: true })
+  .extend({
+    degrees: degreeWishes.optional(),
+    /** Changes, both in. */
+    ...part,
+    level: named(LINE_LEVELS, 'level of line'),
+    figure: named(
+      (LINE_LEVELS as readonly LineLevel[]).flatMap(({ figures }) => figures ?? []),
+      'figure'
+    ).optional(),
+    /** Notes in a quarter. */
+    subdivision: z.union([z.literal(2), z.literal(3), z.literal(4)], 'a subdivision is 2, 3 or 4').default(2),
+    /** Bars of a phrase, at whose end the line breathes. */
+    phrase: z
+      .union(
+        [z.literal(0), z.literal(1), z.literal(2), z.literal(4)],
+        'a phrase has 1, 2 or 4 bars; 0 is none'
+      )
+      .optional(),
+    leadIn: approachWish.optional(),
+    motif: z
+      .object({
+        notes,
+        /** What it stands over: chords one after another, or the change of the chart at which its time begins. */
+        over: z.union([
+          z
+            .array(z.object({ symbol: z.string().max(60), beats: z.number().positive().max(256) }))
+            .min(1)
+            .max(64),
+          z.number().int().min(0)
+        ]),
+        how: z.enum(['shifted', 'led']).default('led')
+      })
+      .optional(),
+    seed: z
+      .number()
+      .int()
+      .min(0)
+      .max(2 ** 31)
+      .default(0),
+    alternatives: z.number().int().min(1).max(MOST_LINES).default(1)
+  });
+
 /** A chord or a key as it is written. */
 const symbol = z.string().max(60);
 export const moveRequest = z.object({
@@ -249,17 +303,12 @@ export const moveRequest = z.object({
 
 /** Rounds of the band that one file holds. */
 const MOST_ROUNDS = 64;
-const named = (things: readonly { readonly id: string }[], what: string) =>
-  z.enum(things.map(({ id }) => id) as [string, ...string[]], {
-    error: (issue) =>
-      `“${shown(issue.input)}” is no ${what} of the band; use one of ${things.map(({ id }) => id).join(', ')}.`
-  });
 
 export const bandRequest = z.object({
   chart: z.string(),
   key: z.string().max(40).optional(),
   /** As the chart says where it is left out. */
-  feel: named(FEELS, 'feel').optional(),
+  feel: named(FEELS, 'feel of the band').optional(),
   seed: z
     .number()
     .int()
@@ -267,7 +316,7 @@ export const bandRequest = z.object({
     .max(2 ** 31)
     .default(1),
   rounds: z.number().int().min(1).max(MOST_ROUNDS).default(1),
-  drill: named(DRILLS, 'drill').optional(),
+  drill: named(DRILLS, 'drill of the band').optional(),
   /** Notes of the drill in a quarter. */
   subdivision: z.union([z.literal(2), z.literal(3), z.literal(4)], 'a subdivision is 2, 3 or 4').default(2),
   position: z.number().int().optional(),

@@ -314,10 +314,14 @@ function heardFrom({ scores, shown, first, before, after }: Listened): HeardWind
   return { inSequence: top, alone: ranked(scores, first).top, shown, shareOf };
 }
 
-/** What would be heard in a window if its notes were others; its neighbours are listened to anew as well. */
+/**
+ * What would be heard in a window if some of the notes near it, `touched` by their places in `notes`, were as they are there now. Its
+ * neighbours are listened to anew where that changes them as well.
+ */
 export function heardAgain(
   { windows, listened }: Listening,
   notes: readonly LineNote[],
+  touched: ReadonlySet<number>,
   at: number
 ): HeardWindow {
   const sounds = ({ scores }: Listened) => scores !== null;
@@ -328,13 +332,16 @@ export function heardAgain(
     notes,
     asked.map((i) => windows[i]!)
   );
-  const again = new Map(asked.map((i, n) => [i, listenIn(notes, counted[n]!, windows[i]!)]));
+  const countedAt = (i: number) => counted[asked.indexOf(i)] ?? [];
+  // A note tells by what follows it, too.
+  const isTouched = (i: number) => countedAt(i).some((n) => [0, 1, 2, 3].some((on) => touched.has(n + on)));
   const message = (i: number, beyond: 'before' | 'after', way: 1 | -1) => {
-    const scores = again.get(i)?.scores;
+    if (i < 0 || !isTouched(i)) return listened[at]![beyond];
+    const { scores } = listenIn(notes, countedAt(i), windows[i]!);
     return scores ? carried(scores, listened[i]![beyond], way) : listened[at]![beyond];
   };
   return heardFrom({
-    ...again.get(at)!,
+    ...listenIn(notes, countedAt(at), windows[at]!),
     before: message(last, 'before', 1),
     after: message(next, 'after', -1)
   });

@@ -61,6 +61,14 @@ export function beatsOf(ticks: number): number {
 
 export const endOf = ({ start, length }: LineNote): number => start + length;
 
+/**
+ * Notes in a beat, from those in a quarter, where the beat is one of so many in a whole note: the eighths of 6/8 are its beats. Where a
+ * beat is an eighth it has no triplets of its own; the beats are.
+ */
+export function notesInBeat(perQuarter: number, unit: number): number {
+  return unit > 4 && perQuarter === 3 ? 1 : (perQuarter * 4) / unit;
+}
+
 /** Notes in the order of a line. */
 export function ordered(notes: readonly LineNote[]): LineNote[] {
   return [...notes].sort((a, b) => a.start - b.start || a.midi - b.midi);

@@ -215,11 +215,17 @@ export function mendOf(
   const judge = (heard: HeardWindow) => ({ verdict: verdictOn(chord, heard), share: heard.shareOf(wanted) });
   const before = judge(heardIn(listening, at));
   if (before.verdict === 'clear' || before.verdict === 'silence') return null;
-  const tryOut = (changes: readonly NoteChange[]) => ({
-    changes,
-    ...judge(heardAgain(listening, withChanges(notes, changes), at))
-  });
   const singles = changesIn(notes, asked, at, chord);
+  // Only what is near can tell in that window: the rest of the line need not be gone through again and again.
+  const [from, to] = nearby(notes, asked, at);
+  const near = notes.slice(from, to);
+  const tryOut = (changes: readonly NoteChange[]) => {
+    const here = changes.map((change) => ({ ...change, note: change.note - from }));
+    return {
+      changes,
+      ...judge(heardAgain(listening, withChanges(near, here), new Set(here.map(({ note }) => note)), at))
+    };
+  };
   const tried = singles.map((change) => tryOut([change]));
   const best =
     tried.filter(isMended).sort(bySize)[0] ??
@@ -230,6 +236,19 @@ export function mendOf(
   const reaches = best.verdict === 'clear' ? 'clear' : isRisen ? 'partly' : 'more';
   return { changes: best.changes, reaches, why: whyMended(chord, best.changes, reaches) };
 }
+
+/** The notes round a window, by their places in the line: those of it and of the sounding windows beside it, and a few that follow. */
+function nearby(notes: readonly LineNote[], windows: readonly Window[], at: number): [number, number] {
+  const counted = countedIn(notes, windows);
+  const sounds = (own: readonly number[]) => own.length > 0;
+  const before = counted.slice(0, at).findLast(sounds);
+  const after = counted.slice(at + 1).find(sounds);
+  const all = [before, counted[at], after].flatMap((own) => own ?? []);
+  return [Math.min(...all), Math.max(...all) + FOLLOWING];
+}
+
+/** Notes after a window whose steps tell how its last one was left. */
+const FOLLOWING = 5;
 
 /** A share that rises by less has not risen. */
 const LIKELIER = 1e-6;

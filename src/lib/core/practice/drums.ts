@@ -1,5 +1,5 @@
 /** The drums: a row for every drum, chosen anew for each bar; fills into sections, a mark on their first beat, an ending. */
-import { oneOf } from './chance';
+import { oneOf } from '../line/chance';
 import type { SoundEvent } from './events';
 import { DRUMS, type Drum, type Fill } from './feel';
 import { strokesIn, WORDS, type Stroke } from './pattern';

@@ -2,7 +2,7 @@
 import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
 import type { Line, LineNote } from '../line/model';
-import { beatsOf, endOf, ticksOf } from '../line/model';
+import { notesInBeat, beatsOf, endOf, ticksOf } from '../line/model';
 import { sounding, type Sounding } from '../line/sound';
 import type { NamedTone } from '../moment/moment';
 import type { Area } from '../neck/area';
@@ -114,13 +114,9 @@ function materialFor(
   return { excerpt, areas, targets, skeleton, perBeat: inBeat(perBeat, bars[0]!), round };
 }
 
-/**
- * Notes in a beat of the chart's meter, from those in a quarter: the eighths of 6/8 are its beats. Where a beat is an eighth it
- * has no triplets of its own; the beats are.
- */
+/** Notes in a beat of the chart's meter, as the first bar is counted. */
 function inBeat(perQuarter: number, { beats, meter }: ExcerptBar): number {
-  const unit = meter.unit * (beats / meter.beats);
-  return unit > 4 && perQuarter === 3 ? 1 : (perQuarter * 4) / unit;
+  return notesInBeat(perQuarter, meter.unit * (beats / meter.beats));
 }
 
 /** Whether a note of the form starts while a change sounds. */

@@ -1,6 +1,6 @@
 /** What a round is played on: its bars with their pulses and their place in the form, and the hand of chance. */
 import type { Excerpt, ExcerptBar, PlayedChange } from '../harmony/excerpt';
-import { chanceOf, oftenFirst, type Chance } from './chance';
+import { chanceOf, oftenFirst, type Chance } from '../line/chance';
 import type { Feel } from './feel';
 import { strokesIn, type Pattern, type Stroke } from './pattern';
 import { cellsOf, type Pulse, type PulseCell } from './pulse';

@@ -8,7 +8,7 @@ import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { MODES } from '../theory/mode';
 import { pitchClass, semitonesUp } from '../theory/note';
-import { oneOf, type Chance } from './chance';
+import { oneOf, type Chance } from '../line/chance';
 import { soundedTones } from './tones';
 
 /** A voice of a chord. */

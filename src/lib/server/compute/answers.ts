@@ -4,6 +4,7 @@ import { answerBand } from './band';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerLine, answerPlace } from './line';
+import { answerLines } from './lines';
 import { answerMove } from './move';
 import { answerOutline } from './outline';
 import { answerTargets } from './targets';
@@ -14,6 +15,7 @@ export const answers = {
   'guide-tones': answerGuideTones,
   import: answerImport,
   line: answerLine,
+  lines: answerLines,
   move: answerMove,
   outline: answerOutline,
   place: answerPlace,

@@ -138,7 +138,7 @@ function keyFrom(text: string, path: string): Key {
 }
 
 /** A chord by itself, with the mode that suits it. */
-function chordMeasure(symbol: string): Measure {
+export function chordMeasure(symbol: string): Measure {
   const chord = chordFrom(symbol);
   const { chosen } = arrange(
     sheetFrom(`| ${symbol} |`),

@@ -10,6 +10,7 @@ import type { answers, ComputeName } from './answers';
 const TOO_LONG: Partial<Record<ComputeName, string>> = {
   targets: 'Ask for fewer alternatives, fewer targets, a smaller part of the neck, or a shorter chart.',
   'scale-choices': 'Name the approaches or the change that you want, or ask for a shorter chart.',
+  lines: 'Ask for fewer alternatives, for a part of the chart with from and to, or for a position.',
   band: 'Ask for fewer rounds, or for a shorter chart.',
   'position-map': 'Ask for fewer changes with from and to, or for a shorter chart.'
 };

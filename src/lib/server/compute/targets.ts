@@ -70,7 +70,7 @@ export function answerTargets(input: TargetsRequest) {
 /** Targets inside changes multiply; past this many one answer would take too long. */
 const MOST_TARGETS = 4000;
 
-function checkMoments(changes: readonly AnalysedChange[], every: number | null): void {
+export function checkMoments(changes: readonly AnalysedChange[], every: number | null): void {
   if (every === null) return;
   const count = changes.reduce((sum, { beats }) => sum + Math.ceil(beats / every), 0);
   if (count <= MOST_TARGETS) return;
@@ -99,7 +99,7 @@ function rounded(cost: number): number {
 }
 
 /** Checks the player's limits against the neck and the chart. */
-function targetOptions(
+export function targetOptions(
   input: TargetsRequest,
   neck: Instrument,
   changes: readonly AnalysedChange[]

@@ -1,0 +1,335 @@
+/**
+ * Finding a line: for a rhythm, the cheapest line of a level through the target line, exactly, with the k best. It is on its target at
+ * each targeted change and in its area; every note is of the choice, of the chord, or leads by a semitone; none sounds past its chord.
+ * Source: docs/music-rules.md, Finding a line.
+ */
+import type { Meter } from '../../chart/model';
+import type { Change, PlayedBar } from '../../chart/unroll';
+import type { NamedTone } from '../../moment/moment';
+import type { Instrument } from '../../neck/tuning';
+import type { Target, TargetPath } from '../../targets/path';
+import type { Chord } from '../../theory/chord';
+import type { ApproachNotes } from '../approach-notes';
+import {
+  runCost,
+  turnCost,
+  wayCost,
+  arrivalCost,
+  handCost,
+  harmonyCost,
+  LINE_COSTS,
+  motionCost,
+  partsOf,
+  seededCost,
+  type LineParts,
+  type PlannedSlot
+} from './costs';
+import { figureOf } from './figures';
+import { waysThrough, type FoundWay } from '../lattice';
+import { DEFAULT_FIGURE, SLOT_LEVELS, type SlotLevel } from './levels';
+import { endOf, ticksOf, written, type LineNote } from '../model';
+import { measureOf, type Measure } from '../move';
+import { placeNotes, type PlacedNote } from '../place';
+import { fingerAt } from '../../neck/position';
+import { poolOf, type LineArea, type PoolCell } from './pool';
+import type { Ground } from '../read';
+import { rhythmOver, type RhythmSlot } from './rhythm';
+
+export interface FindWish {
+  readonly ground: Ground;
+  readonly meter: Meter;
+  readonly neck: Instrument;
+  /** Where the line lies at a change. */
+  readonly areaOf: (change: number) => LineArea;
+  /** The target line it lands on. */
+  readonly path: TargetPath;
+  /** What leads into the targets, where the player has said; by their places in the path. */
+  readonly approaches: ApproachNotes;
+  readonly figure?: string | undefined;
+  /** Notes in a beat. */
+  readonly perBeat: number;
+  readonly feel: string | null;
+  readonly seed: number;
+  /** Bars of a phrase, at whose end the line breathes; as the level has it where nothing is said, 0 for never. */
+  readonly phrase?: number | undefined;
+  /** Changes, both in. */
+  readonly from: number;
+  readonly to: number;
+  readonly alternatives: number;
+}
+
+export interface FoundLine {
+  readonly notes: readonly LineNote[];
+  readonly cost: number;
+  readonly parts: Partial<LineParts>;
+  /** No other line in this rhythm is cheaper. */
+  readonly exact: boolean;
+}
+
+export interface FoundLines {
+  readonly lines: readonly FoundLine[];
+  /** Why there is none: the change, and what would give it. */
+  readonly noLine?: { readonly change: number; readonly message: string };
+}
+
+/** A change of the range with all that a line may be made of there. */
+export interface Stretch {
+  readonly change: Change & { readonly chord: Chord };
+  readonly from: number;
+  readonly end: number;
+  readonly pool: readonly PoolCell[];
+  readonly measure: Measure;
+}
+
+export function startOf(target: Target, changes: readonly Change[]): number {
+  return ticksOf(changes[target.change]!.start + target.beat - 1);
+}
+
+/** The changes of the range that have a chord, each with its pool. */
+export function stretchesOf({ ground, neck, areaOf, path, from, to }: FindWish): Stretch[] {
+  const landed = new Map(path.targets.map((target) => [target.change, target.cell]));
+  return ground.form.changes.slice(from, to + 1).flatMap((change): Stretch[] => {
+    const { chord, index, start, beats } = change;
+    if (!chord) return [];
+    const choice = ground.chosen[index] ?? null;
+    return [
+      {
+        change: { ...change, chord },
+        from: ticksOf(start),
+        end: ticksOf(start + beats),
+        pool: poolOf(neck, areaOf(index), chord, choice, landed.get(index) ?? null),
+        measure: measureOf(chord, choice)
+      }
+    ];
+  });
+}
+
+/** Where a line lands: on a target, or on the first beat of a change that has none. */
+export interface LandingPlace {
+  readonly start: number;
+  /** Null where the change has no target. */
+  readonly cell: NamedTone | null;
+  /** Its place in the path. */
+  readonly place: number | null;
+}
+
+export function landingsOf({ ground, path }: FindWish, stretches: readonly Stretch[]): LandingPlace[] {
+  const { changes } = ground.form;
+  const within = new Map(stretches.map((stretch) => [stretch.change.index, stretch]));
+  const targets = path.targets.flatMap((target, place): LandingPlace[] =>
+    within.has(target.change) ? [{ start: startOf(target, changes), cell: target.cell, place }] : []
+  );
+  const known = new Set(targets.map(({ start }) => start));
+  const others = stretches
+    .filter(({ from }) => !known.has(from))
+    .map(({ from }): LandingPlace => ({ start: from, cell: null, place: null }));
+  return [...targets, ...others].sort((a, b) => a.start - b.start);
+}
+
+export function barsOf({ ground }: FindWish, stretches: readonly Stretch[]): PlayedBar[] {
+  const [first, last] = [stretches[0], stretches.at(-1)];
+  if (!first || !last) return [];
+  return ground.form.bars.filter(
+    ({ start, beats }) => ticksOf(start + beats) > first.from && ticksOf(start) < last.end
+  );
+}
+
+/** Finds lines of a level that is filled slot by slot. */
+export function findInSlots(level: keyof typeof SLOT_LEVELS, wish: FindWish): FoundLines {
+  const stretches = stretchesOf(wish);
+  const empty = stretches.find(({ pool }) => pool.length === 0);
+  if (empty) return { lines: [], noLine: nothingThere(empty) };
+  return solved(slotsOf(SLOT_LEVELS[level], wish, stretches), wish, stretches);
+}
+
+/** The cheapest ways through slots. */
+export function solved(
+  slots: readonly PlannedSlot[],
+  wish: Pick<FindWish, 'seed' | 'alternatives'>,
+  stretches: readonly Stretch[]
+): FoundLines {
+  const seeded = slots.map((_, i) => seededCost(wish.seed, i));
+  const { ways, stuckAt } = waysThrough({
+    slots: slots.map(({ cells }) => cells),
+    own: (cell, i) =>
+      harmonyCost(cell, slots[i]!) + (cell.isStretch ? LINE_COSTS.stretch : 0) + seeded[i]!(cell.midi),
+    step: (from, to, i) => {
+      const slot = slots[i]!;
+      return (
+        motionCost(from, to, slot) +
+        arrivalCost(from, to, slot) +
+        handCost(from, to, slot) +
+        wayCost(from, to, slot)
+      );
+    },
+    turn: (from, way, i) => turnCost(from, way, slots[i]!),
+    running: runCost,
+    k: wish.alternatives
+  });
+  if (stuckAt !== undefined) return { lines: [], noLine: stuckIn(slots[stuckAt]!, stretches) };
+  return {
+    lines: ways.map((way) => ({
+      notes: notesOf(way, slots),
+      cost: way.cost,
+      parts: partsOf(way, slots, seeded),
+      exact: true
+    }))
+  };
+}
+
+function nothingThere({ change }: Stretch) {
+  return {
+    change: change.index,
+    message: `Nothing of what is played over ${change.symbol} lies in that part of the neck; allow more of it.`
+  };
+}
+
+function stuckIn({ change }: PlannedSlot, stretches: readonly Stretch[]) {
+  const symbol = stretches.find((one) => one.change.index === change)?.change.symbol ?? '';
+  return {
+    change,
+    message: `There is no way through ${symbol} there that keeps to the level; allow more of the neck, or another target.`
+  };
+}
+
+/** Every slot of the range, with what it is chosen from; in the level's rhythm unless another is given. */
+export function slotsOf(
+  level: SlotLevel,
+  wish: FindWish,
+  stretches: readonly Stretch[],
+  given?: readonly RhythmSlot[]
+): PlannedSlot[] {
+  const landings = landingsOf(wish, stretches);
+  const leads = given ? [] : leadsOf(wish, stretches);
+  const rhythm =
+    given ??
+    rhythmOver(barsOf(wish, stretches), {
+      density: level.density,
+      perBeat: wish.perBeat,
+      feel: wish.feel,
+      seed: wish.seed,
+      phrase: wish.phrase ?? level.phrase,
+      struck: new Set([...landings.map(({ start }) => start), ...leads.map(({ start }) => start)]),
+      leading: new Set(landings.map(({ start }) => start - slotLength(wish)))
+    });
+  const figure = figureOf(wish.figure ?? '') ?? DEFAULT_FIGURE;
+  const isReverse = wish.figure === 'scale and arpeggio';
+  const slots: PlannedSlot[] = [];
+  stretches.forEach((stretch) => {
+    const own = landings.filter(({ start }) => start >= stretch.from && start < stretch.end);
+    own.forEach((landing, n) => {
+      const following = own[n + 1] ?? landings.find(({ start }) => start >= stretch.end) ?? null;
+      const end = own[n + 1]?.start ?? stretch.end;
+      const within = rhythm.filter(({ start }) => start >= landing.start && start < end);
+      within.forEach((moment, at) => {
+        const clipped = { start: moment.start, length: Math.min(moment.length, stretch.end - moment.start) };
+        const lead = leads.find(({ start }) => start === moment.start);
+        const last = slots.at(-1);
+        const isFree = last !== undefined && last.start + last.length < moment.start;
+        const base = { ...clipped, change: stretch.change.index, isFree };
+        if (at === 0) slots.push(landingSlot(base, landing, stretch));
+        else if (lead) slots.push(fixedSlot(base, lead));
+        else {
+          const next = following?.start === end ? following.cell : null;
+          const place = {
+            pool: stretch.pool,
+            measure: stretch.measure,
+            at,
+            count: within.length,
+            next,
+            figure,
+            isReverse
+          };
+          const own = level.wish(place);
+          slots.push({ ...DEFAULTS, ...base, ...own, isFree: isFree || own.isFree === true });
+        }
+      });
+    });
+  });
+  return slots;
+}
+
+const DEFAULTS = {
+  lands: null,
+  turning: LINE_COSTS.turn,
+  standing: LINE_COSTS.standing,
+  goes: 'freely'
+} as const;
+
+export const slotLength = ({ perBeat }: Pick<FindWish, 'perBeat'>) => ticksOf(1) / perBeat;
+
+type BaseSlot = Pick<PlannedSlot, 'start' | 'length' | 'change' | 'isFree'>;
+
+function landingSlot(base: BaseSlot, { cell }: LandingPlace, { pool }: Stretch): PlannedSlot {
+  if (!cell) {
+    return { ...DEFAULTS, ...base, cells: pool.filter(({ kind }) => kind !== 'chromatic'), lands: 'nearest' };
+  }
+  const own = pool.filter(({ midi, string }) => midi === cell.midi && string === cell.string);
+  return { ...DEFAULTS, ...base, cells: own, lands: 'target' };
+}
+
+/** An approach note, where the line's area has it. */
+export interface Lead extends RhythmSlot {
+  readonly cell: PoolCell;
+}
+
+/** The approach notes into the targets of the range; of those that leave the area none of its target is kept. */
+export function leadsOf(
+  { approaches, ground }: Pick<FindWish, 'approaches' | 'ground'>,
+  stretches: readonly Stretch[]
+): Lead[] {
+  const { changes } = ground.form;
+  return [...approaches.values()].flatMap((into) => {
+    const leads = into.flatMap((note): Lead[] => {
+      const pool = stretches.find(({ change }) => change.index === note.change)?.pool ?? [];
+      const same = pool.filter(({ midi }) => midi === note.midi);
+      const cell = same.find(({ string }) => string === note.string) ?? same[0];
+      const start = ticksOf(changes[note.change]!.start + note.beat - 1);
+      return cell ? [{ start, length: ticksOf(note.beats), cell }] : [];
+    });
+    return leads.length === into.length ? leads : [];
+  });
+}
+
+function fixedSlot(base: BaseSlot, { cell }: Lead): PlannedSlot {
+  return { ...DEFAULTS, ...base, cells: [{ ...cell, kind: 'choice' }] };
+}
+
+function notesOf({ cells }: FoundWay<PoolCell>, slots: readonly PlannedSlot[]): LineNote[] {
+  return cells.map((cell, i): LineNote => {
+    const { start, length, lands } = slots[i]!;
+    const next = slots[i + 1];
+    const leads =
+      next?.lands === 'target' &&
+      Math.abs(cells[i + 1]!.midi - cell.midi) === 1 &&
+      next.start === start + length;
+    return written(cell, start, length, lands === 'target' ? 'target' : leads ? 'approach' : 'run');
+  });
+}
+
+/** Notes one after another: none lasts into the next. */
+export function withoutOverlap(notes: readonly LineNote[]): LineNote[] {
+  return notes.map((note, i) => {
+    const next = notes.slice(i + 1).find(({ start }) => start > note.start);
+    return next && endOf(note) > next.start ? { ...note, length: next.start - note.start } : note;
+  });
+}
+
+/** A found line with fingers and hands: in the position it is bound to, else where the hand has it easiest. */
+export function fingered(
+  notes: readonly LineNote[],
+  neck: Instrument,
+  areaAt: (note: LineNote) => LineArea
+): readonly PlacedNote[] {
+  const positions = notes.map((note) => areaAt(note).position);
+  const free = positions.every((position) => position !== undefined)
+    ? undefined
+    : placeNotes(notes, { neck, keepsPlaces: true, alternatives: 1 }).places[0]?.notes;
+  return notes.map((note, i): PlacedNote => {
+    const { string, fret } = note.place!;
+    const position = positions[i] ?? free?.[i]?.position ?? Math.max(neck.capo + 1, fret);
+    const finger =
+      (positions[i] === undefined && free?.[i]?.place.finger) || fingerAt(fret, position, neck.capo);
+    return { ...note, place: { string, fret, finger }, position };
+  });
+}

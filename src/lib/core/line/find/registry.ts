@@ -1,0 +1,150 @@
+/** Every level of line that can be asked for; a new one is a row. */
+import type { Line } from '../model';
+import { callAndAnswer, melodyAndAnswer } from './answer';
+import { findDoubleStops } from './double-stops';
+import { findInSlots, stretchesOf, withoutOverlap, type FindWish, type FoundLines } from './find';
+import { FIGURES } from './figures';
+import { carryMotif, type Motif } from './motif';
+import { targetsAlone } from './simple';
+import type { TargetPath } from '../../targets/path';
+import type { ApproachNotes } from '../approach-notes';
+
+/** What a line is asked with. */
+export interface LineAsked extends FindWish {
+  /** The best target lines; a skeleton has as many forms as there are. */
+  readonly paths: readonly TargetPath[];
+  /** Approach notes into a path: as wished, or those that fit. */
+  readonly leadInto: (path: TargetPath) => ApproachNotes;
+  readonly motif?: Motif | undefined;
+  /** The melody of the chart; null where it has none. */
+  readonly melody: Line | null;
+}
+
+export interface LineLevel {
+  readonly id: string;
+  readonly name: string;
+  readonly hint: string;
+  /** Levels that follow one another, each denser, over the same targets. */
+  readonly grows?: true;
+  /** Forms it can take, where a player picks one. */
+  readonly figures?: readonly { readonly id: string; readonly name: string }[];
+  readonly find: (asked: LineAsked) => FoundLines;
+}
+
+const NONE: ApproachNotes = new Map();
+
+/** A line for each of the target lines. */
+function thin(asked: LineAsked, leadInto: (path: TargetPath) => ApproachNotes): FoundLines {
+  const stretches = stretchesOf(asked);
+  return { lines: asked.paths.map((path) => targetsAlone(asked, stretches, path, leadInto(path))) };
+}
+
+export const LINE_LEVELS = [
+  {
+    id: 'skeleton',
+    name: 'Targets alone',
+    hint: 'Each target, held until the next',
+    grows: true,
+    find: (asked) => thin(asked, () => NONE)
+  },
+  {
+    id: 'led in',
+    name: 'Led in',
+    hint: 'The targets with their approach notes',
+    grows: true,
+    find: (asked) => thin(asked, asked.leadInto)
+  },
+  {
+    id: 'arpeggio',
+    name: 'Arpeggio',
+    hint: 'Chord tones between the targets, led into the next',
+    grows: true,
+    find: (asked) => findInSlots('arpeggio', asked)
+  },
+  {
+    id: 'arpeggio and scale',
+    name: 'Arpeggio and scale',
+    hint: 'The arpeggio up from the target, the scale down into the next; or the reverse',
+    figures: [
+      { id: 'arpeggio and scale', name: 'arpeggio up, scale down' },
+      { id: 'scale and arpeggio', name: 'arpeggio down, scale up' }
+    ],
+    find: (asked) => findInSlots('arpeggio and scale', asked)
+  },
+  {
+    id: 'without a stop',
+    name: 'Without a stop',
+    hint: 'Every note of the beat, one direction until the edge of the area',
+    grows: true,
+    find: (asked) => findInSlots('without a stop', asked)
+  },
+  {
+    id: 'figure',
+    name: 'Figure',
+    hint: 'One cell carried through every change',
+    figures: FIGURES,
+    find: (asked) => findInSlots('figure', asked)
+  },
+  {
+    id: 'motif',
+    name: 'Motif',
+    hint: 'A rhythm and contour of your own carried to each next chord',
+    find: (asked) =>
+      asked.motif
+        ? carryMotif(asked.motif, asked)
+        : {
+            lines: [],
+            noLine: { change: asked.from, message: 'There is no motif to carry yet; give some notes.' }
+          }
+  },
+  {
+    id: 'call and answer',
+    name: 'Call and answer',
+    hint: 'A phrase, silence, the same head with another end',
+    find: callAndAnswer
+  },
+  {
+    id: 'melody and answer',
+    name: 'Melody and answer',
+    hint: 'Two bars of the melody, two of your own that start and end on it',
+    find: (asked) =>
+      asked.melody?.notes.length
+        ? melodyAndAnswer(asked.melody, asked)
+        : {
+            lines: [],
+            noLine: {
+              change: asked.from,
+              message: 'This chart has no melody yet; write one under its chords.'
+            }
+          }
+  },
+  {
+    id: 'sequence',
+    name: 'Sequence up the neck',
+    hint: 'A cell of five notes again and again, an octave higher each time',
+    find: (asked) => findInSlots('sequence', asked)
+  },
+  {
+    id: 'double stops',
+    name: 'Double stops',
+    hint: 'Thirds, sixths, the dominant’s 3 with 7, led in by a semitone',
+    find: findDoubleStops
+  }
+] as const satisfies readonly LineLevel[];
+
+export type LevelId = (typeof LINE_LEVELS)[number]['id'];
+
+export function levelOf(id: string): LineLevel | undefined {
+  return LINE_LEVELS.find((level) => level.id === id);
+}
+
+/** The lines of a level, the best first. */
+export function findLines(id: LevelId, asked: LineAsked): FoundLines {
+  const found = levelOf(id)!.find(asked);
+  return {
+    ...found,
+    lines: found.lines
+      .slice(0, asked.alternatives)
+      .map((line) => ({ ...line, notes: withoutOverlap(line.notes) }))
+  };
+}

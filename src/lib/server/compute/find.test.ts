@@ -1,0 +1,283 @@
+/** Finding lines, as the route is asked from outside. */
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { linesRequest } from '../../api/requests';
+import { readSheet } from '../../core/harmony/sheet';
+import { LINE_LEVELS } from '../../core/line/find/registry';
+import { soundAt, STANDARD } from '../../core/neck/tuning';
+import { pitchClass } from '../../core/theory/note';
+import { parse } from '../answer';
+import { answerLines } from './lines';
+
+const find = (body: object) => answerLines(parse(linesRequest, body));
+type Note = ReturnType<typeof find>['lines'][number]['notes'][number];
+
+const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+const SUFFIXES = [
+  '',
+  'm',
+  '7',
+  'maj7',
+  'm7',
+  'm7b5',
+  '7b9',
+  'dim7',
+  '7alt',
+  'sus4',
+  '6',
+  'm6',
+  'C5'.slice(1)
+];
+const aChord = fc
+  .tuple(fc.constantFrom(...ROOTS), fc.constantFrom(...SUFFIXES))
+  .map(([root, suffix]) => root + suffix);
+/** Bars of one or two chords. */
+const aChart = fc
+  .array(fc.array(aChord, { minLength: 1, maxLength: 2 }), { minLength: 1, maxLength: 5 })
+  .map((bars) => `| ${bars.map((bar) => bar.join(' ')).join(' | ')} |`);
+
+/** Levels that fill the time between targets. */
+const FILLED = ['arpeggio', 'arpeggio and scale', 'without a stop', 'figure', 'sequence'];
+const TARGETED = ['skeleton', 'led in', ...FILLED, 'call and answer', 'double stops'];
+const endOf = ({ at, beats }: Note) => at + beats;
+const firstAt = (notes: readonly Note[], beat: number) =>
+  notes.filter(({ at }) => Math.abs(at - beat) < 1e-6);
+
+describe('every line that is found', () => {
+  it.each(TARGETED)(
+    '%s: lands, stays in its position, sounds what it says, and no note lasts past its chord',
+    (level) => {
+      fc.assert(
+        fc.property(
+          aChart,
+          fc.integer({ min: 1, max: 12 }),
+          fc.constantFrom(2, 3, 4),
+          fc.integer({ min: 0, max: 3 }),
+          (chart, position, subdivision, seed) => {
+            const { lines, noLine } = find({ chart, level, position, subdivision, seed });
+            if (noLine) {
+              expect(noLine.message).toMatch(/\.$/);
+              return;
+            }
+            const { notes } = lines[0]!;
+            const targets = find({
+              chart,
+              level: 'skeleton',
+              position,
+              ...(level === 'figure' ? { degrees: ['1'] } : {})
+            }).lines[0]!.notes;
+            const { changes } = readSheet(chart).form;
+            for (const target of targets) {
+              const landed = firstAt(notes, target.at).map(({ midi }) => midi);
+              if (level !== 'double stops') expect(landed).toEqual([target.midi]);
+              else expect(landed.length).toBeGreaterThan(0);
+            }
+            notes.forEach((note, i) => {
+              expect(soundAt(STANDARD, note.string!, note.fret!)).toBe(note.midi);
+              if (note.fret! > 0) {
+                expect(note.fret).toBeGreaterThanOrEqual(position - 1);
+                expect(note.fret).toBeLessThanOrEqual(position + 4);
+              }
+              const own = changes.findLast(({ start }) => start <= note.at + 1e-6)!;
+              expect(endOf(note)).toBeLessThanOrEqual(own.start + own.beats + 1e-6);
+              const next = notes.slice(i + 1).find(({ at }) => at > note.at);
+              if (next) expect(endOf(note)).toBeLessThanOrEqual(next.at + 1e-6);
+            });
+          }
+        ),
+        { numRuns: 12 }
+      );
+    }
+  );
+
+  it.each(FILLED)(
+    '%s: every note is of the choice or the chord, or leads by a semitone into what follows',
+    (level) => {
+      fc.assert(
+        fc.property(aChart, fc.integer({ min: 2, max: 9 }), (chart, position) => {
+          const { lines } = find({ chart, level, position });
+          for (const { notes } of lines) {
+            notes.forEach(({ role, midi }, i) => {
+              const next = notes[i + 1];
+              const isChromatic = role === 'outside' || role === 'passing';
+              if (isChromatic && next && Math.abs(next.midi - midi) > 2) expect([level, role, i]).toBeNull();
+            });
+          }
+        }),
+        { numRuns: 15 }
+      );
+    }
+  );
+
+  it('is there again with the same seed, and another with another', () => {
+    const chart = '{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7alt |';
+    const midis = (seed: number) =>
+      find({ chart, level: 'arpeggio', position: 4, seed }).lines[0]!.notes.map(({ midi, at }) => [midi, at]);
+    expect(midis(7)).toEqual(midis(7));
+    expect(new Set([0, 1, 2, 3, 4].map((seed) => JSON.stringify(midis(seed)))).size).toBeGreaterThan(3);
+  });
+
+  it('costs what its parts add up to, and no more than the next best', () => {
+    const { lines } = find({
+      chart: '| Em7b5 | A7b9 | Dm7 | G7 |',
+      level: 'without a stop',
+      alternatives: 5
+    });
+    const costs = lines.map(({ cost }) => cost);
+    expect(costs).toEqual([...costs].sort((a, b) => a - b));
+    expect(lines).toHaveLength(5);
+    for (const { cost, parts, exact } of lines) {
+      expect(exact).toBe(true);
+      expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(cost);
+    }
+  });
+});
+
+describe('denser step by step', () => {
+  it('each level has more notes, over the same targets', () => {
+    const chart = '{key: F#m}\n| G#m7b5 | C#7b9 | F#m7 | D7 |';
+    const grown = ['skeleton', 'led in', 'arpeggio', 'without a stop'].map(
+      (level) => find({ chart, level, position: 2 }).lines[0]!.notes
+    );
+    const counts = grown.map(({ length }) => length);
+    expect(counts).toEqual([...new Set(counts)].sort((a, b) => a - b));
+    const landings = grown.map((notes) => [0, 4, 8, 12].map((beat) => firstAt(notes, beat)[0]!.midi));
+    for (const own of landings) expect(own).toEqual(landings[0]);
+  });
+});
+
+describe('levels', () => {
+  it('without a stop: every eighth, triplet or sixteenth of the form', () => {
+    const chart = '{key: Bb}\n| Cm7 | F7 |';
+    for (const subdivision of [2, 3, 4]) {
+      const { notes } = find({ chart, level: 'without a stop', subdivision, position: 3 }).lines[0]!;
+      expect(notes.map(({ at }) => Number((at * subdivision).toFixed(6)))).toEqual(
+        Array.from({ length: 8 * subdivision }, (_, i) => i)
+      );
+    }
+    // In 12/8 the eighths are the beats.
+    const { notes } = find({ chart: '{time: 12/8}\n| Cm7 |', level: 'without a stop', subdivision: 3 })
+      .lines[0]!;
+    expect(notes.map(({ at }) => at)).toEqual(Array.from({ length: 12 }, (_, i) => i));
+  });
+
+  it('figure: the cell on each change, from its own root', () => {
+    const { notes } = find({ chart: '| Cmaj7 | Am7 |', level: 'figure', figure: '1 2 3 5', position: 7 })
+      .lines[0]!;
+    const cells = [0, 2, 4, 6].map((at) =>
+      notes.filter((note) => note.at >= at && note.at < at + 2).map(({ degree }) => degree)
+    );
+    expect(cells).toEqual([
+      ['1', '9', '3', '5'],
+      ['1', '9', '3', '5'],
+      ['1', '9', 'b3', '5'],
+      ['1', '9', 'b3', '5']
+    ]);
+  });
+
+  it('figure: an enclosure goes a step above, a semitone below, then the tone', () => {
+    const { notes } = find({ chart: '| Fmaj7 | % |', level: 'figure', figure: 'enclosures', position: 5 })
+      .lines[0]!;
+    const [, above, below, third] = notes.map(({ midi }) => midi);
+    expect(third! % 12).toBe(pitchClass('A'));
+    expect(third! - below!).toBe(1);
+    expect([1, 2]).toContain(above! - third!);
+  });
+
+  it('arpeggio and scale: up first, or down first where the reverse is asked', () => {
+    const ask = (figure?: string) =>
+      find({
+        chart: '| Gm7 | C7 |',
+        level: 'arpeggio and scale',
+        position: 5,
+        column: '3',
+        ...(figure ? { figure } : {})
+      }).lines[0]!.notes;
+    const rise = (notes: Note[]) => notes[2]!.midi - notes[0]!.midi;
+    expect(rise(ask())).toBeGreaterThan(0);
+    expect(rise(ask('scale and arpeggio'))).toBeLessThan(0);
+  });
+
+  it('motif: rhythm and contour are carried, shifted exactly or led to the nearest tones', () => {
+    const chart = '{key: C}\n| Dm7 | G7 | Cmaj7 | A7 |';
+    const notes = [62, 65, 64, 69].map((midi, i) => ({ at: i * 0.75, beats: 0.5, midi }));
+    const carried = (how: string) =>
+      find({ chart, level: 'motif', position: 5, motif: { notes, over: [{ symbol: 'Dm7', beats: 4 }], how } })
+        .lines[0]!.notes;
+    for (const how of ['shifted', 'led']) {
+      const all = carried(how);
+      expect(all.map(({ at }) => at)).toEqual(
+        [0, 4, 8, 12].flatMap((bar) => notes.map(({ at }) => bar + at))
+      );
+      for (const bar of [0, 1, 2, 3]) {
+        const own = all.slice(4 * bar, 4 * bar + 4).map(({ midi }) => midi);
+        const moves = (line: number[]) => line.slice(1).map((midi, i) => midi - line[i]!);
+        if (how === 'shifted') expect(moves(own)).toEqual([3, -1, 5]);
+        expect(moves(own).map(Math.sign)).toEqual([1, -1, 1]);
+      }
+    }
+    const roles = carried('led').map(({ role }) => role);
+    expect(roles).not.toContain('outside');
+  });
+
+  it('call and answer: silence after the call, the head again with its contour', () => {
+    const { notes } = find({ chart: '| Dm7 | G7 | Cmaj7 | A7 |', level: 'call and answer', position: 5 })
+      .lines[0]!;
+    const bar = (i: number) => notes.filter(({ at }) => at >= 4 * i && at < 4 * i + 4);
+    expect(endOf(bar(0).at(-1)!)).toBeLessThanOrEqual(3);
+    const head = (i: number) => bar(i).filter(({ at }) => at < 4 * i + 2);
+    expect(head(1).map(({ at }) => at - 4)).toEqual(head(0).map(({ at }) => at));
+    const contour = (own: Note[]) => own.slice(1).map(({ midi }, i) => Math.sign(midi - own[i]!.midi));
+    expect(contour(head(1))).toEqual(contour(head(0)));
+  });
+
+  it('melody and answer: two bars of melody, two of one’s own that start on it', () => {
+    const chart = '{melody: G4:2 A4 Bb4 | D5:3 C5 | Bb4:4 | G4:4}\n| Gm7 | Cm7 | Gm7 | D7 |';
+    const { notes } = find({ chart, level: 'melody and answer', position: 5 }).lines[0]!;
+    expect(notes.filter(({ at }) => at < 8).map(({ midi }) => midi)).toEqual([67, 69, 70, 74, 72]);
+    expect(firstAt(notes, 8)[0]!.midi % 12).toBe(pitchClass('Bb'));
+    expect(notes.at(-1)!.midi % 12).toBe(pitchClass('G'));
+    expect(find({ chart: '| Gm7 |', level: 'melody and answer' }).noLine!.message).toContain('no melody');
+  });
+
+  it('sequence: climbs into the next target', () => {
+    const { notes } = find({ chart: '| Am7 | % | D7 |', level: 'sequence', subdivision: 4 }).lines[0]!;
+    const climb = notes.filter(({ at }) => at > 4 && at < 8).map(({ midi }) => midi);
+    expect(climb).toEqual([...climb].sort((a, b) => a - b));
+    expect(climb.at(-1)! - climb[0]!).toBeGreaterThan(12);
+  });
+
+  it('double stops: two strings at once, thirds and sixths, the 3 and 7 of a dominant', () => {
+    const { notes } = find({ chart: '| Gmaj7 | E7 | Am7 | D7 |', level: 'double stops', position: 5 })
+      .lines[0]!;
+    const starts = [...new Set(notes.map(({ at }) => at))];
+    for (const at of starts) {
+      const both = firstAt(notes, at);
+      expect(both).toHaveLength(2);
+      expect(both[0]!.string).not.toBe(both[1]!.string);
+      expect([3, 4, 6, 8, 9]).toContain(both[1]!.midi - both[0]!.midi);
+    }
+  });
+});
+
+describe('what cannot be had', () => {
+  it('says which change and what would give it', () => {
+    const strings = { chart: '| Cmaj7 |', level: 'arpeggio', window: { from: 1, to: 1 }, strings: [6] };
+    expect(find(strings).noLine).toMatchObject({ change: 0 });
+    expect(find({ chart: '| N.C. |', level: 'arpeggio' }).lines).toEqual([]);
+    expect(find({ chart: '| C |', level: 'motif' }).noLine!.message).toContain('motif');
+  });
+
+  it('refuses levels, figures and parts that are none', () => {
+    expect(() => find({ chart: '| C |', level: 'shredding' })).toThrow();
+    expect(() => find({ chart: '| C |', level: 'figure', figure: '9 9 9' })).toThrow();
+    expect(() => find({ chart: '| C |', level: 'arpeggio', from: 4 })).toThrow();
+    expect(LINE_LEVELS).toHaveLength(11);
+  });
+
+  it('keeps to the part that is asked for', () => {
+    const { notes } = find({ chart: '| Dm7 | G7 | Cmaj7 |', level: 'arpeggio', from: 1, to: 1, position: 5 })
+      .lines[0]!;
+    expect(notes.every(({ at }) => at >= 4 && at < 8)).toBe(true);
+  });
+});

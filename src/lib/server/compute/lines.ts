@@ -1,0 +1,180 @@
+/** The route that finds lines: request in, core asked, answer out. Contract: docs/api.md. */
+import type { z } from 'zod';
+import { fail } from '../../api/errors';
+import type { linesRequest } from '../../api/requests';
+import type { Sheet } from '../../core/harmony/sheet';
+import { approachesOf } from '../../core/line/approach-notes';
+import { figureOf, firstDegree } from '../../core/line/find/figures';
+import { fingered } from '../../core/line/find/find';
+import type { Motif } from '../../core/line/find/motif';
+import type { LineArea } from '../../core/line/find/pool';
+import { DEFAULT_FIGURE } from '../../core/line/find/levels';
+import { findLines, type LevelId } from '../../core/line/find/registry';
+import { readMelody } from '../../core/line/melody';
+import { endOf, notesInBeat, ticksOf, type LineNote } from '../../core/line/model';
+import { measureOf, type Measure } from '../../core/line/move';
+import { changeHeardAt } from '../../core/line/read';
+import { systemOf } from '../../core/neck/systems/registry';
+import { arrange, type Arrangement } from '../../core/plan/arrange';
+import { DEFAULT_PLAN } from '../../core/plan/model';
+import { positionAt } from '../../core/targets/candidates';
+import type { TargetOptions } from '../../core/targets/options';
+import { findTargets, type TargetPath } from '../../core/targets/path';
+import { instrumentFrom, sheetFrom } from './inputs';
+import { lineFrom, lineOut } from './line';
+import { chordMeasure } from './move';
+import { checkMoments, targetOptions } from './targets';
+
+type Input = z.infer<typeof linesRequest>;
+
+/** POST /api/v1/lines */
+export function answerLines(input: Input) {
+  const sheet = sheetFrom(input.chart, input.key);
+  const neck = instrumentFrom(input);
+  const arranged = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
+  const { analysis, chosen } = arranged;
+  const last = analysis.changes.length - 1;
+  const { from = 0, to = last } = input;
+  if (from > last || to < from) {
+    fail(400, {
+      code: 'no-such-change',
+      message: `There is no part from change ${from} to ${to}; this chart has changes 0 to ${last}.`,
+      path: 'from'
+    });
+  }
+  const options = optionsFrom(input, arranged);
+  checkMoments(analysis.changes, options.every);
+  const { paths, noPath } = findTargets(analysis, options);
+  const [path] = paths;
+  if (!path) {
+    const { change, message } = noPath ?? {
+      change: from,
+      message: 'No chord of this chart can be landed on.'
+    };
+    return { lines: [], noLine: { change, message } };
+  }
+  const ground = { form: sheet.form, analysis, chosen };
+  const leadInto = (kind: Input['leadIn']) => (own: TargetPath) =>
+    kind ? approachesOf(analysis, own, chosen, neck, options.loop, () => kind) : new Map<number, never>();
+  const areaOf = areasFrom(input, options);
+  const { lines, noLine } = findLines(input.level as LevelId, {
+    ground,
+    meter: sheet.head.meter,
+    neck,
+    areaOf,
+    path,
+    paths,
+    approaches: leadInto(input.leadIn)(path),
+    leadInto: leadInto(input.leadIn ?? 'fitting'),
+    figure: input.figure,
+    perBeat: notesInBeat(input.subdivision, sheet.head.meter.unit),
+    feel: sheet.head.feel,
+    seed: input.seed,
+    phrase: input.phrase,
+    from,
+    to: Math.min(to, last),
+    alternatives: input.alternatives,
+    motif: motifFrom(input, sheet, arranged),
+    melody: melodyOf(sheet)
+  });
+  const areaAt = (note: LineNote) => areaOf(changeHeardAt(note, analysis.changes));
+  return {
+    lines: lines.map(({ notes, cost, parts, exact }) => {
+      const placed = fingered(notes, neck, areaAt);
+      return {
+        notes: lineOut({ meter: sheet.head.meter, notes: placed }, ground).map((note, i) => ({
+          ...note,
+          position: placed[i]!.position
+        })),
+        cost: rounded(cost),
+        parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
+        seed: input.seed,
+        exact
+      };
+    }),
+    ...(noLine ? { noLine } : {})
+  };
+}
+
+/** Costs without the noise of binary fractions. */
+const rounded = (cost: number) => Math.round(cost * 1e6) / 1e6;
+
+/** Whether the player has bound the line to some part of the neck. */
+const isBound = ({ position, positions, window, range, strings }: Input) =>
+  [position, positions, window, range, strings].some((bound) => bound !== undefined);
+
+/**
+ * The target line: thirds and sevenths under the hand where nothing else is said, the first tone of a figure where one is carried.
+ * A sequence has the whole neck to climb.
+ */
+function optionsFrom(input: Input, { analysis, hands, neck }: Arrangement): TargetOptions {
+  const figure = input.level === 'figure' ? (figureOf(input.figure ?? '') ?? DEFAULT_FIGURE) : null;
+  const degrees = input.degrees ?? (figure ? [firstDegree(figure)] : ['3', '7']);
+  const isThin = input.level === 'skeleton' || input.level === 'led in';
+  return targetOptions(
+    {
+      ...input,
+      ...(isBound(input) || input.level === 'sequence' ? {} : { positions: [...hands] }),
+      degrees,
+      standIn: input.standIn || !input.degrees,
+      alternatives: isThin ? input.alternatives : 1
+    },
+    neck,
+    analysis.changes
+  );
+}
+
+function areasFrom(input: Input, options: TargetOptions): (change: number) => LineArea {
+  return (change) => {
+    const position = positionAt(options, change);
+    return {
+      position: position ?? undefined,
+      window: input.window,
+      range: input.range,
+      strings: input.strings
+    };
+  };
+}
+
+function melodyOf({ head, form }: Sheet) {
+  return head.melody === null ? null : readMelody(head.melody, form, head.meter).line;
+}
+
+/** A motif with what its notes are counted in: chords of its own, or those of the chart from a change on. */
+function motifFrom({ motif }: Input, sheet: Sheet, { analysis, chosen }: Arrangement): Motif | undefined {
+  if (!motif) return undefined;
+  const { notes } = lineFrom(motif.notes, sheet.head.meter);
+  const { over, how } = motif;
+  if (typeof over !== 'number') {
+    let end = 0;
+    const spans = over.map(({ symbol, beats }) => {
+      end += ticksOf(beats);
+      return { end, measure: chordMeasure(symbol) };
+    });
+    const measureAt = (ticks: number) => (spans.find((span) => ticks < span.end) ?? spans.at(-1)!).measure;
+    return { notes, length: end, measureAt, how };
+  }
+  const { changes } = analysis;
+  const change = changes[over];
+  if (!change) {
+    const message = `There is no change ${over} for the motif to stand over; this chart has changes 0 to ${changes.length - 1}.`;
+    return fail(400, { code: 'no-such-change', message, path: 'motif.over' });
+  }
+  const start = ticksOf(change.start);
+  const own = notes
+    .filter((note) => note.start >= start)
+    .map((note) => ({ ...note, start: note.start - start }));
+  const end = own.reduce((latest, note) => Math.max(latest, endOf(note)), 0);
+  // It stands over whole changes.
+  const covered =
+    changes.slice(over).find(({ start: at, beats }) => ticksOf(at + beats) - start >= end) ?? change;
+  return {
+    notes: own,
+    length: ticksOf(covered.start + covered.beats) - start,
+    measureAt: (ticks): Measure => {
+      const at = changes.findLast((one) => ticksOf(one.start) <= start + ticks) ?? change;
+      return at.chord ? measureOf(at.chord, chosen[at.index] ?? null) : chordMeasure('C');
+    },
+    how
+  };
+}

@@ -1,0 +1,4 @@
+import { linesRequest } from '$lib/api/requests';
+import { computing } from '$lib/server/compute/route';
+
+export const POST = computing('lines', linesRequest);
