@@ -233,6 +233,12 @@ const named = (things: readonly { readonly id: string }[], what: string) =>
       `“${shown(issue.input)}” is no ${what}; use one of ${things.map(({ id }) => id).join(', ')}.`
   });
 
+/** Chords one after another. */
+const chordSpans = z
+  .array(z.object({ symbol: z.string().max(60), beats: z.number().positive().max(256) }))
+  .min(1)
+  .max(64);
+
 /** Lines that one answer finds. */
 const MOST_LINES = 8;
 export const linesRequest = targetsRequest
@@ -260,13 +266,7 @@ export const linesRequest = targetsRequest
       .object({
         notes,
         /** What it stands over: chords one after another, or the change of the chart at which its time begins. */
-        over: z.union([
-          z
-            .array(z.object({ symbol: z.string().max(60), beats: z.number().positive().max(256) }))
-            .min(1)
-            .max(64),
-          z.number().int().min(0)
-        ]),
+        over: z.union([chordSpans, z.number().int().min(0)]),
         how: z.enum(['shifted', 'led']).default('led')
       })
       .optional(),
@@ -278,6 +278,15 @@ export const linesRequest = targetsRequest
       .default(0),
     alternatives: z.number().int().min(1).max(MOST_LINES).default(1)
   });
+
+export const lickFitRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  lick: z.object({ over: chordSpans, notes }),
+  /** What is there already, to be joined. */
+  line: z.object({ notes }).optional(),
+  ...instrumentParts
+});
 
 /** A chord or a key as it is written. */
 const symbol = z.string().max(60);

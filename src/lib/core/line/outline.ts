@@ -5,6 +5,7 @@
 import type { Change } from '../chart/unroll';
 import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
+import { prettyDegree, prettySymbol } from '../theory/typeset';
 import {
   countedIn,
   heardAgain,
@@ -301,7 +302,7 @@ const TONE_NAMES: Readonly<Record<string, string>> = {
 function whyMended(chord: Chord, changes: readonly NoteChange[], reaches: Mend['reaches']): string {
   const tones = changes.map(({ to }) => {
     const tone = chord.tones[chord.pitchClasses.indexOf(to % 12)]!;
-    return `the ${TONE_NAMES[DEGREES[tone].slot] ?? tone} of ${chord.symbol}`;
+    return `the ${TONE_NAMES[DEGREES[tone].slot] ?? prettyDegree(tone)} of ${prettySymbol(chord.symbol)}`;
   });
   const shown = [...new Set(tones)].join(' and ');
   const Shown = shown[0]!.toUpperCase() + shown.slice(1);

@@ -4,6 +4,7 @@ import { answerBand } from './band';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerLine, answerPlace } from './line';
+import { answerLickFit } from './lick';
 import { answerLines } from './lines';
 import { answerMove } from './move';
 import { answerOutline } from './outline';
@@ -15,6 +16,7 @@ export const answers = {
   'guide-tones': answerGuideTones,
   import: answerImport,
   line: answerLine,
+  'lick-fit': answerLickFit,
   lines: answerLines,
   move: answerMove,
   outline: answerOutline,

@@ -1,7 +1,8 @@
 /** The routes about lines, as they are asked from outside. */
 import { describe, expect, it } from 'vitest';
-import { lineRequest, moveRequest, outlineRequest } from '../../api/requests';
+import { lickFitRequest, lineRequest, moveRequest, outlineRequest } from '../../api/requests';
 import { parse } from '../answer';
+import { answerLickFit } from './lick';
 import { answerLine } from './line';
 import { answerMove } from './move';
 import { answerOutline } from './outline';
@@ -144,5 +145,63 @@ describe('move', () => {
       error: { code: 'bad-key', path: 'to.key.to' }
     });
     expect(refusal(() => move({ notes, to: { sideways: 3 } }))).toMatchObject({ status: 400 });
+  });
+});
+
+describe('lick-fit', () => {
+  const fit = (body: unknown) => answerLickFit(parse(lickFitRequest, body));
+  const lick = {
+    over: [
+      { symbol: 'Dm7', beats: 4 },
+      { symbol: 'G7', beats: 4 }
+    ],
+    // 1 b3 5 b7 of Dm7, then the 3 of G7 and its arpeggio.
+    notes: [62, 65, 69, 72, 71, 67, 65, 62].map((midi, i) => ({ at: i, beats: 1, midi }))
+  };
+
+  it('finds every place of the same families in the same motion, the lick moved there', () => {
+    const { fits } = fit({
+      chart: '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | Am7b5 | Cm9 | F13 | Bbmaj7 | % |',
+      lick
+    });
+    expect(fits.map(({ change, stretch, transpose }) => [change, stretch, transpose])).toEqual([
+      [4, 1, -2],
+      [0, 1, 3]
+    ]);
+    expect(fits[1]!.notes.map(({ at, midi }) => [at, midi])).toEqual(
+      lick.notes.map(({ at, midi }) => [at, midi + 3])
+    );
+    expect(fits[1]!.landing).toMatchObject({ change: 1, degree: '3' });
+    expect(fits[1]!.outline).toBe(1);
+    expect(fits[1]!.why).toContain('ii7–V7, 3 semitones up');
+  });
+
+  it('takes chords twice or half as long, and chords written as several alike', () => {
+    const twice = fit({ chart: '| Dm7 | % | G7 | % |', lick }).fits;
+    expect(twice.map(({ change, stretch }) => [change, stretch])).toEqual([
+      // The last bar of one and the first of the other are as long as it is.
+      [1, 1],
+      [0, 2]
+    ]);
+    expect(twice[1]!.notes.at(-1)).toMatchObject({ at: 14, beats: 2 });
+    const half = fit({ chart: '| Em7 A7 | Dmaj7 |', lick }).fits;
+    expect(half.map(({ change, stretch, transpose }) => [change, stretch, transpose])).toEqual([[0, 0.5, 2]]);
+  });
+
+  it('tells how far it is from what is there already, and fits nowhere where nothing is alike', () => {
+    const line = {
+      notes: [
+        { at: 0, beats: 1, midi: 60 },
+        { at: 12, beats: 1, midi: 64 }
+      ]
+    };
+    const { fits } = fit({ chart: '| Cmaj7 | Dm7 | G7 | Cmaj7 |', lick, line });
+    expect(fits[0]).toMatchObject({ change: 1, from: 2, to: 2 });
+    expect(fit({ chart: '| Dm7 | Gm7 | D7 |', lick }).fits).toEqual([]);
+    expect(
+      refusal(() => fit({ chart: '| C |', lick: { over: [{ symbol: 'Hx', beats: 4 }], notes: [] } }))
+    ).toMatchObject({
+      error: { code: 'bad-chord', path: 'lick.over.0.symbol' }
+    });
   });
 });
