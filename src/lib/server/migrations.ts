@@ -62,6 +62,20 @@ export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [
         .where('id', '=', id)
         .execute();
     }
+  },
+  async function lines(db) {
+    await db.schema
+      .createTable('line')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('chart_id', 'text', (c) => c.notNull().references('chart.id'))
+      .addColumn('name', 'text', (c) => c.notNull())
+      .addColumn('version', 'integer', (c) => c.notNull())
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('created_at', 'integer', (c) => c.notNull())
+      .addColumn('updated_at', 'integer', (c) => c.notNull())
+      .addColumn('deleted_at', 'integer')
+      .execute();
+    await db.schema.createIndex('line_by_chart').on('line').columns(['chart_id', 'deleted_at']).execute();
   }
 ];
 

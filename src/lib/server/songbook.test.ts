@@ -183,7 +183,7 @@ describe('the file', () => {
   /** The file as an earlier Corvel left it, before there was a search column. */
   function asFormat1(): void {
     const file = new Sqlite(path);
-    file.exec('alter table chart drop column search');
+    file.exec('alter table chart drop column search; drop table line');
     file.pragma('user_version = 1');
     file.close();
   }
@@ -201,7 +201,8 @@ describe('the file', () => {
     ['a format below the first', (file: Sqlite.Database) => file.pragma('user_version = -3'), /damaged/],
     [
       'no tables',
-      (file: Sqlite.Database) => file.exec('drop table plan; drop table chart_revision; drop table chart'),
+      (file: Sqlite.Database) =>
+        file.exec('drop table line; drop table plan; drop table chart_revision; drop table chart'),
       /damaged/
     ],
     [

@@ -61,7 +61,7 @@ function checkSize(source: string): void {
 }
 
 /** A JSON column through its schema; null where it cannot be read. */
-function readColumn<T extends z.ZodType>(schema: T, data: string): z.infer<T> | null {
+export function readColumn<T extends z.ZodType>(schema: T, data: string): z.infer<T> | null {
   try {
     return schema.parse(JSON.parse(data));
   } catch {
@@ -258,9 +258,26 @@ export async function renameChart(db: Database, id: string, title: string): Prom
   return saveChart(db, id, { base: version, source: withDeclaration(source, 'title', title), plan });
 }
 
+/** A copy with its plan and its lines. */
 export async function duplicateChart(db: Database, id: string): Promise<StoredChart> {
   const { source, plan } = await openChart(db, id);
-  return createChart(db, { source: withDeclaration(source, 'title', `${titleOf(source)} (copy)`), plan });
+  const copy = await createChart(db, {
+    source: withDeclaration(source, 'title', `${titleOf(source)} (copy)`),
+    plan
+  });
+  const lines = await db
+    .selectFrom('line')
+    .selectAll()
+    .where('chart_id', '=', id)
+    .where('deleted_at', 'is', null)
+    .execute();
+  for (const line of lines) {
+    await db
+      .insertInto('line')
+      .values({ ...line, id: randomUUID(), chart_id: copy.id })
+      .execute();
+  }
+  return copy;
 }
 
 /** Soft: the chart leaves the songbook and can be brought back. */

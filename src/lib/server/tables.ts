@@ -28,6 +28,18 @@ export interface Tables {
     plan: string;
     saved_at: number;
   };
+  /** Lines that are kept with a chart: notes, and the chords they were written over. */
+  line: {
+    id: string;
+    chart_id: string;
+    name: string;
+    /** Counts every edit; the next one names the one it was based on. */
+    version: number;
+    data: string;
+    created_at: number;
+    updated_at: number;
+    deleted_at: number | null;
+  };
   setting: { name: string; value: string };
 }
 
@@ -49,5 +61,6 @@ export const COLUMNS: { readonly [Name in keyof Tables]: ColumnsOf<Tables[Name]>
   ],
   plan: ['chart_id', 'data'],
   chart_revision: ['id', 'chart_id', 'version', 'source', 'plan', 'saved_at'],
+  line: ['id', 'chart_id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
   setting: ['name', 'value']
 };

@@ -1,0 +1,139 @@
+/** The lines that are kept with a chart. */
+import type { z } from 'zod';
+import { fail } from '../api/errors';
+import { lineData, type changeLine, type keepLine, type StoredLine } from '../api/line';
+import type { Database } from './database';
+import { readColumn } from './songbook';
+
+/** Lines that one chart keeps. */
+const MOST_LINES = 500;
+
+type Row = { id: string; name: string; version: number; data: string };
+
+function lineFrom({ id, name, version, data }: Row): StoredLine {
+  return { id, name, version, data: readColumn(lineData, data) as StoredLine['data'] };
+}
+
+/** The lines of a chart, the oldest first. */
+export async function listLines(db: Database, chart: string): Promise<StoredLine[]> {
+  const rows = await db
+    .selectFrom('line')
+    .select(['id', 'name', 'version', 'data'])
+    .where('chart_id', '=', chart)
+    .where('deleted_at', 'is', null)
+    .orderBy('created_at')
+    .orderBy('id')
+    .execute();
+  return rows.map(lineFrom);
+}
+
+async function oneLine(db: Database, chart: string, id: string): Promise<StoredLine> {
+  const row = await db
+    .selectFrom('line')
+    .select(['id', 'name', 'version', 'data'])
+    .where('chart_id', '=', chart)
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  return row ? lineFrom(row) : noLine();
+}
+
+function noLine(): never {
+  return fail(404, {
+    code: 'no-line',
+    message: 'This line is not kept with the chart; it may have been deleted.'
+  });
+}
+
+/** Keeps a new line; sent twice it is kept once. */
+export async function keepNewLine(
+  db: Database,
+  chart: string,
+  { id, name, data }: z.infer<typeof keepLine>
+): Promise<StoredLine> {
+  const there = await db.selectFrom('line').select('chart_id').where('id', '=', id).executeTakeFirst();
+  if (there) return oneLine(db, chart, id);
+  const owner = await db
+    .selectFrom('chart')
+    .select('id')
+    .where('id', '=', chart)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  if (!owner)
+    fail(404, { code: 'no-chart', message: 'This chart is not in the songbook; it may have been deleted.' });
+  const { n } = await db
+    .selectFrom('line')
+    .select((eb) => eb.fn.countAll<number>().as('n'))
+    .where('chart_id', '=', chart)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirstOrThrow();
+  if (n >= MOST_LINES) {
+    fail(413, {
+      code: 'too-many-lines',
+      message: `A chart keeps up to ${MOST_LINES} lines; delete some you no longer play.`
+    });
+  }
+  const now = Date.now();
+  await db
+    .insertInto('line')
+    .values({
+      id,
+      chart_id: chart,
+      name,
+      version: 1,
+      data: JSON.stringify(data),
+      created_at: now,
+      updated_at: now,
+      deleted_at: null
+    })
+    .execute();
+  return oneLine(db, chart, id);
+}
+
+/** Renames a line, or puts other notes in it, on top of the version the edit was based on. */
+export async function editLine(
+  db: Database,
+  chart: string,
+  id: string,
+  { base, name, data }: z.infer<typeof changeLine>
+): Promise<{ version: number }> {
+  const stored = await oneLine(db, chart, id);
+  const { numUpdatedRows } = await db
+    .updateTable('line')
+    .set({
+      version: base + 1,
+      updated_at: Date.now(),
+      ...(name === undefined ? {} : { name }),
+      ...(data === undefined ? {} : { data: JSON.stringify(data) })
+    })
+    .where('id', '=', id)
+    .where('version', '=', base)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) {
+    fail(
+      409,
+      { code: 'stale', message: 'This line was changed in another window since. Nothing was overwritten.' },
+      { stored }
+    );
+  }
+  return { version: base + 1 };
+}
+
+/** Soft: it can be brought back. */
+export async function deleteLine(db: Database, chart: string, id: string): Promise<void> {
+  await mark(db, chart, id, Date.now());
+}
+
+export async function bringBackLine(db: Database, chart: string, id: string): Promise<void> {
+  await mark(db, chart, id, null);
+}
+
+async function mark(db: Database, chart: string, id: string, deletedAt: number | null): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable('line')
+    .set({ deleted_at: deletedAt })
+    .where('chart_id', '=', chart)
+    .where('id', '=', id)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) noLine();
+}
