@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { LineNote } from '../core/line/model';
 
 /** Notes of one line; a chorus of sixteenths over a long form has fewer. */
-const MOST_NOTES = 8192;
+const MOST_NOTES = 4096;
 /** Chords a line stands over. */
 const MOST_CHORDS = 2000;
 const ticks = z.number().int().min(0).max(40_000_000);

@@ -119,10 +119,34 @@ export function makeBand(
         volume: -11.5
       }).connect(out(part))
     );
+  /** A bent or a slid note: one sample whose speed moves to its pitch. */
+  const glided = (sheet: Sheet): Voice => {
+    const notes = [...sheet.keys()];
+    let running: { node: Tone.ToneBufferSource; end: number }[] = [];
+    return ({ midi, velocity, beats, glide }, at, seconds) => {
+      if (!glide) return;
+      const nearest = notes.reduce((a, b) => (Math.abs(b - midi) < Math.abs(a - midi) ? b : a));
+      const rate = (to: number) => 2 ** ((to - nearest) / 12);
+      const url = new Tone.ToneAudioBuffer(sheet.get(nearest)!);
+      const source = new Tone.ToneBufferSource({ context, url, fadeIn: 0.002, fadeOut: RELEASE.line });
+      source.connect(out('line'));
+      source.playbackRate.setValueAtTime(rate(glide.from), at);
+      source.playbackRate.exponentialRampToValueAtTime(rate(midi), at + (glide.beats * seconds) / beats);
+      source.start(at, 0, seconds + RELEASE.line, velocity);
+      const over = running.filter(({ end }) => end < at);
+      over.forEach(({ node }) => node.dispose());
+      running = [...running.filter(({ end }) => end >= at), { node: keep(source), end: at + seconds + 1 }];
+    };
+  };
   const heldOr = (voice: Voice, part: Part): Voice => {
     const held = pad(part);
     return (event, at, seconds) => (event.isHeld ? held : voice)(event, at, seconds);
   };
+
+  const glidedOr =
+    (struck: Voice, moving: Voice): Voice =>
+    (event, at, seconds) =>
+      (event.glide ? moving : struck)(event, at, seconds);
 
   const sticks = sampler(sheets.drums, 'drums', 0.05);
   const brushes = sampler(sheets.brushes, 'drums', 0.05);
@@ -161,7 +185,7 @@ export function makeBand(
   const voices: Readonly<Record<Part, Voice>> = {
     bass: heldOr(sung(sheets.bass, 'bass'), 'bass'),
     chords: heldOr(sung(sheets[chordSound], 'chords'), 'chords'),
-    line: sung(sheets.lead, 'line'),
+    line: glidedOr(sung(sheets.lead, 'line'), glided(sheets.lead)),
     // A stroke rings out; nothing lets it go.
     drums: ({ midi, velocity, isBrushed }, at) =>
       void (isBrushed && sheets.brushes.has(midi) ? brushes : sticks).triggerAttack(

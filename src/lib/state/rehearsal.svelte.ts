@@ -1,7 +1,7 @@
 /** A rehearsal of one chart: what is played, how, and where the music is. The sound itself arrives when it is asked for. */
 /* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
 import { excerptOf, grantedLoop, playedAt, type LoopWish } from '$lib/core/harmony/excerpt';
-import { drillOf } from '$lib/core/line/drills';
+import { drillOf, OWN_LINE } from '$lib/core/line/drills';
 import type { Plan } from '$lib/core/plan/model';
 import { movedPlan } from '$lib/core/plan/move';
 import type { Player } from '$lib/audio/player';
@@ -22,7 +22,7 @@ import {
   type KeyOrder,
   type Ladder
 } from '$lib/core/practice/ladder';
-import type { NotePlace } from '$lib/core/line/model';
+import type { Line, NotePlace } from '$lib/core/line/model';
 import { practiceRound, type Manner, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
 import { transposeText } from '$lib/core/chart/transpose';
 import { degreeOf, type Degree } from '$lib/core/theory/degree';
@@ -168,7 +168,11 @@ export class Rehearsal {
       (this.desk.feel ? feelNamed(this.desk.feel) : undefined) ??
       feelOf(this.workspace.sheet.head.feel, this.meter)
   );
-  readonly drill = $derived.by(() => (this.desk.drill ? (drillOf(this.desk.drill) ?? null) : null));
+  /** A line that is played in the drill's place. */
+  line: Line | null = $state.raw(null);
+  readonly drill = $derived.by(() =>
+    this.line ? OWN_LINE : this.desk.drill ? (drillOf(this.desk.drill) ?? null) : null
+  );
   /** What is laid down of the round that sounds: its notes, and the chart they were made of. */
   #laid: LaidRound<BandRound> | null = $state.raw(null);
   /** The chart in the key of the round: the player's own plan, or the same moved. */
@@ -285,7 +289,8 @@ export class Rehearsal {
     const excerpt = granted && excerptOf(shown.sheet.form, shown.analysis, granted.loop);
     if (!excerpt) return null;
     const { feel, drill } = this;
-    return practiceRound(materialOf(shown), excerpt, {
+    const material = materialOf(shown);
+    return practiceRound(this.line ? { ...material, skeleton: this.line } : material, excerpt, {
       feel,
       drill,
       perBeat: this.desk.perBeat,
@@ -409,8 +414,8 @@ export class Rehearsal {
     this.setLoop(this.loop.kind === 'form' ? this.#here : { kind: 'form' });
   }
 
-  /** In which keys the rounds go; a recording stays in its own. */
-  readonly keys = $derived.by((): KeyOrder => (this.backing.playing ? 'stay' : this.desk.keys));
+  /** In which keys the rounds go; a recording and a line stay in their own. */
+  readonly keys = $derived.by((): KeyOrder => (this.backing.playing || this.line ? 'stay' : this.desk.keys));
 
   readonly pedals = new Pedals((action) => {
     const act: Readonly<Record<PedalAction, () => void>> = {

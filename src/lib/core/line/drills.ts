@@ -163,6 +163,14 @@ function landings(length: (change: PlayedChange) => number): Drill['play'] {
 /** The skeleton line of the path, placed into the excerpt. */
 const withApproach: Drill['play'] = ({ skeleton }) => [...skeleton];
 
+/** A line of the player's own over what is played; the material holds it in the skeleton's place. */
+export const OWN_LINE: Drill = {
+  id: 'line',
+  name: 'A line of your own',
+  hint: 'As it is written',
+  play: withApproach
+};
+
 export const DRILLS: readonly Drill[] = [
   { id: 'up', name: 'Ascending', hint: 'From each target up through the shape', play: runs(upward) },
   { id: 'down', name: 'Descending', hint: 'From each target down through the shape', play: runs(downward) },

@@ -72,6 +72,8 @@ export interface Arrangement {
   readonly targetOptions: (thread: ThreadRule) => TargetOptions;
   /** The approach notes into the targets of a path, as the plan wishes them. */
   readonly approachNotes: (path: TargetPath) => ApproachNotes;
+  /** Those that fit, where the plan wishes none. */
+  readonly fittingNotes: (path: TargetPath) => ApproachNotes;
   /** The line of landing, leaving and approaching; with fitting approach notes where the plan wishes none. */
   readonly skeleton: (path: TargetPath) => Line;
   /** The areas of a change up the neck, for a hand that travels. */
@@ -269,6 +271,7 @@ export function arrange(
       };
     },
     approachNotes: (path: TargetPath) => notesInto(path, plan.approachNotes),
+    fittingNotes: (path: TargetPath) => notesInto(path, 'fitting'),
     skeleton: (path: TargetPath) => {
       const own = notesInto(path, plan.approachNotes);
       const notes = own.size ? own : notesInto(path, 'fitting');

@@ -12,6 +12,7 @@ import type { Drill, DrillMaterial } from '../line/drills';
 import type { SoundEvent } from './events';
 import type { Excerpt, ExcerptBar } from '../harmony/excerpt';
 import type { Feel } from './feel';
+import { sungEvents } from './sung';
 import { quarterTempo, swingAt, swingOver } from './pulse';
 
 /** What a plan gives to a round, by the changes of the whole chart. */
@@ -36,14 +37,6 @@ export interface PracticeRound {
   readonly events: readonly SoundEvent[];
 }
 
-/** How loud the notes of a drill are: landings stand out. */
-const LOUDNESS: Readonly<Record<NonNullable<LineNote['purpose']>, number>> = {
-  target: 0.9,
-  leave: 0.65,
-  run: 0.65,
-  approach: 0.75
-};
-
 /** How a round is played. */
 export interface Manner {
   readonly feel: Feel;
@@ -64,12 +57,7 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
   const notes = drill ? drill.play(materialFor(plan, excerpt, manner, drill)) : [];
   const ratio = swingAt(feel.swing, quarterTempo(tempo, excerpt.bars[0]!));
   const times = sounding(notes, excerpt.changes, swingOver(excerpt.bars, ratio));
-  const line = notes.map(({ midi, purpose = 'run' }, i): SoundEvent => ({
-    part: 'line',
-    ...times[i]!,
-    midi,
-    velocity: LOUDNESS[purpose]
-  }));
+  const line = sungEvents(notes, times);
   const { raised } = plan.neck;
   let played: readonly SoundEvent[] | undefined;
   return {
@@ -78,10 +66,19 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
     times,
     get events() {
       played ??= [...bandEvents({ excerpt, feel, ratio, seed, round, isLast }), ...line]
-        .map((event) => (raised && isPitched(event) ? { ...event, midi: event.midi + raised } : event))
+        .map((event) => (raised && isPitched(event) ? higher(event, raised) : event))
         .sort((a, b) => a.start - b.start);
       return played;
     }
+  };
+}
+
+function higher(event: SoundEvent, semitones: number): SoundEvent {
+  const { midi, glide } = event;
+  return {
+    ...event,
+    midi: midi + semitones,
+    ...(glide ? { glide: { ...glide, from: glide.from + semitones } } : {})
   };
 }
 
@@ -103,13 +100,18 @@ function materialFor(
     const area = areas[at];
     return travels && cell && area ? sameDegreeIn(area, cell) : cell;
   });
+  const end = ticksOf(excerpt.beats);
   const skeleton = changes.flatMap(({ source, start, beats }) => {
     const shift = ticksOf(start) - ticksOf(source.start);
     const [from, to] = [ticksOf(start), ticksOf(start + beats)];
-    return (plan.skeleton?.notes ?? [])
-      .filter((note) => isOver(source, note))
-      .map((note) => ({ ...note, start: note.start + shift }))
-      .filter((note) => note.start >= from && endOf(note) <= to);
+    return (
+      (plan.skeleton?.notes ?? [])
+        .filter((note) => isOver(source, note))
+        .map((note) => ({ ...note, start: note.start + shift }))
+        .filter((note) => note.start >= from && note.start < to)
+        // What lasts into the next change sounds on; nothing goes past the end of what is played.
+        .map((note) => ({ ...note, length: Math.min(note.length, end - note.start) }))
+    );
   });
   return { excerpt, areas, targets, skeleton, perBeat: inBeat(perBeat, bars[0]!), round };
 }

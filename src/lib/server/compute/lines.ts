@@ -5,17 +5,15 @@ import type { linesRequest } from '../../api/requests';
 import type { Sheet } from '../../core/harmony/sheet';
 import { approachesOf } from '../../core/line/approach-notes';
 import { figureOf, firstDegree } from '../../core/line/find/figures';
-import { fingered } from '../../core/line/find/find';
 import type { Motif } from '../../core/line/find/motif';
 import type { LineArea } from '../../core/line/find/pool';
 import { DEFAULT_FIGURE } from '../../core/line/find/levels';
-import { findLines, type LevelId } from '../../core/line/find/registry';
-import { readMelody } from '../../core/line/melody';
-import { endOf, notesInBeat, ticksOf, type LineNote } from '../../core/line/model';
+import type { LevelId } from '../../core/line/find/registry';
+import { endOf, ticksOf } from '../../core/line/model';
 import { measureOf, type Measure } from '../../core/line/move';
-import { changeHeardAt } from '../../core/line/read';
 import { systemOf } from '../../core/neck/systems/registry';
 import { arrange, type Arrangement } from '../../core/plan/arrange';
+import { linesOver } from '../../core/plan/lines';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { positionAt } from '../../core/targets/candidates';
 import type { TargetOptions } from '../../core/targets/options';
@@ -53,45 +51,26 @@ export function answerLines(input: Input) {
     };
     return { lines: [], noLine: { change, message } };
   }
-  const ground = { form: sheet.form, analysis, chosen };
   const leadInto = (kind: Input['leadIn']) => (own: TargetPath) =>
     kind ? approachesOf(analysis, own, chosen, neck, options.loop, () => kind) : new Map<number, never>();
-  const areaOf = areasFrom(input, options);
-  const { lines, noLine } = findLines(input.level as LevelId, {
-    ground,
-    meter: sheet.head.meter,
-    neck,
-    areaOf,
-    path,
-    paths,
-    approaches: leadInto(input.leadIn)(path),
-    leadInto: leadInto(input.leadIn ?? 'fitting'),
-    figure: input.figure,
-    perBeat: notesInBeat(input.subdivision, sheet.head.meter.unit),
-    feel: sheet.head.feel,
-    seed: input.seed,
-    phrase: input.phrase,
-    from,
-    to: Math.min(to, last),
-    alternatives: input.alternatives,
-    motif: motifFrom(input, sheet, arranged),
-    melody: melodyOf(sheet)
-  });
-  const areaAt = (note: LineNote) => areaOf(changeHeardAt(note, analysis.changes));
+  const { lines, noLine } = linesOver(
+    arranged,
+    areasFrom(input, options),
+    { paths, asked: leadInto(input.leadIn), fitting: leadInto(input.leadIn ?? 'fitting') },
+    { ...input, level: input.level as LevelId, motif: motifFrom(input, sheet, arranged) }
+  );
+  const ground = { form: sheet.form, analysis, chosen };
   return {
-    lines: lines.map(({ notes, cost, parts, exact }) => {
-      const placed = fingered(notes, neck, areaAt);
-      return {
-        notes: lineOut({ meter: sheet.head.meter, notes: placed }, ground).map((note, i) => ({
-          ...note,
-          position: placed[i]!.position
-        })),
-        cost: rounded(cost),
-        parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
-        seed: input.seed,
-        exact
-      };
-    }),
+    lines: lines.map(({ notes, cost, parts, exact }) => ({
+      notes: lineOut({ meter: sheet.head.meter, notes }, ground).map((note, i) => ({
+        ...note,
+        position: notes[i]!.position
+      })),
+      cost: rounded(cost),
+      parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
+      seed: input.seed,
+      exact
+    })),
     ...(noLine ? { noLine } : {})
   };
 }
@@ -134,10 +113,6 @@ function areasFrom(input: Input, options: TargetOptions): (change: number) => Li
       strings: input.strings
     };
   };
-}
-
-function melodyOf({ head, form }: Sheet) {
-  return head.melody === null ? null : readMelody(head.melody, form, head.meter).line;
 }
 
 /** A motif with what its notes are counted in: chords of its own, or those of the chart from a change on. */

@@ -1,0 +1,56 @@
+/** The notes of a line as they are played: ties run on, bends and slides glide, landings stand out. */
+import type { LineNote } from '../line/model';
+import type { Sounding } from '../line/sound';
+import type { SoundEvent } from './events';
+
+/** How loud the notes of a line are. */
+const LOUDNESS: Readonly<Record<NonNullable<LineNote['purpose']>, number>> = {
+  target: 0.9,
+  leave: 0.65,
+  run: 0.65,
+  approach: 0.75
+};
+
+/** How much of a note goes by until a bend, or a slide, has reached its pitch. */
+const BENDING = 0.4;
+const SLIDING = 0.15;
+/** Beats: neither takes longer, however long the note. */
+const LONGEST_BEND = 0.5;
+const LONGEST_SLIDE = 0.15;
+
+/** Events of the part `line`; `times` say when each note sounds. */
+export function sungEvents(notes: readonly LineNote[], times: readonly Sounding[]): SoundEvent[] {
+  const events: SoundEvent[] = [];
+  notes.forEach((note, i) => {
+    const { midi, purpose = 'run', tie } = note;
+    const { start, beats } = times[i]!;
+    const held = tie ? events.findLastIndex((event) => event.midi === midi) : -1;
+    if (held >= 0) {
+      const before = events[held]!;
+      events[held] = { ...before, beats: start + beats - before.start };
+      return;
+    }
+    const glide = glideInto(note, notes[i - 1], beats);
+    events.push({
+      part: 'line',
+      start,
+      beats,
+      midi,
+      velocity: LOUDNESS[purpose],
+      ...(glide ? { glide } : {})
+    });
+  });
+  return events;
+}
+
+function glideInto(
+  { midi, bend, slide }: LineNote,
+  before: LineNote | undefined,
+  beats: number
+): SoundEvent['glide'] {
+  if (bend) return { from: bend.from, beats: Math.min(LONGEST_BEND, beats * BENDING) };
+  if (slide && before && before.midi !== midi) {
+    return { from: before.midi, beats: Math.min(LONGEST_SLIDE, beats * SLIDING) };
+  }
+  return undefined;
+}
