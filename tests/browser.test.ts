@@ -8,6 +8,7 @@ import { openBrowser } from '../scripts/lib/browser.mjs';
 import { accessJobs } from './jobs/access';
 import { keepingJobs } from './jobs/keeping';
 import { keyJobs } from './jobs/keys';
+import { lineJobs } from './jobs/lines';
 import { neckJobs } from './jobs/neck';
 import { reachJobs } from './jobs/reach';
 import { rehearseJobs } from './jobs/rehearse';
@@ -624,6 +625,7 @@ describe('the boundary', () => {
 reachJobs(() => ({ page, browser, server }));
 keyJobs(() => ({ page, browser, server }));
 keepingJobs(() => ({ page, browser, server }));
+lineJobs(() => ({ page, browser, server }));
 neckJobs(() => ({ page, browser, server }));
 targetJobs(() => ({ page, browser, server }));
 rehearseJobs(() => ({ page, browser, server }));

@@ -23,6 +23,7 @@ const STATES: readonly State[] = [
   { name: 'the moment', shown: '[aria-label="Hands"] button' },
   { name: 'the map', keys: ['m'], shown: '[data-map]' },
   { name: 'the grips', keys: ['g'], shown: '[data-grip-path]' },
+  { name: 'the lines', keys: ['i'], shown: '[data-outline-strip]' },
   { name: 'the stand', keys: ['p'], shown: '[data-desk]' },
   { name: 'the editor', keys: ['e'], shown: '[data-editor] .cm-content' },
   { name: 'the rules', keys: ['r'], shown: '[data-select="Way of the line"]' },
@@ -174,7 +175,7 @@ export function accessJobs(tools: () => Tools): void {
       });
       await setViewport(browser(), 820, 1180);
       try {
-        for (const key of ['', 'm', 'g', 'p', 'r']) {
+        for (const key of ['', 'm', 'g', 'i', 'p', 'r']) {
           await open();
           if (key) await page().press(key);
           await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');

@@ -128,7 +128,7 @@ export function reachJobs(tools: () => Tools): void {
   });
 
   describe('at every width', () => {
-    const VIEWS = ['moment', 'map', 'grips', 'rehearse'];
+    const VIEWS = ['moment', 'map', 'grips', 'lines', 'rehearse'];
     const overflow = () =>
       browser().executeScript<number>(
         'return document.documentElement.scrollWidth - document.documentElement.clientWidth'

@@ -1,8 +1,16 @@
 /** How things sound, on asking: what is meant by "this" in a workspace, and whether it sounds now. */
 import type { OfferedChoice } from '$lib/core/approaches/registry';
 import type { ScaleChoice } from '$lib/core/approaches/choice';
+import type { LineNote } from '$lib/core/line/model';
 import { pitchClass } from '$lib/core/theory/note';
-import { collectionOver, gripAlone, noteOver, pathOver, type Heard } from '$lib/core/practice/hearing';
+import {
+  collectionOver,
+  gripAlone,
+  noteOver,
+  passageOver,
+  pathOver,
+  type Heard
+} from '$lib/core/practice/hearing';
 import type { TargetPath } from '$lib/core/targets/path';
 import { listen, stopListening } from '$lib/audio/listen';
 import { gripsOf } from './grips.svelte';
@@ -16,7 +24,9 @@ export type Ask =
   | { readonly kind: 'grip' }
   /** This change and the next, each on its target. */
   | { readonly kind: 'moment' }
-  | { readonly kind: 'line'; readonly path?: TargetPath };
+  | { readonly kind: 'line'; readonly path?: TargetPath }
+  /** Notes of a line over this change. */
+  | { readonly kind: 'passage'; readonly notes: readonly LineNote[] };
 
 /** What a player means who only asks to hear "this". */
 export function meant(workspace: Workspace): Ask {
@@ -41,6 +51,8 @@ function heardOf(workspace: Workspace, ask: Ask): Heard | null {
       const grip = gripsOf(workspace).shown;
       return grip && gripAlone(grip.cells.map(({ midi }) => midi));
     }
+    case 'passage':
+      return passageOver(change, ask.notes);
     case 'moment':
       return pathOver([selected, ...(nextIndex === null ? [] : [nextIndex])].map(landingOn));
     case 'line': {

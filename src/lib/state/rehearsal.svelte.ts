@@ -23,6 +23,7 @@ import {
   type Ladder
 } from '$lib/core/practice/ladder';
 import type { Line, NotePlace } from '$lib/core/line/model';
+import { atPitch, laidOut, nearestShift } from '$lib/core/line/move';
 import { practiceRound, type Manner, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
 import { transposeText } from '$lib/core/chart/transpose';
 import { degreeOf, type Degree } from '$lib/core/theory/degree';
@@ -168,8 +169,19 @@ export class Rehearsal {
       (this.desk.feel ? feelNamed(this.desk.feel) : undefined) ??
       feelOf(this.workspace.sheet.head.feel, this.meter)
   );
-  /** A line that is played in the drill's place. */
+  /** A line that is played in the drill's place, as it is in the chart's own key. */
   line: Line | null = $state.raw(null);
+  /** Semitones by which chart and line are moved up, 0 to 11. */
+  shift = $state(0);
+  /** The line in the key that is shown, in the nearest octave it can be played in. */
+  readonly lineShown: Line | null = $derived.by(() => {
+    const { line, shift } = this;
+    if (!line || shift === 0) return line;
+    const moved = line.notes.map((note) => atPitch(note, note.midi + nearestShift(0, shift)));
+    const { neck } = this.workspace;
+    const along = laidOut(line.notes, moved, { neck, where: 'along', anyOctave: true });
+    return { ...line, notes: along.notes ?? moved };
+  });
   readonly drill = $derived.by(() =>
     this.line ? OWN_LINE : this.desk.drill ? (drillOf(this.desk.drill) ?? null) : null
   );
@@ -178,7 +190,7 @@ export class Rehearsal {
   /** The chart in the key of the round: the player's own plan, or the same moved. */
   readonly shown = $derived.by(() => {
     const { workspace } = this;
-    const shift = shiftOf(this.keys, this.round);
+    const shift = (shiftOf(this.keys, this.round) + this.shift) % 12;
     const sounding = this.#laid?.round;
     // A text that is edited while it sounds is shown, as it is played, from the next round on.
     if (sounding && sounding.source !== workspace.document.source) return this.#chartIn(shift, sounding);
@@ -290,7 +302,7 @@ export class Rehearsal {
     if (!excerpt) return null;
     const { feel, drill } = this;
     const material = materialOf(shown);
-    return practiceRound(this.line ? { ...material, skeleton: this.line } : material, excerpt, {
+    return practiceRound(this.lineShown ? { ...material, skeleton: this.lineShown } : material, excerpt, {
       feel,
       drill,
       perBeat: this.desk.perBeat,
@@ -305,7 +317,7 @@ export class Rehearsal {
     this.#clampLoop();
     const { ladder } = this.desk;
     const tempo = this.#sounding(ladder?.isOn ? tempoOf(ladder, round, this.clean) : this.tempo);
-    const shown = this.#chartIn(shiftOf(this.keys, round), { source, plan });
+    const shown = this.#chartIn((shiftOf(this.keys, round) + this.shift) % 12, { source, plan });
     const practice = this.#roundOf(shown, { round, tempo, isLast: false });
     if (!practice) return null;
     return {
@@ -506,7 +518,7 @@ export class Rehearsal {
 
   /** Starts, or starts anew with what has changed. */
   async play(): Promise<void> {
-    const first = this.#roundOf(this.#chartIn(0, this.workspace.document), {
+    const first = this.#roundOf(this.#chartIn(this.shift, this.workspace.document), {
       round: 0,
       tempo: this.sounding,
       isLast: false

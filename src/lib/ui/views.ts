@@ -27,6 +27,15 @@ export const VIEWS: readonly View[] = [
     load: () => import('./grips/Grips.svelte')
   },
   {
+    id: 'lines',
+    name: 'Lines',
+    hint: 'A line over the chords: found, read, judged, played (I)',
+    key: 'i',
+    sheet: 'moment',
+    isAlone: true,
+    load: () => import('./lines/Lines.svelte')
+  },
+  {
     id: 'rehearse',
     name: 'Rehearse',
     hint: 'Band, drills and the stand (P)',

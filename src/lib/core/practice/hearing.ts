@@ -4,7 +4,9 @@
  */
 import type { AnalysedChange } from '../harmony/analysis';
 import { pitchClass } from '../theory/note';
+import { beatsOf, ticksOf, type LineNote } from '../line/model';
 import type { SoundEvent } from './events';
+import { sungEvents } from './sung';
 import { voicingsFor, type Voicing } from './voicing';
 
 /** Something to be heard once. */
@@ -67,6 +69,18 @@ const sung = (start: number, beats: number, midi: number): SoundEvent => ({
 /** A note over the chord of a change. */
 export function noteOver({ change, midi }: Landing): Heard {
   return pathOver([{ change, midi }], HELD);
+}
+
+/** Notes of a line over the chord of the change they begin in, as they are written. */
+export function passageOver(change: AnalysedChange, notes: readonly LineNote[]): Heard {
+  const from = ticksOf(change.start);
+  const times = notes.map(({ start, length }) => ({
+    start: beatsOf(Math.max(0, start - from)),
+    beats: beatsOf(length)
+  }));
+  const beats = Math.max(change.beats, ...times.map((time) => time.start + time.beats));
+  const [voicing] = plainVoicings([change]);
+  return { events: [...chordUnder(change, voicing ?? null, 0, beats), ...sungEvents(notes, times)], beats };
 }
 
 /** Landing after landing, each over its chord: a moment of change, or a whole target line. */

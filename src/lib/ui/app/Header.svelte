@@ -40,16 +40,18 @@
   <a href="/" class={button({ isIcon: true })} aria-label="Songbook" {@attach hint('Songbook')}
     ><Library size={18} /></a
   >
-  <Title {document} />
-  <p class="min-w-0 shrink truncate text-sm text-soft">
-    {settings.note(key.tonic)}
-    {key.mode}{workspace.analysis.declared ? '' : ' (detected)'}{raised
-      ? ` · capo ${raised}, sounds in ${settings.note(plainName((pitchClass(key.tonic) + raised) % 12))}`
-      : ''} · {head.meter.beats}/{head.meter.unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel
-      ? ` · ${head.feel}`
-      : ''}
-  </p>
-  <nav class="flex flex-wrap gap-1" aria-label="View">
+  <div class="flex max-w-full min-w-0 flex-col">
+    <Title {document} />
+    <p class="truncate text-xs text-soft">
+      {settings.note(key.tonic)}
+      {key.mode}{workspace.analysis.declared ? '' : ' (detected)'}{raised
+        ? ` · capo ${raised}, sounds in ${settings.note(plainName((pitchClass(key.tonic) + raised) % 12))}`
+        : ''} · {head.meter.beats}/{head.meter.unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel
+        ? ` · ${head.feel}`
+        : ''}
+    </p>
+  </div>
+  <nav class="flex shrink-0 flex-wrap gap-1 max-xl:shrink" aria-label="View">
     {#each VIEWS as view (view.id)}
       <Button
         pressed={workspace.view === view.id}
@@ -59,7 +61,7 @@
       >
     {/each}
   </nav>
-  <div class="ml-auto flex flex-wrap items-center gap-1 xl:flex-nowrap">
+  <div class="ml-auto flex shrink-0 flex-wrap items-center gap-1 max-xl:shrink xl:flex-nowrap">
     <SaveState status={document.autosave.status} />
     <Button label="Undo" hint="Undo (Ctrl Z)" disabled={!document.canUndo} onclick={() => document.undo()}
       ><Undo2 size={17} /></Button

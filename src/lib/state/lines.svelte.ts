@@ -1,0 +1,408 @@
+/**
+ * The lines of a chart: those that are kept with it, the one that is shown, how it was found, what is heard in it, and how it is
+ * mended and moved. What is shown can be undone step by step until it is kept.
+ */
+import { wrap, type Remote } from 'comlink';
+import type { LineData, StoredLine } from '$lib/api/line';
+import { levelOf, type LevelId } from '$lib/core/line/find/registry';
+import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/model';
+import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
+import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/line/outline';
+import { placeNotes } from '$lib/core/line/place';
+import { changeHeardAt } from '$lib/core/line/read';
+import type { LineWish } from '$lib/core/plan/lines';
+import type { AnalysedChange } from '$lib/core/harmony/analysis';
+import { readChord } from '$lib/core/theory/chord-reader';
+import { counted } from '$lib/core/theory/words';
+import type { FinderApi } from '../workers/finder';
+import * as client from './lines-client';
+import type { Workspace } from './workspace.svelte';
+
+/** Ways a line was found, so that it can be had again and the next one asked for. */
+export interface Finding {
+  readonly level: LevelId;
+  readonly figure?: string;
+  readonly subdivision: number;
+  readonly seed: number;
+  /** Which of the best it is, 0 the best. */
+  readonly rank: number;
+}
+
+export interface ShownLine {
+  readonly notes: readonly LineNote[];
+  readonly name: string;
+  /** The kept line it is; null for one that is not kept. */
+  readonly id: string | null;
+  readonly finding: Finding | null;
+}
+
+const FIRST: Finding = { level: 'arpeggio', subdivision: 2, seed: 0, rank: 0 };
+/** The best lines that are had at once, to go through them. */
+const BEST = 6;
+/** Changes a line is found over at once; of a longer chart those from the selected one on. */
+const MOST_CHANGES = 128;
+/** Steps that can be undone. */
+const MOST_STEPS = 200;
+
+export class Lines {
+  readonly #workspace: Workspace;
+  kept: readonly StoredLine[] = $state.raw([]);
+  /** They have come, or could not. */
+  isLoaded = $state(false);
+  shown: ShownLine | null = $state.raw(null);
+  /** Something the player should know. */
+  problem = $state('');
+  isFinding = $state(false);
+  /** What was asked last; the next press goes on from there. */
+  asked: Finding = $state.raw(FIRST);
+  #past: readonly (ShownLine | null)[] = $state.raw([]);
+  #future: readonly (ShownLine | null)[] = $state.raw([]);
+  #worker: Worker | null = null;
+  #remote: Remote<FinderApi> | null = null;
+  /** The best lines of the last finding. */
+  #best: { readonly key: string; readonly lines: readonly (readonly LineNote[])[] } | null = null;
+  #ask = 0;
+
+  constructor(workspace: Workspace) {
+    this.#workspace = workspace;
+  }
+
+  readonly asks = $derived.by(() => askedOf(this.#workspace.changes));
+  readonly outline = $derived.by(() => (this.shown ? outlineLine(this.shown.notes, this.asks) : null));
+  /** The smallest change that lets the selected change be heard; null where there is none to be had, or needed. */
+  readonly mend: Mend | null = $derived.by(() => {
+    const { shown, outline, asks } = this;
+    const at = this.#workspace.selected;
+    const verdict = outline?.windows[at]?.verdict;
+    if (!shown || !outline || (verdict !== 'partly' && verdict !== 'not')) return null;
+    return mendOf(shown.notes, asks, at, outline.listening);
+  });
+  /** The kept line as it is stored, where one is shown. */
+  readonly stored = $derived.by(() => this.kept.find(({ id }) => id === this.shown?.id) ?? null);
+  /** What is shown is kept as it is. */
+  readonly isKept = $derived.by(() => {
+    const { shown, stored } = this;
+    return stored !== null && stored.data?.notes === shown?.notes && stored.name === shown?.name;
+  });
+  /** The chords have been edited since the line was kept. */
+  readonly isOverOthers = $derived.by(() => {
+    const over = this.stored?.data?.over;
+    if (!over || this.stored?.data?.notes !== this.shown?.notes) return false;
+    const now = this.#over();
+    return over.length !== now.length || over.some((one, i) => !isSameSpan(one, now[i]!));
+  });
+  readonly canUndo = $derived(this.#past.length > 0);
+  readonly canRedo = $derived(this.#future.length > 0);
+
+  async load(): Promise<void> {
+    try {
+      this.kept = (await client.listLines(this.#workspace.document.id)).lines;
+    } catch (error) {
+      this.problem = sentence(error);
+    }
+    this.isLoaded = true;
+    const first = this.kept.find(({ data }) => data);
+    if (!this.shown && first) this.open(first.id);
+    else if (!this.shown) await this.find({});
+  }
+
+  /** Shows another line; what was shown can be brought back. */
+  #show(line: ShownLine | null): void {
+    this.#past = [...this.#past.slice(-MOST_STEPS), this.shown];
+    this.#future = [];
+    this.shown = line;
+    this.problem = '';
+  }
+
+  undo(): void {
+    const last = this.#past.at(-1);
+    if (last === undefined) return;
+    this.#future = [...this.#future, this.shown];
+    this.#past = this.#past.slice(0, -1);
+    this.shown = last;
+    this.#workspace.say('Line: one step back');
+  }
+
+  redo(): void {
+    const next = this.#future.at(-1);
+    if (next === undefined) return;
+    this.#past = [...this.#past, this.shown];
+    this.#future = this.#future.slice(0, -1);
+    this.shown = next;
+    this.#workspace.say('Line: one step on');
+  }
+
+  open(id: string): void {
+    const line = this.kept.find((one) => one.id === id);
+    if (!line) return;
+    if (!line.data) {
+      this.problem = `“${line.name}” cannot be read any more. It is kept as it is; delete it, or leave it for a later version.`;
+      return;
+    }
+    this.#show({ notes: line.data.notes, name: line.name, id, finding: null });
+    this.#workspace.say(`Line ${line.name}`);
+  }
+
+  /** Finds a line: a level, another figure, another seed, or the next best. What is left out stays. */
+  async find(part: Partial<Finding>): Promise<void> {
+    // Another kind of line begins with its best.
+    const isOther = 'level' in part || 'figure' in part || 'subdivision' in part || 'seed' in part;
+    const asked: Finding = { ...this.asked, ...(isOther ? { rank: 0 } : {}), ...part };
+    this.asked = asked;
+    const own = ++this.#ask;
+    // Nobody waits for a line that is not wanted any more.
+    if (this.isFinding) this.#letGo();
+    this.isFinding = true;
+    try {
+      const { lines, message } = await this.#linesFor(asked);
+      if (own !== this.#ask) return;
+      if (lines.length === 0) {
+        this.problem = message ?? 'No such line can be had here.';
+        return;
+      }
+      const rank = asked.rank % lines.length;
+      this.asked = { ...asked, rank };
+      const { name } = levelOf(asked.level)!;
+      const before = this.shown?.notes;
+      this.#show({ notes: lines[rank]!, name, id: null, finding: this.asked });
+      this.#workspace.say(said(name, rank, differing(before, lines[rank]!)));
+    } catch {
+      if (own === this.#ask) this.problem = 'The line could not be worked out; try again.';
+    } finally {
+      if (own === this.#ask) this.isFinding = false;
+    }
+  }
+
+  async #linesFor({ level, figure, subdivision, seed }: Finding) {
+    const { document, neck, system, selected, changes } = this.#workspace;
+    const part = changes.length > MOST_CHANGES ? { from: selected, to: selected + MOST_CHANGES - 1 } : {};
+    const wish: LineWish = { level, figure, subdivision, seed, alternatives: BEST, ...part };
+    const job = { source: document.source, plan: document.plan, neck, system: system.id, wish };
+    const key = JSON.stringify(job);
+    if (this.#best?.key === key) return { lines: this.#best.lines };
+    // An address is no state.
+    // eslint-disable-next-line svelte/prefer-svelte-reactivity
+    this.#worker ??= new Worker(new URL('../workers/finder.ts', import.meta.url), { type: 'module' });
+    this.#remote ??= wrap<FinderApi>(this.#worker);
+    // Plain copies: what the page holds is watched, and cannot be sent.
+    const { lines, noLine } = await this.#remote.find(JSON.parse(key) as typeof job);
+    const found = lines.map(({ notes }) => notes);
+    this.#best = { key, lines: found };
+    return { lines: found, message: noLine?.message };
+  }
+
+  /** Another line of the same kind. */
+  another(): Promise<void> {
+    return this.find({ seed: this.asked.seed + 1 });
+  }
+
+  /** The next best in the same rhythm; after the last the best again. */
+  nextBest(): Promise<void> {
+    return this.find({ rank: this.asked.rank + 1 });
+  }
+
+  /** Takes a mend; the notes that are changed are placed anew. */
+  take({ changes }: Mend): void {
+    const { shown } = this;
+    if (!shown) return;
+    const notes = this.#placedAnew(withChanges(shown.notes, changes));
+    this.#show({ ...shown, notes });
+    this.#workspace.say(`${counted(changes.length, 'note')} changed`);
+  }
+
+  /** The line as it would be with a mend, to be heard first. */
+  mended({ changes }: Mend): readonly LineNote[] {
+    return this.shown ? this.#placedAnew(withChanges(this.shown.notes, changes)) : [];
+  }
+
+  /** Notes without a place are placed as near the others as can be; those that have one stay. */
+  #placedAnew(notes: readonly LineNote[]): readonly LineNote[] {
+    const { neck } = this.#workspace;
+    const { places } = placeNotes(notes, { neck, keepsPlaces: true, alternatives: 1 });
+    return places[0]?.notes ?? placeNotes(notes, { neck, alternatives: 1 }).places[0]?.notes ?? notes;
+  }
+
+  /** Moves the line by semitones or octaves along its strings, or lays it in a position. */
+  move({
+    semitones = 0,
+    where,
+    position
+  }: {
+    semitones?: number;
+    where: MovedWhere;
+    position?: number;
+  }): void {
+    const { shown } = this;
+    if (!shown) return;
+    const { neck } = this.#workspace;
+    const moved = shown.notes.map((note) => atPitch(note, note.midi + semitones));
+    const laid = laidOut(shown.notes, moved, { neck, where, position, anyOctave: position !== undefined });
+    if (!laid.notes) {
+      this.problem = laid.message;
+      return;
+    }
+    this.#show({ ...shown, notes: laid.notes });
+    this.#workspace.say(position === undefined ? 'Line moved' : `Line in position ${position}`);
+  }
+
+  /** Moves a kept line from the chords it was written over to those that stand there now, degree by degree. */
+  moveToChords(): void {
+    const { shown, stored } = this;
+    const over = stored?.data?.over;
+    if (!shown || !over) return;
+    const { changes, chosen, neck } = this.#workspace;
+    const measures = shown.notes.map((note) => {
+      const now = changes[changeHeardAt(note, changes)];
+      const was = over.findLast(({ start }) => ticksOf(start) <= note.start) ?? over[0];
+      const reading = was && readChord(was.symbol);
+      const to = now?.chord ? measureOf(now.chord, chosen[now.index] ?? null) : null;
+      const from = reading?.kind === 'chord' ? measureOf(reading.chord, null) : to;
+      return from && to ? ([from, to] as const) : null;
+    });
+    if (measures.some((both) => both === null)) {
+      this.problem = 'Some of its notes have no chord under them any more; move or delete those first.';
+      return;
+    }
+    const pitches = byDegrees(
+      shown.notes.map(({ midi }) => midi),
+      measures.map((both) => both!)
+    );
+    const moved = shown.notes.map((note, i) => atPitch(note, pitches[i]!));
+    const laid = laidOut(shown.notes, moved, { neck, where: 'in place', anyOctave: true });
+    this.#show({ ...shown, notes: laid.notes ?? moved });
+    this.#workspace.say('Line moved to the chords that stand there now');
+  }
+
+  #over(): LineData['over'] {
+    return this.#workspace.changes.map(({ symbol, start, beats }) => ({ symbol, start, beats }));
+  }
+
+  /** Keeps what is shown: a new line, or the one it was, with what has changed. */
+  async keep(): Promise<void> {
+    const { shown, stored } = this;
+    if (!shown) return;
+    const chart = this.#workspace.document.id;
+    const data: LineData = { notes: ordered(shown.notes), over: this.#over() };
+    try {
+      if (stored) {
+        const { version } = await client.changeLine(chart, stored.id, {
+          base: stored.version,
+          name: shown.name,
+          data
+        });
+        this.#keptAs({ id: stored.id, name: shown.name, version, data });
+      } else {
+        const name = this.#freeName(shown.name);
+        const line = await client.keepLine(chart, crypto.randomUUID(), name, data);
+        this.#keptAs({ ...line, name, data });
+      }
+      this.#workspace.say('Line kept with the chart');
+    } catch (error) {
+      this.problem = sentence(error);
+    }
+  }
+
+  #keptAs(line: StoredLine): void {
+    const isThere = this.kept.some(({ id }) => id === line.id);
+    this.kept = isThere ? this.kept.map((one) => (one.id === line.id ? line : one)) : [...this.kept, line];
+    if (this.shown) this.shown = { ...this.shown, id: line.id, name: line.name, notes: line.data!.notes };
+    this.problem = '';
+  }
+
+  /** A name that no other kept line has. */
+  #freeName(name: string): string {
+    for (let n = 1; ; n++) {
+      const free = n === 1 ? name : `${name} ${n}`;
+      if (!this.kept.some((line) => line.name === free)) return free;
+    }
+  }
+
+  async rename(name: string): Promise<void> {
+    const { shown, stored } = this;
+    const wanted = name.trim().slice(0, 120);
+    if (!shown || !wanted || wanted === shown.name) return;
+    if (!stored) {
+      this.shown = { ...shown, name: wanted };
+      return;
+    }
+    try {
+      const { version } = await client.changeLine(this.#workspace.document.id, stored.id, {
+        base: stored.version,
+        name: wanted
+      });
+      this.kept = this.kept.map((one) => (one.id === stored.id ? { ...one, name: wanted, version } : one));
+      this.shown = { ...shown, name: wanted };
+    } catch (error) {
+      this.problem = sentence(error);
+    }
+  }
+
+  /** Deletes the kept line that is shown; gives what brings it back, null where that failed. */
+  async remove(): Promise<(() => Promise<void>) | null> {
+    const { stored } = this;
+    if (!stored) return null;
+    const chart = this.#workspace.document.id;
+    try {
+      await client.deleteLine(chart, stored.id);
+    } catch (error) {
+      this.problem = sentence(error);
+      return null;
+    }
+    const before = this.kept;
+    this.kept = before.filter(({ id }) => id !== stored.id);
+    this.shown = this.shown && { ...this.shown, id: null };
+    return async () => {
+      try {
+        await client.bringBackLine(chart, stored.id);
+        this.kept = [...this.kept, stored];
+        this.open(stored.id);
+      } catch (error) {
+        this.problem = sentence(error);
+      }
+    };
+  }
+
+  #letGo(): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+    this.#remote = null;
+  }
+
+  close(): void {
+    this.#letGo();
+  }
+}
+
+type Span = Pick<AnalysedChange, 'symbol' | 'start' | 'beats'>;
+const isSameSpan = (a: Span, b: Span) => a.symbol === b.symbol && a.start === b.start && a.beats === b.beats;
+
+const sentence = (error: unknown) => (error instanceof Error ? error.message : 'That did not work.');
+
+/** How many notes of a line are others than before; null where there was none, or it is another rhythm. */
+function differing(before: readonly LineNote[] | undefined, now: readonly LineNote[]): number | null {
+  if (before?.length !== now.length) return null;
+  if (now.some(({ start }, i) => start !== before[i]!.start)) return null;
+  return now.filter(({ midi }, i) => midi !== before[i]!.midi).length;
+}
+
+function said(name: string, rank: number, differs: number | null): string {
+  const which = rank === 0 ? name : `${name}, number ${rank + 1} of the best`;
+  return differs === null || differs === 0 ? which : `${which}: ${counted(differs, 'note')} differ`;
+}
+
+/** The notes of a line that begin over a change, by their places in it. */
+export function notesOver(
+  notes: readonly LineNote[],
+  { start, beats }: Pick<AnalysedChange, 'start' | 'beats'>
+): { readonly index: number; readonly note: LineNote }[] {
+  const [from, to] = [ticksOf(start), ticksOf(start + beats)];
+  return notes.flatMap((note, index) =>
+    (note.start >= from && note.start < to) || (note.start < from && endOf(note) > from)
+      ? [{ index, note }]
+      : []
+  );
+}
+
+/** The beat of a change on which a note begins, from 1; at least 1 for what is held into it. */
+export const beatIn = (note: LineNote, { start }: Pick<AnalysedChange, 'start'>) =>
+  Math.max(1, Number((beatsOf(note.start) - start + 1).toFixed(2)));

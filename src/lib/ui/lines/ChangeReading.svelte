@@ -1,0 +1,117 @@
+<!-- What is heard in the line at one change, how it is landed on, note by note; and the smallest change that would tell the chord. -->
+<script lang="ts">
+  import { midiName } from '$lib/core/theory/note';
+  import { prettyDegree, prettyNote, prettySymbol } from '$lib/core/theory/typeset';
+  import { beatIn } from '$lib/state/lines.svelte';
+  import type { AnalysedChange } from '$lib/core/harmony/analysis';
+  import type { LineNote } from '$lib/core/line/model';
+  import type { HeardChord } from '$lib/core/line/listener';
+  import { wantedSounds, type Mend, type OutlinedWindow } from '$lib/core/line/outline';
+  import type { LineReading, ReadNote } from '$lib/core/line/read';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Button from '../kit/Button.svelte';
+  import { LANDED_WORDS, ROLE_NAMES, VERDICT_WORDS } from './looks';
+  import VerdictMark from './VerdictMark.svelte';
+
+  interface Props {
+    change: AnalysedChange;
+    window: OutlinedWindow;
+    reading: LineReading;
+    notes: readonly { readonly note: LineNote; readonly read: ReadNote }[];
+    mend: Mend | null;
+    onhear: (mend: Mend) => void;
+    ontake: (mend: Mend) => void;
+  }
+  let { change, window, reading, notes, mend, onhear, ontake }: Props = $props();
+
+  const landing = $derived(reading.landings.find((one) => one.change === change.index));
+  /** Where the notes are the chart's own, so is the name. */
+  const wanted = $derived(change.chord ? wantedSounds(change.chord) : null);
+  const nameOf = (heard: HeardChord) => (wanted?.has(heard.pitchSet) ? change.symbol : heard.symbol);
+  const pitchName = (midi: number) => prettyNote(midiName(midi).replace(/-?\d+$/, ''));
+  const changed = $derived(
+    (mend?.changes ?? [])
+      .map(({ from, to, note }) => {
+        const own = notes.find(({ read }) => read.index === note)?.note;
+        const when = own ? ` on beat ${beatIn(own, change)}` : '';
+        return `${pitchName(to)} instead of ${pitchName(from)}${when}`;
+      })
+      .join(', ')
+  );
+</script>
+
+<section
+  class="flex min-w-0 flex-col gap-2 card p-3 text-sm"
+  aria-label="The line at this change"
+  data-reading
+>
+  <h2 class="flex items-baseline gap-2">
+    <span class="text-2xl leading-8"><ChordSymbol symbol={change.symbol} /></span>
+    <span class="text-soft">bar {change.bar}</span>
+  </h2>
+  {#if window.verdict}
+    <p class="flex items-center gap-2">
+      <VerdictMark verdict={window.verdict} size={18} />
+      <span class="font-bold">{VERDICT_WORDS[window.verdict]}</span>
+    </p>
+  {/if}
+  {#if window.heard.length}
+    <ol class="flex flex-col gap-0.5" aria-label="What a listener would infer from the line alone">
+      {#each window.heard.slice(0, 3) as heard (heard.pitchSet)}
+        <li class="grid grid-cols-[5.5rem_1fr_2.6rem] items-center gap-2">
+          <span class="text-base"><ChordSymbol symbol={nameOf(heard)} /></span>
+          <span class="h-2 overflow-hidden rounded-full bg-line"
+            ><span class="block h-full bg-tone" style:width="{100 * heard.share}%"></span></span
+          >
+          <span class="text-right text-soft">{Math.round(100 * heard.share)} %</span>
+        </li>
+      {/each}
+    </ol>
+  {/if}
+  {#if mend}
+    <div class="flex flex-col gap-1.5 border-l-3 border-target pl-2.5" data-mend={mend.reaches}>
+      <p>{changed}: {mend.why[0]!.toLowerCase() + mend.why.slice(1)}</p>
+      <p class="flex flex-wrap gap-1.5">
+        <Button size="small" hint="This change as it would be" onclick={() => onhear(mend)}>hear it</Button>
+        <Button
+          size="small"
+          tone="strong"
+          hint="Change the line so; undo brings it back"
+          onclick={() => ontake(mend)}>mend it</Button
+        >
+      </p>
+    </div>
+  {:else if window.verdict === 'not' || window.verdict === 'partly'}
+    <p class="text-soft">No change of one note or two tells it any better.</p>
+  {/if}
+  {#if landing && landing.note !== undefined}
+    <p>
+      Lands on the <b>{landing.degree ? prettyDegree(landing.degree) : 'note'}</b>
+      {LANDED_WORDS[landing.by]}{landing.by === 'leap' && landing.semitones !== undefined
+        ? ` of ${Math.abs(landing.semitones)} semitones`
+        : ''}{landing.late ? (landing.late < 0 ? ', ahead of the beat' : ', behind the beat') : ''}.
+    </p>
+  {:else}
+    <p class="text-soft">Nothing lands on it.</p>
+  {/if}
+  {#if notes.length}
+    <div class="max-h-44 overflow-y-auto">
+      <table class="w-full">
+        <caption class="sr-only">Notes over {prettySymbol(change.symbol)}</caption>
+        <thead class="text-2xs text-soft">
+          <tr class="text-left"><th>beat</th><th>note</th><th>is</th><th>as</th></tr>
+        </thead>
+        <tbody>
+          {#each notes as { note, read } (read.index)}
+            <tr class="border-t border-line">
+              <td class="text-soft">{beatIn(note, change)}</td>
+              <td>{prettyNote(note.note)}</td>
+              <td class="font-bold">{read.degree ? prettyDegree(read.degree) : '–'}</td>
+              <td class="text-soft">{ROLE_NAMES[read.role]}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+  {/if}
+</section>

@@ -1,0 +1,208 @@
+<!--
+  A line over its changes, left to right in time, low to high in pitch: each note says what it is on its chord. Below every change what
+  a listener would hear in the line alone.
+-->
+<script lang="ts">
+  import { beatsOf, endOf, type LineNote } from '$lib/core/line/model';
+  import type { Outline } from '$lib/core/line/outline';
+  import type { LineReading } from '$lib/core/line/read';
+  import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import ChordText from '../chord/ChordText.svelte';
+  import { Seen } from '../kit/seen.svelte';
+  import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
+  import { ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
+  import VerdictMark from './VerdictMark.svelte';
+
+  interface Props {
+    workspace: Workspace;
+    notes: readonly LineNote[];
+    reading: LineReading;
+    outline: Outline;
+    /** Where the music is, in beats of the form. */
+    time: number | null;
+    /** Start of the note that sounds, in ticks. */
+    lit: number | null;
+    onselect: (change: number) => void;
+  }
+  let { workspace, notes, reading, outline, time, lit, onselect }: Props = $props();
+
+  const HEIGHT = 236;
+  /** Of a note's box, and the narrowest its label needs. */
+  const BOX = 18;
+  const LABEL_ROOM = 27;
+  const [LEAST_BEAT, MOST_BEAT] = [34, 170];
+
+  let available = $state(900);
+  const seen = new Seen();
+
+  const changes = $derived(workspace.changes);
+  const beats = $derived(workspace.sheet.form.beats);
+  /** The shortest time from one note to the next, in beats: it has room for its label. */
+  const shortest = $derived(
+    notes.reduce((least, { start }, i) => {
+      const gap = i === 0 ? Infinity : beatsOf(start - notes[i - 1]!.start);
+      return gap > 0 ? Math.min(least, gap) : least;
+    }, 4)
+  );
+  const perBeat = $derived(Math.min(MOST_BEAT, Math.max(LEAST_BEAT, LABEL_ROOM / shortest)));
+  const timeline = $derived(layOutTime(changes, beats, Math.max(available - 2, beats * perBeat)));
+  const pitch = $derived(
+    layOutPitch(
+      notes.map(({ midi }) => midi),
+      HEIGHT
+    )
+  );
+  const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
+  const columns = $derived(timeline.columns.slice(range.from, range.to));
+  const bars = $derived.by(() => {
+    const all = workspace.sheet.form.bars;
+    const { from, to } = seen.range(all.length, (i) => timeline.time(all[i]!.start));
+    return all.slice(from, to);
+  });
+  const drawn = $derived.by(() => {
+    const { from, to } = seen.range(notes.length, (i) => timeline.time(beatsOf(notes[i]!.start)));
+    return notes.slice(from, to).map((note, n) => ({ note, read: reading.notes[from + n]! }));
+  });
+  const lookOf = ({ note, read }: (typeof drawn)[number]) =>
+    note.purpose === 'target' ? TARGET_LOOK : ROLE_LOOKS[read.role];
+
+  $effect(() => {
+    const column = timeline.columns[workspace.selected];
+    if (column) seen.show(column.x, column.x + column.width);
+  });
+
+  function describe(change: number): string {
+    const { symbol, bar } = changes[change]!;
+    const { heard, verdict } = outline.windows[change]!;
+    const heardAs = heard[0] ? `, heard as ${prettySymbol(heard[0].symbol)}` : '';
+    return `${prettySymbol(symbol)}, bar ${bar}${heardAs}${verdict ? `: ${VERDICT_WORDS[verdict]}` : ''}`;
+  }
+
+  /** The name by which the chart knows what is heard, where it is the same notes. */
+  function heardName(change: number): string {
+    const { heard, verdict } = outline.windows[change]!;
+    const { symbol } = changes[change]!;
+    return verdict === 'clear' ? symbol : (heard[0]?.symbol ?? '');
+  }
+</script>
+
+<section class="relative min-w-0 overflow-hidden card" aria-label="The line in time">
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="overflow-x-auto overflow-y-hidden"
+    role="group"
+    aria-label="The line, to be scrolled"
+    tabindex="0"
+    bind:clientWidth={available}
+    {@attach seen.follow}
+  >
+    <svg
+      width={timeline.width}
+      height={HEIGHT}
+      class="block select-none"
+      role="img"
+      aria-label="The line in time: what each note is on its chord"
+    >
+      {#each columns as column (column.index)}
+        {#if column.index === workspace.selected}
+          <rect x={column.x} y="15" width={column.width} height={HEIGHT - 15} class="fill-lit" />
+          <rect x={column.x} y="15" width={column.width} height="3" class="fill-target" />
+        {/if}
+      {/each}
+      {#each bars as bar (bar.number)}
+        {@const x = timeline.time(bar.start)}
+        <line x1={x} x2={x} y1="0" y2={HEIGHT} class="stroke-line" stroke-width="1" />
+        <text x={x + 5} y="11" font-size="10" class="fill-soft">{bar.number}</text>
+        {#each { length: Math.max(0, Math.ceil(bar.beats) - 1) } as _, beat (beat)}
+          {@const at = timeline.time(bar.start + beat + 1)}
+          <line
+            x1={at}
+            x2={at}
+            y1={HEAD + 4}
+            y2={HEIGHT}
+            class="stroke-line"
+            stroke-width="1"
+            stroke-dasharray="1 5"
+          />
+        {/each}
+      {/each}
+      {#each columns as column (column.index)}
+        <ChordText
+          symbol={changes[column.index]!.symbol}
+          x={column.x + 7}
+          y={HEAD - 8}
+          size={column.width < 70 ? 15 : 20}
+          class="fill-ink"
+        />
+      {/each}
+      {#each drawn as one (one.read.index)}
+        {@const x = timeline.time(beatsOf(one.note.start))}
+        {@const width = Math.max(LABEL_ROOM - 4, timeline.time(beatsOf(endOf(one.note))) - x - 3)}
+        {@const y = pitch(one.note.midi) - BOX / 2}
+        {@const look = lookOf(one)}
+        {@const isLit = lit === one.note.start}
+        <g data-note={one.note.midi} data-role={one.read.role} data-lit={isLit || undefined}>
+          {#if one.note.bend || one.note.slide}
+            <path
+              d="M{x - 9} {y + BOX}Q{x - 2} {y + BOX} {x + 2} {y + BOX / 2}"
+              fill="none"
+              class="stroke-ink"
+              stroke-width="1.8"
+            />
+          {/if}
+          <rect
+            x={x + 1.5}
+            {y}
+            {width}
+            height={BOX}
+            rx="5"
+            class="{look.box} {isLit ? 'stroke-ink' : ''}"
+            stroke-width={isLit ? 3 : 1.5}
+            stroke-dasharray={look.isBroken ? '3 2.5' : undefined}
+          />
+          <text x={x + 7} y={y + 13} font-size="11.5" class="font-bold {look.text}"
+            >{one.read.degree ? prettyDegree(one.read.degree) : '–'}</text
+          >
+        </g>
+      {/each}
+      {#if time !== null}
+        <line
+          x1={timeline.time(time)}
+          x2={timeline.time(time)}
+          y1="15"
+          y2={HEIGHT}
+          class="stroke-ink"
+          stroke-width="2"
+          data-playhead
+        />
+      {/if}
+    </svg>
+    <div class="relative h-12 border-t border-line" style:width="{timeline.width}px" data-outline-strip>
+      {#each columns as column (column.index)}
+        {@const { verdict } = outline.windows[column.index]!}
+        <button
+          class="absolute inset-y-0 flex items-center gap-1.5 overflow-hidden border-l border-line px-1.5 text-left {column.index ===
+          workspace.selected
+            ? 'bg-lit'
+            : ''}"
+          style:left="{column.x}px"
+          style:width="{column.width}px"
+          aria-label={describe(column.index)}
+          aria-current={column.index === workspace.selected ? 'true' : undefined}
+          data-heard={column.index}
+          onclick={() => onselect(column.index)}
+        >
+          {#if verdict}<VerdictMark {verdict} />{/if}
+          <span
+            class="truncate text-lg leading-6 {verdict === 'clear' ? '' : 'text-soft'}"
+            aria-hidden="true"
+          >
+            <ChordSymbol symbol={heardName(column.index)} />
+          </span>
+        </button>
+      {/each}
+    </div>
+  </div>
+</section>

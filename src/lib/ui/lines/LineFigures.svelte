@@ -1,0 +1,33 @@
+<!-- The whole line in figures: what it tells by itself, how it lands, how it moves. -->
+<script lang="ts">
+  import type { LineFigures } from '$lib/core/line/read';
+
+  interface Props {
+    figures: LineFigures;
+    /** Share of the changes that the line alone tells; null where it tells nothing. */
+    share: number | null;
+  }
+  let { figures, share }: Props = $props();
+
+  const percent = (part: number | null) => (part === null ? '–' : `${Math.round(100 * part)} %`);
+  const rows = $derived([
+    ['chords told alone', percent(share)],
+    ['chord tones on the beats', percent(figures.chordTonesOnBeats)],
+    ['landings on a 3 or 7', percent(figures.landingsOnThirdOrSeventh)],
+    ['landings by step', percent(figures.landingsByStep)],
+    ['largest leap', `${figures.largestLeap} semitones`],
+    ['notes that clash', String(figures.clashes)]
+  ] as const);
+</script>
+
+<dl
+  class="grid grid-cols-2 gap-x-3 gap-y-1.5 card px-3 py-2 text-xs sm:grid-cols-3 xl:grid-cols-6"
+  data-figures
+>
+  {#each rows as [name, value], i (name)}
+    <div class="flex flex-col">
+      <dt class="text-soft">{name}</dt>
+      <dd class={i === 0 ? 'text-lg font-bold' : 'text-lg'}>{value}</dd>
+    </div>
+  {/each}
+</dl>

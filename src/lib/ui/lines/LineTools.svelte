@@ -1,0 +1,221 @@
+<!-- Which line is shown and how full it is; kept, renamed, deleted; moved; played. -->
+<script lang="ts">
+  import Pause from '@lucide/svelte/icons/pause';
+  import Play from '@lucide/svelte/icons/play';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Trash2 from '@lucide/svelte/icons/trash-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { toast } from 'svelte-sonner';
+  import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
+  import { keyText } from '$lib/core/harmony/key';
+  import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
+  import { plainName, pitchClass } from '$lib/core/theory/note';
+  import { prettyProse } from '$lib/core/theory/typeset';
+  import type { Lines } from '$lib/state/lines.svelte';
+  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import Button from '../kit/Button.svelte';
+  import NumberField from '../kit/NumberField.svelte';
+  import Select from '../kit/Select.svelte';
+  import Toggles from '../kit/Toggles.svelte';
+  import { LOOPS, type LoopId } from './loops';
+
+  interface Props {
+    workspace: Workspace;
+    lines: Lines;
+    rehearsal: Rehearsal;
+    loop: LoopId;
+    onloop: (loop: LoopId) => void;
+  }
+  let { workspace, lines, rehearsal, loop, onloop }: Props = $props();
+
+  const LEVELS: readonly LineLevel[] = LINE_LEVELS;
+  const growth = LEVELS.filter(({ grows }) => grows);
+  const others = LEVELS.filter(({ grows, id }) => !grows && id !== 'motif');
+  const level = $derived(lines.asked.level);
+  const figures = $derived(levelOf(level)?.figures);
+  const isMoved = $derived(rehearsal.shift !== 0);
+  const keys = $derived.by(() => {
+    const { tonic, mode } = workspace.analysis.key;
+    return Array.from({ length: 12 }, (_, step) => {
+      const name = step === 0 ? tonic : plainName((pitchClass(tonic) + step) % 12);
+      return { value: String(step), name: prettyProse(keyText({ tonic: name, mode })) };
+    });
+  });
+  const NEW = 'new';
+  const kept = $derived([
+    ...(lines.stored ? [] : [{ value: NEW, name: 'not kept yet' }]),
+    ...lines.kept.map(({ id, name, data }) => ({
+      value: id,
+      name,
+      ...(data ? {} : { hint: 'Damaged; kept as it is' })
+    }))
+  ]);
+  const MOVES = [
+    { value: 'octave up', name: 'an octave up', semitones: 12, where: 'along' },
+    { value: 'octave down', name: 'an octave down', semitones: -12, where: 'along' },
+    { value: 'octave up here', name: 'an octave up, in any place', semitones: 12, where: 'every octave' },
+    { value: 'octave down here', name: 'an octave down, in any place', semitones: -12, where: 'every octave' }
+  ] as const;
+  const positions = $derived(
+    Array.from(
+      { length: Math.floor((workspace.neck.frets - 4) / 2) },
+      (_, i) => workspace.neck.capo + 1 + 2 * i
+    )
+  );
+  const moves = $derived([
+    ...MOVES.map(({ value, name }) => ({ value: value as string, name: name as string })),
+    ...positions.map((position) => ({ value: `position ${position}`, name: `into position ${position}` }))
+  ]);
+
+  function move(value: string) {
+    const known = MOVES.find((one) => one.value === value);
+    if (known) lines.move(known);
+    else lines.move({ where: 'in place', position: Number(value.replace('position ', '')) });
+  }
+
+  async function remove() {
+    const name = lines.stored?.name ?? '';
+    const bringBack = await lines.remove();
+    if (bringBack)
+      toast(`“${name}” deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
+  }
+</script>
+
+<section class="flex min-w-0 flex-col gap-2 card p-2.5 text-sm" aria-label="The line, played and kept">
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
+    <div class="flex flex-wrap items-center gap-1.5">
+      <Button
+        tone="strong"
+        hint="With the band (Space)"
+        onclick={() => rehearsal.toggle()}
+        disabled={!lines.shown}
+        >{#if rehearsal.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Play{/if}</Button
+      >
+      <Toggles label="What is looped" value={loop} options={LOOPS} onpick={onloop} />
+      <NumberField
+        label="Tempo"
+        value={rehearsal.tempo}
+        min={LOWEST_TEMPO}
+        max={HIGHEST_TEMPO}
+        unit="bpm"
+        onset={(tempo) => rehearsal.setTempo(tempo)}
+      />
+      <Select
+        label="Key"
+        value={String(rehearsal.shift)}
+        options={keys}
+        hint="Chart and line in another key, all twelve of them"
+        onpick={(step) => {
+          rehearsal.shift = Number(step);
+          if (rehearsal.isPlaying) void rehearsal.play();
+        }}
+      />
+    </div>
+    <div class="ml-auto flex flex-wrap items-center gap-1.5">
+      {#if lines.kept.length}
+        <Select
+          label="Line"
+          class="max-w-52"
+          value={lines.stored?.id ?? NEW}
+          options={kept}
+          onpick={(id) => id !== NEW && lines.open(id)}
+        />
+      {/if}
+      {#if lines.shown}
+        <input
+          class="min-h-8.5 w-44 rounded-md border border-edge bg-surface px-2 pointer-coarse:min-h-11"
+          aria-label="Name of the line"
+          maxlength="120"
+          value={lines.shown.name}
+          onchange={(event) => void lines.rename(event.currentTarget.value)}
+        />
+      {/if}
+      <Button
+        tone={lines.isKept ? undefined : 'strong'}
+        disabled={!lines.shown || lines.isKept || isMoved}
+        hint="Keep it with this chart"
+        onclick={() => void lines.keep()}>{lines.isKept ? 'kept' : 'Keep'}</Button
+      >
+      <Button label="Delete this line" disabled={!lines.stored} onclick={() => void remove()}
+        ><Trash2 size={15} /></Button
+      >
+      <Button label="Undo in the line" disabled={!lines.canUndo} onclick={() => lines.undo()}
+        ><Undo2 size={15} /></Button
+      >
+      <Button label="Redo in the line" disabled={!lines.canRedo} onclick={() => lines.redo()}
+        ><Redo2 size={15} /></Button
+      >
+    </div>
+  </div>
+  {#if lines.problem || rehearsal.problem}
+    <p class="text-warn" role="alert">{prettyProse(lines.problem || rehearsal.problem)}</p>
+  {/if}
+  {#if lines.isOverOthers}
+    <p class="flex flex-wrap items-center gap-2 text-warn" role="status" data-over-others>
+      The chords have been edited since this line was kept; it stands as it was.
+      <Button size="small" onclick={() => lines.moveToChords()}>move it to the new chords</Button>
+    </p>
+  {/if}
+</section>
+<!-- On a phone the line is read first. -->
+<section class="min-w-0 card p-2.5 text-sm max-md:order-1" aria-label="How the line is found">
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
+    <div class="flex flex-wrap items-center gap-1.5">
+      <span class="text-soft">denser</span>
+      <Toggles
+        label="How full the line is"
+        value={growth.some(({ id }) => id === level) ? level : ''}
+        options={growth.map(({ id, name, hint }) => ({ value: id, name, hint }))}
+        onpick={(id) => void lines.find({ level: id as LevelId, figure: undefined })}
+      />
+      <Select
+        label="Other kinds of line"
+        value={others.some(({ id }) => id === level) ? level : ''}
+        options={[
+          ...(others.some(({ id }) => id === level) ? [] : [{ value: '', name: 'another kind' }]),
+          ...others.map(({ id, name, hint }) => ({ value: id, name, hint }))
+        ]}
+        onpick={(id) => id && void lines.find({ level: id as LevelId, figure: undefined })}
+      />
+      {#if figures}
+        <Select
+          label="Figure"
+          value={lines.asked.figure ?? figures[0]!.id}
+          options={figures.map(({ id, name }) => ({ value: id, name }))}
+          onpick={(figure) => void lines.find({ figure })}
+        />
+      {/if}
+    </div>
+    <Toggles
+      label="Notes in a quarter"
+      value={String(lines.asked.subdivision)}
+      options={[
+        { value: '2', name: 'eighths' },
+        { value: '3', name: 'triplets' },
+        { value: '4', name: 'sixteenths' }
+      ]}
+      onpick={(count) => void lines.find({ subdivision: Number(count) })}
+    />
+    <div class="flex flex-wrap items-center gap-1.5">
+      <Button
+        hint="Another rhythm and another way, over the same targets"
+        onclick={() => void lines.another()}>another one</Button
+      >
+      <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}>next best</Button>
+      {#if lines.shown?.finding}
+        <span class="text-xs text-soft" data-finding
+          >variation {lines.shown.finding.seed + 1}, no. {lines.shown.finding.rank + 1}</span
+        >
+      {/if}
+    </div>
+    <Select
+      class="ml-auto"
+      label="Move the line"
+      value=""
+      options={[{ value: '', name: 'move it' }, ...moves]}
+      hint="Along its strings, to another octave, or into a position"
+      onpick={(value) => value && move(value)}
+    />
+  </div>
+</section>

@@ -1,0 +1,163 @@
+<!-- Lines: found level by level, read against the chords, judged by what is heard in them alone, mended, played with the band, kept. -->
+<script lang="ts">
+  import { onDestroy, onMount, untrack } from 'svelte';
+  import { beatsOf, ticksOf, type LineNote } from '$lib/core/line/model';
+  import { outlineLine, askedOf, type Mend } from '$lib/core/line/outline';
+  import { readLine } from '$lib/core/line/read';
+  import { Lines, notesOver } from '$lib/state/lines.svelte';
+  import { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { hear } from '../app/hear';
+  import { layKeys } from '../keys/keys';
+  import type { ViewProps } from '../view';
+  import ChangeReading from './ChangeReading.svelte';
+  import LineDrawing from './LineDrawing.svelte';
+  import LineFigures from './LineFigures.svelte';
+  import LineNeck from './LineNeck.svelte';
+  import LineTools from './LineTools.svelte';
+  import { loopAt, type LoopId } from './loops';
+
+  let { workspace }: ViewProps = $props();
+  const rehearsal = untrack(() => new Rehearsal(workspace));
+  const lines = untrack(() => new Lines(workspace));
+  let loop: LoopId = $state('whole');
+
+  onMount(() => void lines.load());
+  onDestroy(() => {
+    rehearsal.close();
+    lines.close();
+  });
+
+  const meter = $derived(workspace.sheet.head.meter);
+  /** What is played is what is shown. */
+  $effect(() => {
+    const notes = lines.shown?.notes;
+    const line = notes ? { meter, notes } : null;
+    untrack(() => {
+      rehearsal.line = line;
+      if (rehearsal.isPlaying) void rehearsal.play();
+    });
+  });
+
+  /** In its own key, or chart and line in another. */
+  const shown = $derived(rehearsal.shown);
+  const notes = $derived(rehearsal.lineShown?.notes ?? []);
+  const reading = $derived(
+    readLine({ meter, notes }, { form: shown.sheet.form, analysis: shown.analysis, chosen: shown.chosen })
+  );
+  const outline = $derived(outlineLine(notes, askedOf(shown.changes)));
+  const change = $derived(shown.changes[shown.selected]);
+  const over = $derived(
+    change ? notesOver(notes, change).map(({ note, index }) => ({ note, read: reading.notes[index]! })) : []
+  );
+  const next = $derived.by((): LineNote | null => {
+    if (!change) return null;
+    const end = ticksOf(change.start + change.beats);
+    return notes.find((note) => note.start >= end) ?? null;
+  });
+  const time = $derived(
+    rehearsal.isPlaying && rehearsal.beat >= 0 && rehearsal.now
+      ? rehearsal.now.excerpt.from + rehearsal.inRound
+      : null
+  );
+  /** The start of the note that sounds, as it is written. */
+  const lit = $derived.by(() => {
+    const { now, inRound } = rehearsal;
+    if (time === null || !now) return null;
+    const at = now.times.findIndex(({ start, beats }) => inRound >= start && inRound < start + beats);
+    return at < 0 ? null : now.notes[at]!.start + ticksOf(now.excerpt.from);
+  });
+
+  function select(index: number) {
+    shown.select(index);
+    if (shown !== workspace) workspace.select(index, false);
+    if (loop !== 'whole' && !rehearsal.isPlaying) setLoop(loop);
+  }
+  function setLoop(id: LoopId) {
+    loop = id;
+    rehearsal.setLoop(loopAt(id, change?.bar ?? 1, workspace.sheet.form.bars.length));
+  }
+  /** The loop follows the bar that is selected, until it plays. */
+  $effect(() => {
+    const { bar } = workspace.change ?? {};
+    if (bar === undefined) return;
+    untrack(() => {
+      if (loop !== 'whole' && !rehearsal.isPlaying) setLoop(loop);
+    });
+  });
+
+  const hearMend = (mend: Mend) => {
+    if (!change) return;
+    const passage = notesOver(lines.mended(mend), change).map(({ note }) => note);
+    void hear(workspace, { kind: 'passage', notes: passage });
+  };
+
+  $effect(() =>
+    layKeys(() => [
+      {
+        keys: 'Space',
+        name: 'Play the line with the band, or stop',
+        presses: ['Space'],
+        run: () => rehearsal.toggle(),
+        single: false,
+        command: false
+      },
+      {
+        keys: 'Ctrl Z',
+        name: 'Undo in the line, then in the chart',
+        presses: ['$mod+z'],
+        run: () => (lines.canUndo ? lines.undo() : workspace.document.undo()),
+        single: false,
+        command: false
+      },
+      {
+        keys: 'Ctrl Shift Z',
+        name: 'Redo in the line, then in the chart',
+        presses: ['$mod+Shift+z', '$mod+y'],
+        run: () => (lines.canRedo ? lines.redo() : workspace.document.redo()),
+        single: false,
+        command: false
+      }
+    ])
+  );
+
+  /** The beat that is counted, for those who only see. */
+  const counting = $derived(rehearsal.counting);
+</script>
+
+<LineTools {workspace} {lines} {rehearsal} {loop} onloop={setLoop} />
+{#if lines.shown}
+  <div
+    class="flex min-w-0 flex-col gap-2.5"
+    aria-busy={lines.isFinding}
+    data-line={lines.shown.id ?? 'new'}
+    data-level={lines.asked.level}
+    data-notes={notes.length}
+    data-playing={rehearsal.isPlaying || undefined}
+    data-sound-level={rehearsal.level}
+    data-at={time === null ? undefined : beatsOf(ticksOf(time))}
+  >
+    {#if counting}<p class="sr-only" aria-live="off">{counting}</p>{/if}
+    <LineDrawing workspace={shown} {notes} {reading} {outline} {time} {lit} onselect={select} />
+    <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_330px]">
+      <div class="flex min-w-0 flex-col gap-2.5">
+        <LineNeck workspace={shown} notes={over} {next} {lit} />
+        <LineFigures figures={reading.figures} share={outline.share} />
+      </div>
+      {#if change}
+        <ChangeReading
+          {change}
+          window={outline.windows[change.index]!}
+          {reading}
+          notes={over}
+          mend={shown === workspace ? lines.mend : null}
+          onhear={hearMend}
+          ontake={(mend) => lines.take(mend)}
+        />
+      {/if}
+    </div>
+  </div>
+{:else}
+  <p class="card p-6 text-soft" role="status">
+    {lines.isFinding || !lines.isLoaded ? 'Looking for a line…' : 'Choose how full the line is to be, above.'}
+  </p>
+{/if}

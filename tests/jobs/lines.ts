@@ -1,0 +1,240 @@
+/** Jobs on lines: found level by level, judged, mended, heard, moved, kept; the chart edited under them; the server away. */
+import Sqlite from 'better-sqlite3';
+import { Key } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
+
+const TUNE = `{title: Line job}
+{key: Cm}
+{tempo: 200}
+{start_of_grid}
+| Cm7 | Fm7 | Dm7b5 | G7b9 |
+| Cm7 | Abmaj7 | Dm7b5 G7b9 | Cm6 |
+{end_of_grid}`;
+
+interface LinesAnswer {
+  lines: { notes: { at: number; midi: number }[] }[];
+}
+
+export function lineJobs(tools: () => Tools): void {
+  const page = () => tools().page;
+  const browser = () => tools().browser;
+  const server = () => tools().server;
+
+  async function open(source = TUNE): Promise<string> {
+    await server().call('PUT', 'settings', DEFAULT_SETTINGS);
+    const { body } = await server().call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
+    await page().open(`/charts/${body.id}`);
+    await page().press('i');
+    await shown();
+    return body.id;
+  }
+  const shown = () =>
+    page().until(
+      async () =>
+        (await page().all('[data-line]')).length === 1 &&
+        (await page().all('[aria-busy="true"]')).length === 0,
+      'the line'
+    );
+  const attribute = async (name: string) => (await page().attributes('[data-line]', name))[0];
+  const count = async () => Number(await attribute('data-notes'));
+  const notes = () => page().attributes('[data-note]', 'data-note');
+  const verdicts = () => page().attributes('[data-outline-strip] [data-verdict]', 'data-verdict');
+  const isKept = () =>
+    page().until(async () => (await page().texts('button')).includes('kept'), 'the line to be kept');
+  async function level(id: string): Promise<void> {
+    await (await page().find(`[data-toggle="${id}"]`)).click();
+    await page().until(async () => (await attribute('data-level')) === id, id);
+    await shown();
+  }
+  const blur = () => browser().executeScript('document.activeElement.blur()');
+
+  describe('lines', () => {
+    it('grow level by level over the same targets, as the route has them', async () => {
+      await open();
+      const route = async (id: string) => {
+        const body = { chart: TUNE, level: id, position: 5, loop: true };
+        return (await server().call<LinesAnswer>('POST', 'lines', body)).body.lines[0]!.notes;
+      };
+      const counts: number[] = [];
+      for (const id of ['skeleton', 'led in', 'arpeggio', 'without a stop']) {
+        await level(id);
+        const wanted = await route(id);
+        await page().until(async () => (await count()) === wanted.length, `the notes of ${id}`);
+        expect(await notes()).toEqual(
+          wanted.slice(0, (await notes()).length).map(({ midi }) => String(midi))
+        );
+        counts.push(wanted.length);
+      }
+      expect(counts).toEqual([...new Set(counts)].sort((a, b) => a - b));
+    });
+
+    it('are judged, mended, undone; kept over a reload, renamed, deleted and brought back', async () => {
+      await open();
+      await level('without a stop');
+      const at = (await verdicts()).findIndex((verdict) => verdict === 'not' || verdict === 'partly');
+      await (await page().find(`[data-heard="${at}"]`)).click();
+      const before = await notes();
+      const mend = await page().find('[data-mend]');
+      const reaches = await mend.getAttribute('data-mend');
+      await page().clickNamed('mend it');
+      await page().until(async () => (await notes()).join() !== before.join(), 'the mended line');
+      if (reaches === 'clear') expect((await verdicts())[at]).toBe('clear');
+      const after = await notes();
+      await blur();
+      await page().chord(Key.CONTROL, 'z');
+      await page().until(async () => (await notes()).join() === before.join(), 'the line before');
+      await page().chord(Key.CONTROL, 'y');
+      await page().until(async () => (await notes()).join() === after.join(), 'the mended line again');
+
+      await page().clickNamed('Keep');
+      await isKept();
+      await page().replaceText(await page().find('[aria-label="Name of the line"]'), 'Round the pier');
+      await page().press(Key.ENTER);
+      await page().until(
+        async () =>
+          (await page().attributes('[data-select="Line"]', 'aria-label'))[0]?.includes('Round the pier') ===
+          true,
+        'the new name'
+      );
+      const { pathname } = new URL(await browser().getCurrentUrl());
+      await page().open(`${pathname}?view=lines`);
+      await shown();
+      expect(await notes()).toEqual(after);
+      expect(await page().texts('[data-select="Line"]')).toEqual(['Round the pier']);
+
+      await page().clickNamed('Delete this line');
+      await page().until(
+        async () => (await page().all('[data-select="Line"]')).length === 0,
+        'it to be gone'
+      );
+      await (await page().find('[data-sonner-toast] [data-button]')).click();
+      await page().until(
+        async () => (await page().texts('[data-select="Line"]'))[0] === 'Round the pier',
+        'it to be back'
+      );
+    });
+
+    it('play with the band, a seam round and round, in another key as well', async () => {
+      await open();
+      await (await page().find('[data-toggle="seam"]')).click();
+      await blur();
+      await page().press(' ');
+      await page().until(
+        async () =>
+          Number(await attribute('data-sound-level')) > 0.01 &&
+          (await page().all('[data-playhead]')).length === 1,
+        'sound'
+      );
+      await page().until(async () => (await page().all('[data-note][data-lit]')).length >= 1, 'a lit note');
+      // Two bars and round again: the third is never come to.
+      const reached: number[] = [];
+      await page().until(async () => {
+        const beat = Number(await attribute('data-at'));
+        reached.push(beat);
+        return reached.length > 4 && beat < reached.at(-2)! - 4;
+      }, 'the loop to come round');
+      expect(Math.max(...reached)).toBeLessThan(8.01);
+      await page().press(' ');
+      await page().until(async () => (await page().all('[data-playhead]')).length === 0, 'silence');
+      const own = (await notes()).map(Number);
+      await page().pick('Key', '2');
+      await page().until(async () => (await page().texts('[data-reading] h2'))[0]!.includes('D'), 'D minor');
+      const moved = (await notes()).map(Number);
+      const up = moved[0]! - own[0]!;
+      expect(((up % 12) + 12) % 12).toBe(2);
+      expect(moved.map((midi, i) => midi - own[i]!)).toEqual(own.map(() => up));
+    });
+
+    it('are moved up the neck in one action, and back', async () => {
+      await open();
+      const own = await notes();
+      await page().pick('Move the line', 'position 9');
+      await page().until(
+        async () => (await page().attributes('[data-place]', 'data-place')).length > 0,
+        'the neck'
+      );
+      const frets = (await page().attributes('[data-place]', 'data-place')).map((place) =>
+        Number(place!.split(':')[1])
+      );
+      expect(Math.min(...frets)).toBeGreaterThanOrEqual(8);
+      expect(Math.max(...frets)).toBeLessThanOrEqual(13);
+      expect((await notes()).map((midi) => Number(midi) % 12)).toEqual(own.map((midi) => Number(midi) % 12));
+      await page().clickNamed('Undo in the line');
+      await page().until(async () => (await notes()).join() === own.join(), 'where it was');
+    });
+
+    it('are marked where the chords are edited under them, and moved to the new ones', async () => {
+      const id = await open('{title: Edited}\n{key: C}\n| Dm7 | G7 | Cmaj7 | Cmaj7 |');
+      await page().clickNamed('Keep');
+      await isKept();
+      const { body } = await server().call<{ version: number; plan: object }>('GET', `songbook/${id}`);
+      const source = '{title: Edited}\n{key: C}\n| Dm7b5 | G7b9 | Cm7 | Cm7 |';
+      await server().call('PUT', `songbook/${id}`, { base: body.version, source, plan: body.plan });
+      await page().open(`/charts/${id}?view=lines`);
+      await shown();
+      await page().find('[data-over-others]');
+      const own = (await notes()).map(Number);
+      await page().clickNamed('move it to the new chords');
+      await page().until(
+        async () => (await page().all('[data-over-others]')).length === 0,
+        'the line to be moved'
+      );
+      const moved = (await notes()).map(Number);
+      // E over Cmaj7 becomes the E flat of Cm7, and nothing goes further than that.
+      expect(moved).not.toEqual(own);
+      for (const [i, midi] of moved.entries()) expect(Math.abs(midi - own[i]!)).toBeLessThanOrEqual(2);
+    });
+
+    it('lose nothing while the server is away, and say so; a damaged one is kept and named', async () => {
+      const id = await open();
+      await server().stop();
+      await page().clickNamed('Keep');
+      await page().until(
+        async () => (await page().texts('[role="alert"]')).join().includes('the line is still here'),
+        'a sentence'
+      );
+      expect(await count()).toBeGreaterThan(10);
+      await server().start();
+      await page().clickNamed('Keep');
+      await isKept();
+      const file = new Sqlite(server().database);
+      file.prepare("update line set data = '{' where chart_id = ?").run(id);
+      file.close();
+      await page().open(`/charts/${id}?view=lines`);
+      await shown();
+      await page().until(async () => (await page().all('[data-select="Line"]')).length === 1, 'the list');
+      const [line] = (await server().call<{ lines: { id: string }[] }>('GET', `songbook/${id}/lines`)).body
+        .lines;
+      await page().pick('Line', line!.id);
+      await page().until(
+        async () => (await page().texts('[role="alert"]')).join().includes('cannot be read'),
+        'the damage'
+      );
+    });
+
+    it('are read by touch and by keys: a change is tapped, walked to, its notes told', async () => {
+      await open();
+      const [button] = await page().all('[data-heard="2"]');
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
+      const { x, y, width, height } = await button!.getRect();
+      const at = { x: x + width / 2, y: y + height / 2 };
+      await page().devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
+      await page().devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+      await page().until(
+        async () => (await page().texts('[data-reading] h2'))[0]!.includes('bar 3'),
+        'bar 3'
+      );
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+      await blur();
+      await page().press(Key.ARROW_RIGHT);
+      await page().until(
+        async () => (await page().texts('[data-reading] h2'))[0]!.includes('bar 4'),
+        'bar 4'
+      );
+      expect((await page().texts('[data-reading] tbody tr')).length).toBeGreaterThan(3);
+    });
+  });
+}
