@@ -60,6 +60,8 @@ const SHOTS = [
     [],
     { drill: 'arpeggio-scale' }
   ],
+  ['lines', chart('Cabin Without a Window'), 'day', ['ArrowRight', 'ArrowRight', 'ArrowRight', 'i']],
+  ['lines-playing', `${chart('Bilge Pump Blues')}?view=lines`, 'stage', [], undefined, [], {}],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
   ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],

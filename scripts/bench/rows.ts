@@ -30,9 +30,11 @@ import { soundFigures } from './sound';
 import { Key } from 'selenium-webdriver';
 import { Page } from '../../tests/page';
 import { noteOf } from '../../src/lib/core/line/model';
+import { askedOf, mendOf, outlineLine } from '../../src/lib/core/line/outline';
 import { placeNotes } from '../../src/lib/core/line/place';
 import { readLine } from '../../src/lib/core/line/read';
 import { arrange } from '../../src/lib/core/plan/arrange';
+import { linesOver } from '../../src/lib/core/plan/lines';
 import { Server } from '../../tests/server';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
@@ -223,6 +225,33 @@ it('measures', async () => {
   row(
     'reading 256 notes against 64 changes',
     ms(median(7, () => readLine({ meter: { beats: 4, unit: 4 }, notes: wandering }, ground))),
+    ''
+  );
+
+  const lined = (() => {
+    const sheet = readSheet(chart(32));
+    const arranged = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    return { arranged, paths: findTargets(arranged.analysis, arranged.targetOptions('free')).paths };
+  })();
+  const NO_NOTES = () => new Map<number, never>();
+  const withoutStop = () =>
+    linesOver(
+      lined.arranged,
+      () => ({ position: 5 }),
+      { paths: lined.paths, asked: NO_NOTES, fitting: NO_NOTES },
+      { level: 'without a stop', subdivision: 2, seed: 0, alternatives: 1 }
+    );
+  row('best line without a stop, 32 bars of eighths', ms(median(7, withoutStop)), '100 ms');
+  const asked = askedOf(ground.form.changes);
+  row('outline test, 64 changes', ms(median(9, () => outlineLine(wandering, asked))), '10 ms');
+  row(
+    'the same with a mend for every change that is not clear',
+    ms(
+      median(5, () => {
+        const { windows, listening } = outlineLine(wandering, asked);
+        windows.forEach(({ verdict }, at) => verdict !== 'clear' && mendOf(wandering, asked, at, listening));
+      })
+    ),
     ''
   );
 

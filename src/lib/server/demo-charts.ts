@@ -2,7 +2,17 @@
  * The demo songbook: original tunes of the Saltmarsh Four, a made-up quartet that rehearses for a season on a
  * night ferry. Chosen so that every rule of the harmony has a tune of its own.
  */
+import type { LevelId } from '../core/line/find/registry';
 import type { Plan } from '../core/plan/model';
+
+/** A line that the players have kept, and how it was found. */
+export interface DemoLine {
+  readonly name: string;
+  readonly level: LevelId;
+  readonly figure?: string;
+  readonly subdivision: number;
+  readonly seed: number;
+}
 
 export interface DemoChart {
   readonly text: string;
@@ -10,12 +20,17 @@ export interface DemoChart {
   readonly plan: Partial<Plan>;
   /** Days before the songbook is made that the chart was last practised. */
   readonly practisedDaysAgo: number;
+  readonly lines?: readonly DemoLine[];
 }
 
 export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: { position: 6, approach: 'blues' },
     practisedDaysAgo: 1,
+    lines: [
+      { name: 'Thirds in the engine room', level: 'double stops', subdivision: 2, seed: 0 },
+      { name: 'Hand over hand', level: 'arpeggio', subdivision: 2, seed: 3 }
+    ],
     text: `{title: Bilge Pump Blues}
 {key: Eb}
 {time: 4/4}
@@ -43,6 +58,10 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
       ]
     },
     practisedDaysAgo: 2,
+    lines: [
+      { name: 'Down to the porthole', level: 'arpeggio and scale', subdivision: 2, seed: 0 },
+      { name: 'First watch', level: 'arpeggio', subdivision: 2, seed: 2 }
+    ],
     text: `{title: Cabin Without a Window}
 {key: Gm}
 {time: 4/4}
@@ -59,6 +78,10 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: { position: 5, outline: 14 },
     practisedDaysAgo: 4,
+    lines: [
+      { name: 'All the way round', level: 'without a stop', subdivision: 2, seed: 0 },
+      { name: 'One two three five', level: 'figure', figure: '1 2 3 5', subdivision: 2, seed: 0 }
+    ],
     text: `{title: Three Harbours}
 {key: F}
 {time: 4/4}
@@ -101,6 +124,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: { position: 7 },
     practisedDaysAgo: 9,
+    lines: [{ name: 'Call across the water', level: 'call and answer', subdivision: 2, seed: 0 }],
     text: `{title: Four Foghorns}
 {time: 4/4}
 {tempo: 84}

@@ -6,6 +6,8 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { keepLine } from '../api/line';
 import { noteOf } from '../core/line/model';
 import { openDatabase, type Database } from './database';
+import { seedDemo } from './demo';
+import { DEMO_CHARTS } from './demo-charts';
 import { bringBackLine, deleteLine, editLine, keepNewLine, listLines } from './lines';
 import { createChart, duplicateChart } from './songbook';
 
@@ -73,6 +75,16 @@ describe('the lines of a chart', () => {
     expect((await listLines(db, chart))[0]).toMatchObject({ id, data: null });
     await editLine(db, chart, id, { base: 1, data: DATA });
     expect((await listLines(db, chart))[0]!.data).toEqual(DATA);
+  });
+
+  it('stand in the demo songbook as they were found there', async () => {
+    const fresh = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
+    await seedDemo(fresh);
+    const charts = await fresh.selectFrom('chart').select('id').execute();
+    const lines = (await Promise.all(charts.map(({ id }) => listLines(fresh, id)))).flat();
+    const wanted = DEMO_CHARTS.flatMap(({ lines: own = [] }) => own.map(({ name }) => name));
+    expect(lines.map(({ name }) => name).sort()).toEqual([...wanted].sort());
+    for (const { data } of lines) expect(data!.notes.length).toBeGreaterThan(20);
   });
 
   it('refuse what is no line, and a chart that is gone', async () => {

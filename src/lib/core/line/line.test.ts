@@ -201,4 +201,25 @@ describe('reading a line', () => {
       { numRuns: 60 }
     );
   });
+
+  it('follows each voice of a double stop to the nearer note of the next', () => {
+    // A and C sharp into B flat and D: both lead by a semitone, and the landing comes from just below.
+    const both = [
+      noteOf(ticksOf(3.5), ticksOf(0.5), 57),
+      noteOf(ticksOf(3.5), ticksOf(0.5), 61),
+      noteOf(ticksOf(4), ticksOf(4), 58),
+      noteOf(ticksOf(4), ticksOf(4), 62)
+    ];
+    const sheet = readSheet('| Fm7 | Bb7 |');
+    const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    const { notes: read, landings } = readLine(
+      { meter: sheet.head.meter, notes: both },
+      { form: sheet.form, analysis, chosen }
+    );
+    expect(read.slice(0, 2).map(({ role, leadsTo }) => [role, leadsTo])).toEqual([
+      ['approach', 2],
+      ['approach', 3]
+    ]);
+    expect(landings[1]).toMatchObject({ by: 'semitone below', semitones: 1 });
+  });
 });

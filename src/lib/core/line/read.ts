@@ -187,13 +187,30 @@ function roleOf(i: number, heard: readonly Heard[], ground: Ground): Pick<ReadNo
   return { role: outside === 'avoid' && isChosen ? 'tension' : 'outside' };
 }
 
+/** The note that follows, or that went before, in the same voice: of a double stop the one that lies nearer. */
+function nearestAt(start: number | undefined, i: number, heard: readonly Heard[]): Heard | undefined {
+  const { midi } = heard[i]!.note;
+  const near = heard.slice(Math.max(0, i - REACH), i + REACH + 1).filter(({ note }) => note.start === start);
+  return near.reduce<Heard | undefined>(
+    (best, one) => (best && Math.abs(best.note.midi - midi) <= Math.abs(one.note.midi - midi) ? best : one),
+    undefined
+  );
+}
+
+/** Places in the line in which the neighbours of a note lie, whatever sounds with them. */
+const REACH = 4;
+
 /** The next note that starts later: the other note of a double stop is none. */
 function after(i: number, heard: readonly Heard[]): Heard | undefined {
-  return heard.slice(i + 1, i + 4).find(({ note }) => note.start > heard[i]!.note.start);
+  const { start } = heard[i]!.note;
+  const next = heard.slice(i + 1, i + REACH).find(({ note }) => note.start > start);
+  return nearestAt(next?.note.start, i, heard);
 }
 
 function beforeNote(i: number, heard: readonly Heard[]): Heard | undefined {
-  return heard.slice(Math.max(0, i - 3), i).findLast(({ note }) => note.start < heard[i]!.note.start);
+  const { start } = heard[i]!.note;
+  const last = heard.slice(Math.max(0, i - REACH + 1), i).findLast(({ note }) => note.start < start);
+  return nearestAt(last?.note.start, i, heard);
 }
 
 /** Off the beat, at most a beat long, left by a semitone into a chord tone of the next change on its first beat. */

@@ -42,7 +42,7 @@
   >
   <div class="flex max-w-full min-w-0 flex-col">
     <Title {document} />
-    <p class="truncate text-xs text-soft">
+    <p class="truncate pl-1.5 text-xs text-soft">
       {settings.note(key.tonic)}
       {key.mode}{workspace.analysis.declared ? '' : ' (detected)'}{raised
         ? ` · capo ${raised}, sounds in ${settings.note(plainName((pitchClass(key.tonic) + raised) % 12))}`

@@ -32,7 +32,8 @@
   const LEVELS: readonly LineLevel[] = LINE_LEVELS;
   const growth = LEVELS.filter(({ grows }) => grows);
   const others = LEVELS.filter(({ grows, id }) => !grows && id !== 'motif');
-  const level = $derived(lines.asked.level);
+  /** The level of the line that is shown; none for one that was kept. */
+  const level = $derived(lines.shown?.finding?.level ?? '');
   const figures = $derived(levelOf(level)?.figures);
   const isMoved = $derived(rehearsal.shift !== 0);
   const keys = $derived.by(() => {
