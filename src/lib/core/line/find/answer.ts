@@ -3,7 +3,16 @@ import type { PlayedBar } from '../../chart/unroll';
 import { placeNotes } from '../place';
 import { endOf, TICKS, ticksOf, type Line, type LineNote } from '../model';
 import type { PlannedSlot } from './costs';
-import { barsOf, slotLength, slotsOf, solved, stretchesOf, type FindWish, type FoundLines } from './find';
+import {
+  barsOf,
+  landingsOf,
+  slotLength,
+  slotsOf,
+  solved,
+  stretchesOf,
+  type FindWish,
+  type FoundLines
+} from './find';
 import { SLOT_LEVELS } from './levels';
 import { rhythmOver, type RhythmSlot } from './rhythm';
 
@@ -21,16 +30,18 @@ export function callAndAnswer(wish: FindWish): FoundLines {
   const stretches = stretchesOf(wish);
   const bars = barsOf(wish, stretches);
   const length = slotLength(wish);
+  // A chord that comes in the silence is landed on all the same.
+  const landed = new Set(landingsOf(wish, stretches).map(({ start }) => start));
   const rhythm = rhythmOver(bars, {
     ...wish,
     // Both heads are to have the same rhythm.
     density: 'full',
     phrase: 0,
-    struck: new Set(),
+    struck: landed,
     leading: new Set()
   }).filter(({ start }) => {
     const { i, bar } = barAt(bars, start);
-    return i % PHRASE === 1 || start < headOf(bar) + length;
+    return i % PHRASE === 1 || start < headOf(bar) + length || landed.has(start);
   });
   const called = rhythm.map((slot): RhythmSlot => {
     const { i, bar } = barAt(bars, slot.start);

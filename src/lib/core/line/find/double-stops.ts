@@ -14,6 +14,8 @@ interface Pair {
 
 /** Semitones between the two: thirds and sixths; a tritone is the 3 and 7 of a dominant. */
 const INTERVALS = new Set([3, 4, 6, 8, 9]);
+/** Of a chord without a third its fourths and fifths. */
+const WITHOUT_THIRD = new Set([5, 7]);
 /** Frets and strings one hand holds two notes over. */
 const WIDEST = 3;
 const FARTHEST_STRINGS = 2;
@@ -90,12 +92,13 @@ function momentsIn({ from, end }: Stretch, landings: readonly number[]): number[
 
 function pairsIn({ pool, change: { chord } }: Stretch): Pair[] {
   const tones = pool.filter(({ kind }) => kind === 'chord');
+  const intervals = chord.family === 'power' ? WITHOUT_THIRD : INTERVALS;
   const isGuide = ({ degree }: PoolCell) => degree === '3' || degree === 'b7';
   return tones.flatMap((low) =>
     tones
       .filter((high) => {
         const interval = high.midi - low.midi;
-        if (!INTERVALS.has(interval) || high.string >= low.string) return false;
+        if (!intervals.has(interval) || high.string >= low.string) return false;
         if (interval === 6 && chord.family === 'dominant' && !(isGuide(low) && isGuide(high))) return false;
         const isHeld = low.fret === 0 || high.fret === 0 || Math.abs(low.fret - high.fret) <= WIDEST;
         return isHeld && low.string - high.string <= FARTHEST_STRINGS;
