@@ -166,6 +166,39 @@ export function lineJobs(tools: () => Tools): void {
       await page().until(async () => (await notes()).join() === own.join(), 'where it was');
     });
 
+    it('carry a motif through the tune and lie on three strings', async () => {
+      await open();
+      await level('arpeggio');
+      const starts = () =>
+        browser().executeScript<number[]>(
+          'return [...document.querySelectorAll("[data-note] rect")].map((e) => Math.round(e.getAttribute("x")))'
+        );
+      await page().pick('Carry a motif', 'led 1');
+      const bar = await browser().executeScript<number>(
+        'const [a, b] = [...document.querySelectorAll("[data-heard]")].map((e) => parseFloat(e.style.left)); return b - a;'
+      );
+      // The rhythm of the first bar again in each that is drawn.
+      await page().until(async () => {
+        const all = await starts();
+        const first = all.filter((x) => x < bar - 2);
+        return all
+          .filter((x) => x >= bar - 2 && x < 4 * bar - 2)
+          .every((x) =>
+            first.some((one) => Math.abs(((x - one) % bar) + bar) % bar < 2 || bar - ((x - one) % bar) < 2)
+          );
+      }, 'the rhythm carried on');
+      await level('skeleton');
+      const before = await notes();
+      await page().pick('Move the line', 'strings 2 3 4');
+      await page().until(async () => {
+        const strings = (await page().attributes('[data-place]', 'data-place')).map((place) =>
+          Number(place!.split(':')[0])
+        );
+        return strings.length > 0 && strings.every((string) => string >= 2 && string <= 4);
+      }, 'the line on three strings');
+      expect(await notes()).toEqual(before);
+    });
+
     it('are marked where the chords are edited under them, and moved to the new ones', async () => {
       const id = await open('{title: Edited}\n{key: C}\n| Dm7 | G7 | Cmaj7 | Cmaj7 |');
       await page().clickNamed('Keep');

@@ -10,7 +10,8 @@ import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/co
 import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/line/outline';
 import { placeNotes } from '$lib/core/line/place';
 import { changeHeardAt } from '$lib/core/line/read';
-import type { LineWish } from '$lib/core/plan/lines';
+import type { Motif } from '$lib/core/line/find/motif';
+import { linesOf, type LineWish } from '$lib/core/plan/lines';
 import type { AnalysedChange } from '$lib/core/harmony/analysis';
 import { readChord } from '$lib/core/theory/chord-reader';
 import { counted } from '$lib/core/theory/words';
@@ -243,6 +244,64 @@ export class Lines {
     }
     this.#show({ ...shown, notes: laid.notes });
     this.#workspace.say(position === undefined ? 'Line moved' : `Line in position ${position}`);
+  }
+
+  /** Plays the same notes on some strings only, where they lie there. */
+  onStrings(strings: readonly number[]): void {
+    const { shown } = this;
+    if (!shown) return;
+    const { neck } = this.#workspace;
+    const { places, noPlace } = placeNotes(shown.notes, { neck, strings, alternatives: 1 });
+    if (!places[0]) {
+      this.problem = noPlace?.message ?? 'The line does not lie on those strings.';
+      return;
+    }
+    this.#show({ ...shown, notes: places[0].notes });
+    this.#workspace.say(`Line on strings ${strings.join(', ')}`);
+  }
+
+  /**
+   * Carries the bar of the selected change, or it and the next, through the rest of the tune: its rhythm and contour over each next
+   * stretch, shifted exactly or led to the nearest tones. What comes before stays.
+   */
+  carry({ bars, how }: { readonly bars: number; readonly how: Motif['how'] }): void {
+    const { shown } = this;
+    const { change, changes, chosen, sheet, arrangement } = this.#workspace;
+    const all = sheet.form.bars;
+    const first = all.findIndex(({ number }) => number === change?.bar);
+    const [begin, end] = [all[first], all[Math.min(all.length, first + bars) - 1]];
+    if (!shown || !begin || !end) return;
+    const [from, to] = [ticksOf(begin.start), ticksOf(end.start + end.beats)];
+    const notes = shown.notes
+      .filter(({ start }) => start >= from && start < to)
+      .map((note) => ({ ...note, start: note.start - from }));
+    if (notes.length === 0) {
+      this.problem = 'There is nothing in this bar to carry on.';
+      return;
+    }
+    const measureAt = (ticks: number) => {
+      const at = changes.findLast(({ start, chord }) => chord && ticksOf(start) <= from + ticks);
+      const sounding = at?.chord ?? changes.find(({ chord }) => chord)!.chord!;
+      return measureOf(sounding, (at && chosen[at.index]) ?? null);
+    };
+    const { lines, noLine } = linesOf(arrangement, {
+      level: 'motif',
+      motif: { notes, length: to - from, measureAt, how },
+      subdivision: this.asked.subdivision,
+      seed: 0,
+      alternatives: 1,
+      from: Math.max(
+        0,
+        changes.findIndex(({ start }) => ticksOf(start) >= to)
+      )
+    });
+    if (!lines[0]) {
+      this.problem = noLine?.message ?? 'The motif cannot be carried there.';
+      return;
+    }
+    const before = shown.notes.filter(({ start }) => start < to);
+    this.#show({ ...shown, notes: [...before, ...lines[0].notes.filter(({ start }) => start >= to)] });
+    this.#workspace.say(`${counted(bars, 'bar')} carried through the tune`);
   }
 
   /** Moves a kept line from the chords it was written over to those that stand there now, degree by degree. */

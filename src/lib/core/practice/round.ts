@@ -2,7 +2,7 @@
 import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
 import type { Line, LineNote } from '../line/model';
-import { notesInBeat, beatsOf, endOf, ticksOf } from '../line/model';
+import { notesInBeat, beatsOf, ticksOf } from '../line/model';
 import { sounding, type Sounding } from '../line/sound';
 import type { NamedTone } from '../moment/moment';
 import type { Area } from '../neck/area';

@@ -64,14 +64,29 @@
       (_, i) => workspace.neck.capo + 1 + 2 * i
     )
   );
+  /** Neighbouring strings, three at a time. */
+  const stringSets = $derived(
+    Array.from({ length: Math.max(0, workspace.neck.strings.length - 2) }, (_, i) => [i + 1, i + 2, i + 3])
+  );
   const moves = $derived([
     ...MOVES.map(({ value, name }) => ({ value: value as string, name: name as string })),
-    ...positions.map((position) => ({ value: `position ${position}`, name: `into position ${position}` }))
+    ...positions.map((position) => ({ value: `position ${position}`, name: `into position ${position}` })),
+    ...stringSets.map((strings) => ({
+      value: `strings ${strings.join(' ')}`,
+      name: `on strings ${strings.join(' ')}, along the neck`
+    }))
   ]);
+  const CARRIES = [
+    { value: 'led 1', name: 'this bar, led to the chords', bars: 1, how: 'led' },
+    { value: 'led 2', name: 'this bar and the next, led', bars: 2, how: 'led' },
+    { value: 'shifted 1', name: 'this bar, shifted exactly', bars: 1, how: 'shifted' },
+    { value: 'shifted 2', name: 'this bar and the next, shifted', bars: 2, how: 'shifted' }
+  ] as const;
 
   function move(value: string) {
     const known = MOVES.find((one) => one.value === value);
     if (known) lines.move(known);
+    else if (value.startsWith('strings')) lines.onStrings(value.split(' ').slice(1).map(Number));
     else lines.move({ where: 'in place', position: Number(value.replace('position ', '')) });
   }
 
@@ -211,7 +226,17 @@
       {/if}
     </div>
     <Select
+      label="Carry a motif"
       class="ml-auto"
+      value=""
+      options={[{ value: '', name: 'carry it on' }, ...CARRIES.map(({ value, name }) => ({ value, name }))]}
+      hint="Rhythm and contour of this bar over each next chord"
+      onpick={(value) => {
+        const carry = CARRIES.find((one) => one.value === value);
+        if (carry) lines.carry(carry);
+      }}
+    />
+    <Select
       label="Move the line"
       value=""
       options={[{ value: '', name: 'move it' }, ...moves]}

@@ -3,6 +3,7 @@
   import { onDestroy, onMount, untrack } from 'svelte';
   import { beatsOf, ticksOf, type LineNote } from '$lib/core/line/model';
   import { outlineLine, askedOf, type Mend } from '$lib/core/line/outline';
+  import { placeNotes } from '$lib/core/line/place';
   import { readLine } from '$lib/core/line/read';
   import { Lines, notesOver } from '$lib/state/lines.svelte';
   import { Rehearsal } from '$lib/state/rehearsal.svelte';
@@ -45,6 +46,14 @@
     readLine({ meter, notes }, { form: shown.sheet.form, analysis: shown.analysis, chosen: shown.chosen })
   );
   const outline = $derived(outlineLine(notes, askedOf(shown.changes)));
+  /** Longer lines are not gone through for it with every edit. */
+  const MOST_WATCHED = 600;
+  const shifts = $derived.by(() => {
+    if (notes.length > MOST_WATCHED) return null;
+    return (
+      placeNotes(notes, { neck: shown.neck, keepsPlaces: true, alternatives: 1 }).places[0]?.shifts ?? null
+    );
+  });
   const change = $derived(shown.changes[shown.selected]);
   const over = $derived(
     change ? notesOver(notes, change).map(({ note, index }) => ({ note, read: reading.notes[index]! })) : []
@@ -141,7 +150,7 @@
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_330px]">
       <div class="flex min-w-0 flex-col gap-2.5">
         <LineNeck workspace={shown} notes={over} {next} {lit} />
-        <LineFigures figures={reading.figures} share={outline.share} />
+        <LineFigures figures={reading.figures} share={outline.share} {shifts} />
       </div>
       {#if change}
         <ChangeReading
