@@ -148,6 +148,22 @@ export function lineJobs(tools: () => Tools): void {
       expect(moved.map((midi, i) => midi - own[i]!)).toEqual(own.map(() => up));
     });
 
+    it('go round the keys, one a round', async () => {
+      await open('{title: Round}\n{key: C}\n{tempo: 240}\n| Dm7 | G7 |');
+      const first = (await notes()).map(Number);
+      await page().pick('Key', 'all');
+      await blur();
+      await page().press(' ');
+      // In fourths: after C comes F.
+      await page().until(
+        async () => (await page().texts('[data-reading] h2'))[0]!.startsWith('Gm'),
+        'the next key'
+      );
+      const moved = (await notes()).map(Number);
+      expect((((moved[0]! - first[0]!) % 12) + 12) % 12).toBe(5);
+      await page().press(' ');
+    });
+
     it('are moved up the neck in one action, and back', async () => {
       await open();
       const own = await notes();

@@ -35,6 +35,8 @@ export interface ShownLine {
   /** The kept line it is; null for one that is not kept. */
   readonly id: string | null;
   readonly finding: Finding | null;
+  /** How many of its notes are others than those shown before it, in the same rhythm. */
+  readonly differs?: number;
 }
 
 const FIRST: Finding = { level: 'arpeggio', subdivision: 2, seed: 0, rank: 0 };
@@ -164,9 +166,10 @@ export class Lines {
       const rank = asked.rank % lines.length;
       this.asked = { ...asked, rank };
       const { name } = levelOf(asked.level)!;
-      const before = this.shown?.notes;
-      this.#show({ notes: lines[rank]!, name, id: null, finding: this.asked });
-      this.#workspace.say(said(name, rank, differing(before, lines[rank]!)));
+      const notes = lines[rank]!;
+      const differs = differing(this.shown?.notes, notes);
+      this.#show({ notes, name, id: null, finding: this.asked, ...(differs ? { differs } : {}) });
+      this.#workspace.say(said(name, rank, differs));
     } catch {
       if (own === this.#ask) this.problem = 'The line could not be worked out; try again.';
     } finally {

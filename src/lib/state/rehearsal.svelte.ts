@@ -173,15 +173,23 @@ export class Rehearsal {
   line: Line | null = $state.raw(null);
   /** Semitones by which chart and line are moved up, 0 to 11. */
   shift = $state(0);
-  /** The line in the key that is shown, in the nearest octave it can be played in. */
-  readonly lineShown: Line | null = $derived.by(() => {
-    const { line, shift } = this;
+  /** Whether a line goes round the keys with the rounds. */
+  lineKeys: KeyOrder = $state('stay');
+  /** Semitones (0–11) by which chart and line are up in some round. */
+  #shiftIn(round: number): number {
+    return (shiftOf(this.keys, round) + this.shift) % 12;
+  }
+  /** The line in the key that is shown. */
+  readonly lineShown: Line | null = $derived.by(() => this.#lineIn(this.#shiftIn(this.round)));
+  /** The line so many semitones up or down, along its strings in the nearest octave it can be played in. */
+  #lineIn(shift: number): Line | null {
+    const { line } = this;
     if (!line || shift === 0) return line;
     const moved = line.notes.map((note) => atPitch(note, note.midi + nearestShift(0, shift)));
     const { neck } = this.workspace;
     const along = laidOut(line.notes, moved, { neck, where: 'along', anyOctave: true });
     return { ...line, notes: along.notes ?? moved };
-  });
+  }
   readonly drill = $derived.by(() =>
     this.line ? OWN_LINE : this.desk.drill ? (drillOf(this.desk.drill) ?? null) : null
   );
@@ -190,7 +198,7 @@ export class Rehearsal {
   /** The chart in the key of the round: the player's own plan, or the same moved. */
   readonly shown = $derived.by(() => {
     const { workspace } = this;
-    const shift = (shiftOf(this.keys, this.round) + this.shift) % 12;
+    const shift = this.#shiftIn(this.round);
     const sounding = this.#laid?.round;
     // A text that is edited while it sounds is shown, as it is played, from the next round on.
     if (sounding && sounding.source !== workspace.document.source) return this.#chartIn(shift, sounding);
@@ -285,7 +293,7 @@ export class Rehearsal {
   /** The next key's targets are worked out while this one is played, where they cannot be had at once. */
   #prepare(round: number): void {
     const { source, plan } = this.workspace.document;
-    const { paths } = this.#chartIn(shiftOf(this.keys, round), { source, plan });
+    const { paths } = this.#chartIn(this.#shiftIn(round), { source, plan });
     if (paths !== this.workspace.paths && !paths.isSolvedAtOnce && !paths.solver.latest) {
       paths.solver.ask(paths.job);
     }
@@ -302,7 +310,8 @@ export class Rehearsal {
     if (!excerpt) return null;
     const { feel, drill } = this;
     const material = materialOf(shown);
-    return practiceRound(this.lineShown ? { ...material, skeleton: this.lineShown } : material, excerpt, {
+    const line = this.#lineIn(this.#shiftIn(moment.round));
+    return practiceRound(line ? { ...material, skeleton: line } : material, excerpt, {
       feel,
       drill,
       perBeat: this.desk.perBeat,
@@ -317,7 +326,7 @@ export class Rehearsal {
     this.#clampLoop();
     const { ladder } = this.desk;
     const tempo = this.#sounding(ladder?.isOn ? tempoOf(ladder, round, this.clean) : this.tempo);
-    const shown = this.#chartIn((shiftOf(this.keys, round) + this.shift) % 12, { source, plan });
+    const shown = this.#chartIn(this.#shiftIn(round), { source, plan });
     const practice = this.#roundOf(shown, { round, tempo, isLast: false });
     if (!practice) return null;
     return {
@@ -426,8 +435,11 @@ export class Rehearsal {
     this.setLoop(this.loop.kind === 'form' ? this.#here : { kind: 'form' });
   }
 
-  /** In which keys the rounds go; a recording and a line stay in their own. */
-  readonly keys = $derived.by((): KeyOrder => (this.backing.playing || this.line ? 'stay' : this.desk.keys));
+  /** In which keys the rounds go; a recording stays in its own, a line where it is told. */
+  readonly keys = $derived.by((): KeyOrder => {
+    if (this.backing.playing) return 'stay';
+    return this.line ? this.lineKeys : this.desk.keys;
+  });
 
   readonly pedals = new Pedals((action) => {
     const act: Readonly<Record<PedalAction, () => void>> = {
@@ -518,7 +530,7 @@ export class Rehearsal {
 
   /** Starts, or starts anew with what has changed. */
   async play(): Promise<void> {
-    const first = this.#roundOf(this.#chartIn(this.shift, this.workspace.document), {
+    const first = this.#roundOf(this.#chartIn(this.#shiftIn(0), this.workspace.document), {
       round: 0,
       tempo: this.sounding,
       isLast: false

@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { linesRequest } from '../../api/requests';
+import { transposeText } from '../../core/chart/transpose';
 import { readSheet } from '../../core/harmony/sheet';
 import { LINE_LEVELS } from '../../core/line/find/registry';
 import { systemOf } from '../../core/neck/systems/registry';
@@ -124,6 +125,38 @@ describe('every line that is found', () => {
       );
     }
   );
+
+  it('is the same line higher where the chart is higher and the hand as many frets further', () => {
+    const major = fc.constantFrom(
+      'without a stop',
+      'arpeggio',
+      'arpeggio and scale',
+      'double stops',
+      'skeleton'
+    );
+    fc.assert(
+      fc.property(
+        major,
+        fc.integer({ min: 3, max: 7 }),
+        fc.integer({ min: 1, max: 5 }),
+        (level, position, up) => {
+          const text = '{key: G}\n| Am7 | D7b9 | Gmaj7 | Em7 |';
+          const { tonic } = readSheet(text).analysis.key;
+          const notes = (chart: string, at: number) =>
+            find({ chart, level, position: at }).lines[0]!.notes.map(({ at: when, midi, string, fret }) => [
+              when,
+              midi,
+              string,
+              fret
+            ]);
+          expect(notes(transposeText(text, tonic, up), position + up)).toEqual(
+            notes(text, position).map(([when, midi, string, fret]) => [when, midi! + up, string, fret! + up])
+          );
+        }
+      ),
+      { numRuns: 20 }
+    );
+  });
 
   it('is there again with the same seed, and another with another', () => {
     const chart = '{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7alt |';

@@ -11,6 +11,7 @@
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { plainName, pitchClass } from '$lib/core/theory/note';
   import { prettyProse } from '$lib/core/theory/typeset';
+  import { counted } from '$lib/core/theory/words';
   import type { Lines } from '$lib/state/lines.svelte';
   import type { Rehearsal } from '$lib/state/rehearsal.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -38,11 +39,19 @@
   const isMoved = $derived(rehearsal.shift !== 0);
   const keys = $derived.by(() => {
     const { tonic, mode } = workspace.analysis.key;
-    return Array.from({ length: 12 }, (_, step) => {
+    const each = Array.from({ length: 12 }, (_, step) => {
       const name = step === 0 ? tonic : plainName((pitchClass(tonic) + step) % 12);
       return { value: String(step), name: prettyProse(keyText({ tonic: name, mode })) };
     });
+    return [...each, { value: ALL_KEYS, name: 'all twelve, a key a round' }];
   });
+  const ALL_KEYS = 'all';
+  /** Another key, or all of them in fourths, a key a round. */
+  function pickKey(key: string) {
+    rehearsal.lineKeys = key === ALL_KEYS ? 'fourths' : 'stay';
+    rehearsal.shift = key === ALL_KEYS ? 0 : Number(key);
+    if (rehearsal.isPlaying) void rehearsal.play();
+  }
   const NEW = 'new';
   const kept = $derived([
     ...(lines.stored ? [] : [{ value: NEW, name: 'not kept yet' }]),
@@ -119,13 +128,10 @@
       />
       <Select
         label="Key"
-        value={String(rehearsal.shift)}
+        value={rehearsal.lineKeys === 'stay' ? String(rehearsal.shift) : ALL_KEYS}
         options={keys}
-        hint="Chart and line in another key, all twelve of them"
-        onpick={(step) => {
-          rehearsal.shift = Number(step);
-          if (rehearsal.isPlaying) void rehearsal.play();
-        }}
+        hint="Chart and line in another key, or round all twelve"
+        onpick={pickKey}
       />
     </div>
     <div class="ml-auto flex flex-wrap items-center gap-1.5">
@@ -221,7 +227,9 @@
       <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}>next best</Button>
       {#if lines.shown?.finding}
         <span class="text-xs text-soft" data-finding
-          >variation {lines.shown.finding.seed + 1}, no. {lines.shown.finding.rank + 1}</span
+          >variation {lines.shown.finding.seed + 1}, no. {lines.shown.finding.rank + 1}{lines.shown.differs
+            ? `: ${counted(lines.shown.differs, 'note')} differ`
+            : ''}</span
         >
       {/if}
     </div>
