@@ -126,6 +126,16 @@ describe('every line that is found', () => {
     }
   );
 
+  it('leads chromatically off the beat alone, so that nothing it finds clashes there', () => {
+    fc.assert(
+      fc.property(aChart, fc.integer({ min: 2, max: 9 }), (chart, position) => {
+        const { notes } = find({ chart, level: 'without a stop', position }).lines[0]!;
+        for (const { role, at } of notes) if (role === 'outside') expect(at % 1).not.toBe(0);
+      }),
+      { numRuns: 30 }
+    );
+  });
+
   it('is the same line higher where the chart is higher and the hand as many frets further', () => {
     const major = fc.constantFrom(
       'without a stop',

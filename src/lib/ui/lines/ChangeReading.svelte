@@ -1,6 +1,7 @@
 <!-- What is heard in the line at one change, how it is landed on, note by note; and the smallest change that would tell the chord. -->
 <script lang="ts">
-  import { midiName } from '$lib/core/theory/note';
+  import { plainName } from '$lib/core/theory/note';
+  import type { Key } from '$lib/core/harmony/key';
   import { prettyDegree, prettyNote, prettySymbol } from '$lib/core/theory/typeset';
   import { beatIn } from '$lib/state/lines.svelte';
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
@@ -10,11 +11,13 @@
   import type { LineReading, ReadNote } from '$lib/core/line/read';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
-  import { LANDED_WORDS, ROLE_NAMES, VERDICT_WORDS } from './looks';
+  import { heardIn, LANDED_WORDS, ROLE_NAMES, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
 
   interface Props {
     change: AnalysedChange;
+    /** Of the chart. */
+    home: Key;
     window: OutlinedWindow;
     reading: LineReading;
     notes: readonly { readonly note: LineNote; readonly read: ReadNote }[];
@@ -22,19 +25,20 @@
     onhear: (mend: Mend) => void;
     ontake: (mend: Mend) => void;
   }
-  let { change, window, reading, notes, mend, onhear, ontake }: Props = $props();
+  let { change, home, window, reading, notes, mend, onhear, ontake }: Props = $props();
 
   const landing = $derived(reading.landings.find((one) => one.change === change.index));
   /** Where the notes are the chart's own, so is the name. */
   const wanted = $derived(change.chord ? wantedSounds(change.chord) : null);
-  const nameOf = (heard: HeardChord) => (wanted?.has(heard.pitchSet) ? change.symbol : heard.symbol);
-  const pitchName = (midi: number) => prettyNote(midiName(midi).replace(/-?\d+$/, ''));
+  const nameOf = (heard: HeardChord) => (wanted?.has(heard.pitchSet) ? change.symbol : heardIn(home, heard));
   const changed = $derived(
     (mend?.changes ?? [])
       .map(({ from, to, note }) => {
         const own = notes.find(({ read }) => read.index === note)?.note;
         const when = own ? ` on beat ${beatIn(own, change)}` : '';
-        return `${pitchName(to)} instead of ${pitchName(from)}${when}`;
+        const { chord } = change;
+        const spelled = chord?.notes[chord.pitchClasses.indexOf(to % 12)] ?? plainName(to % 12);
+        return `${prettyNote(spelled)} instead of ${prettyNote(own?.note ?? plainName(from % 12))}${when}`;
       })
       .join(', ')
   );

@@ -12,7 +12,7 @@
   import ChordText from '../chord/ChordText.svelte';
   import { Seen } from '../kit/seen.svelte';
   import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
-  import { ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
+  import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
 
   interface Props {
@@ -76,7 +76,7 @@
   function describe(change: number): string {
     const { symbol, bar } = changes[change]!;
     const { heard, verdict } = outline.windows[change]!;
-    const heardAs = heard[0] ? `, heard as ${prettySymbol(heard[0].symbol)}` : '';
+    const heardAs = heard[0] ? `, heard as ${prettySymbol(heardName(change))}` : '';
     return `${prettySymbol(symbol)}, bar ${bar}${heardAs}${verdict ? `: ${VERDICT_WORDS[verdict]}` : ''}`;
   }
 
@@ -84,7 +84,7 @@
   function heardName(change: number): string {
     const { heard, verdict } = outline.windows[change]!;
     const { symbol } = changes[change]!;
-    return verdict === 'clear' ? symbol : (heard[0]?.symbol ?? '');
+    return verdict === 'clear' ? symbol : heard[0] ? heardIn(workspace.analysis.key, heard[0]) : '';
   }
 </script>
 

@@ -209,7 +209,7 @@
         />
       {/if}
     </div>
-    <Toggles
+    <Select
       label="Notes in a quarter"
       value={String(lines.asked.subdivision)}
       options={[
@@ -233,23 +233,24 @@
         >
       {/if}
     </div>
-    <Select
-      label="Carry a motif"
-      class="ml-auto"
-      value=""
-      options={[{ value: '', name: 'carry it on' }, ...CARRIES.map(({ value, name }) => ({ value, name }))]}
-      hint="Rhythm and contour of this bar over each next chord"
-      onpick={(value) => {
-        const carry = CARRIES.find((one) => one.value === value);
-        if (carry) lines.carry(carry);
-      }}
-    />
-    <Select
-      label="Move the line"
-      value=""
-      options={[{ value: '', name: 'move it' }, ...moves]}
-      hint="Along its strings, to another octave, or into a position"
-      onpick={(value) => value && move(value)}
-    />
+    <div class="ml-auto flex flex-wrap gap-1.5">
+      <Select
+        label="Carry a motif"
+        value=""
+        options={[{ value: '', name: 'carry it on' }, ...CARRIES.map(({ value, name }) => ({ value, name }))]}
+        hint="Rhythm and contour of this bar over each next chord"
+        onpick={(value) => {
+          const carry = CARRIES.find((one) => one.value === value);
+          if (carry) lines.carry(carry);
+        }}
+      />
+      <Select
+        label="Move the line"
+        value=""
+        options={[{ value: '', name: 'move it' }, ...moves]}
+        hint="Along its strings, to another octave, or into a position"
+        onpick={(value) => value && move(value)}
+      />
+    </div>
   </div>
 </section>

@@ -155,6 +155,7 @@
       {#if change}
         <ChangeReading
           {change}
+          home={shown.analysis.key}
           window={outline.windows[change.index]!}
           {reading}
           notes={over}

@@ -2,6 +2,11 @@
 import type { NoteRole } from '$lib/core/line/read';
 import type { Verdict } from '$lib/core/line/outline';
 import type { LandedBy } from '$lib/core/line/read';
+import type { Key } from '$lib/core/harmony/key';
+import type { HeardChord } from '$lib/core/line/listener';
+import { MODES } from '$lib/core/theory/mode';
+import { plainName } from '$lib/core/theory/note';
+import { scaleOf } from '$lib/core/theory/scale';
 
 interface Look {
   readonly box: string;
@@ -50,3 +55,13 @@ export const LANDED_WORDS: Readonly<Record<LandedBy, string>> = {
   leap: 'by a leap',
   silence: 'after silence'
 };
+
+const SHARPS = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'];
+const FLATS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
+
+/** A chord that is heard, its root named as the key has it. The listener itself knows no key. */
+export function heardIn({ tonic, mode }: Key, { symbol, root }: HeardChord): string {
+  const notes = scaleOf(tonic, MODES[mode].scale)?.notes ?? [];
+  const names = notes.some((note) => note.includes('#')) ? SHARPS : FLATS;
+  return names[root]! + symbol.slice(plainName(root).length);
+}

@@ -234,6 +234,7 @@ export function slotsOf(
           const place = {
             pool: stretch.pool,
             measure: stretch.measure,
+            start: moment.start,
             at,
             count: within.length,
             next,

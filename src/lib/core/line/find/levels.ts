@@ -9,6 +9,7 @@ import { FIGURES, type Figure, type FigureTone } from './figures';
 import type { PlannedSlot } from './costs';
 import type { PoolCell } from './pool';
 import type { Density } from './rhythm';
+import { TICKS } from '../model';
 import type { Measure } from '../move';
 
 /** A slot between two landings. */
@@ -17,6 +18,8 @@ export interface SlotPlace {
   readonly pool: readonly PoolCell[];
   /** What degrees are counted in there. */
   readonly measure: Measure;
+  /** In ticks. */
+  readonly start: number;
   /** Counted from the last landing, which is 0, and how many slots there are until the next. */
   readonly at: number;
   readonly count: number;
@@ -53,15 +56,13 @@ const chordTones = (pool: readonly PoolCell[]) => {
   return tones.length > 1 ? tones : pool.filter(isAtHome);
 };
 
-/** What may lead into the landing that follows: what is there anyway, the choice, and a chromatic semitone. */
-export function leadingCells(
-  cells: readonly PoolCell[],
-  pool: readonly PoolCell[],
-  next: NamedTone
-): PoolCell[] {
-  const near = (cell: PoolCell) => {
-    const distance = Math.abs(cell.midi - next.midi);
-    return distance > 0 && distance <= (cell.kind === 'chromatic' ? 1 : 2);
+/** What may lead into the landing that follows: what is there anyway, the choice, and off the beat a chromatic semitone. */
+export function leadingCells(cells: readonly PoolCell[], { pool, next, start }: SlotPlace): PoolCell[] {
+  if (!next) return [...cells];
+  const farthest = { chromatic: start % TICKS === 0 ? 0 : 1, home: 2 };
+  const near = ({ midi, kind }: PoolCell) => {
+    const distance = Math.abs(midi - next.midi);
+    return distance > 0 && distance <= farthest[kind === 'chromatic' ? 'chromatic' : 'home'];
   };
   const all = new Set([...cells, ...pool.filter(near)]);
   return pool.filter((cell) => all.has(cell));
@@ -70,29 +71,27 @@ export function leadingCells(
 const isLast = ({ at, count, next }: SlotPlace) => next !== null && at === count - 1;
 
 const arpeggio = (place: SlotPlace): SlotWish => ({
-  cells: isLast(place)
-    ? leadingCells(chordTones(place.pool), place.pool, place.next!)
-    : chordTones(place.pool),
+  cells: isLast(place) ? leadingCells(chordTones(place.pool), place) : chordTones(place.pool),
   goes: isLast(place) ? 'freely' : 'leaps'
 });
 
 /** Arpeggio the one way in the first half, scale the other in the second. */
 function arpeggioAndScale(place: SlotPlace): SlotWish {
-  const { pool, at, count, isReverse, next } = place;
+  const { pool, at, count, isReverse } = place;
   const isFirstHalf = at <= count / 2;
   const to: Way = isFirstHalf !== isReverse ? 1 : -1;
   const way = { to, against: FIRMLY };
   if (isFirstHalf) return { cells: chordTones(pool), goes: 'leaps', way };
   const cells = pool.filter(isAtHome);
   return isLast(place)
-    ? { cells: leadingCells(cells, pool, next!), goes: 'steps', way: { to, against: 0.4 } }
+    ? { cells: leadingCells(cells, place), goes: 'steps', way: { to, against: 0.4 } }
     : { cells, goes: 'steps', way };
 }
 
 const withoutStop = (place: SlotPlace): SlotWish => {
   const cells = place.pool.filter(isAtHome);
   return {
-    cells: isLast(place) ? leadingCells(cells, place.pool, place.next!) : cells,
+    cells: isLast(place) ? leadingCells(cells, place) : cells,
     goes: 'steps',
     turning: ONLY_AT_EDGE
   };
@@ -105,7 +104,7 @@ const sequence = (place: SlotPlace): SlotWish => {
     (cell) => isAtHome(cell) && cell.kind !== 'avoid' && byNumber(SEQUENCE, measure)(cell)
   );
   return {
-    cells: isLast(place) ? leadingCells(five, pool, place.next!) : five,
+    cells: isLast(place) ? leadingCells(five, place) : five,
     goes: 'steps',
     standing: AGAIN,
     // It starts as low as it must to end where it is to.
