@@ -1,21 +1,9 @@
-/** The routes of a chart's lines as the page calls them. A failure is thrown as a sentence for the player. */
-import type { ApiError } from '$lib/api/errors';
+/** The routes of a chart's lines as the page calls them. */
 import type { LineData, StoredLine } from '$lib/api/line';
+import { callSongbook } from './call';
 
-async function call<T>(chart: string, path: string, method = 'GET', body?: unknown): Promise<T> {
-  const response = await fetch(`/api/v1/songbook/${chart}/lines${path}`, {
-    method,
-    ...(body === undefined
-      ? {}
-      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-  }).catch(() => null);
-  if (!response) {
-    throw new Error('Corvel’s server does not answer; the line is still here. Try again in a moment.');
-  }
-  const answer = (await response.json().catch(() => ({}))) as T & { error?: ApiError };
-  if (!response.ok) throw new Error(answer.error?.message ?? 'That did not work; nothing was changed.');
-  return answer;
-}
+const call = <T>(chart: string, path: string, method?: string, body?: unknown) =>
+  callSongbook<T>(`/${chart}/lines${path}`, 'the line is still here', method, body);
 
 export const listLines = (chart: string) => call<{ lines: StoredLine[] }>(chart, '');
 /** `id` is the client's own, so that a call that is sent twice keeps one line. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { noteOf, ticksOf, type LineNote } from './model';
 import { askedOf, mendOf, outlineLine, plainWindows, withChanges } from './outline';
-import { chordNamed, lineOf } from './testing';
+import { chordNamed, chordsOn, lineOf, ROOTS } from './testing';
 
 const asked = (chart: string) => askedOf(readSheet(chart).form.changes);
 const outline = (chart: string, notes: LineNote[]) => outlineLine(notes, asked(chart));
@@ -35,10 +35,7 @@ const SUFFIXES = [
   '6/9',
   'add9'
 ];
-const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
-const aChord = fc
-  .tuple(fc.constantFrom(...ROOTS), fc.constantFrom(...SUFFIXES))
-  .map(([root, suffix]) => root + suffix);
+const aChord = fc.constantFrom(...chordsOn(SUFFIXES));
 /** The tones by which a chord is known: without extensions. */
 function coreTones(symbol: string): number[] {
   const { tones, rootPc, pitchClasses } = chordNamed(symbol);

@@ -30,3 +30,9 @@ export function chordNamed(symbol: string): Chord {
   if (reading.kind !== 'chord') throw new Error(`${symbol} is no chord`);
   return reading.chord;
 }
+
+export const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+
+/** Chords of some kinds on every root. */
+export const chordsOn = (suffixes: readonly string[]) =>
+  ROOTS.flatMap((root) => suffixes.map((suffix) => root + suffix));

@@ -10,18 +10,11 @@ import { parse } from '../answer';
 import { answerAnalysis, answerScaleChoices } from './harmony';
 import { answerPositionMap, answerShape } from './neck';
 import { answerTargets } from './targets';
+import { refusal } from './testing';
 
 const analysis = (body: unknown) => answerAnalysis(parse(analysisRequest, body));
 const shape = (body: unknown) => answerShape(parse(shapeRequest, body));
 const targets = (body: unknown) => answerTargets(parse(targetsRequest, body));
-const refusal = (work: () => unknown) => {
-  try {
-    work();
-  } catch (thrown) {
-    return thrown as { status: number; error: { code: string; message: string; path?: string } };
-  }
-  throw new Error('was taken');
-};
 
 describe('analysis', () => {
   it('answers the sample of the contract', () => {

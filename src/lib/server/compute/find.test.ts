@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { linesRequest } from '../../api/requests';
 import { transposeText } from '../../core/chart/transpose';
 import { readSheet } from '../../core/harmony/sheet';
+import { chordsOn } from '../../core/line/testing';
 import { LINE_LEVELS } from '../../core/line/find/registry';
 import { systemOf } from '../../core/neck/systems/registry';
 import { soundAt, STANDARD } from '../../core/neck/tuning';
@@ -16,25 +17,8 @@ import { answerLines } from './lines';
 const find = (body: object) => answerLines(parse(linesRequest, body));
 type Note = ReturnType<typeof find>['lines'][number]['notes'][number];
 
-const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
-const SUFFIXES = [
-  '',
-  'm',
-  '7',
-  'maj7',
-  'm7',
-  'm7b5',
-  '7b9',
-  'dim7',
-  '7alt',
-  'sus4',
-  '6',
-  'm6',
-  'C5'.slice(1)
-];
-const aChord = fc
-  .tuple(fc.constantFrom(...ROOTS), fc.constantFrom(...SUFFIXES))
-  .map(([root, suffix]) => root + suffix);
+const SUFFIXES = ['', 'm', '7', 'maj7', 'm7', 'm7b5', '7b9', 'dim7', '7alt', 'sus4', '6', 'm6', '5'];
+const aChord = fc.constantFrom(...chordsOn(SUFFIXES));
 /** Bars of one or two chords. */
 const aChart = fc
   .array(fc.array(aChord, { minLength: 1, maxLength: 2 }), { minLength: 1, maxLength: 5 })

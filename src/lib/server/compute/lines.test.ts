@@ -6,18 +6,11 @@ import { answerLickFit } from './lick';
 import { answerLine } from './line';
 import { answerMove } from './move';
 import { answerOutline } from './outline';
+import { refusal } from './testing';
 
 const read = (body: unknown) => answerLine(parse(lineRequest, body));
 const outline = (body: unknown) => answerOutline(parse(outlineRequest, body));
 const move = (body: unknown) => answerMove(parse(moveRequest, body));
-const refusal = (work: () => unknown) => {
-  try {
-    work();
-  } catch (thrown) {
-    return thrown as { status: number; error: { code: string; message: string; path?: string } };
-  }
-  throw new Error('was taken');
-};
 
 const eighths = (...midis: number[]) => midis.map((midi, i) => ({ at: i / 2, beats: 0.5, midi }));
 

@@ -8,20 +8,13 @@ import {
 } from '../../api/requests';
 import { parse } from '../answer';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
+import { refusal } from './testing';
 
 const map = (body: unknown) => answerPositionMap(parse(positionMapRequest, body));
 const shape = (body: unknown) => answerShape(parse(shapeRequest, body));
 const units = (body: unknown) => answerUnits(parse(unitsRequest, body));
 const voicings = (body: unknown) => answerVoicings(parse(voicingsRequest, body));
 const path = (body: unknown) => answerTriadPath(parse(triadPathRequest, body));
-const refusal = (work: () => unknown) => {
-  try {
-    work();
-  } catch (thrown) {
-    return thrown as { status: number; error: { code: string; message: string; path?: string } };
-  }
-  throw new Error('was taken');
-};
 
 describe('position-map', () => {
   const chart = '{key: F#m}\n| F#m7 | Bm7 | C#7alt | F#m7 |';

@@ -1,21 +1,10 @@
-/** The songbook's routes as the page calls them. A failure is thrown as a sentence for the player. */
-import type { ApiError } from '$lib/api/errors';
+/** The songbook's routes as the page calls them. */
 import type { ChartList, StoredChart } from '$lib/api/songbook';
+import { callSongbook } from '$lib/state/call';
 import { tell } from '$lib/state/windows';
 
-async function call<T>(path: string, method = 'GET', body?: unknown): Promise<T> {
-  const response = await fetch(`/api/v1/songbook${path}`, {
-    method,
-    ...(body === undefined
-      ? {}
-      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-  }).catch(() => null);
-  if (!response)
-    throw new Error('Corvel’s server does not answer; nothing was changed. Try again in a moment.');
-  const answer = (await response.json().catch(() => ({}))) as T & { error?: ApiError };
-  if (!response.ok) throw new Error(answer.error?.message ?? 'That did not work; nothing was changed.');
-  return answer;
-}
+const call = <T>(path: string, method?: string, body?: unknown) =>
+  callSongbook<T>(path, 'nothing was changed', method, body);
 
 export const listCharts = (query: Record<string, string>) =>
   call<ChartList>(`?${new URLSearchParams(query).toString()}`);

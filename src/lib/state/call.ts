@@ -1,0 +1,21 @@
+/** A route of the songbook as the page calls it. A failure is thrown as a sentence for the player. */
+import type { ApiError } from '$lib/api/errors';
+
+/** `away` is said where the server does not answer. */
+export async function callSongbook<T>(
+  path: string,
+  away: string,
+  method = 'GET',
+  body?: unknown
+): Promise<T> {
+  const response = await fetch(`/api/v1/songbook${path}`, {
+    method,
+    ...(body === undefined
+      ? {}
+      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  }).catch(() => null);
+  if (!response) throw new Error(`Corvel’s server does not answer; ${away}. Try again in a moment.`);
+  const answer = (await response.json().catch(() => ({}))) as T & { error?: ApiError };
+  if (!response.ok) throw new Error(answer.error?.message ?? 'That did not work; nothing was changed.');
+  return answer;
+}
