@@ -176,6 +176,33 @@ describe('every line that is found', () => {
   });
 });
 
+describe('a bar that would only repeat the one before', () => {
+  const bars = (notes: Note[]) =>
+    [0, 1, 2, 3].map((bar) =>
+      notes.filter(({ at }) => at >= 4 * bar && at < 4 * bar + 4).map(({ at, midi }) => [at - 4 * bar, midi])
+    );
+
+  it('goes another way, among the best sixty-four, and the answer says so', () => {
+    const ask = {
+      chart: '| C7 | C7 | C7 | C7 |',
+      level: 'arpeggio',
+      position: 5,
+      degrees: ['3'],
+      alternatives: 3
+    };
+    const { lines } = find(ask);
+    for (const { notes, exact, cost, parts } of lines) {
+      const all = bars(notes);
+      for (const [i, bar] of all.entries()) if (i > 0) expect(bar).not.toEqual(all[i - 1]);
+      expect(exact).toBe(false);
+      expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(cost);
+    }
+    // A figure repeats: that is what it is for.
+    const figure = find({ ...ask, level: 'figure', degrees: ['1'] }).lines[0]!;
+    expect(figure.exact).toBe(true);
+  });
+});
+
 describe('denser step by step', () => {
   it('each level has more notes, over the same targets', () => {
     const chart = '{key: F#m}\n| G#m7b5 | C#7b9 | F#m7 | D7 |';

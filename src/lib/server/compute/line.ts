@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import type { lineNote, lineRequest, placeRequest } from '../../api/requests';
 import type { Meter } from '../../core/chart/model';
 import { beatsOf, noteOf, ordered, ticksOf, type Line, type LineNote } from '../../core/line/model';
+import { inWords } from '../../core/line/in-words';
 import { placeNotes, type PlacedNote, type Placing } from '../../core/line/place';
 import { readLine, type Ground } from '../../core/line/read';
 import { systemOf } from '../../core/neck/systems/registry';
@@ -73,13 +74,16 @@ export function answerLine(input: z.infer<typeof lineRequest>) {
   const neck = instrumentFrom(input);
   const line = lineFrom(input.line.notes, sheet.head.meter, neck);
   const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
-  const { landings, figures } = readLine(line, { form: sheet.form, analysis, chosen });
+  const ground = { form: sheet.form, analysis, chosen };
+  const reading = readLine(line, ground);
+  const { landings, figures } = reading;
   const last = line.notes.at(-1);
   const end = sheet.form.beats;
   return {
-    notes: lineOut(line, { form: sheet.form, analysis, chosen }),
+    notes: lineOut(line, ground),
     landings,
     figures: { ...figures, ...handFigures(line.notes, neck) },
+    said: inWords(reading, line.notes, analysis.changes),
     ...(last && beatsOf(last.start) >= end
       ? {
           remark: `The line goes on after the chart's ${end} beats; what stands there is heard on its last chord.`

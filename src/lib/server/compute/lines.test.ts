@@ -26,6 +26,28 @@ describe('line', () => {
   });
 });
 
+describe('line, in words', () => {
+  const said = (chart: string, notes: object[]) => read({ chart, line: { notes } }).said;
+
+  it('says how it lands, what clashes and where, and what is done again and again', () => {
+    const roots = [50, 55, 48, 57].map((midi, i) => ({ at: 4 * i, beats: 2, midi }));
+    expect(said('| Dm7 | G7 | Cmaj7 | Am7 |', roots)).toEqual([
+      '100 % of the notes on beats are chord tones.',
+      'Of 4 landings 0 % are on a 3 or a 7, 0 % come by step or stay.',
+      'The largest leap is 9 semitones.',
+      'The longest silence lasts 2 beats.',
+      'It begins on the root again and again.',
+      'It begins on its lowest note again and again.'
+    ]);
+    const clash = said('| Cmaj7 |', [
+      { at: 0, beats: 2, midi: 60 },
+      { at: 2, beats: 2, midi: 65 }
+    ]);
+    expect(clash.at(-1)).toBe('The 11 of Cmaj7 (bar 1, beat 3) clashes.');
+    expect(said('| C |', [])).toEqual(['The line is silent.']);
+  });
+});
+
 describe('outline', () => {
   const chart = '{key: Gm}\n| Am7b5 | D7b9 | Gm7 |';
   const bar = (at: number, ...midis: number[]) => midis.map((midi, i) => ({ at: at + i, beats: 1, midi }));

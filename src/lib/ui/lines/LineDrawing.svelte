@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { beatsOf, endOf, type LineNote } from '$lib/core/line/model';
-  import type { Outline } from '$lib/core/line/outline';
+  import type { NoteChange, Outline } from '$lib/core/line/outline';
   import type { LineReading } from '$lib/core/line/read';
   import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -20,13 +20,15 @@
     notes: readonly LineNote[];
     reading: LineReading;
     outline: Outline;
+    /** What a mend would change, to be seen before it is taken. */
+    offered: readonly NoteChange[];
     /** Where the music is, in beats of the form. */
     time: number | null;
     /** Start of the note that sounds, in ticks. */
     lit: number | null;
     onselect: (change: number) => void;
   }
-  let { workspace, notes, reading, outline, time, lit, onselect }: Props = $props();
+  let { workspace, notes, reading, outline, offered, time, lit, onselect }: Props = $props();
 
   const HEIGHT = 236;
   /** Of a note's box, and the narrowest its label needs. */
@@ -49,10 +51,7 @@
   const perBeat = $derived(Math.min(MOST_BEAT, Math.max(LEAST_BEAT, LABEL_ROOM / shortest)));
   const timeline = $derived(layOutTime(changes, beats, Math.max(available - 2, beats * perBeat)));
   const pitch = $derived(
-    layOutPitch(
-      notes.map(({ midi }) => midi),
-      HEIGHT
-    )
+    layOutPitch([...notes.map(({ midi }) => midi), ...offered.map(({ to }) => to)], HEIGHT)
   );
   const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
   const columns = $derived(timeline.columns.slice(range.from, range.to));
@@ -165,6 +164,31 @@
           <text x={x + 7} y={y + 13} font-size="11.5" class="font-bold {look.text}"
             >{one.read.degree ? prettyDegree(one.read.degree) : '–'}</text
           >
+        </g>
+      {/each}
+      {#each offered as { note, start, to } (note)}
+        {@const x = timeline.time(beatsOf(start))}
+        <g class="pointer-events-none" data-offered={to}>
+          <line
+            x1={x + 12}
+            x2={x + 12}
+            y1={pitch(notes[note]?.midi ?? to)}
+            y2={pitch(to)}
+            class="stroke-target"
+            stroke-width="1.5"
+            stroke-dasharray="2 3"
+          />
+          <rect
+            x={x + 1.5}
+            y={pitch(to) - BOX / 2}
+            width={LABEL_ROOM - 4}
+            height={BOX}
+            rx="5"
+            fill="none"
+            class="stroke-target"
+            stroke-width="2"
+            stroke-dasharray="4 2.5"
+          />
         </g>
       {/each}
       {#if time !== null}

@@ -9,8 +9,10 @@
     share: number | null;
     /** How often the hand moves; null where that is not known. */
     shifts: number | null;
+    /** What clashes and what is done again and again, in sentences. */
+    said: readonly string[];
   }
-  let { figures, share, shifts }: Props = $props();
+  let { figures, share, shifts, said }: Props = $props();
 
   const percent = (part: number | null) => (part === null ? '–' : `${Math.round(100 * part)} %`);
   const rows = $derived([
@@ -24,14 +26,14 @@
   ] as const);
 </script>
 
-<dl
-  class="grid grid-cols-2 gap-x-3 gap-y-1.5 card px-3 py-2 text-xs sm:grid-cols-3 xl:grid-cols-7"
-  data-figures
->
-  {#each rows as [name, value], i (name)}
-    <div class="flex flex-col">
-      <dt class="text-soft">{name}</dt>
-      <dd class={i === 0 ? 'text-lg font-bold' : 'text-lg'}>{value}</dd>
-    </div>
-  {/each}
-</dl>
+<section class="flex flex-col gap-2 card px-3 py-2" aria-label="The whole line in figures">
+  <dl class="grid grid-cols-2 gap-x-3 gap-y-1.5 text-xs sm:grid-cols-3 xl:grid-cols-7" data-figures>
+    {#each rows as [name, value], i (name)}
+      <div class="flex flex-col">
+        <dt class="text-soft">{name}</dt>
+        <dd class={i === 0 ? 'text-lg font-bold' : 'text-lg'}>{value}</dd>
+      </div>
+    {/each}
+  </dl>
+  {#if said.length}<p class="text-sm text-soft">{said.join(' ')}</p>{/if}
+</section>

@@ -1,6 +1,7 @@
 <!-- Lines: found level by level, read against the chords, judged by what is heard in them alone, mended, played with the band, kept. -->
 <script lang="ts">
   import { onDestroy, onMount, untrack } from 'svelte';
+  import { remarksOn } from '$lib/core/line/in-words';
   import { beatsOf, ticksOf, type LineNote } from '$lib/core/line/model';
   import { outlineLine, askedOf, type Mend } from '$lib/core/line/outline';
   import { placeNotes } from '$lib/core/line/place';
@@ -55,6 +56,8 @@
     );
   });
   const change = $derived(shown.changes[shown.selected]);
+  /** While nothing plays, and in the chart's own key. */
+  const mend = $derived(shown === workspace && !rehearsal.isPlaying ? lines.mend : null);
   const over = $derived(
     change ? notesOver(notes, change).map(({ note, index }) => ({ note, read: reading.notes[index]! })) : []
   );
@@ -146,11 +149,25 @@
     data-at={time === null ? undefined : beatsOf(ticksOf(time))}
   >
     {#if counting}<p class="sr-only" aria-live="off">{counting}</p>{/if}
-    <LineDrawing workspace={shown} {notes} {reading} {outline} {time} {lit} onselect={select} />
+    <LineDrawing
+      workspace={shown}
+      {notes}
+      {reading}
+      {outline}
+      offered={mend?.changes ?? []}
+      {time}
+      {lit}
+      onselect={select}
+    />
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_330px]">
       <div class="flex min-w-0 flex-col gap-2.5">
         <LineNeck workspace={shown} notes={over} {next} {lit} />
-        <LineFigures figures={reading.figures} share={outline.share} {shifts} />
+        <LineFigures
+          figures={reading.figures}
+          share={outline.share}
+          {shifts}
+          said={remarksOn(reading, notes, shown.changes)}
+        />
       </div>
       {#if change}
         <ChangeReading
@@ -159,7 +176,7 @@
           window={outline.windows[change.index]!}
           {reading}
           notes={over}
-          mend={shown === workspace ? lines.mend : null}
+          {mend}
           onhear={hearMend}
           ontake={(mend) => lines.take(mend)}
         />

@@ -61,7 +61,7 @@ export interface FindWish {
 export interface FoundLine {
   readonly notes: readonly LineNote[];
   readonly cost: number;
-  readonly parts: Partial<LineParts>;
+  readonly parts: Partial<LineParts> & { readonly repeated?: number };
   /** No other line in this rhythm is cheaper. */
   readonly exact: boolean;
 }
@@ -139,7 +139,50 @@ export function findInSlots(level: keyof typeof SLOT_LEVELS, wish: FindWish): Fo
   const stretches = stretchesOf(wish);
   const empty = stretches.find(({ pool }) => pool.length === 0);
   if (empty) return { lines: [], noLine: nothingThere(empty) };
-  return solved(slotsOf(SLOT_LEVELS[level], wish, stretches), wish, stretches);
+  const own: SlotLevel = SLOT_LEVELS[level];
+  const slots = slotsOf(own, wish, stretches);
+  const found = solved(slots, wish, stretches);
+  const bars = barsOf(wish, stretches);
+  const repeats = found.lines.some(({ notes }) => repeatedBars(notes, bars) > 0);
+  if (!own.varies || !repeats || slots.length > MOST_RANKED) return found;
+  return { lines: ranked(solved(slots, { ...wish, alternatives: RANKED }, stretches).lines, bars, wish) };
+}
+
+/** Lines that are ranked by what no step can be charged for. */
+const RANKED = 64;
+/** Longer lines are taken as they are: so many of the best would take too long. */
+const MOST_RANKED = 160;
+/** What a bar costs that only repeats the one before. */
+const REPEATED = 2;
+
+/**
+ * The best of some lines with fewest bars that repeat the one before. No neighbours can be charged for that, so that the order is that of
+ * the lines ranked, and not proved for all.
+ */
+function ranked(
+  lines: readonly FoundLine[],
+  bars: readonly PlayedBar[],
+  { alternatives }: Pick<FindWish, 'alternatives'>
+): FoundLine[] {
+  return lines
+    .map((line) => {
+      const repeated = REPEATED * repeatedBars(line.notes, bars);
+      return { ...line, cost: line.cost + repeated, parts: { ...line.parts, repeated }, exact: false };
+    })
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, alternatives);
+}
+
+/** How many bars have the notes and the rhythm of the one before. */
+function repeatedBars(notes: readonly LineNote[], bars: readonly PlayedBar[]): number {
+  const written = bars.map(({ start, beats }) => {
+    const [from, to] = [ticksOf(start), ticksOf(start + beats)];
+    return notes
+      .filter((note) => note.start >= from && note.start < to)
+      .map((note) => `${note.start - from}:${note.midi}`)
+      .join();
+  });
+  return written.filter((bar, i) => bar !== '' && bar === written[i - 1]).length;
 }
 
 /** The cheapest ways through slots. */

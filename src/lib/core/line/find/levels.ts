@@ -38,6 +38,8 @@ export interface SlotLevel {
   readonly density: Density;
   /** Bars of a phrase where the player does not say; 0 for none. */
   readonly phrase: number;
+  /** A bar that only repeats the one before is not wanted. */
+  readonly varies?: true;
   readonly wish: (place: SlotPlace) => SlotWish;
 }
 
@@ -155,9 +157,9 @@ function mustOf(before: FigureTone, tone: FigureTone): Pick<PlannedSlot, 'must'>
 }
 
 export const SLOT_LEVELS = {
-  arpeggio: { density: 'open', phrase: 4, wish: arpeggio },
-  'arpeggio and scale': { density: 'full', phrase: 4, wish: arpeggioAndScale },
-  'without a stop': { density: 'full', phrase: 0, wish: withoutStop },
+  arpeggio: { density: 'open', phrase: 4, varies: true, wish: arpeggio },
+  'arpeggio and scale': { density: 'full', phrase: 4, varies: true, wish: arpeggioAndScale },
+  'without a stop': { density: 'full', phrase: 0, varies: true, wish: withoutStop },
   figure: { density: 'full', phrase: 0, wish: figure },
   sequence: { density: 'full', phrase: 0, wish: sequence }
 } as const satisfies Readonly<Record<string, SlotLevel>>;
