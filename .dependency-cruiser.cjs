@@ -33,7 +33,12 @@ module.exports = {
       name: 'core-stands-alone',
       severity: 'error',
       from: { path: '^src/lib/core/', ...tests },
-      to: { pathNot: ['^src/lib/core/', '^node_modules/(@tonaljs|fastest-levenshtein|midi-file|diff)'] }
+      to: {
+        pathNot: [
+          '^src/lib/core/',
+          '^node_modules/(@tonaljs|fastest-levenshtein|fast-xml-parser|midi-file|diff)'
+        ]
+      }
     },
     ...Object.entries(rooms).map(([room, allowed]) => ({
       name: `core-${room}`,
@@ -57,6 +62,12 @@ module.exports = {
       'packages-of-the-page-stay-there',
       lib('core', 'api', 'server'),
       '^node_modules/(bits-ui|tone|svelte-sonner|@lucide|@codemirror)',
+      tests
+    ),
+    wall(
+      'one-owner-of-the-engraver',
+      '^src/(?!lib/ui/score/engrave)',
+      '^node_modules/(vexflow|@vexflow-fonts)',
       tests
     ),
     wall('one-owner-of-the-database', '^src/(?!lib/server/)', '^node_modules/(kysely|better-sqlite3)', tests)

@@ -24,7 +24,10 @@ const storedNote = z.object({
   tie: z.literal(true).optional(),
   bend: z.object({ from: midi }).optional(),
   slide: z.literal(true).optional(),
+  release: z.object({ to: midi }).optional(),
   slur: z.literal(true).optional(),
+  vibrato: z.literal(true).optional(),
+  ghost: z.literal(true).optional(),
   purpose: z.enum(['target', 'leave', 'approach', 'run']).optional()
 });
 

@@ -181,8 +181,12 @@ export const lineNote = z.object({
   tie: z.boolean().optional(),
   /** The pitch (MIDI) that it is bent up from; below 12, the semitones it is bent by. */
   bend: z.object({ from: z.number().int().min(1).max(127) }).optional(),
+  /** The pitch (MIDI) that a bend is let down to; below 12, the semitones it is let down by. */
+  release: z.object({ to: z.number().int().min(1).max(127) }).optional(),
   slide: z.boolean().optional(),
-  slur: z.boolean().optional()
+  slur: z.boolean().optional(),
+  vibrato: z.boolean().optional(),
+  ghost: z.boolean().optional()
 });
 
 const notes = z.array(lineNote).max(MOST_NOTES, `a line has at most ${MOST_NOTES} notes`);

@@ -40,6 +40,10 @@ export const settingsSchema = z.object({
   organise: z.string().max(20).default('positions'),
   /** The kind of grips on the Grips page. */
   voicing: z.enum(VOICINGS).default('closed'),
+  /** How a line is shown: drawn in time and pitch, or on staff and tab. */
+  lineAs: z.enum(['time', 'score']).default('time'),
+  /** Degrees stand under the notes of a score. */
+  scoreDegrees: z.boolean().default(true),
   leftHanded: z.boolean().default(false),
   /** Shows C♭, F♭, B♯, E♯ and doubled accidentals by their plain neighbour. */
   simpleSpelling: z.boolean().default(false),

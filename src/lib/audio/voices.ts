@@ -131,7 +131,13 @@ export function makeBand(
       const source = new Tone.ToneBufferSource({ context, url, fadeIn: 0.002, fadeOut: RELEASE.line });
       source.connect(out('line'));
       source.playbackRate.setValueAtTime(rate(glide.from), at);
-      source.playbackRate.exponentialRampToValueAtTime(rate(midi), at + (glide.beats * seconds) / beats);
+      const travel = (glide.beats * seconds) / beats;
+      source.playbackRate.exponentialRampToValueAtTime(rate(midi), at + travel);
+      if (glide.backTo !== undefined) {
+        // Let down at its end as fast as it was bent up.
+        source.playbackRate.setValueAtTime(rate(midi), at + Math.max(travel, seconds - travel));
+        source.playbackRate.exponentialRampToValueAtTime(rate(glide.backTo), at + seconds);
+      }
       source.start(at, 0, seconds + RELEASE.line, velocity);
       const over = running.filter(({ end }) => end < at);
       over.forEach(({ node }) => node.dispose());

@@ -5,7 +5,8 @@ import { readSheet } from '../harmony/sheet';
 import { bandEvents } from '../practice/band';
 import type { SoundEvent } from '../practice/events';
 import { feelNamed } from '../practice/feel';
-import { accidentalsOf, midiFile, type MidiPiece } from './midi';
+import { accidentalsOf } from '../harmony/key-signature';
+import { midiFile, type MidiPiece } from './midi';
 
 interface Parsed {
   formatType: number;

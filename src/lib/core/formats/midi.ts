@@ -3,8 +3,8 @@ import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import type { Meter } from '../chart/model';
 import type { ExcerptBar } from '../harmony/excerpt';
 import type { Key } from '../harmony/key';
+import { accidentalsOf } from '../harmony/key-signature';
 import type { Part, SoundEvent } from '../practice/events';
-import type { Mode } from '../theory/mode';
 
 export interface MidiPiece {
   readonly title: string;
@@ -72,24 +72,6 @@ function track(name: string, timed: readonly Timed[], end: number): MidiEvent[] 
     ...events,
     { deltaTime: Math.max(0, end - last), meta: true, type: 'endOfTrack' }
   ] as MidiEvent[];
-}
-
-/** Sharps that each mode has more than the major key of its tonic, flats where fewer. */
-const MODE_ACCIDENTALS: Readonly<Record<Mode, number>> = {
-  major: 0,
-  lydian: 1,
-  mixolydian: -1,
-  dorian: -2,
-  minor: -3,
-  phrygian: -4
-};
-
-/** Sharps (above nought) or flats (below) of a key, at most seven: an enharmonic key where it would have more. */
-export function accidentalsOf({ tonic, mode }: Key): number {
-  const letter = 'FCGDAEB'.indexOf(tonic[0]!) - 1;
-  const altered = [...tonic.slice(1)].reduce((sum, sign) => sum + (sign === '#' ? 7 : -7), 0);
-  const found = letter + altered + MODE_ACCIDENTALS[mode];
-  return found > 7 ? found - 12 : found < -7 ? found + 12 : found;
 }
 
 /** The meters where they begin. */

@@ -30,10 +30,15 @@ export interface LineNote {
   readonly tie?: true;
   /** It is bent up from a lower pitch (MIDI), which is the one that is fretted. */
   readonly bend?: { readonly from: number };
+  /** After it was bent it is let down to a pitch (MIDI), the fretted one or one above it. */
+  readonly release?: { readonly to: number };
   /** It is slid into from the note before, on one string. */
   readonly slide?: true;
   /** It is hammered on or pulled off from the note before, on one string. */
   readonly slur?: true;
+  readonly vibrato?: true;
+  /** Touched rather than struck: more rhythm than pitch. */
+  readonly ghost?: true;
   readonly purpose?: Purpose;
 }
 

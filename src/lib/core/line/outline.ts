@@ -192,7 +192,7 @@ export function withChanges(notes: readonly LineNote[], changes: readonly NoteCh
   return notes.map((note, i) => {
     const midi = to.get(i);
     if (midi === undefined) return note;
-    const { place: _, bend: _bend, ...rest } = note;
+    const { place: _, bend: _bend, release: _release, ...rest } = note;
     return { ...rest, midi };
   });
 }

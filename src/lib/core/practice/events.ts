@@ -16,8 +16,8 @@ export interface SoundEvent {
   readonly velocity: number;
   /** It goes on as loud as it began: a drone. */
   readonly isHeld?: true;
-  /** It comes from another pitch: a bend or a slide, which takes so many beats. */
-  readonly glide?: { readonly from: number; readonly beats: number };
+  /** It comes from another pitch: a bend or a slide, which takes so many beats. A bend may be let down again to a pitch at its end. */
+  readonly glide?: { readonly from: number; readonly beats: number; readonly backTo?: number };
   /** Of a recording: the second that sounds first, and how much faster than it was made, at its own pitch. */
   readonly backing?: { readonly from: number; readonly rate: number };
   /** A drum played with brushes. */

@@ -78,7 +78,15 @@ function higher(event: SoundEvent, semitones: number): SoundEvent {
   return {
     ...event,
     midi: midi + semitones,
-    ...(glide ? { glide: { ...glide, from: glide.from + semitones } } : {})
+    ...(glide
+      ? {
+          glide: {
+            ...glide,
+            from: glide.from + semitones,
+            ...(glide.backTo === undefined ? {} : { backTo: glide.backTo + semitones })
+          }
+        }
+      : {})
   };
 }
 

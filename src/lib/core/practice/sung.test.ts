@@ -34,6 +34,16 @@ describe('a line as it is played', () => {
     expect(sung(note(0, 8, 62, { bend: { from: 60 } }))[0]!.glide!.beats).toBe(0.5);
   });
 
+  it('lets a bend down again to where it is released', () => {
+    const [bend] = sung(note(0, 2, 62, { bend: { from: 60 }, release: { to: 60 } }));
+    expect(bend!.glide).toEqual({ from: 60, beats: 0.5, backTo: 60 });
+  });
+
+  it('only touches a ghost note', () => {
+    const [plain, ghost] = sung(note(0, 1, 62), note(1, 1, 62, { ghost: true }));
+    expect(ghost!.velocity).toBeLessThan(plain!.velocity / 2);
+  });
+
   it('lets landings stand out, and both notes of a double stop sound', () => {
     const events = sung(
       note(0, 1, 60, { purpose: 'target' }),

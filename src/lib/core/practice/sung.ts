@@ -11,6 +11,9 @@ const LOUDNESS: Readonly<Record<NonNullable<LineNote['purpose']>, number>> = {
   approach: 0.75
 };
 
+/** Share of its loudness that a ghost note keeps. */
+const GHOST = 0.45;
+
 /** How much of a note goes by until a bend, or a slide, has reached its pitch. */
 const BENDING = 0.4;
 const SLIDING = 0.15;
@@ -36,7 +39,7 @@ export function sungEvents(notes: readonly LineNote[], times: readonly Sounding[
       start,
       beats,
       midi,
-      velocity: LOUDNESS[purpose],
+      velocity: LOUDNESS[purpose] * (note.ghost ? GHOST : 1),
       ...(glide ? { glide } : {})
     });
   });
@@ -44,11 +47,14 @@ export function sungEvents(notes: readonly LineNote[], times: readonly Sounding[
 }
 
 function glideInto(
-  { midi, bend, slide }: LineNote,
+  { midi, bend, release, slide }: LineNote,
   before: LineNote | undefined,
   beats: number
 ): SoundEvent['glide'] {
-  if (bend) return { from: bend.from, beats: Math.min(LONGEST_BEND, beats * BENDING) };
+  if (bend) {
+    const up = { from: bend.from, beats: Math.min(LONGEST_BEND, beats * BENDING) };
+    return release ? { ...up, backTo: release.to } : up;
+  }
   if (slide && before && before.midi !== midi) {
     return { from: before.midi, beats: Math.min(LONGEST_SLIDE, beats * SLIDING) };
   }

@@ -28,15 +28,19 @@ export function lineFrom(notes: readonly NoteIn[], meter: Meter, neck: Instrumen
     if (length <= 0) {
       fail(400, { code: 'no-length', message: `Note ${i + 1} has no length; give it some beats.`, path });
     }
-    const { string, fret, bend } = note;
+    const { string, fret, bend, release } = note;
     const from = bend && (bend.from < BEND_STEPS ? midi - bend.from : bend.from);
+    const to = bend && release && (release.to < BEND_STEPS ? midi - release.to : release.to);
     return {
       ...noteOf(ticksOf(note.at), length, midi),
       ...(string === undefined || fret === undefined ? {} : { place: { string, fret } }),
       ...(note.tie ? { tie: true } : {}),
       ...(from === undefined ? {} : { bend: { from } }),
+      ...(to === undefined ? {} : { release: { to } }),
       ...(note.slide ? { slide: true } : {}),
-      ...(note.slur ? { slur: true } : {})
+      ...(note.slur ? { slur: true } : {}),
+      ...(note.vibrato ? { vibrato: true } : {}),
+      ...(note.ghost ? { ghost: true } : {})
     };
   });
   const line = ordered(read);
@@ -127,18 +131,8 @@ function spelledOn(
   return names[pitchClasses.indexOf(midi % 12)] ?? note;
 }
 
-function noteOut({ start, length, midi, note, place, tie, bend, slide, slur }: LineNote) {
-  return {
-    at: beatsOf(start),
-    beats: beatsOf(length),
-    midi,
-    note,
-    ...place,
-    ...(tie ? { tie } : {}),
-    ...(bend ? { bend } : {}),
-    ...(slide ? { slide } : {}),
-    ...(slur ? { slur } : {})
-  };
+export function noteOut({ start, length, midi, note, place, purpose: _, ...played }: LineNote) {
+  return { at: beatsOf(start), beats: beatsOf(length), midi, note, ...place, ...played };
 }
 
 /** POST /api/v1/place */

@@ -14,6 +14,7 @@
   import { counted } from '$lib/core/theory/words';
   import type { Lines } from '$lib/state/lines.svelte';
   import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
@@ -183,6 +184,15 @@
 <!-- On a phone the line is read first. -->
 <section class="min-w-0 card p-2.5 text-sm max-md:order-1" aria-label="How the line is found">
   <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
+    <Toggles
+      label="How the line is shown"
+      value={settings.now.lineAs}
+      options={[
+        { value: 'time', name: 'in time', hint: 'Time across, pitch up: degrees, and what is heard' },
+        { value: 'score', name: 'staff and tab', hint: 'Notation and tab' }
+      ]}
+      onpick={(lineAs) => settings.change({ lineAs: lineAs as 'time' | 'score' })}
+    />
     <div class="flex flex-wrap items-center gap-1.5">
       <span class="text-soft">denser</span>
       <Toggles

@@ -8,6 +8,8 @@
   import { readLine } from '$lib/core/line/read';
   import { Lines, notesOver } from '$lib/state/lines.svelte';
   import { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import Arriving from '../app/Arriving.svelte';
   import { hear } from '../app/hear';
   import { layKeys } from '../keys/keys';
   import type { ViewProps } from '../view';
@@ -149,16 +151,32 @@
     data-at={time === null ? undefined : beatsOf(ticksOf(time))}
   >
     {#if counting}<p class="sr-only" aria-live="off">{counting}</p>{/if}
-    <LineDrawing
-      workspace={shown}
-      {notes}
-      {reading}
-      {outline}
-      offered={mend?.changes ?? []}
-      {time}
-      {lit}
-      onselect={select}
-    />
+    {#if settings.now.lineAs === 'score'}
+      <Arriving load={() => import('../score/Score.svelte')} height="min-h-64">
+        {#snippet children(Score)}
+          <Score
+            workspace={shown}
+            {notes}
+            degrees={settings.now.scoreDegrees ? reading.notes.map(({ degree }) => degree) : null}
+            {time}
+            {lit}
+            rows={2}
+            label="The line on staff and tab"
+          />
+        {/snippet}
+      </Arriving>
+    {:else}
+      <LineDrawing
+        workspace={shown}
+        {notes}
+        {reading}
+        {outline}
+        offered={mend?.changes ?? []}
+        {time}
+        {lit}
+        onselect={select}
+      />
+    {/if}
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_330px]">
       <div class="flex min-w-0 flex-col gap-2.5">
         <LineNeck workspace={shown} notes={over} {next} {lit} />

@@ -11,6 +11,7 @@
   import { ROUND_FORMATS } from '../exports';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
+  import { settings } from '$lib/state/settings.svelte';
   import Select from '../kit/Select.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
@@ -79,6 +80,18 @@
     options={KEY_ORDERS.map(({ id, name }) => ({ value: id, name }))}
     onpick={(keys) => rehearsal.set({ keys })}
   />
+  {#if desk.drill}
+    <Select
+      size="stand"
+      label="How the drill is shown"
+      value={settings.now.lineAs}
+      options={[
+        { value: 'time', name: 'over threads' },
+        { value: 'score', name: 'staff and tab' }
+      ]}
+      onpick={(lineAs) => settings.change({ lineAs: lineAs as 'time' | 'score' })}
+    />
+  {/if}
   <Select
     size="stand"
     label="What the neck shows"

@@ -20,6 +20,7 @@
   import { layKeys } from '../keys/keys';
   import Threads from '../threads/Threads.svelte';
   import Desk from './Desk.svelte';
+  import RunScore from './RunScore.svelte';
   import RunStrip from './RunStrip.svelte';
 
   /** Pixels with the gap below them: this chord and the next, the run, the folded desk with the page's edge. */
@@ -133,11 +134,18 @@
   $effect(() => {
     if (isFolded && section) top = section.getBoundingClientRect().top + globalThis.scrollY;
   });
-  const room = $derived(pageHeight - top - CHORD_BAR - DESK_BAR - (rehearsal.drill ? RUN_STRIP : 0));
+  /** The drill stands on staff and tab where the player wants it so; what is hidden on the neck is not told there either. */
+  const showsScore = $derived(
+    rehearsal.drill !== null && settings.now.lineAs === 'score' && rehearsal.hides === 'nothing'
+  );
+  let scoreHeight = $state(200);
+  const room = $derived(
+    pageHeight - top - CHORD_BAR - DESK_BAR - (rehearsal.drill && !showsScore ? RUN_STRIP : 0)
+  );
   const threadsHeight = $derived(
     isFolded ? Math.min(LARGEST_THREADS, Math.max(SMALLEST_THREADS, 0.2 * room, room - LARGEST_NECK)) : 150
   );
-  const neckRoom = $derived(room - threadsHeight);
+  const neckRoom = $derived(room - (showsScore ? scoreHeight : threadsHeight));
   const runPlaces = $derived(rehearsal.run.flatMap(({ place }) => place ?? []));
   /** Where the music is in the form, for the threads. */
   const formBeat = $derived(
@@ -253,7 +261,9 @@
       lit={rehearsal.lit}
       nextShows={rehearsal.isPlaying ? nextShows : 1}
     />
-    {#if rehearsal.run.length}
+    {#if showsScore}
+      <div bind:clientHeight={scoreHeight}><RunScore {rehearsal} /></div>
+    {:else if rehearsal.run.length}
       <RunStrip
         run={rehearsal.run}
         beats={rehearsal.change?.beats ?? 0}
@@ -261,13 +271,15 @@
         isHidden={rehearsal.hides !== 'nothing'}
       />
     {/if}
-    <Threads
-      workspace={rehearsal.shown}
-      height={threadsHeight}
-      isBare
-      time={formBeat}
-      hidesTargets={rehearsal.desk.hides !== 'nothing'}
-    />
+    {#if !showsScore}
+      <Threads
+        workspace={rehearsal.shown}
+        height={threadsHeight}
+        isBare
+        time={formBeat}
+        hidesTargets={rehearsal.desk.hides !== 'nothing'}
+      />
+    {/if}
   {/if}
   {#if isFolded}
     <button

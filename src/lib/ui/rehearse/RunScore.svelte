@@ -1,0 +1,55 @@
+<!-- The drill on staff and tab, running with the beat: the systems that are played come into sight by themselves. -->
+<script lang="ts">
+  import { degreeOf } from '$lib/core/theory/degree';
+  import { semitonesUp } from '$lib/core/theory/note';
+  import { beatsOf } from '$lib/core/line/model';
+  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import Arriving from '../app/Arriving.svelte';
+
+  let { rehearsal }: { rehearsal: Rehearsal } = $props();
+
+  const now = $derived(rehearsal.now);
+  const part = $derived.by(() => {
+    if (!now) return null;
+    const { from, bars, changes } = now.excerpt;
+    const all = rehearsal.shown.sheet.form.bars;
+    // A loop keeps the numbers that its bars have in the form.
+    const first = all.findIndex(({ start }) => Math.abs(start - from) < 1e-6);
+    return {
+      bars: bars.map((bar, i) => ({ ...bar, number: (first < 0 ? 0 : first) + i + 1 })),
+      chords: changes.map(({ source, start }) => ({ index: source.index, symbol: source.symbol, start }))
+    };
+  });
+  const degrees = $derived(
+    (now?.notes ?? []).map(({ start, midi }) => {
+      const chord = now?.excerpt.changes.findLast((change) => change.start <= beatsOf(start) + 1e-6)?.source
+        .chord;
+      return chord ? degreeOf(semitonesUp(chord.rootPc, midi % 12), chord.tones) : null;
+    })
+  );
+  const isSounding = $derived(rehearsal.isPlaying && rehearsal.beat >= 0);
+  const lit = $derived.by(() => {
+    if (!isSounding || !now) return null;
+    const at = now.times.findIndex(
+      ({ start, beats }) => rehearsal.inRound >= start && rehearsal.inRound < start + beats
+    );
+    return now.notes[at]?.start ?? null;
+  });
+</script>
+
+{#if now && part}
+  <Arriving load={() => import('../score/Score.svelte')} height="min-h-48">
+    {#snippet children(Score)}
+      <Score
+        workspace={rehearsal.shown}
+        notes={now.notes}
+        {degrees}
+        {part}
+        time={isSounding ? rehearsal.inRound : null}
+        {lit}
+        rows={1}
+        label="The drill on staff and tab"
+      />
+    {/snippet}
+  </Arriving>
+{/if}
