@@ -5,6 +5,10 @@ export const MAX_CHART_BYTES = 64 * 1024;
 /** Bytes of a request body: a chart, its plan and some air for JSON escapes. */
 export const MAX_BODY_BYTES = 512 * 1024;
 
+/** Bytes of a file of notes; and of the request that brings it, in which it may be written as base64 or with escapes. */
+export const MAX_FILE_BYTES = 8 * 1024 * 1024;
+export const MAX_FILE_BODY_BYTES = 12 * 1024 * 1024;
+
 export function byteLength(text: string): number {
   return new TextEncoder().encode(text).length;
 }

@@ -8,6 +8,7 @@ import { CAPO_CHORDS, MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
+import { FORMATS, WRITTEN_FORMATS, type FileFormat } from '../core/formats/registry';
 import { LINE_LEVELS, type LineLevel } from '../core/line/find/registry';
 import { MOVED_WHERE, MOVES } from '../core/line/move';
 import { PLACE_WEIGHTS } from '../core/line/place';
@@ -336,11 +337,30 @@ export const bandRequest = z.object({
   ...instrumentParts
 });
 
-export const importRequest = z.object({
-  /** The name of the file, which serves as title where the text has none. */
-  name: z.string().max(200).optional(),
-  format: z
-    .enum(['text'], { error: (issue) => `“${shown(issue.input)}” is no format that is read here; use text.` })
-    .default('text'),
-  text: z.string()
+/** A line or melody as it goes into a file. */
+const voice = z.object({ name: z.string().max(120).optional(), notes });
+
+export const exportRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  line: voice.optional(),
+  /** The chart's own where it is left out. */
+  melody: voice.optional(),
+  format: named(WRITTEN_FORMATS, 'format that is written here'),
+  ...instrumentParts
 });
+
+const READ_FORMATS = (FORMATS as readonly FileFormat[]).filter(({ read }) => read);
+export const importRequest = z
+  .object({
+    /** The name of the file, which serves as title where it has none. */
+    name: z.string().max(200).optional(),
+    /** By how the file begins where it is left out. */
+    format: named(READ_FORMATS, 'format that is read here').optional(),
+    text: z.string().optional(),
+    base64: z.base64('base64: the bytes of a file in base64').optional()
+  })
+  .refine(
+    ({ text, base64 }) => (text === undefined) !== (base64 === undefined),
+    'send either text, or the bytes of a file as base64'
+  );

@@ -2,7 +2,7 @@
 import { json, type RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
 import { fail, PlayerError, type ApiError } from '../api/errors';
-import { MAX_BODY_BYTES } from '../api/limits';
+import { MAX_BODY_BYTES, MAX_FILE_BODY_BYTES, MAX_FILE_BYTES } from '../api/limits';
 import { fileTrouble } from './trouble';
 
 /** Bytes of a body that is too large which are still taken in, so that the answer reaches whoever sends them. */
@@ -23,10 +23,25 @@ async function readBytes(request: Request, most: number, tooLarge: string): Prom
   return Buffer.concat(chunks);
 }
 
+/** How large a body may be, and what is said of one that is larger. */
+export interface BodyBound {
+  readonly most: number;
+  readonly tooLarge: string;
+}
+
+export const CHART_BODY: BodyBound = {
+  most: MAX_BODY_BYTES,
+  tooLarge: `The request is larger than ${MAX_BODY_BYTES / 1024} KiB; charts may be up to 64 KiB.`
+};
+
+export const FILE_BODY: BodyBound = {
+  most: MAX_FILE_BODY_BYTES,
+  tooLarge: `The file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MiB; save a part of it, or without sounds and pictures.`
+};
+
 /** Reads a body of bounded size as JSON. */
-export async function readBody(request: Request): Promise<unknown> {
-  const tooLarge = `The request is larger than ${MAX_BODY_BYTES / 1024} KiB; charts may be up to 64 KiB.`;
-  const bytes = await readBytes(request, MAX_BODY_BYTES, tooLarge);
+export async function readBody(request: Request, bound: BodyBound = CHART_BODY): Promise<unknown> {
+  const bytes = await readBytes(request, bound.most, bound.tooLarge);
   try {
     return JSON.parse(bytes.toString('utf8'));
   } catch {

@@ -76,11 +76,12 @@ function nearestValue(ticks: number, quarter: number): Value {
   return { value: VALUES.reduce((best, value) => (off(value) < off(best) ? value : best)), dots: 0 };
 }
 
-/** A line over the bars of a form; bars are added where it runs on behind them. `unit` is the beat that its ticks count. */
+/** A line over the bars of a form; bars are added where it runs on behind them, or as far as `until`. `unit` is the beat that its ticks count. */
 export function writtenBars(
   notes: readonly LineNote[],
   bars: readonly Pick<PlayedBar, 'number' | 'section' | 'start' | 'beats' | 'meter'>[],
-  { unit }: Pick<Meter, 'unit'>
+  { unit }: Pick<Meter, 'unit'>,
+  until = 0
 ): WrittenBar[] {
   const quarter = quarterOf({ unit });
   const sounds = stretches(notes);
@@ -88,7 +89,7 @@ export function writtenBars(
     const from = ticksOf(start);
     return { number, section, start: from, length: ticksOf(start + beats) - from, meter };
   });
-  const end = sounds.at(-1)?.to ?? 0;
+  const end = Math.max(until, sounds.at(-1)?.to ?? 0);
   for (let last = all.at(-1); last && last.start + last.length < end; last = all.at(-1)) {
     all.push({ ...last, number: last.number + 1, start: last.start + last.length });
   }

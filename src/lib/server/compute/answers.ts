@@ -1,6 +1,7 @@
 /** Every computation that can be asked for by a route, by its name. */
 import { answerAnalysis, answerGuideTones, answerScaleChoices } from './harmony';
 import { answerBand } from './band';
+import { answerExport } from './export';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerLine, answerPlace } from './line';
@@ -13,6 +14,7 @@ import { answerTargets } from './targets';
 export const answers = {
   analysis: answerAnalysis,
   band: answerBand,
+  export: answerExport,
   'guide-tones': answerGuideTones,
   import: answerImport,
   line: answerLine,

@@ -1,7 +1,7 @@
 /** The route of the band: a chart in, a Standard MIDI File out. Contract: docs/api.md. */
 import type { z } from 'zod';
 import type { bandRequest } from '../../api/requests';
-import { midiFile } from '../../core/formats/midi';
+import { midiFile } from '../../core/formats/midi/band';
 import { excerptOf } from '../../core/harmony/excerpt';
 import { drillOf } from '../../core/line/drills';
 import { systemOf } from '../../core/neck/systems/registry';
@@ -17,7 +17,7 @@ import { checkPosition, instrumentFrom, sheetFrom } from './inputs';
 /** Changes that one file holds, all rounds together. */
 const MOST_CHANGES = 8000;
 
-/** POST /api/v1/band: the file as `{base64}`. */
+/** POST /api/v1/band: the file. */
 export function answerBand(input: z.infer<typeof bandRequest>) {
   const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
@@ -77,5 +77,5 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
     ),
     beats: rounds * excerpt.beats
   });
-  return { base64: Buffer.from(bytes).toString('base64') };
+  return { base64: Buffer.from(bytes).toString('base64'), type: 'audio/midi', name: 'band.mid' };
 }

@@ -1,19 +1,63 @@
-/** The route that reads other formats: a look at what would be taken; nothing is stored. Contract: docs/api.md. */
+/** The route that reads files: a look at what would be taken; nothing is stored. Contract: docs/api.md. */
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
-import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../../api/limits';
+import { byteLength, MAX_CHART_BYTES, MAX_FILE_BYTES, tooLargeMessage } from '../../api/limits';
 import type { importRequest } from '../../api/requests';
 import { declared, directivesIn, withDeclaration } from '../../core/chart/directives';
-import { importText } from '../../core/formats/text/import';
+import { NotReadable } from '../../core/formats/not-readable';
+import type { ReadPiece } from '../../core/formats/piece';
+import { formatLike, formatOf, type FileFormat } from '../../core/formats/registry';
+import type { LineNote } from '../../core/line/model';
+import { noteOut } from './line';
+
+/** Letters at the beginning of a file that tell its format. */
+const TELLING = 4096;
 
 /** POST /api/v1/import */
-export function answerImport({ name, text }: z.infer<typeof importRequest>) {
-  if (byteLength(text) > MAX_CHART_BYTES) {
-    fail(413, { code: 'chart-too-large', message: tooLargeMessage(text), path: 'text' });
+export function answerImport({ name, format, text, base64 }: z.infer<typeof importRequest>) {
+  const bytes = base64 === undefined ? null : Buffer.from(base64, 'base64');
+  const given = text ?? decoded(bytes!);
+  if ((bytes?.length ?? byteLength(given)) > MAX_FILE_BYTES) {
+    fail(413, {
+      code: 'file-too-large',
+      message: `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MiB; save a part of it.`,
+      path: base64 === undefined ? 'text' : 'base64'
+    });
   }
-  const { chart, left } = importText(text);
-  if (chart === null) return { left };
+  const used = formatOf(format ?? '') ?? formatLike(given.slice(0, TELLING));
+  // What people paste is chart text in the end, and has its bounds.
+  if ((used.id === 'text' || used.id === 'chordpro') && byteLength(given) > MAX_CHART_BYTES) {
+    fail(413, { code: 'chart-too-large', message: tooLargeMessage(given), path: 'text' });
+  }
+  const { chart, melody, lines, left } = read(used, given, bytes);
   const title = name?.replace(/\.\w{1,8}$/, '').trim();
-  const needsTitle = title && declared(directivesIn(chart), 'title') === null;
-  return { chart: needsTitle ? withDeclaration(chart, 'title', title) : chart, left };
+  const needsTitle = chart !== null && title && declared(directivesIn(chart), 'title') === null;
+  const out = (notes: readonly LineNote[]) => notes.map(noteOut);
+  return {
+    ...(chart === null ? {} : { chart: needsTitle ? withDeclaration(chart, 'title', title) : chart }),
+    ...(melody ? { melody: { notes: out(melody) } } : {}),
+    ...(lines.length ? { lines: lines.map((line) => ({ name: line.name, notes: out(line.notes) })) } : {}),
+    left
+  };
+}
+
+/** UTF-8, or UTF-16 where a mark says so. */
+function decoded(bytes: Buffer): string {
+  const [first, second] = bytes;
+  if (first === 0xff && second === 0xfe) return bytes.subarray(2).toString('utf16le');
+  if (first === 0xfe && second === 0xff) {
+    return Buffer.from(bytes.subarray(2, bytes.length - (bytes.length % 2)))
+      .swap16()
+      .toString('utf16le');
+  }
+  return bytes.toString('utf8').replace(/^\ufeff/, '');
+}
+
+function read({ read: reader }: FileFormat, text: string, bytes: Buffer | null): ReadPiece {
+  try {
+    return reader!.from === 'text' ? reader!.read(text) : reader!.read(bytes ?? Buffer.from(text, 'latin1'));
+  } catch (thrown) {
+    if (thrown instanceof NotReadable) fail(400, { code: 'not-readable', message: thrown.message });
+    throw thrown;
+  }
 }

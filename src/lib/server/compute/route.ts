@@ -1,7 +1,7 @@
 /** The frame of a computing route: its body is parsed here, its work done in a thread. */
 import type { RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
-import { answer, parse, readBody } from '../answer';
+import { answer, CHART_BODY, parse, readBody, type BodyBound } from '../answer';
 import { BOUNDS, Pool } from '../threads/pool';
 import source from '../threads/compute.ts?thread';
 import type { answers, ComputeName } from './answers';
@@ -29,33 +29,47 @@ export function closeThreads(): void {
   pool = undefined;
 }
 
-/** A route that answers with a file: the computation gives `{base64}`. */
-export function computingFile<Name extends ComputeName>(
+/** A file as a computation gives it: its bytes, media type and name. */
+export interface AnsweredFile {
+  readonly base64: string;
+  readonly type: string;
+  readonly name: string;
+}
+
+/** The names of computations that give a file. */
+type FileName = {
+  [Name in ComputeName]: ReturnType<(typeof answers)[Name]> extends AnsweredFile ? Name : never;
+}[ComputeName];
+
+/** A route that answers with a file. */
+export function computingFile<Name extends FileName>(
   name: Name,
-  schema: z.ZodType<Parameters<(typeof answers)[Name]>[0]>,
-  file: { readonly type: string; readonly name: string }
+  schema: z.ZodType<Parameters<(typeof answers)[Name]>[0]>
 ): (event: RequestEvent) => Promise<Response> {
   const compute = computing(name, schema);
   return async (event) => {
     const response = await compute(event);
     if (!response.ok) return response;
-    const { base64 } = (await response.json()) as { base64: string };
+    const file = (await response.json()) as AnsweredFile;
+    // Names outside ASCII are told twice: plainly, and as they are.
+    const plain = file.name.replaceAll(/[^\w .()-]/g, '_');
     const headers = {
       'content-type': file.type,
-      'content-disposition': `attachment; filename="${file.name}"`
+      'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(file.name)}`
     };
-    return new Response(Buffer.from(base64, 'base64'), { headers });
+    return new Response(Buffer.from(file.base64, 'base64'), { headers });
   };
 }
 
 /** A route that answers with what the computation of that name gives for its input. */
 export function computing<Name extends ComputeName>(
   name: Name,
-  schema: z.ZodType<Parameters<(typeof answers)[Name]>[0]>
+  schema: z.ZodType<Parameters<(typeof answers)[Name]>[0]>,
+  body: BodyBound = CHART_BODY
 ): (event: RequestEvent) => Promise<Response> {
   return ({ request }) =>
     answer(async () => {
-      const input = parse(schema, await readBody(request));
+      const input = parse(schema, await readBody(request, body));
       pool ??= new Pool(source);
       const seconds = Math.round(BOUNDS.budget / 1000);
       const tooLong = `This would take longer than ${seconds} seconds. ${TOO_LONG[name] ?? 'Ask for a shorter chart.'}`;

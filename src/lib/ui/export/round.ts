@@ -1,5 +1,5 @@
 /** A round of practice as a file: MIDI with a track for each part, or sound. */
-import { midiFile } from '$lib/core/formats/midi';
+import { midiFile } from '$lib/core/formats/midi/band';
 import { PARTS } from '$lib/core/practice/events';
 import type { Piece, Work } from './format';
 

@@ -13,8 +13,8 @@ import { isNearlyChord, looseWords, timesOf, withBarLines, withoutParentheses } 
 
 /** Something that did not go into the chart, and why. */
 export interface LeftOut {
-  /** Counted from 1. */
-  readonly line: number;
+  /** Counted from 1; absent where the file has no lines. */
+  readonly line?: number;
   readonly text: string;
   readonly why: string;
 }

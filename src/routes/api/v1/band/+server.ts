@@ -1,4 +1,4 @@
 import { bandRequest } from '$lib/api/requests';
 import { computingFile } from '$lib/server/compute/route';
 
-export const POST = computingFile('band', bandRequest, { type: 'audio/midi', name: 'band.mid' });
+export const POST = computingFile('band', bandRequest);

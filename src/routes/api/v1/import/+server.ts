@@ -1,4 +1,5 @@
 import { importRequest } from '$lib/api/requests';
+import { FILE_BODY } from '$lib/server/answer';
 import { computing } from '$lib/server/compute/route';
 
-export const POST = computing('import', importRequest);
+export const POST = computing('import', importRequest, FILE_BODY);

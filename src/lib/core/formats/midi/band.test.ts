@@ -1,12 +1,12 @@
 import MidiParser from 'midi-parser-js';
 import { describe, expect, it } from 'vitest';
-import { excerptOf } from '../harmony/excerpt';
-import { readSheet } from '../harmony/sheet';
-import { bandEvents } from '../practice/band';
-import type { SoundEvent } from '../practice/events';
-import { feelNamed } from '../practice/feel';
-import { accidentalsOf } from '../harmony/key-signature';
-import { midiFile, type MidiPiece } from './midi';
+import { excerptOf } from '../../harmony/excerpt';
+import { readSheet } from '../../harmony/sheet';
+import { bandEvents } from '../../practice/band';
+import type { SoundEvent } from '../../practice/events';
+import { feelNamed } from '../../practice/feel';
+import { accidentalsOf } from '../../harmony/key-signature';
+import { midiFile, type MidiPiece } from './band';
 
 interface Parsed {
   formatType: number;

@@ -1,0 +1,162 @@
+/** A Standard MIDI File read: chord names from its markers, each track of one voice as a line. */
+import { parseMidi, type MidiData } from 'midi-file';
+import { DEFAULT_METER, type Meter } from '../../chart/model';
+import { keyOf } from '../../harmony/key-signature';
+import { TICKS, type LineNote, noteOf } from '../../line/model';
+import { quarterOf } from '../../line/notation';
+import { isChord } from '../../theory/chord-reader';
+import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
+import { NotReadable } from '../not-readable';
+import { oneVoice } from '../one-voice';
+import { sorted, type ReadPiece, type Voice } from '../piece';
+import type { LeftOut } from '../text/import';
+
+const DRUMS = 9;
+const MOST_BARS = 4000;
+const MOST_EVENTS = 200_000;
+/** Text as it was meant: UTF-8 where it is that, else a letter a byte. */
+function textOf(bytes: string): string {
+  try {
+    const each = Array.from(bytes, (letter) => (letter.charCodeAt(0) & 255).toString(16).padStart(2, '0'));
+    return decodeURIComponent(each.map((hex) => `%${hex}`).join(''));
+  } catch {
+    return bytes;
+  }
+}
+
+/** An event at its time, in the file's own ticks. */
+interface At {
+  readonly time: number;
+  readonly event: MidiData['tracks'][number][number];
+}
+
+export function readMidi(bytes: Uint8Array): ReadPiece {
+  const { header, tracks } = parsed(bytes);
+  if (!header.ticksPerBeat) {
+    throw new NotReadable('This MIDI file counts seconds, not beats; save it with beats.');
+  }
+  if (tracks.reduce((sum, { length }) => sum + length, 0) > MOST_EVENTS) {
+    throw new NotReadable(`This MIDI file has more than ${MOST_EVENTS} events; save a part of it.`);
+  }
+  const timed = tracks.map((events): At[] => {
+    let time = 0;
+    return events.map((event) => ({ time: (time += event.deltaTime), event }));
+  });
+  const all = timed.flat().sort((a, b) => a.time - b.time);
+  const meters = all.flatMap(({ time, event }) =>
+    event.type === 'timeSignature'
+      ? [{ time, meter: { beats: event.numerator, unit: event.denominator } as Meter }]
+      : []
+  );
+  const meter = meters[0]?.meter ?? DEFAULT_METER;
+  const quarter = quarterOf(meter);
+  const ticks = (time: number) => Math.round((time / header.ticksPerBeat!) * quarter);
+  const left: LeftOut[] = [];
+  const voices: Voice[] = [];
+  timed.forEach((events, i) => {
+    const name = events.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []))[0];
+    const { notes, drums } = notesOf(events, ticks);
+    const called = name?.trim() || `track ${i + 1}`;
+    if (drums) left.push({ text: called, why: 'drums are no line' });
+    const line = oneVoice(called, notes);
+    left.push(...line.left);
+    if (line.notes) voices.push({ name: called, notes: line.notes });
+  });
+  const names = all.flatMap(({ time, event }): FoundChord[] =>
+    event.type === 'marker' || event.type === 'cuePoint'
+      ? [{ start: ticks(time), symbol: textOf(event.text).trim() }]
+      : []
+  );
+  const chords = names.filter(({ symbol }) => isChord(symbol));
+  const marks = names.length - chords.length;
+  if (marks) left.push({ text: 'markers', why: `${marks} of them are no chord symbols` });
+  const end = Math.max(
+    ticks(all.at(-1)?.time ?? 0),
+    ...voices.map(({ notes }) => notes.at(-1)!.start + notes.at(-1)!.length)
+  );
+  const tempo = all.flatMap(({ event }) => (event.type === 'setTempo' ? [event.microsecondsPerBeat] : []))[0];
+  const key = all.flatMap(({ event }) => (event.type === 'keySignature' ? [event] : []))[0];
+  const found = chartOf(
+    {
+      title: timed[0]!.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []))[0],
+      key: (key && keyOf(key.key, key.scale === 1)) ?? undefined,
+      tempo: tempo ? (60e6 / tempo) * (meter.unit / 4) : undefined,
+      bars: barsOf(
+        meters.map(({ time, meter: own }) => ({ start: ticks(time), meter: own })),
+        meter,
+        end
+      ),
+      chords
+    },
+    TICKS
+  );
+  const none =
+    found.chart === null
+      ? [{ text: '', why: 'There is no chord name in it; chords are read from markers.' }]
+      : [];
+  return { chart: found.chart, ...sorted(voices), left: [...left, ...found.left, ...none] };
+}
+
+function parsed(bytes: Uint8Array): MidiData {
+  if (String.fromCharCode(...bytes.slice(0, 4)) !== 'MThd') throw new NotReadable('This is no MIDI file.');
+  if (isWhole(bytes)) {
+    try {
+      const data = parseMidi(bytes);
+      if (data.tracks.length > 0) return data;
+    } catch {
+      // What the package says is not for players.
+    }
+  }
+  throw new NotReadable('This MIDI file is damaged or cut off.');
+}
+
+/** Every chunk is as long as it says; the package reads past the end of one that is not. */
+function isWhole(bytes: Uint8Array): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let at = 0;
+  while (at + 8 <= bytes.length) at += 8 + view.getUint32(at + 4);
+  return at === bytes.length;
+}
+
+/** The notes of a track, each from its start to its end; drums are only noticed. */
+function notesOf(events: readonly At[], ticks: (time: number) => number) {
+  const notes: LineNote[] = [];
+  const open = new Map<string, number[]>();
+  let drums = false;
+  const close = (key: string, time: number) => {
+    const start = open.get(key)?.shift();
+    if (start === undefined) return;
+    const [from, to] = [ticks(start), ticks(time)];
+    if (to > from) notes.push(noteOf(from, to - from, Number(key.split(':')[1])));
+  };
+  for (const { time, event } of events) {
+    if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
+    if (event.channel === DRUMS) {
+      drums ||= event.type === 'noteOn';
+      continue;
+    }
+    const key = `${event.channel}:${event.noteNumber}`;
+    if (event.type === 'noteOn' && event.velocity > 0) open.set(key, [...(open.get(key) ?? []), time]);
+    else close(key, time);
+  }
+  const last = events.at(-1)?.time ?? 0;
+  for (const [key, starts] of open) while (starts.length) close(key, last);
+  return { notes: notes.sort((a, b) => a.start - b.start || a.midi - b.midi), drums };
+}
+
+/** Bars until the end, by the meters where they begin. */
+function barsOf(
+  meters: readonly { readonly start: number; readonly meter: Meter }[],
+  first: Meter,
+  end: number
+): FoundBar[] {
+  const bars: FoundBar[] = [];
+  let [start, meter] = [0, first];
+  while ((start < end || bars.length === 0) && bars.length < MOST_BARS) {
+    meter = meters.findLast((one) => one.start <= start)?.meter ?? meter;
+    const length = (meter.beats * quarterOf(first) * 4) / meter.unit;
+    bars.push({ start, length, meter });
+    start += length;
+  }
+  return bars;
+}

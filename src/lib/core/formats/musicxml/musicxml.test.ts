@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest';
+import { noteOf, TICKS } from '../../line/model';
+import { readChord } from '../../theory/chord-reader';
+import { pieceOf } from '../testing';
+import { symbolOf, kindOf } from './kinds';
+import { readMusicXml } from './read';
+import { writeMusicXml } from './write';
+
+describe('MusicXML', () => {
+  it('keeps lines and melody apart', () => {
+    const notes = [noteOf(0, TICKS, 67)];
+    const back = readMusicXml(
+      writeMusicXml(
+        pieceOf([
+          { name: 'line: A', notes },
+          { name: 'melody', notes: [noteOf(TICKS, TICKS, 70)] },
+          { name: 'line: B', notes }
+        ])
+      )
+    );
+    expect(back.lines.map(({ name }) => name)).toEqual(['A', 'B']);
+    expect(back.melody!.map(({ midi }) => midi)).toEqual([70]);
+  });
+
+  it('says staff, tab, meters, chords and bars in the usual words', () => {
+    const xml = writeMusicXml(pieceOf([{ name: 'line: A', notes: [noteOf(0, 6 * TICKS, 63)] }]));
+    for (const said of [
+      '<work-title>Ropes &amp; &lt;Knots&gt;</work-title>',
+      '<divisions>960</divisions>',
+      '<fifths>-2</fifths><mode>minor</mode>',
+      '<clef-octave-change>-1</clef-octave-change>',
+      '<staff-tuning line="1"><tuning-step>E</tuning-step><tuning-octave>2</tuning-octave></staff-tuning>',
+      '<root-step>A</root-step></root><kind text="m7b5">half-diminished</kind>',
+      '<bass><bass-step>B</bass-step><bass-alter>-1</bass-alter></bass><offset>960</offset>',
+      '<kind text="N.C.">none</kind>',
+      '<rehearsal>B</rehearsal>',
+      '<beats>3</beats><beat-type>4</beat-type>'
+    ]) {
+      expect(xml).toContain(said);
+    }
+    expect(xml.match(/<measure /g)).toHaveLength(6);
+  });
+
+  it('reads a score from elsewhere: chords by their kind, a written octave, ties joined, grace notes told', () => {
+    const note = (step: string, octave: number, duration: number, more = '') =>
+      `<note><pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>${duration}</duration>${more}</note>`;
+    const chord = (step: string, kind: string, more = '') =>
+      `<harmony><root><root-step>${step}</root-step></root><kind>${kind}</kind>${more}</harmony>`;
+    const { chart, melody, left } = readMusicXml(`<?xml version="1.0"?>
+<score-partwise><work><work-title>Slack Water</work-title></work>
+<part-list><score-part id="P1"><part-name>Voice</part-name></score-part></part-list>
+<part id="P1"><measure number="1"><attributes><divisions>2</divisions><key><fifths>1</fifths></key><time><beats>3</beats><beat-type>4</beat-type></time><transpose><chromatic>0</chromatic><octave-change>-1</octave-change></transpose></attributes>
+<sound tempo="96"/>
+${chord('A', 'minor-seventh')}${note('C', 5, 4)}${chord('D', 'dominant', '<degree><degree-value>9</degree-value><degree-alter>-1</degree-alter><degree-type>add</degree-type></degree>')}<note><grace/><pitch><step>E</step><octave>5</octave></pitch></note>${note('F', 5, 2, '<tie type="start"/>')}</measure>
+<measure number="2">${chord('G', 'major-seventh')}${note('F', 5, 6, '<tie type="stop"/>')}</measure></part></score-partwise>`);
+    expect(chart).toContain('{title: Slack Water}\n{key: G}\n{time: 3/4}\n{tempo: 96}');
+    expect(chart).toContain('| Am7 . D7b9 | Gmaj7 |');
+    expect(melody).toEqual([
+      { start: 0, length: 1920, midi: 60, note: 'C' },
+      { start: 1920, length: 3840, midi: 65, note: 'F' }
+    ]);
+    expect(left).toEqual([{ text: 'Voice', why: '1 grace note left out' }]);
+  });
+
+  it('knows every kind that it writes by its tones alone', () => {
+    const symbols = [
+      'C',
+      'Dm',
+      'Eb7',
+      'F#m7',
+      'Bbmaj7',
+      'Bm7b5',
+      'C#dim7',
+      'G7#5',
+      'Am(maj7)',
+      'D6',
+      'Em6',
+      'G9',
+      'F13',
+      'C5',
+      'A7b9',
+      'D7#11',
+      'Esus4'
+    ];
+    for (const symbol of symbols) {
+      const reading = readChord(symbol);
+      if (reading.kind !== 'chord') throw new Error(symbol);
+      const { chord } = reading;
+      const { kind, degrees } = kindOf(chord);
+      const back = symbolOf(chord.root, { kind, text: '', degrees, bass: '' })!;
+      const again = readChord(back);
+      expect(again.kind === 'chord' && again.chord.pitchSet, `${symbol}: ${back}`).toBe(chord.pitchSet);
+    }
+  });
+
+  it.each([
+    ['no XML', 'what is this'],
+    ['cut off', '<score-partwise><part id="P1"><measure>'],
+    ['another XML', '<html><body/></html>'],
+    [
+      'entities that grow',
+      '<!DOCTYPE x [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><score-partwise>&b;</score-partwise>'
+    ],
+    ['too deep', `${'<a>'.repeat(3000)}${'</a>'.repeat(3000)}`],
+    ['sorted by time', '<score-timewise/>']
+  ])('refuses %s with a sentence', (_, text) => {
+    expect(() => readMusicXml(text)).toThrow(/XML/);
+  });
+
+  it('tells of chords and drums, and takes the rest', () => {
+    const pitch = (step: string) =>
+      `<pitch><step>${step}</step><octave>4</octave></pitch><duration>1</duration>`;
+    const chords =
+      `<note>${pitch('C')}</note><note><chord/>${pitch('E')}</note><note><chord/>${pitch('G')}</note>`.repeat(
+        4
+      );
+    const part = (id: string, notes: string) =>
+      `<part id="${id}"><measure><attributes><divisions>1</divisions></attributes>${notes}</measure></part>`;
+    const { lines, melody, left, chart } = readMusicXml(
+      `<score-partwise><part-list><score-part id="a"><part-name>Keys</part-name></score-part><score-part id="b"><part-name>Kit</part-name></score-part><score-part id="c"><part-name>Horn</part-name></score-part></part-list>${part('a', chords)}${part('b', '<note><unpitched/><duration>1</duration></note>')}${part('c', `<note>${pitch('D')}</note>`)}</score-partwise>`
+    );
+    expect(chart).toBeNull();
+    expect(lines).toEqual([]);
+    expect(melody!.map(({ midi }) => midi)).toEqual([62]);
+    expect(left.map(({ text, why }) => `${text}: ${why}`)).toEqual([
+      'Kit: 1 drum note left out',
+      'Keys: has chords of three and more notes in 4 places; a line has two notes at once at most',
+      ': There is no chord symbol in it.'
+    ]);
+  });
+});

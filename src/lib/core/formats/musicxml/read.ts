@@ -1,0 +1,385 @@
+/**
+ * MusicXML read: chords, meters and marks as a chart, each part as a line. Written here it comes back as it was; from elsewhere what is
+ * one voice of pitched notes is taken, and the rest is told. Source: docs/music-rules.md, Files.
+ */
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { keyOf } from '../../harmony/key-signature';
+import { chartHead, readChart } from '../../chart/read';
+import { DEFAULT_METER, type Meter } from '../../chart/model';
+import { endOf, noteOf, TICKS, type LineNote } from '../../line/model';
+import { quarterOf } from '../../line/notation';
+import { midiOf, plainName } from '../../theory/note';
+import { counted } from '../../theory/words';
+import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
+import { NotReadable } from '../not-readable';
+import { oneVoice } from '../one-voice';
+import { sorted, type ReadPiece, type Voice } from '../piece';
+import type { LeftOut } from '../text/import';
+import { symbolOf } from './kinds';
+import { CHART_FIELD } from './write';
+
+/** An element as the parser gives it: its name with its children, and its attributes. */
+type Node = Readonly<Record<string, unknown>>;
+
+const MOST_BARS = 4000;
+const ATTRIBUTES = ':@';
+const TEXT = '#text';
+
+const parser = new XMLParser({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  parseTagValue: false,
+  parseAttributeValue: false,
+  trimValues: false,
+  processEntities: true,
+  htmlEntities: false,
+  maxNestedTags: 60
+});
+
+const nameOf = (node: Node): string => Object.keys(node).find((key) => key !== ATTRIBUTES) ?? '';
+const childrenOf = (node: Node): readonly Node[] => {
+  const inside = node[nameOf(node)];
+  return Array.isArray(inside) ? (inside as Node[]) : [];
+};
+const all = (node: Node, name: string): readonly Node[] =>
+  childrenOf(node).filter((child) => nameOf(child) === name);
+const one = (node: Node | undefined, ...path: readonly string[]): Node | undefined =>
+  path.reduce<Node | undefined>((at, name) => (at ? all(at, name)[0] : undefined), node);
+const attribute = (node: Node, name: string): string => {
+  const attributes = node[ATTRIBUTES] as Readonly<Record<string, unknown>> | undefined;
+  const value = attributes?.[name];
+  return typeof value === 'string' ? value : '';
+};
+const textOf = (node: Node | undefined): string =>
+  node
+    ? childrenOf(node)
+        .map((child) => (TEXT in child ? String(child[TEXT]) : ''))
+        .join('')
+    : '';
+const said = (node: Node | undefined, ...path: readonly string[]): string =>
+  textOf(one(node, ...path)).trim();
+const numberAt = (node: Node | undefined, ...path: readonly string[]): number | null => {
+  const text = said(node, ...path);
+  const value = text === '' ? NaN : Number(text);
+  return Number.isFinite(value) ? value : null;
+};
+
+export function readMusicXml(text: string): ReadPiece {
+  const score = parsed(text);
+  const fields = all(one(score, 'identification', 'miscellaneous') ?? {}, 'miscellaneous-field');
+  const field = fields.find((node) => attribute(node, 'name') === CHART_FIELD);
+  const kept = field ? textOf(field) : null;
+  const names = new Map(
+    all(one(score, 'part-list') ?? {}, 'score-part').map((part) => [
+      attribute(part, 'id'),
+      said(part, 'part-name')
+    ])
+  );
+  const parts = all(score, 'part');
+  if (parts.length === 0) throw new NotReadable('There is no part in this MusicXML file.');
+  const meter = kept === null ? firstMeter(parts[0]!) : chartHead(readChart(kept).chart).meter;
+  const read = parts.map((part, i) =>
+    readPart(part, names.get(attribute(part, 'id')) ?? `part ${i + 1}`, meter)
+  );
+  const left: LeftOut[] = read.flatMap((part) => part.left);
+  const voices: Voice[] = [];
+  for (const part of read) {
+    const { notes, left: others } = oneVoice(part.name, part.notes);
+    left.push(...others);
+    if (notes) voices.push({ name: part.name, notes });
+  }
+  if (kept !== null) return { chart: kept, ...sorted(voices), left };
+  const withChords = read.find(({ chords }) => chords.length > 0) ?? read[0]!;
+  const title = said(score, 'work', 'work-title') || said(score, 'movement-title');
+  const found = chartOf(
+    {
+      title,
+      key: read[0]!.key,
+      tempo: read.find((part) => part.tempo !== undefined)?.tempo,
+      bars: withChords.bars,
+      chords: withChords.chords
+    },
+    TICKS
+  );
+  const none = found.chart === null ? [{ text: title, why: 'There is no chord symbol in it.' }] : [];
+  return { chart: found.chart, ...sorted(voices), left: [...left, ...found.left, ...none] };
+}
+
+function parsed(text: string): Node {
+  // Entities of one's own can be made to grow without end; no score needs them.
+  if (/<!ENTITY/i.test(text)) {
+    throw new NotReadable('This XML file defines entities of its own, which are not read for safety.');
+  }
+  let nodes: readonly Node[];
+  try {
+    if (XMLValidator.validate(text) !== true) throw new NotReadable();
+    nodes = parser.parse(text) as Node[];
+  } catch {
+    throw new NotReadable('This is no XML that can be read; the file may be cut off.');
+  }
+  const score = nodes.find((node) => nameOf(node) === 'score-partwise');
+  if (score) return score;
+  throw new NotReadable(
+    nodes.some((node) => nameOf(node) === 'score-timewise')
+      ? 'This MusicXML file is sorted by time; save it sorted by parts (score-partwise).'
+      : 'This XML file is no MusicXML score.'
+  );
+}
+
+function meterOf(time: Node | undefined): Meter | null {
+  const beats = said(time, 'beats')
+    .split('+')
+    .reduce((sum, part) => sum + Number(part), 0);
+  const unit = numberAt(time, 'beat-type');
+  return beats > 0 && unit !== null && [1, 2, 4, 8, 16, 32].includes(unit) ? { beats, unit } : null;
+}
+
+function firstMeter(part: Node): Meter {
+  for (const measure of all(part, 'measure')) {
+    const meter = meterOf(one(measure, 'attributes', 'time'));
+    if (meter) return meter;
+  }
+  return DEFAULT_METER;
+}
+
+interface ReadPart {
+  readonly name: string;
+  readonly notes: readonly LineNote[];
+  readonly chords: readonly FoundChord[];
+  readonly bars: readonly FoundBar[];
+  readonly key: string | undefined;
+  readonly tempo: number | undefined;
+  readonly left: readonly LeftOut[];
+}
+
+/** A note of a part before its ties are joined. */
+interface Heard {
+  readonly note: LineNote;
+  /** The pitch on the staff: of a bend the one that is fretted, which its held pieces have too. */
+  readonly written: number;
+  readonly isTied: boolean;
+  /** It has a name: struck, or tied on purpose. */
+  readonly isNamed: boolean;
+}
+
+function readPart(part: Node, name: string, first: Meter): ReadPart {
+  const quarter = quarterOf(first);
+  const heard: Heard[] = [];
+  const chords: FoundChord[] = [];
+  const bars: FoundBar[] = [];
+  const left: LeftOut[] = [];
+  const skipped = new Map<string, number>();
+  const skip = (what: string) => skipped.set(what, (skipped.get(what) ?? 0) + 1);
+  let [divisions, meter, transposed] = [1, first, 0];
+  let key: string | undefined;
+  let tempo: number | undefined;
+  let barStart = 0;
+  const measures = all(part, 'measure');
+  for (const measure of measures.slice(0, MOST_BARS)) {
+    let [at, last, furthest] = [barStart, barStart, barStart];
+    let section: string | undefined;
+    const ticks = (duration: number) => Math.round((duration / divisions) * quarter);
+    for (const item of childrenOf(measure)) {
+      switch (nameOf(item)) {
+        case 'attributes': {
+          divisions = Math.max(1e-6, numberAt(item, 'divisions') ?? divisions);
+          meter = meterOf(one(item, 'time')) ?? meter;
+          const fifths = numberAt(item, 'key', 'fifths');
+          if (fifths !== null) {
+            key ??= keyOf(Math.round(fifths), said(item, 'key', 'mode') === 'minor') ?? undefined;
+          }
+          const transpose = one(item, 'transpose');
+          if (transpose) {
+            transposed =
+              (numberAt(transpose, 'chromatic') ?? 0) + 12 * (numberAt(transpose, 'octave-change') ?? 0);
+          }
+          break;
+        }
+        case 'direction': {
+          const rehearsal = all(item, 'direction-type')
+            .map((type) => said(type, 'rehearsal'))
+            .find(Boolean);
+          section ??= rehearsal;
+          const sound = one(item, 'sound');
+          tempo ??=
+            sound && attribute(sound, 'tempo') ? Number(attribute(sound, 'tempo')) || undefined : undefined;
+          break;
+        }
+        case 'sound':
+          tempo ??= Number(attribute(item, 'tempo')) || undefined;
+          break;
+        case 'backup':
+          at = Math.max(barStart, at - ticks(numberAt(item, 'duration') ?? 0));
+          break;
+        case 'forward':
+          at += ticks(numberAt(item, 'duration') ?? 0);
+          furthest = Math.max(furthest, at);
+          break;
+        case 'harmony': {
+          const symbol = readHarmony(item);
+          const start = at + ticks(numberAt(item, 'offset') ?? 0);
+          if (symbol) chords.push({ start, symbol });
+          else left.push({ text: said(item, 'kind'), why: 'a chord that is not known here' });
+          break;
+        }
+        case 'note': {
+          if (one(item, 'grace')) {
+            skip('grace note');
+            break;
+          }
+          const length = ticks(numberAt(item, 'duration') ?? 0);
+          const start = one(item, 'chord') ? last : at;
+          if (!one(item, 'chord')) {
+            last = at;
+            at += length;
+            furthest = Math.max(furthest, at);
+          }
+          if (one(item, 'rest') || length <= 0) break;
+          if (one(item, 'unpitched')) {
+            skip('drum note');
+            break;
+          }
+          const read = readNote(item, start, length, transposed);
+          if (read) heard.push(read);
+          else skip('unreadable note');
+          break;
+        }
+        default:
+      }
+    }
+    const length =
+      furthest > barStart ? furthest - barStart : Math.round((meter.beats * quarter * 4) / meter.unit);
+    bars.push({ start: barStart, length, meter, ...(section ? { section } : {}) });
+    barStart += length;
+  }
+  if (measures.length > MOST_BARS) {
+    left.push({ text: name, why: `has more than ${MOST_BARS} bars; what comes after was left out` });
+  }
+  for (const [what, count] of skipped) left.push({ text: name, why: `${counted(count, what)} left out` });
+  const beats = tempo === undefined ? undefined : (tempo * first.unit) / 4;
+  return {
+    name,
+    notes: joined(heard),
+    chords: chords.sort((a, b) => a.start - b.start),
+    bars,
+    key,
+    tempo: beats,
+    left
+  };
+}
+
+function spelled(
+  node: Node | undefined,
+  what: string
+): { readonly name: string; readonly alter: number } | null {
+  const step = said(node, `${what}-step`).toUpperCase();
+  const alter = Math.round(numberAt(node, `${what}-alter`) ?? 0);
+  if (!/^[A-G]$/.test(step) || Math.abs(alter) > 2) return null;
+  return { name: step + (alter < 0 ? 'b' : '#').repeat(Math.abs(alter)), alter };
+}
+
+function readHarmony(harmony: Node): string | null {
+  const root = spelled(one(harmony, 'root'), 'root');
+  const kind = one(harmony, 'kind');
+  if (!root || !kind) return textOf(kind).trim() === 'none' ? 'N.C.' : null;
+  const bass = spelled(one(harmony, 'bass'), 'bass');
+  const degrees = all(harmony, 'degree').map((degree) => ({
+    value: numberAt(degree, 'degree-value') ?? 0,
+    alter: numberAt(degree, 'degree-alter') ?? 0,
+    type: said(degree, 'degree-type') as 'add' | 'alter' | 'subtract'
+  }));
+  const found = { kind: textOf(kind).trim(), text: attribute(kind, 'text'), degrees, bass: bass?.name ?? '' };
+  return symbolOf(root.name, found);
+}
+
+function readNote(item: Node, start: number, length: number, transposed: number): Heard | null {
+  const node = one(item, 'pitch');
+  const step = said(node, 'step').toUpperCase();
+  const octave = numberAt(node, 'octave');
+  const alter = Math.round(numberAt(node, 'alter') ?? 0);
+  const natural = octave === null ? null : midiOf(`${step}${octave}`);
+  if (natural === null || Math.abs(alter) > 2) return null;
+  const written = natural + alter + transposed;
+  const notations = all(item, 'notations');
+  const technical = notations.flatMap((notation) => all(notation, 'technical').flatMap(childrenOf));
+  const named = (name: string) => technical.filter((child) => nameOf(child) === name);
+  const value = (name: string) => {
+    const text = textOf(named(name)[0]).trim();
+    return /^\d+$/.test(text) ? Number(text) : null;
+  };
+  const bends = named('bend').map((bend) => Math.round(numberAt(bend, 'bend-alter') ?? 0));
+  const up = bends.find((by) => by > 0);
+  const down = bends.find((by) => by < 0);
+  const midi = written + (up ?? 0);
+  if (midi < 0 || midi > 127) return null;
+  const [string, fret, finger] = [value('string'), value('fret'), value('fingering')];
+  const stops = (name: string) => (child: Node) =>
+    nameOf(child) === name && attribute(child, 'type') === 'stop';
+  const inNotations = notations.flatMap(childrenOf);
+  const ornaments = notations.flatMap((notation) => all(notation, 'ornaments').flatMap(childrenOf));
+  const name = step + (alter < 0 ? 'b' : '#').repeat(Math.abs(alter));
+  const note: LineNote = {
+    ...noteOf(start, length, midi),
+    note: transposed === 0 && up === undefined ? name : plainName(midi % 12),
+    ...(string !== null && fret !== null
+      ? { place: { string, fret, ...(finger !== null && finger <= 4 ? { finger } : {}) } }
+      : {}),
+    ...(up === undefined ? {} : { bend: { from: written } }),
+    ...(up !== undefined && down !== undefined ? { release: { to: midi + down } } : {}),
+    ...(inNotations.some(stops('slide')) || inNotations.some(stops('glissando'))
+      ? { slide: true as const }
+      : {}),
+    ...(technical.some(stops('hammer-on')) || technical.some(stops('pull-off'))
+      ? { slur: true as const }
+      : {}),
+    ...(ornaments.some((child) => nameOf(child) === 'wavy-line') ? { vibrato: true as const } : {}),
+    ...(attribute(one(item, 'notehead') ?? {}, 'parentheses') === 'yes' ? { ghost: true as const } : {})
+  };
+  const isTied = all(item, 'tie').some((tie) => attribute(tie, 'type') === 'stop');
+  return { note, written, isTied, isNamed: attribute(item, 'id') !== '' };
+}
+
+/** One note for what staff and tab both say, and one for what ties hold together. */
+function joined(heard: readonly Heard[]): LineNote[] {
+  const merged = new Map<string, Heard>();
+  for (const one of heard) {
+    const key = `${one.note.start}:${one.written}`;
+    const other = merged.get(key);
+    merged.set(
+      key,
+      other
+        ? {
+            // The staff says how it is spelled, the tab where it lies.
+            note: {
+              ...one.note,
+              ...other.note,
+              ...(other.note.place ? {} : one.note.place ? { place: one.note.place } : {})
+            },
+            written: one.written,
+            isTied: other.isTied || one.isTied,
+            isNamed: other.isNamed || one.isNamed
+          }
+        : one
+    );
+  }
+  const inOrder = [...merged.values()].sort(
+    (a, b) => a.note.start - b.note.start || a.note.midi - b.note.midi
+  );
+  const notes: LineNote[] = [];
+  /** The last note of each pitch, as it is written and as it sounds. */
+  const lastOf = new Map<number, number>();
+  for (const { note, written, isTied, isNamed } of inOrder) {
+    const before = [written, note.midi]
+      .map((pitch) => lastOf.get(pitch))
+      .find((index) => index !== undefined && endOf(notes[index]!) === note.start);
+    const goesOn = isTied && before !== undefined;
+    if (goesOn && !isNamed) {
+      notes[before] = { ...notes[before]!, length: notes[before]!.length + note.length };
+      continue;
+    }
+    lastOf.set(written, notes.length).set(note.midi, notes.length);
+    notes.push(goesOn ? { ...note, tie: true } : note);
+  }
+  return notes;
+}

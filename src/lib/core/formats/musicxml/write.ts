@@ -1,0 +1,361 @@
+/**
+ * A chart and its lines as MusicXML: the form written out, a staff and a tab for each line, chord symbols, techniques. The chart's text
+ * goes along word for word. Source: docs/music-rules.md, Files.
+ */
+import { accidentalsOf as fifthsOf } from '../../harmony/key-signature';
+import { MODES } from '../../theory/mode';
+import { DEFAULT_TEMPO } from '../../practice/ladder';
+import { endOf, ticksOf, type LineNote } from '../../line/model';
+import {
+  quarterOf,
+  writtenBars,
+  type NoteValue,
+  type Piece as WrittenPiece,
+  type WrittenBar
+} from '../../line/notation';
+import { accidentalsOf, staffPitch } from '../../line/staff';
+import { plainName } from '../../theory/note';
+import type { AnalysedChange } from '../../harmony/analysis';
+import type { Piece, Voice } from '../piece';
+import { linksOf, type Link } from '../../line/links';
+import { kindOf } from './kinds';
+import { element, tagged } from './xml';
+
+/** The field that keeps the chart's text. */
+export const CHART_FIELD = 'corvel:chart';
+/** A note that is struck, or tied on purpose, has a name; what only goes on over a beat or a bar has none. */
+export const NOTE_ID = 'n';
+
+const TYPES: Readonly<Record<NoteValue, string>> = {
+  1: 'whole',
+  2: 'half',
+  4: 'quarter',
+  8: 'eighth',
+  16: '16th',
+  32: '32nd',
+  64: '64th'
+};
+const ACCIDENTALS: Readonly<Record<number, string>> = {
+  [-2]: 'flat-flat',
+  [-1]: 'flat',
+  0: 'natural',
+  1: 'sharp',
+  2: 'double-sharp'
+};
+const [STAFF, TAB] = [1, 2];
+/** The staff of a part, by whether it is the tab. */
+type StaffNumber = typeof STAFF | typeof TAB;
+
+export function writeMusicXml(piece: Piece): string {
+  const { sheet, title, chart } = piece;
+  const voices: readonly Voice[] = piece.voices.length ? piece.voices : [{ name: 'chords', notes: [] }];
+  const longest = Math.max(0, ...voices.flatMap(({ notes }) => notes.map(endOf)));
+  const parts = voices.map(({ name, notes }, i) => {
+    // Every part is as long as the longest.
+    const bars = writtenBars(notes, sheet.form.bars, sheet.head.meter, longest);
+    return { id: `P${i + 1}`, name, bars, part: { notes, links: linksOf(notes) } };
+  });
+  const score = element(
+    'score-partwise',
+    { version: '4.0' },
+    element('work', {}, tagged('work-title', title)),
+    element(
+      'identification',
+      {},
+      element('encoding', {}, tagged('software', 'Corvel')),
+      element('miscellaneous', {}, tagged('miscellaneous-field', chart, { name: CHART_FIELD }))
+    ),
+    element(
+      'part-list',
+      {},
+      ...parts.map(({ id, name }) => element('score-part', { id }, tagged('part-name', name)))
+    ),
+    ...parts.map(({ id, bars, part }, p) =>
+      element('part', { id }, ...bars.map((bar, i) => measure(bar, bars[i - 1], part, piece, p === 0)))
+    )
+  );
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${score}\n`;
+}
+
+/** The notes of a part and what joins them. */
+interface Part {
+  readonly notes: readonly LineNote[];
+  readonly links: readonly Link[];
+}
+
+function measure(
+  bar: WrittenBar,
+  before: WrittenBar | undefined,
+  part: Part,
+  piece: Piece,
+  hasChords: boolean
+): string {
+  const { analysis } = piece.sheet;
+  const end = bar.start + bar.length;
+  const chords = hasChords
+    ? analysis.changes.filter(({ start }) => ticksOf(start) >= bar.start && ticksOf(start) < end)
+    : [];
+  const shown = accidentalsOf(bar, part.notes, fifthsOf(analysis.key));
+  let chord = 0;
+  const upper = bar.pieces.flatMap((one, i) => {
+    const symbols: string[] = [];
+    while (chord < chords.length && ticksOf(chords[chord]!.start) < one.start + one.length) {
+      const change = chords[chord++]!;
+      symbols.push(harmony(change, ticksOf(change.start) - one.start));
+    }
+    return [...symbols, ...written(one, shown[i]!, bar, part, STAFF)];
+  });
+  const lower = bar.pieces.flatMap((one) => written(one, [], bar, part, TAB));
+  const duration = tagged('duration', bar.length);
+  return element(
+    'measure',
+    { number: bar.number },
+    attributes(bar, before, piece),
+    before || !hasChords ? null : tempo(piece),
+    bar.section && bar.section !== before?.section
+      ? element(
+          'direction',
+          { placement: 'above' },
+          element('direction-type', {}, tagged('rehearsal', bar.section))
+        )
+      : null,
+    ...upper,
+    element('backup', {}, duration),
+    ...lower
+  );
+}
+
+function attributes(bar: WrittenBar, before: WrittenBar | undefined, { sheet, neck }: Piece): string | null {
+  const { meter } = bar;
+  const time = element('time', {}, tagged('beats', meter.beats), tagged('beat-type', meter.unit));
+  if (before) {
+    const isSame = before.meter.beats === meter.beats && before.meter.unit === meter.unit;
+    return isSame ? null : element('attributes', {}, time);
+  }
+  const { key } = sheet.analysis;
+  const strings = neck.strings.length;
+  return element(
+    'attributes',
+    {},
+    tagged('divisions', quarterOf(sheet.head.meter)),
+    element(
+      'key',
+      {},
+      tagged('fifths', fifthsOf(key)),
+      tagged(
+        'mode',
+        key.mode === 'major' || key.mode === 'minor' ? key.mode : MODES[key.mode].isMinor ? 'minor' : 'major'
+      )
+    ),
+    time,
+    tagged('staves', 2),
+    // A guitar sounds an octave below where it is written.
+    element(
+      'clef',
+      { number: STAFF },
+      tagged('sign', 'G'),
+      tagged('line', 2),
+      tagged('clef-octave-change', -1)
+    ),
+    element('clef', { number: TAB }, tagged('sign', 'TAB'), tagged('line', Math.max(1, strings - 1))),
+    element(
+      'staff-details',
+      { number: TAB },
+      tagged('staff-lines', strings),
+      // Lines are counted from the lowest string, which is the last one here.
+      ...[...neck.strings].reverse().map((midi, i) => {
+        const { letter, alter, octave } = staffPitch({ midi, note: plainName(midi % 12) });
+        return element(
+          'staff-tuning',
+          { line: i + 1 },
+          tagged('tuning-step', letter),
+          alter ? tagged('tuning-alter', alter) : null,
+          tagged('tuning-octave', octave)
+        );
+      }),
+      neck.capo ? tagged('capo', neck.capo) : null
+    )
+  );
+}
+
+function tempo({ sheet: { head } }: Piece): string {
+  const beat = head.tempo ?? DEFAULT_TEMPO;
+  const unit = TYPES[head.meter.unit as NoteValue] ?? 'quarter';
+  return element(
+    'direction',
+    { placement: 'above' },
+    element(
+      'direction-type',
+      {},
+      element('metronome', {}, tagged('beat-unit', unit), tagged('per-minute', beat))
+    ),
+    // A sound's tempo counts quarters.
+    element('sound', { tempo: (beat * 4) / head.meter.unit })
+  );
+}
+
+function harmony({ symbol, chord }: AnalysedChange, offset: number): string {
+  const shift = offset > 0 ? tagged('offset', offset) : null;
+  if (!chord) {
+    // There has to be a root even where nothing sounds; it is not shown.
+    const nothing = element('root', {}, tagged('root-step', 'C', { text: '' }));
+    return element('harmony', {}, nothing, tagged('kind', 'none', { text: symbol }), shift);
+  }
+  const note = (name: string, kind: string) => {
+    const alter = [...name.slice(1)].reduce((sum, sign) => sum + (sign === '#' ? 1 : -1), 0);
+    return element(kind, {}, tagged(`${kind}-step`, name[0]!), alter ? tagged(`${kind}-alter`, alter) : null);
+  };
+  const { kind, degrees } = kindOf(chord);
+  return element(
+    'harmony',
+    {},
+    note(chord.root, 'root'),
+    tagged('kind', kind, { text: chord.suffix }),
+    chord.bass ? note(chord.bass, 'bass') : null,
+    ...degrees.map(({ value, alter, type }) =>
+      element(
+        'degree',
+        { 'print-object': 'no' },
+        tagged('degree-value', value),
+        tagged('degree-alter', alter),
+        tagged('degree-type', type)
+      )
+    ),
+    shift
+  );
+}
+
+/** The notes of a piece, or its rest, on the staff or on the tab. */
+function written(
+  piece: WrittenPiece,
+  accidentals: readonly (number | null)[],
+  bar: WrittenBar,
+  part: Part,
+  staff: StaffNumber
+): string[] {
+  const { notes, links } = part;
+  const tuplet = piece.tuplet === null ? null : bar.tuplets[piece.tuplet]!;
+  const inTuplet = tuplet ? bar.pieces.filter((one) => one.tuplet === piece.tuplet) : [];
+  const time = [tagged('type', TYPES[piece.value]), ...(piece.dots ? [element('dot', {})] : [])];
+  const modification = tuplet
+    ? element(
+        'time-modification',
+        {},
+        tagged('actual-notes', tuplet.notes),
+        tagged('normal-notes', tuplet.inTimeOf)
+      )
+    : null;
+  const brackets = [
+    tuplet && inTuplet[0] === piece ? element('tuplet', { type: 'start', bracket: 'yes' }) : null,
+    tuplet && inTuplet.at(-1) === piece ? element('tuplet', { type: 'stop' }) : null
+  ];
+  const ends = tagged('duration', piece.length);
+  const voice = tagged('voice', staff === STAFF ? 1 : 5);
+  const onStaff = tagged('staff', staff);
+  const own = piece.notes.filter((index) => staff === STAFF || notes[index]!.place);
+  if (own.length === 0) {
+    const isBar = bar.pieces.length === 1;
+    return [
+      element(
+        'note',
+        {},
+        element('rest', isBar ? { measure: 'yes' } : {}),
+        ends,
+        voice,
+        ...(isBar ? [] : time),
+        modification,
+        onStaff,
+        brackets.some(Boolean) ? element('notations', {}, ...brackets) : null
+      )
+    ];
+  }
+  return own.map((index, n) => {
+    const note = notes[index]!;
+    const isFirst = piece.start === note.start;
+    const stops = !isFirst || note.tie === true;
+    const { end, isTiedOn } = links[index]!;
+    const isLast = piece.start + piece.length >= end;
+    const starts = !isLast || isTiedOn;
+    const sign = accidentals[piece.notes.indexOf(index)] ?? null;
+    const notations = [
+      stops ? element('tied', { type: 'stop' }) : null,
+      starts ? element('tied', { type: 'start' }) : null,
+      ...(n === 0 ? brackets : []),
+      ...(isFirst ? played(note) : []),
+      ...joins(isFirst, isLast, index, part)
+    ];
+    return element(
+      'note',
+      isFirst && staff === STAFF ? { id: `${NOTE_ID}${index}` } : {},
+      n > 0 ? element('chord', {}) : null,
+      pitch(note),
+      ends,
+      stops ? element('tie', { type: 'stop' }) : null,
+      starts ? element('tie', { type: 'start' }) : null,
+      voice,
+      ...time,
+      sign === null ? null : tagged('accidental', ACCIDENTALS[sign]!),
+      modification,
+      note.ghost ? tagged('notehead', 'normal', { parentheses: 'yes' }) : null,
+      onStaff,
+      notations.some(Boolean) ? element('notations', {}, ...notations) : null
+    );
+  });
+}
+
+function pitch(note: LineNote): string {
+  // What is fretted is written; the bend says how far it is pushed.
+  const { letter, alter, octave } = staffPitch(
+    note.bend ? { midi: note.bend.from, note: plainName(note.bend.from % 12) } : note
+  );
+  return element(
+    'pitch',
+    {},
+    tagged('step', letter),
+    alter ? tagged('alter', alter) : null,
+    tagged('octave', octave)
+  );
+}
+
+/** How a note is played, where it is struck. */
+function played({ place, bend, release, midi, vibrato }: LineNote): (string | null)[] {
+  const technical = [
+    place?.finger === undefined ? null : tagged('fingering', place.finger),
+    place ? tagged('string', place.string) : null,
+    place ? tagged('fret', place.fret) : null,
+    bend ? element('bend', {}, tagged('bend-alter', midi - bend.from)) : null,
+    bend && release
+      ? element('bend', {}, tagged('bend-alter', release.to - midi), element('release', {}))
+      : null
+  ].filter(Boolean);
+  return [
+    technical.length ? element('technical', {}, ...technical) : null,
+    vibrato
+      ? element(
+          'ornaments',
+          {},
+          element('wavy-line', { type: 'start' }),
+          element('wavy-line', { type: 'stop' })
+        )
+      : null
+  ];
+}
+
+/** Slides and slurs run from the note before, on its string where it has one, to the note that has them. */
+function joins(isFirst: boolean, isLast: boolean, index: number, { notes, links }: Part): (string | null)[] {
+  const note = notes[index]!;
+  const { from, to } = links[index]!;
+  const goal = isLast && to !== null ? to : null;
+  const slide = (type: 'start' | 'stop') => element('slide', { type, 'line-type': 'solid' });
+  return [
+    isFirst && note.slide ? slide('stop') : null,
+    isFirst && note.slur ? slurred(notes[from ?? -1], note, 'stop') : null,
+    goal !== null && notes[goal]!.slide ? slide('start') : null,
+    goal !== null && notes[goal]!.slur ? slurred(note, notes[goal]!, 'start') : null
+  ];
+}
+
+function slurred(from: LineNote | undefined, to: LineNote, type: 'start' | 'stop'): string {
+  const [name, letter] = from && from.midi > to.midi ? ['pull-off', 'P'] : ['hammer-on', 'H'];
+  return element('technical', {}, tagged(name!, type === 'start' ? letter! : '', { type }));
+}

@@ -1,0 +1,30 @@
+/** The route that writes files: a chart and its lines in, a file out. Contract: docs/api.md. */
+import type { z } from 'zod';
+import type { exportRequest } from '../../api/requests';
+import { formatOf } from '../../core/formats/registry';
+import { LINE, MELODY, type Voice } from '../../core/formats/piece';
+import { readMelody } from '../../core/line/melody';
+import { instrumentFrom, sheetFrom } from './inputs';
+import { lineFrom } from './line';
+
+/** POST /api/v1/export: the file. */
+export function answerExport(input: z.infer<typeof exportRequest>) {
+  const sheet = sheetFrom(input.chart, input.key);
+  const neck = instrumentFrom(input);
+  const { head, form } = sheet;
+  const format = formatOf(input.format)!;
+  const notesOf = (given: NonNullable<typeof input.line>) => lineFrom(given.notes, head.meter, neck).notes;
+  const own = head.melody === null ? [] : readMelody(head.melody, form, head.meter).line.notes;
+  const melody = input.melody ? notesOf(input.melody) : own;
+  const voices: Voice[] = [
+    ...(input.line ? [{ name: `${LINE}${input.line.name ?? ''}`.trim(), notes: notesOf(input.line) }] : []),
+    ...(melody.length ? [{ name: MELODY, notes: melody }] : [])
+  ];
+  const title = head.title ?? '';
+  const file = format.write!({ title, chart: input.chart, sheet, neck, voices });
+  return {
+    base64: Buffer.from(file).toString('base64'),
+    type: format.type,
+    name: `${title.replaceAll(/[/\\:*?"<>|]/g, ' ').trim() || 'chart'}.${format.extension}`
+  };
+}

@@ -1,0 +1,4 @@
+import { exportRequest } from '$lib/api/requests';
+import { computingFile } from '$lib/server/compute/route';
+
+export const POST = computingFile('export', exportRequest);
