@@ -16,6 +16,7 @@ import type { AnalysedChange } from '$lib/core/harmony/analysis';
 import { readChord } from '$lib/core/theory/chord-reader';
 import { counted } from '$lib/core/theory/words';
 import type { FinderApi } from '../workers/finder';
+import { draftOf, keepDraft } from './line-draft';
 import * as client from './lines-client';
 import type { Workspace } from './workspace.svelte';
 
@@ -104,8 +105,11 @@ export class Lines {
       this.problem = sentence(error);
     }
     this.isLoaded = true;
+    const draft = draftOf(this.#workspace.document.id);
     const first = this.kept.find(({ data }) => data);
-    if (!this.shown && first) this.open(first.id);
+    // What was written and not kept is there again.
+    if (!this.shown && draft) this.shown = { ...draft, finding: null };
+    else if (!this.shown && first) this.open(first.id);
     else if (!this.shown) await this.find({});
   }
 
@@ -115,6 +119,21 @@ export class Lines {
     this.#future = [];
     this.shown = line;
     this.problem = '';
+  }
+
+  /** A line that has been written on; what has lost its place is placed anew. */
+  edit(notes: readonly LineNote[], said: string): void {
+    const before = this.shown;
+    const all = notes.every(({ place }) => place) ? notes : this.#placedAnew(notes);
+    this.#show({ name: 'A line of my own', id: null, ...before, notes: all, finding: null });
+    keepDraft(this.#workspace.document.id, this.shown);
+    this.#workspace.say(said);
+  }
+
+  /** An empty line, to be written. */
+  blank(): void {
+    this.#show({ notes: [], name: 'A line of my own', id: null, finding: null });
+    this.#workspace.say('An empty line');
   }
 
   undo(): void {
@@ -136,6 +155,7 @@ export class Lines {
   }
 
   open(id: string): void {
+    keepDraft(this.#workspace.document.id, null);
     const line = this.kept.find((one) => one.id === id);
     if (!line) return;
     if (!line.data) {
@@ -365,6 +385,7 @@ export class Lines {
   }
 
   #keptAs(line: StoredLine): void {
+    keepDraft(this.#workspace.document.id, null);
     const isThere = this.kept.some(({ id }) => id === line.id);
     this.kept = isThere ? this.kept.map((one) => (one.id === line.id ? line : one)) : [...this.kept, line];
     if (this.shown) this.shown = { ...this.shown, id: line.id, name: line.name, notes: line.data!.notes };

@@ -3,14 +3,16 @@
   a listener would hear in the line alone.
 -->
 <script lang="ts">
-  import { beatsOf, endOf, type LineNote } from '$lib/core/line/model';
+  import { beatsOf, endOf, TICKS, type LineNote } from '$lib/core/line/model';
   import type { NoteChange, Outline } from '$lib/core/line/outline';
   import type { LineReading } from '$lib/core/line/read';
+  import { midiName } from '$lib/core/theory/note';
   import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import { Seen } from '../kit/seen.svelte';
+  import { dragByTouch } from '../kit/touch';
   import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
   import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
@@ -26,9 +28,28 @@
     time: number | null;
     /** Start of the note that sounds, in ticks. */
     lit: number | null;
+    /** Where writing goes on, and the grid it goes by, in ticks. */
+    caret?: { readonly at: number } | null;
+    grid?: number;
     onselect: (change: number) => void;
+    /** A note was dragged to another time and pitch. */
+    onmove?: ((index: number, start: number, midi: number) => void) | undefined;
+    onpick?: ((ticks: number) => void) | undefined;
   }
-  let { workspace, notes, reading, outline, offered, time, lit, onselect }: Props = $props();
+  let {
+    workspace,
+    notes,
+    reading,
+    outline,
+    offered,
+    time,
+    lit,
+    caret = null,
+    grid = 480,
+    onselect,
+    onmove,
+    onpick
+  }: Props = $props();
 
   const HEIGHT = 236;
   /** Of a note's box, and the narrowest its label needs. */
@@ -67,6 +88,40 @@
   const lookOf = ({ note, read }: (typeof drawn)[number]) =>
     note.purpose === 'target' ? TARGET_LOOK : ROLE_LOOKS[read.role];
 
+  /** A note that is being dragged, and where it would come to be. */
+  let dragged: { index: number; x: number; y: number; start: number; midi: number; isMoved: boolean } | null =
+    $state(null);
+  const semitone = $derived(pitch(61) - pitch(60));
+  const perTick = $derived(timeline.time(1) / TICKS);
+
+  function takeNote(event: PointerEvent & { currentTarget: Element }, index: number) {
+    if (!onmove || event.button !== 0) return;
+    const { start, midi } = notes[index]!;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    dragged = { index, x: event.clientX, y: event.clientY, start, midi, isMoved: false };
+  }
+  function dragNote(event: PointerEvent) {
+    if (!dragged) return;
+    const from = notes[dragged.index]!;
+    const steps = Math.round((event.clientX - dragged.x) / perTick / grid);
+    const semitones = Math.round((event.clientY - dragged.y) / semitone);
+    dragged.start = Math.max(0, from.start + steps * grid);
+    dragged.midi = from.midi + semitones;
+    dragged.isMoved ||= steps !== 0 || semitones !== 0;
+  }
+  function dropNote() {
+    const drop = dragged;
+    dragged = null;
+    if (!drop) return;
+    const { start, midi } = notes[drop.index]!;
+    if (drop.start !== start || drop.midi !== midi) onmove?.(drop.index, drop.start, drop.midi);
+    else if (!drop.isMoved) onpick?.(start);
+  }
+  function pick(event: MouseEvent & { currentTarget: Element }) {
+    if (!onpick || (event.target instanceof Element && event.target.closest('[data-note]'))) return;
+    onpick((event.clientX - event.currentTarget.getBoundingClientRect().left) / perTick);
+  }
+
   $effect(() => {
     const column = timeline.columns[workspace.selected];
     if (column) seen.show(column.x, column.x + column.width);
@@ -97,7 +152,11 @@
     bind:clientWidth={available}
     {@attach seen.follow}
   >
+    <!-- By keys the same is done with the pen. -->
+    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
     <svg
+      onclick={pick}
+      {@attach dragByTouch()}
       width={timeline.width}
       height={HEIGHT}
       class="block select-none"
@@ -142,7 +201,19 @@
         {@const y = pitch(one.note.midi) - BOX / 2}
         {@const look = lookOf(one)}
         {@const isLit = lit === one.note.start}
-        <g data-note={one.note.midi} data-role={one.read.role} data-lit={isLit || undefined}>
+        <!-- svelte-ignore a11y_no_static_element_interactions -->
+        <g
+          data-note={one.note.midi}
+          data-role={one.read.role}
+          data-lit={isLit || undefined}
+          data-drag={onmove ? '' : undefined}
+          class={onmove ? 'cursor-grab' : ''}
+          opacity={dragged?.isMoved && dragged.index === one.read.index ? 0.35 : undefined}
+          onpointerdown={(event) => takeNote(event, one.read.index)}
+          onpointermove={dragNote}
+          onpointerup={dropNote}
+          onpointercancel={() => (dragged = null)}
+        >
           {#if one.note.bend || one.note.slide}
             <path
               d="M{x - 9} {y + BOX}Q{x - 2} {y + BOX} {x + 2} {y + BOX / 2}"
@@ -191,6 +262,36 @@
           />
         </g>
       {/each}
+      {#if dragged?.isMoved}
+        <g class="pointer-events-none" data-dragged="{dragged.start}:{dragged.midi}">
+          <rect
+            x={timeline.time(beatsOf(dragged.start)) + 1.5}
+            y={pitch(dragged.midi) - BOX / 2}
+            width={LABEL_ROOM + 6}
+            height={BOX}
+            rx="5"
+            class="fill-next/25 stroke-next"
+            stroke-width="2"
+          />
+          <text
+            x={timeline.time(beatsOf(dragged.start)) + 7}
+            y={pitch(dragged.midi) + 4}
+            font-size="11.5"
+            class="fill-ink font-bold">{midiName(dragged.midi)}</text
+          >
+        </g>
+      {/if}
+      {#if caret}
+        <line
+          x1={timeline.time(beatsOf(caret.at)) + 1}
+          x2={timeline.time(beatsOf(caret.at)) + 1}
+          y1="15"
+          y2={HEIGHT}
+          class="stroke-next"
+          stroke-width="2"
+          data-caret={caret.at}
+        />
+      {/if}
       {#if time !== null}
         <line
           x1={timeline.time(time)}

@@ -17,8 +17,10 @@
     next: LineNote | null;
     /** Start of the note that sounds, in ticks. */
     lit: number | null;
+    /** A place was tapped, to be written. */
+    onstrike?: ((string: number, fret: number) => void) | undefined;
   }
-  let { workspace, notes, next, lit }: Props = $props();
+  let { workspace, notes, next, lit, onstrike }: Props = $props();
 
   const NARROWEST = 620;
   let width = $state(900);
@@ -79,6 +81,16 @@
       .join('; ')
   );
 
+  function tap(event: MouseEvent & { currentTarget: Element }) {
+    if (!onstrike) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    const gap = geometry.string(2) - geometry.string(1);
+    const string = 1 + Math.round((y - geometry.string(1)) / gap);
+    const isOpen = settings.now.leftHanded ? x > geometry.wire(0) : x < geometry.wire(0);
+    if (string >= 1 && string <= strings) onstrike(string, isOpen ? 0 : Math.max(1, geometry.fretAt(x)));
+  }
+
   $effect(() => {
     const xs = marks.map(({ x }) => x);
     if (xs.length) seen.centre(Math.min(...xs) - 40, Math.max(...xs) + 40);
@@ -94,10 +106,13 @@
     tabindex="0"
     {@attach seen.follow}
   >
+    <!-- By keys the same is written at the caret. -->
+    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
     <svg
+      onclick={tap}
       width={geometry.width}
       height={geometry.height}
-      class="block"
+      class="block {onstrike ? 'cursor-crosshair' : ''}"
       role="img"
       aria-label={spoken || 'The line is silent here'}
     >

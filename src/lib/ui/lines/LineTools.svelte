@@ -1,6 +1,7 @@
 <!-- Which line is shown and how full it is; kept, renamed, deleted; moved; played. -->
 <script lang="ts">
   import Pause from '@lucide/svelte/icons/pause';
+  import PenLine from '@lucide/svelte/icons/pen-line';
   import Play from '@lucide/svelte/icons/play';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -13,6 +14,7 @@
   import { prettyProse } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import type { Lines } from '$lib/state/lines.svelte';
+  import type { Pen } from '$lib/state/pen.svelte';
   import type { Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -26,10 +28,11 @@
     workspace: Workspace;
     lines: Lines;
     rehearsal: Rehearsal;
+    pen: Pen;
     loop: LoopId;
     onloop: (loop: LoopId) => void;
   }
-  let { workspace, lines, rehearsal, loop, onloop }: Props = $props();
+  let { workspace, lines, rehearsal, pen, loop, onloop }: Props = $props();
 
   const LEVELS: readonly LineLevel[] = LINE_LEVELS;
   const growth = LEVELS.filter(({ grows }) => grows);
@@ -156,7 +159,7 @@
       {/if}
       <Button
         tone={lines.isKept ? undefined : 'strong'}
-        disabled={!lines.shown || lines.isKept || isMoved}
+        disabled={!lines.shown?.notes.length || lines.isKept || isMoved}
         hint="Keep it with this chart"
         onclick={() => void lines.keep()}>{lines.isKept ? 'kept' : 'Keep'}</Button
       >
@@ -193,74 +196,91 @@
       ]}
       onpick={(lineAs) => settings.change({ lineAs: lineAs as 'time' | 'score' })}
     />
-    <div class="flex flex-wrap items-center gap-1.5">
-      <span class="text-soft">denser</span>
-      <Toggles
-        label="How full the line is"
-        value={growth.some(({ id }) => id === level) ? level : ''}
-        options={growth.map(({ id, name, hint }) => ({ value: id, name, hint }))}
-        onpick={(id) => void lines.find({ level: id as LevelId, figure: undefined })}
-      />
-      <Select
-        label="Other kinds of line"
-        value={others.some(({ id }) => id === level) ? level : ''}
-        options={[
-          ...(others.some(({ id }) => id === level) ? [] : [{ value: '', name: 'another kind' }]),
-          ...others.map(({ id, name, hint }) => ({ value: id, name, hint }))
-        ]}
-        onpick={(id) => id && void lines.find({ level: id as LevelId, figure: undefined })}
-      />
-      {#if figures}
-        <Select
-          label="Figure"
-          value={lines.asked.figure ?? figures[0]!.id}
-          options={figures.map(({ id, name }) => ({ value: id, name }))}
-          onpick={(figure) => void lines.find({ figure })}
+    <Button
+      tone={pen.isWriting ? 'strong' : undefined}
+      aria-pressed={pen.isWriting}
+      disabled={isMoved}
+      hint="By keys, or by tapping tab and neck (N)"
+      onclick={() => (pen.isWriting ? pen.stop() : pen.start())}><PenLine size={15} /> write</Button
+    >
+    {#if pen.isWriting}
+      <Button hint="Begin with an empty line" onclick={() => lines.blank()}>empty</Button>
+      <p class="ml-auto text-soft tabular-nums" data-pen={pen.where}>{pen.where}</p>
+    {:else}
+      <div class="flex flex-wrap items-center gap-1.5">
+        <span class="text-soft">denser</span>
+        <Toggles
+          label="How full the line is"
+          value={growth.some(({ id }) => id === level) ? level : ''}
+          options={growth.map(({ id, name, hint }) => ({ value: id, name, hint }))}
+          onpick={(id) => void lines.find({ level: id as LevelId, figure: undefined })}
         />
-      {/if}
-    </div>
-    <Select
-      label="Notes in a quarter"
-      value={String(lines.asked.subdivision)}
-      options={[
-        { value: '2', name: 'eighths' },
-        { value: '3', name: 'triplets' },
-        { value: '4', name: 'sixteenths' }
-      ]}
-      onpick={(count) => void lines.find({ subdivision: Number(count) })}
-    />
-    <div class="flex flex-wrap items-center gap-1.5">
-      <Button
-        hint="Another rhythm and another way, over the same targets"
-        onclick={() => void lines.another()}>another one</Button
-      >
-      <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}>next best</Button>
-      {#if lines.shown?.finding}
-        <span class="text-xs text-soft" data-finding
-          >variation {lines.shown.finding.seed + 1}, no. {lines.shown.finding.rank + 1}{lines.shown.differs
-            ? `: ${counted(lines.shown.differs, 'note')} differ`
-            : ''}</span
+        <Select
+          label="Other kinds of line"
+          value={others.some(({ id }) => id === level) ? level : ''}
+          options={[
+            ...(others.some(({ id }) => id === level) ? [] : [{ value: '', name: 'another kind' }]),
+            ...others.map(({ id, name, hint }) => ({ value: id, name, hint }))
+          ]}
+          onpick={(id) => id && void lines.find({ level: id as LevelId, figure: undefined })}
+        />
+        {#if figures}
+          <Select
+            label="Figure"
+            value={lines.asked.figure ?? figures[0]!.id}
+            options={figures.map(({ id, name }) => ({ value: id, name }))}
+            onpick={(figure) => void lines.find({ figure })}
+          />
+        {/if}
+      </div>
+      <Select
+        label="Notes in a quarter"
+        value={String(lines.asked.subdivision)}
+        options={[
+          { value: '2', name: 'eighths' },
+          { value: '3', name: 'triplets' },
+          { value: '4', name: 'sixteenths' }
+        ]}
+        onpick={(count) => void lines.find({ subdivision: Number(count) })}
+      />
+      <div class="flex flex-wrap items-center gap-1.5">
+        <Button
+          hint="Another rhythm and another way, over the same targets"
+          onclick={() => void lines.another()}>another one</Button
         >
-      {/if}
-    </div>
-    <div class="ml-auto flex flex-wrap gap-1.5">
-      <Select
-        label="Carry a motif"
-        value=""
-        options={[{ value: '', name: 'carry it on' }, ...CARRIES.map(({ value, name }) => ({ value, name }))]}
-        hint="Rhythm and contour of this bar over each next chord"
-        onpick={(value) => {
-          const carry = CARRIES.find((one) => one.value === value);
-          if (carry) lines.carry(carry);
-        }}
-      />
-      <Select
-        label="Move the line"
-        value=""
-        options={[{ value: '', name: 'move it' }, ...moves]}
-        hint="Along its strings, to another octave, or into a position"
-        onpick={(value) => value && move(value)}
-      />
-    </div>
+        <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}
+          >next best</Button
+        >
+        {#if lines.shown?.finding}
+          <span class="text-xs text-soft" data-finding
+            >variation {lines.shown.finding.seed + 1}, no. {lines.shown.finding.rank + 1}{lines.shown.differs
+              ? `: ${counted(lines.shown.differs, 'note')} differ`
+              : ''}</span
+          >
+        {/if}
+      </div>
+      <div class="ml-auto flex flex-wrap gap-1.5">
+        <Select
+          label="Carry a motif"
+          value=""
+          options={[
+            { value: '', name: 'carry it on' },
+            ...CARRIES.map(({ value, name }) => ({ value, name }))
+          ]}
+          hint="Rhythm and contour of this bar over each next chord"
+          onpick={(value) => {
+            const carry = CARRIES.find((one) => one.value === value);
+            if (carry) lines.carry(carry);
+          }}
+        />
+        <Select
+          label="Move the line"
+          value=""
+          options={[{ value: '', name: 'move it' }, ...moves]}
+          hint="Along its strings, to another octave, or into a position"
+          onpick={(value) => value && move(value)}
+        />
+      </div>
+    {/if}
   </div>
 </section>

@@ -3,10 +3,12 @@
   import { onDestroy, onMount, untrack } from 'svelte';
   import { remarksOn } from '$lib/core/line/in-words';
   import { beatsOf, ticksOf, type LineNote } from '$lib/core/line/model';
+  import { moved } from '$lib/core/line/edit';
   import { outlineLine, askedOf, type Mend } from '$lib/core/line/outline';
   import { placeNotes } from '$lib/core/line/place';
   import { readLine } from '$lib/core/line/read';
   import { Lines, notesOver } from '$lib/state/lines.svelte';
+  import { Pen } from '$lib/state/pen.svelte';
   import { Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '../app/Arriving.svelte';
@@ -18,11 +20,14 @@
   import LineFigures from './LineFigures.svelte';
   import LineNeck from './LineNeck.svelte';
   import LineTools from './LineTools.svelte';
+  import WritePad from './WritePad.svelte';
+  import { writeKeys } from './write-keys';
   import { loopAt, type LoopId } from './loops';
 
   let { workspace }: ViewProps = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
   const lines = untrack(() => new Lines(workspace));
+  const pen = untrack(() => new Pen(lines, workspace));
   let loop: LoopId = $state('whole');
 
   onMount(() => void lines.load());
@@ -105,8 +110,34 @@
     void hear(workspace, { kind: 'passage', notes: passage });
   };
 
+  /** In the chart's own key, where it can be written on. */
+  const isOwn = $derived(shown === workspace);
+  function point(ticks: number, string: number) {
+    if (pen.isWriting && isOwn) pen.point(ticks, string);
+    else select(shown.changes.findLast(({ start }) => ticksOf(start) <= ticks)?.index ?? 0);
+  }
+  function strike(string: number, fret: number) {
+    pen.strike(string, fret, true);
+    const note = lines.shown?.notes.find(({ place }) => place?.string === string && place.fret === fret);
+    if (note && !rehearsal.isPlaying) void hear(workspace, { kind: 'passage', notes: [note] });
+  }
+  function moveNote(index: number, start: number, midi: number) {
+    const after = lines.shown && moved(lines.shown.notes, index, start, midi);
+    if (after) lines.edit(after, 'note moved');
+    else lines.problem = 'Two notes begin there already; a line has no more at once.';
+  }
+
+  $effect(() => layKeys(() => (pen.isWriting && isOwn && !rehearsal.isPlaying ? writeKeys(pen) : [])));
   $effect(() =>
     layKeys(() => [
+      {
+        keys: 'N',
+        name: 'Write on the line, or put the pen away',
+        presses: ['n'],
+        run: () => (pen.isWriting ? pen.stop() : pen.start()),
+        single: true,
+        command: true
+      },
       {
         keys: 'Space',
         name: 'Play the line with the band, or stop',
@@ -138,7 +169,7 @@
   const counting = $derived(rehearsal.counting);
 </script>
 
-<LineTools {workspace} {lines} {rehearsal} {loop} onloop={setLoop} />
+<LineTools {workspace} {lines} {rehearsal} {pen} {loop} onloop={setLoop} />
 {#if lines.shown}
   <div
     class="flex min-w-0 flex-col gap-2.5"
@@ -160,8 +191,11 @@
             degrees={settings.now.scoreDegrees ? reading.notes.map(({ degree }) => degree) : null}
             {time}
             {lit}
+            caret={isOwn ? pen.caret : null}
+            selected={pen.selection}
             rows={2}
             label="The line on staff and tab"
+            onpick={(ticks, string) => point(ticks, string)}
           />
         {/snippet}
       </Arriving>
@@ -174,12 +208,23 @@
         offered={mend?.changes ?? []}
         {time}
         {lit}
+        caret={isOwn ? pen.caret : null}
+        grid={pen.grid}
         onselect={select}
+        onmove={isOwn && !rehearsal.isPlaying ? moveNote : undefined}
+        onpick={isOwn && pen.isWriting ? (ticks) => pen.point(ticks, pen.string) : undefined}
       />
     {/if}
+    {#if pen.isWriting && isOwn}<WritePad {pen} />{/if}
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_330px]">
       <div class="flex min-w-0 flex-col gap-2.5">
-        <LineNeck workspace={shown} notes={over} {next} {lit} />
+        <LineNeck
+          workspace={shown}
+          notes={over}
+          {next}
+          {lit}
+          onstrike={pen.isWriting && isOwn ? (string, fret) => strike(string, fret) : undefined}
+        />
         <LineFigures
           figures={reading.figures}
           share={outline.share}

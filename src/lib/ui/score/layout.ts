@@ -25,6 +25,8 @@ const CHORD_GAP = 12;
 const [LOWEST_LINE, HIGHEST_LINE] = [2, 10];
 const OCTAVE = 7;
 const STEM = 32;
+/** The number over three in the time of two. */
+const TUPLET = 18;
 
 /** The room that a piece wants, by its value. */
 const PIECE_ROOM: Readonly<Record<Piece['value'], number>> = {
@@ -129,7 +131,8 @@ function heights(
   const hasLow = steps.some((step) => step < middle && step > middle - 4);
   const hasHigh = steps.some((step) => step >= middle && step < middle + 4);
   const chordsAt = 20;
-  const staffAt = CHORDS + Math.max(over + PAD, hasLow ? STEM - STAFF_GAP : PAD);
+  const brackets = bars.some(({ tuplets }) => tuplets.length > 0) ? TUPLET : 0;
+  const staffAt = CHORDS + Math.max(over + PAD, hasLow ? STEM - STAFF_GAP : PAD) + brackets;
   const foot = Math.max(under, hasHigh ? STEM - 2 * STAFF_GAP : 0);
   const tabAt = staffAt + 4 * STAFF_GAP + foot + BETWEEN;
   const tabEnd = tabAt + (strings - 1) * TAB_GAP;
