@@ -4,10 +4,12 @@
  */
 import { wrap, type Remote } from 'comlink';
 import type { LineData, StoredLine } from '$lib/api/line';
+import { withDeclaration } from '$lib/core/chart/directives';
 import { levelOf, type LevelId } from '$lib/core/line/find/registry';
 import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/model';
 import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
 import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/line/outline';
+import { melodyText } from '$lib/core/line/melody';
 import { placeNotes } from '$lib/core/line/place';
 import { changeHeardAt } from '$lib/core/line/read';
 import type { Motif } from '$lib/core/line/find/motif';
@@ -40,6 +42,8 @@ export interface ShownLine {
   readonly differs?: number;
 }
 
+/** Where a kept line has its name, the melody of the chart has this. */
+export const MELODY = 'melody';
 const FIRST: Finding = { level: 'arpeggio', subdivision: 2, seed: 0, rank: 0 };
 /** The best lines that are had at once, to go through them. */
 const BEST = 6;
@@ -86,6 +90,11 @@ export class Lines {
   /** What is shown is kept as it is. */
   readonly isKept = $derived.by(() => {
     const { shown, stored } = this;
+    if (shown?.id === MELODY) {
+      const { form } = this.#workspace.sheet;
+      const own = this.#workspace.melody?.line.notes ?? [];
+      return melodyText(shown.notes, form) === melodyText(own, form);
+    }
     return stored !== null && stored.data?.notes === shown?.notes && stored.name === shown?.name;
   });
   /** The chords have been edited since the line was kept. */
@@ -164,6 +173,17 @@ export class Lines {
     }
     this.#show({ notes: line.data.notes, name: line.name, id, finding: null });
     this.#workspace.say(`Line ${line.name}`);
+  }
+
+  /** The melody of the chart, shown and written on as a line is; one that has none begins empty. */
+  openMelody(): void {
+    const notes = this.#workspace.melody?.line.notes ?? [];
+    this.#show({ notes: this.#placedAnew(notes), name: 'The melody', id: MELODY, finding: null });
+    this.#workspace.say('The melody');
+  }
+
+  get isMelody(): boolean {
+    return this.shown?.id === MELODY;
   }
 
   /** Finds a line: a level, another figure, another seed, or the next best. What is left out stays. */
@@ -363,6 +383,13 @@ export class Lines {
   async keep(): Promise<void> {
     const { shown, stored } = this;
     if (!shown) return;
+    if (shown.id === MELODY) {
+      const { document, sheet } = this.#workspace;
+      document.setSource(withDeclaration(document.source, 'melody', melodyText(shown.notes, sheet.form)));
+      keepDraft(document.id, null);
+      this.#workspace.say('Melody kept in the chart');
+      return;
+    }
     const chart = this.#workspace.document.id;
     const data: LineData = { notes: ordered(shown.notes), over: this.#over() };
     try {
@@ -415,6 +442,24 @@ export class Lines {
       });
       this.kept = this.kept.map((one) => (one.id === stored.id ? { ...one, name: wanted, version } : one));
       this.shown = { ...shown, name: wanted };
+    } catch (error) {
+      this.problem = sentence(error);
+    }
+  }
+
+  /** Lines from a file, kept with the chart; the last of them is shown. Gives what was not taken. */
+  async bring(file: File): Promise<void> {
+    try {
+      const { pieceIn } = await import('./bring');
+      const { lines, melody, left } = await pieceIn(file);
+      const all = [...lines, ...(melody ? [{ name: 'melody', notes: melody }] : [])];
+      for (const { name, notes } of all) {
+        this.#show({ notes: this.#placedAnew(notes), name: name.slice(0, 120), id: null, finding: null });
+        await this.keep();
+      }
+      const told = left.slice(0, 3).map(({ text, why }) => `${text ? `“${text}” ` : ''}${why}`);
+      if (all.length === 0) this.problem = told.join(' ') || 'There is no line in this file.';
+      else if (told.length) this.problem = told.join(' ');
     } catch (error) {
       this.problem = sentence(error);
     }

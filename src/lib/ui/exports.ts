@@ -1,4 +1,5 @@
 /** Files that leave the page: a new format is a row here and a module that makes it, fetched when it is asked for. */
+import type { Piece as NotesPiece } from '$lib/core/formats/piece';
 import type { Format, Piece } from './export/format';
 
 /** A drawing on the screen. */
@@ -35,3 +36,15 @@ export const ROUND_FORMATS: readonly Format<Piece>[] = [
     make: async (piece, work) => (await import('./export/round')).wavOf(piece, work)
   }
 ];
+
+/** A line over its chart, or the chart alone. */
+export const LINE_FORMATS: readonly Format<NotesPiece>[] = [
+  { id: 'musicxml', name: 'MusicXML', hint: 'Staff and tab, chords, techniques' },
+  { id: 'mid', name: 'MIDI', hint: 'Notes in time, chords as markers' },
+  { id: 'txt', name: 'tab as text', hint: 'With the beats of every note' },
+  { id: 'csv', name: 'CSV', hint: 'A table of chords and notes' }
+].map((facts) => ({
+  ...facts,
+  trouble: 'The file could not be made here.',
+  make: async (piece: NotesPiece) => (await import('./export/notes')).notesFile(piece, facts.id)
+}));

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { transposeText } from '../chart/transpose';
 import { readSheet } from '../harmony/sheet';
-import { landingOf, notesOver, readMelody } from './melody';
-import { beatsOf } from './model';
+import { landingOf, melodyText, notesOver, readMelody } from './melody';
+import { beatsOf, endOf, noteOf } from './model';
 
 const CHART = '{key: Gm}\n{time: 3/4}\n{melody: G4:2 A4 | Bb4:1.5 a:1/2 F | r D5:2}\n| Gm | Cm7 | D7 |';
 const melodyOf = (text: string) => {
@@ -27,6 +27,32 @@ describe('the melody', () => {
     expect(problems.map(({ bar }) => bar)).toEqual([1, 1, 2, 4]);
     expect(problems[2]!.message).toMatch(/“x9” is no note/);
     expect(melodyOf('{melody: C4:0 C4:99 C4:1/0}\n| C |').line.notes).toEqual([]);
+  });
+
+  it('holds a note over a bar, and is written from notes as it is read', () => {
+    expect(said('{melody: C4:2 D4:2 | ~D4 E4:3}\n| C | F |')).toEqual(['C60 0+2', 'D62 2+3', 'E64 5+3']);
+    // There is nothing to hold on.
+    expect(said('{melody: C4:4 | ~D4}\n| C | F |')).toEqual(['C60 0+4', 'D62 4+1']);
+    const time = fc.constantFrom(240, 320, 480, 960, 1440, 2880);
+    const line = fc.array(
+      fc.record({ gap: fc.constantFrom(0, 0, 480), length: time, midi: fc.integer({ min: 36, max: 90 }) }),
+      { maxLength: 14 }
+    );
+    const { form, head } = readSheet('{time: 3/4}\n' + '| C | F | G | C |\n'.repeat(6));
+    fc.assert(
+      fc.property(line, (each) => {
+        let at = 0;
+        const notes = each.map(({ gap, length, midi }) => {
+          const note = noteOf(at + gap, length, midi);
+          at = endOf(note);
+          return note;
+        });
+        const back = readMelody(melodyText(notes, form), form, head.meter);
+        expect(back.problems).toEqual([]);
+        expect(back.line.notes).toEqual(notes);
+      }),
+      { numRuns: 40 }
+    );
   });
 
   it('is landed on by the note that sounds at a change, or up to half a beat late', () => {

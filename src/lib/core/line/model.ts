@@ -64,6 +64,13 @@ export function beatsOf(ticks: number): number {
   return ticks / TICKS;
 }
 
+/** A length as a fraction of beats that cannot be made smaller: an eighth triplet is 1 over 3. */
+export function fractionOf(ticks: number): { readonly above: number; readonly below: number } {
+  const divide = (a: number, b: number): number => (b === 0 ? a : divide(b, a % b));
+  const common = divide(ticks, TICKS);
+  return { above: ticks / common, below: TICKS / common };
+}
+
 export const endOf = ({ start, length }: LineNote): number => start + length;
 
 /**

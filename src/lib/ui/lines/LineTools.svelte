@@ -13,11 +13,14 @@
   import { plainName, pitchClass } from '$lib/core/theory/note';
   import { prettyProse } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
-  import type { Lines } from '$lib/state/lines.svelte';
+  import { MELODY, type Lines } from '$lib/state/lines.svelte';
   import type { Pen } from '$lib/state/pen.svelte';
   import type { Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
+  import * as VOICES from '$lib/core/formats/piece';
+  import { saveFile } from '../export/file';
+  import { LINE_FORMATS } from '../exports';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';
@@ -58,7 +61,8 @@
   }
   const NEW = 'new';
   const kept = $derived([
-    ...(lines.stored ? [] : [{ value: NEW, name: 'not kept yet' }]),
+    ...(lines.stored || lines.isMelody ? [] : [{ value: NEW, name: 'not kept yet' }]),
+    { value: MELODY, name: 'the melody', hint: workspace.melody ? '' : 'The chart has none yet; write it' },
     ...lines.kept.map(({ id, name, data }) => ({
       value: id,
       name,
@@ -103,6 +107,30 @@
     else lines.move({ where: 'in place', position: Number(value.replace('position ', '')) });
   }
 
+  let input: HTMLInputElement | undefined = $state();
+  const BRING = 'bring';
+  const files = [
+    ...LINE_FORMATS.map(({ id, name, hint }) => ({ value: id, name: `save as ${name}`, hint })),
+    { value: BRING, name: 'bring lines from a file', hint: 'MusicXML, MIDI, tab or CSV' }
+  ];
+  async function file(value: string) {
+    if (value === BRING) return input?.click();
+    const format = LINE_FORMATS.find(({ id }) => id === value);
+    const { shown } = lines;
+    if (!format || !shown) return;
+    const { document, sheet, neck, melody } = workspace;
+    const voices = [
+      { name: lines.isMelody ? VOICES.MELODY : `${VOICES.LINE}${shown.name}`, notes: shown.notes },
+      ...(melody && !lines.isMelody ? [{ name: VOICES.MELODY, notes: melody.line.notes }] : [])
+    ];
+    try {
+      const blob = await format.make({ title: document.title, chart: document.source, sheet, neck, voices });
+      saveFile(blob, `${document.title} ${shown.name}`, format.id);
+    } catch {
+      lines.problem = format.trouble;
+    }
+  }
+
   async function remove() {
     const name = lines.stored?.name ?? '';
     const bringBack = await lines.remove();
@@ -139,13 +167,13 @@
       />
     </div>
     <div class="ml-auto flex flex-wrap items-center gap-1.5">
-      {#if lines.kept.length}
+      {#if lines.isLoaded}
         <Select
           label="Line"
           class="max-w-52"
-          value={lines.stored?.id ?? NEW}
+          value={lines.isMelody ? MELODY : (lines.stored?.id ?? NEW)}
           options={kept}
-          onpick={(id) => id !== NEW && lines.open(id)}
+          onpick={(id) => (id === MELODY ? lines.openMelody() : id !== NEW && lines.open(id))}
         />
       {/if}
       {#if lines.shown}
@@ -271,6 +299,27 @@
           onpick={(value) => {
             const carry = CARRIES.find((one) => one.value === value);
             if (carry) lines.carry(carry);
+          }}
+        />
+        <Select
+          label="Files of the line"
+          value=""
+          options={[{ value: '', name: 'file' }, ...files]}
+          hint="Save the line, or bring lines from elsewhere"
+          onpick={(value) => value && void file(value)}
+        />
+        <input
+          bind:this={input}
+          type="file"
+          class="sr-only"
+          tabindex="-1"
+          aria-label="A file of lines"
+          accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.csv"
+          data-bring
+          onchange={(event) => {
+            const [chosen] = event.currentTarget.files ?? [];
+            if (chosen) void lines.bring(chosen);
+            event.currentTarget.value = '';
           }}
         />
         <Select

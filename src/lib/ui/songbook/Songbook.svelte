@@ -5,6 +5,7 @@
   import Copy from '@lucide/svelte/icons/copy';
   import Moon from '@lucide/svelte/icons/moon';
   import Pencil from '@lucide/svelte/icons/pencil';
+  import FileMusic from '@lucide/svelte/icons/file-music';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
   import Sun from '@lucide/svelte/icons/sun';
@@ -13,6 +14,8 @@
   import { goto } from '$app/navigation';
   import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
   import type { ChartList, ChartSummary } from '$lib/api/songbook';
+  import { counted } from '$lib/core/theory/words';
+  import type { Brought } from '$lib/state/bring';
   import { importText } from '$lib/core/formats/text/import';
   import { readKey } from '$lib/core/harmony/key';
   import { readSheet } from '$lib/core/harmony/sheet';
@@ -97,9 +100,26 @@
     attempt(async () => {
       newId ||= crypto.randomUUID();
       const { id } = await createChart(newId, look?.chart ?? draft);
+      if (brought?.chart === draft) await keepLines(id, brought);
       drafts.newChart = '';
       await goto(`/charts/${id}`);
     });
+
+  /** What a file held that was brought; its chart is what is typed, as long as nothing else is. */
+  let brought: Brought | null = $state.raw(null);
+  const FILES = '.cho,.txt,.tab,.csv,.mid,.midi,.musicxml,.xml,.pro';
+  const bring = (file: File) =>
+    attempt(async () => {
+      const { chartIn } = await import('$lib/state/bring');
+      brought = await chartIn(file);
+      if (brought.chart === null) return;
+      draft = brought.chart;
+      type();
+    });
+  async function keepLines(chart: string, { lines, over }: Brought) {
+    const { keepLine } = await import('$lib/state/lines-client');
+    for (const { name, notes } of lines) await keepLine(chart, crypto.randomUUID(), name, { notes, over });
+  }
 
   /** What is being typed survives leaving and a reload. */
   const drafts = new Drafts();
@@ -299,6 +319,34 @@
           onkeydown={(event) => {
             if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void create();
           }}></textarea>
+        <label
+          class="mt-1 flex min-h-8.5 cursor-pointer items-center gap-1.5 text-sm text-soft underline decoration-dotted underline-offset-4 focus-within:outline-2 focus-within:outline-next hover:text-ink pointer-coarse:min-h-11"
+        >
+          <FileMusic size={16} /> bring a file: MusicXML, MIDI, tab, CSV, chart text
+          <input
+            type="file"
+            class="sr-only"
+            accept={FILES}
+            data-bring
+            onchange={(event) => {
+              const [chosen] = event.currentTarget.files ?? [];
+              if (chosen) void bring(chosen);
+              event.currentTarget.value = '';
+            }}
+          />
+        </label>
+        {#if brought && (brought.chart === null || brought.chart === draft)}
+          <div class="mt-1 text-sm" role="status" data-brought>
+            {#if brought.lines.length}
+              <p>{counted(brought.lines.length, 'line')} in it; they are kept with the chart.</p>
+            {/if}
+            <ul class="text-soft">
+              {#each brought.left.slice(0, 6) as { text, why }, i (i)}
+                <li>{text ? `“${text}” ` : ''}{why}</li>
+              {/each}
+            </ul>
+          </div>
+        {/if}
         <p
           id="verdict"
           class="mt-1 min-h-10 text-sm {isTooLarge || sheet?.problems.length ? 'text-warn' : 'text-soft'}"

@@ -3,7 +3,7 @@
  * can be played, and read back, without a staff. Source: docs/music-rules.md, Files.
  */
 import { midiName } from '../../theory/note';
-import { ticksOf, TICKS, type LineNote } from '../../line/model';
+import { fractionOf, ticksOf, type LineNote } from '../../line/model';
 import { writtenBars, type Piece as WrittenPiece, type WrittenBar } from '../../line/notation';
 import { linksOf, type Link } from '../../line/links';
 import type { Instrument } from '../../neck/tuning';
@@ -102,10 +102,9 @@ function entriesOf(pieces: readonly WrittenPiece[], chords: Over['chords']): Ent
 }
 
 /** A length in beats: "1", "1/2", "3/2", "1/3". */
-export function beatsText(ticks: number): string {
-  const divide = (a: number, b: number): number => (b === 0 ? a : divide(b, a % b));
-  const common = divide(ticks, TICKS);
-  return ticks % TICKS === 0 ? String(ticks / TICKS) : `${ticks / common}/${TICKS / common}`;
+function beatsText(ticks: number): string {
+  const { above, below } = fractionOf(ticks);
+  return below === 1 ? String(above) : `${above}/${below}`;
 }
 
 function writeBar(bar: WrittenBar, notes: readonly LineNote[], links: readonly Link[], over: Over): Letters {

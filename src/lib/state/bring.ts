@@ -1,0 +1,46 @@
+/** Files that the player brings: read here, in the page, by the table of formats. */
+import type { LineData } from '$lib/api/line';
+import { withDeclaration } from '$lib/core/chart/directives';
+import { readSheet } from '$lib/core/harmony/sheet';
+import { melodyText } from '$lib/core/line/melody';
+import { MAX_FILE_BYTES } from '$lib/api/limits';
+import { formatLike } from '$lib/core/formats/registry';
+import type { ReadPiece } from '$lib/core/formats/piece';
+
+/** Letters at the beginning of a file that tell its format. */
+const TELLING = 4096;
+
+/** What a file holds; rejects with a sentence where it cannot be read. */
+export async function pieceIn(file: File): Promise<ReadPiece> {
+  if (file.size > MAX_FILE_BYTES) {
+    throw new Error(`“${file.name}” is larger than ${MAX_FILE_BYTES / 1024 / 1024} MiB; save a part of it.`);
+  }
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const mark =
+    bytes[0] === 0xff && bytes[1] === 0xfe
+      ? 'utf-16le'
+      : bytes[0] === 0xfe && bytes[1] === 0xff
+        ? 'utf-16be'
+        : 'utf-8';
+  const text = new TextDecoder(mark).decode(bytes);
+  const { read } = formatLike(text.slice(0, TELLING));
+  return read!.from === 'text' ? read!.read(text) : read!.read(bytes);
+}
+
+/** A chart from a file, its melody in its text, and its lines as they are kept. */
+export interface Brought extends Pick<ReadPiece, 'chart' | 'lines' | 'left'> {
+  readonly over: LineData['over'];
+}
+
+export async function chartIn(file: File): Promise<Brought> {
+  const { chart, melody, lines, left } = await pieceIn(file);
+  if (chart === null) return { chart, lines: [], left, over: [] };
+  const { head, form, analysis } = readSheet(chart);
+  const isNew = melody !== null && head.melody === null;
+  return {
+    chart: isNew ? withDeclaration(chart, 'melody', melodyText(melody, form)) : chart,
+    lines,
+    left,
+    over: analysis.changes.map(({ symbol, start, beats }) => ({ symbol, start, beats }))
+  };
+}
