@@ -1,11 +1,13 @@
 /** The workspace of one chart: its document arranged, its paths, its choices, and where the player is in it. */
 // Maps and sets here are made anew and never changed in place, so that plain ones serve.
 /* eslint-disable svelte/prefer-svelte-reactivity */
+import type { StoredLine } from '$lib/api/line';
 import type { StoredChart } from '$lib/api/songbook';
 import type { HarmonicFunction } from '$lib/core/harmony/numeral';
 import { marksEverywhere, momentOf, movesBetween, subjectOf } from '$lib/core/moment/moment';
 import { areaTitle } from '$lib/core/neck/area';
 import type { NamedCell } from '$lib/core/neck/shape';
+import type { LineNote } from '$lib/core/line/model';
 import { landingOf, readMelody } from '$lib/core/line/melody';
 import { systemOf } from '$lib/core/neck/systems/registry';
 import { arrange, type Arrangement } from '$lib/core/plan/arrange';
@@ -67,6 +69,15 @@ export class Workspace {
     const { sheet, plan } = this.document;
     return (this.#latest = arrange(sheet, plan, this.neck, this.system, this.#latest));
   });
+
+  /** The lines that are kept with the chart, and the one that is shown, for paper; fetched when they are asked for. */
+  keptLines: readonly StoredLine[] = $state.raw([]);
+  shownLine: { readonly name: string; readonly notes: readonly LineNote[] } | null = $state.raw(null);
+
+  async fetchLines(): Promise<void> {
+    const { listLines } = await import('./lines-client');
+    this.keptLines = (await listLines(this.document.id)).lines;
+  }
 
   get plan() {
     return this.document.plan;

@@ -31,7 +31,7 @@ export const VIEWS: readonly View[] = [
     name: 'Lines',
     hint: 'A line over the chords: found, read, judged, played (I)',
     key: 'i',
-    sheet: 'moment',
+    sheet: 'lines',
     isAlone: true,
     load: () => import('./lines/Lines.svelte')
   },

@@ -1,6 +1,7 @@
 <!-- What goes to paper: the sheet of what is on the screen, fetched as soon as the page is at rest, drawn only to be printed. -->
 <script lang="ts">
   import { flushSync, type Component } from 'svelte';
+  import { toast } from 'svelte-sonner';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { SHEETS } from '../sheets';
 
@@ -28,8 +29,23 @@
     }
   });
 
+  // What is on the screen can be printed by the browser's own command at any moment.
+  $effect(() => {
+    void SHEETS.find(({ id }) => id === shown)
+      ?.prepare?.(workspace)
+      .catch(() => undefined);
+  });
+
   /** Prints a sheet by its id. */
-  export function printSheet(id: string) {
+  export async function printSheet(id: string) {
+    const sheet = SHEETS.find((one) => one.id === id);
+    try {
+      const [module] = await Promise.all([sheet?.load(), sheet?.prepare?.(workspace)]);
+      if (module) fetched = { ...fetched, [id]: module.default };
+    } catch {
+      toast('The server does not answer, so that this sheet cannot be drawn yet. Try again in a moment.');
+      return;
+    }
     wanted = id;
     print();
     wanted = null;

@@ -37,6 +37,12 @@
   });
 
   const meter = $derived(workspace.sheet.head.meter);
+  /** What is printed is what is shown. */
+  $effect(() => {
+    const { shown: line } = lines;
+    workspace.shownLine = line && { name: line.name, notes: line.notes };
+  });
+  onDestroy(() => (workspace.shownLine = null));
   /** What is played is what is shown. */
   $effect(() => {
     const notes = lines.shown?.notes;

@@ -13,12 +13,14 @@
 
   /** Height left for the rows on a page of A4, in millimetres, and rows that can be read from a stand. */
   const ROOM = 255;
-  const EASY = 36;
+  const EASY = 22;
+  /** Tallest rows that leave a column of so many beside it the width for its words, in millimetres. */
+  const TALLEST = [13, 8.2, 5.6, 4.2];
   const targets = $derived(workspace.paths.path?.targets ?? []);
   const columns = $derived(Math.min(4, Math.max(1, Math.ceil(targets.length / EASY))));
   const rows = $derived(Math.ceil(targets.length / columns));
   /** Rows shrink so that the chart stays on its page. */
-  const height = $derived(Math.min(7.2, ROOM / Math.max(1, rows)));
+  const height = $derived(Math.min(TALLEST[columns - 1]!, ROOM / Math.max(1, rows)));
   const figures = $derived(workspace.paths.figures);
 </script>
 
@@ -59,7 +61,7 @@
 
   li {
     display: flex;
-    gap: 2mm;
+    gap: calc(var(--row) * 0.55);
     align-items: baseline;
     height: var(--row);
     overflow: hidden;

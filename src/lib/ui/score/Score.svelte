@@ -5,15 +5,13 @@
 <script lang="ts" module>
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
   import type { PlayedBar } from '$lib/core/chart/unroll';
-  import { ready } from './engrave';
+  import { isReady, ready } from './engrave';
 
   /** Bars and chords of a part of a form; times are in beats. */
   export interface Part {
     readonly bars: readonly Pick<PlayedBar, 'number' | 'section' | 'start' | 'beats' | 'meter'>[];
     readonly chords: readonly Pick<AnalysedChange, 'index' | 'symbol' | 'start'>[];
   }
-  /** The music font is fetched once. */
-  let fetched: Promise<void> | undefined;
 </script>
 
 <script lang="ts">
@@ -42,6 +40,8 @@
     /** Systems beyond which it is scrolled; 0 for all of them. */
     rows?: number;
     label: string;
+    /** For paper: all of it at once, so wide in pixels. */
+    paperWidth?: number;
     onpick?: (ticks: number, string: number) => void;
   }
   let {
@@ -55,6 +55,7 @@
     selected = null,
     rows = 0,
     label,
+    paperWidth = 0,
     onpick
   }: Props = $props();
 
@@ -63,18 +64,14 @@
   const OVER = 300;
   let available = $state(0);
   let scrolled = $state({ top: 0, height: 800 });
-  let hasFont = $state(false);
+  let hasFont = $state(isReady());
   let hasFailed = $state(false);
 
   function fetchFont() {
     hasFailed = false;
-    fetched ??= ready();
-    fetched.then(
+    ready().then(
       () => (hasFont = true),
-      () => {
-        fetched = undefined;
-        hasFailed = true;
-      }
+      () => (hasFailed = true)
     );
   }
   fetchFont();
@@ -90,7 +87,7 @@
   );
   const systems = $derived(
     systemsOf(bars, notes, {
-      width: Math.max(240, available - 2 * MARGIN),
+      width: paperWidth || Math.max(240, available - 2 * MARGIN),
       fifths,
       strings,
       hasDegrees: degrees !== null,
@@ -126,7 +123,8 @@
     selected
   });
   const isSeen = (i: number) =>
-    tops[i]! < scrolled.top + scrolled.height + OVER && tops[i]! + systems[i]!.height > scrolled.top - OVER;
+    paperWidth > 0 ||
+    (tops[i]! < scrolled.top + scrolled.height + OVER && tops[i]! + systems[i]!.height > scrolled.top - OVER);
 
   let scroller: HTMLElement | undefined = $state();
   function look() {
@@ -162,7 +160,12 @@
 </script>
 
 <svelte:window onscroll={look} onresize={look} />
-<section class="min-w-0 overflow-hidden card" aria-label={label} data-score data-systems={systems.length}>
+<section
+  class="min-w-0 {paperWidth ? '' : 'overflow-hidden card'}"
+  aria-label={label}
+  data-score
+  data-systems={systems.length}
+>
   {#if hasFailed}
     <div class="flex flex-wrap items-center gap-3 p-4" role="alert">
       <p class="flex-1">The music font could not be fetched, so notation is not drawn yet.</p>
@@ -171,9 +174,9 @@
   {/if}
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="overflow-auto py-1"
+    class={paperWidth ? '' : 'overflow-auto py-1'}
     style:max-height={height ? `${height}px` : undefined}
-    style:padding-inline="{MARGIN}px"
+    style:padding-inline={paperWidth ? undefined : `${MARGIN}px`}
     role="group"
     aria-label="{label}, to be scrolled"
     tabindex="0"
@@ -181,11 +184,15 @@
     bind:this={scroller}
     onscroll={look}
   >
-    <div class="relative" style:height="{whole}px" role="img" aria-label={label}>
-      {#if hasFont && available}
+    <div class="relative" style:height={paperWidth ? undefined : `${whole}px`} role="img" aria-label={label}>
+      {#if hasFont && (available || paperWidth)}
         {#each systems as system, i (i)}
           {#if isSeen(i)}
-            <div class="absolute left-0" style:top="{tops[i]}px" data-system={i}>
+            <div
+              class={paperWidth ? 'break-inside-avoid' : 'absolute left-0'}
+              style:top={paperWidth ? undefined : `${tops[i]}px`}
+              data-system={i}
+            >
               <System {system} {engraving} {marks} {onpick} />
             </div>
           {/if}

@@ -64,7 +64,21 @@ const MUSIC = 'Bravura';
 const TEXT = 'Atkinson Hyperlegible';
 
 /** Fetches the music font; text is measured, so its font has to be there too. */
-export async function ready(): Promise<void> {
+export function ready(): Promise<void> {
+  fetched ??= fetchFonts().catch((error: unknown) => {
+    fetched = undefined;
+    throw error;
+  });
+  return fetched;
+}
+
+let fetched: Promise<void> | undefined;
+let hasFonts = false;
+
+/** Everything is there, and a score can be drawn at once. */
+export const isReady = (): boolean => hasFonts;
+
+async function fetchFonts(): Promise<void> {
   await Promise.all([
     Font.load(MUSIC, bravura, { display: 'block' }),
     document.fonts.load(`14px "${TEXT}"`),
@@ -72,6 +86,7 @@ export async function ready(): Promise<void> {
   ]);
   VexFlow.setFonts(MUSIC, TEXT);
   // Frets are read from a stand.
+  hasFonts = true;
   MetricsDefaults.TabNote.text = { fontSize: 10.5, fontWeight: 'bold' };
 }
 
