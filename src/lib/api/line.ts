@@ -9,7 +9,7 @@ const MOST_CHORDS = 2000;
 const ticks = z.number().int().min(0).max(40_000_000);
 const midi = z.number().int().min(0).max(127);
 
-const storedNote = z.object({
+export const storedNote = z.object({
   start: ticks,
   length: ticks.min(1),
   midi,

@@ -1,7 +1,11 @@
 /** Fills an empty songbook with the demo charts. */
 import { randomUUID } from 'node:crypto';
+import { keepLick, type LickData } from '../api/lick';
 import { keepLine } from '../api/line';
 import { readSheet } from '../core/harmony/sheet';
+import { lickChart } from '../core/line/lick-facts';
+import { readMelody } from '../core/line/melody';
+import { placeNotes } from '../core/line/place';
 import { systemOf } from '../core/neck/systems/registry';
 import { STANDARD } from '../core/neck/tuning';
 import { arrange } from '../core/plan/arrange';
@@ -9,6 +13,8 @@ import { linesOf } from '../core/plan/lines';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import type { Database } from './database';
 import { DEMO_CHARTS, type DemoLine } from './demo-charts';
+import { DEMO_LICKS, type DemoLick } from './demo-licks';
+import { keepNewLick } from './licks';
 import { keepNewLine } from './lines';
 import { createChart } from './songbook';
 
@@ -30,6 +36,35 @@ export async function seedDemo(db: Database): Promise<void> {
     });
     for (const line of lines) await keepFound(db, id, text, plan, line);
   }
+  for (const lick of [...DEMO_LICKS].reverse()) {
+    await keepNewLick(db, keepLick.parse({ id: randomUUID(), name: lick.name, data: demoLick(lick) }));
+  }
+}
+
+/** A demo lick as it is kept. */
+export function demoLick({ over, meter = '4/4', notes, position, tags }: DemoLick): LickData {
+  const [beats = 4, unit = 4] = meter.split('/').map(Number);
+  const chords = over.split(' ').map((word) => {
+    const [symbol = '', length] = word.split(':');
+    return { symbol, beats: Number(length) };
+  });
+  const lick = { meter: { beats, unit }, over: chords };
+  const { form, head } = readSheet(lickChart(lick));
+  const typed = notes.replaceAll(/[A-G][b#]?\d(?!:)/g, '$&:1/2');
+  const { line } = readMelody(typed, form, head.meter);
+  // Under the hand in the octave in which all of it lies there, else where the hand has it easiest.
+  const inPosition = [0, -12]
+    .map((octave) => line.notes.map((note) => ({ ...note, midi: note.midi + octave })))
+    .flatMap((notes) => placeNotes(notes, { neck: STANDARD, position, alternatives: 1 }).places);
+  const placed = inPosition[0] ?? placeNotes(line.notes, { neck: STANDARD, alternatives: 1 }).places[0]!;
+  return {
+    ...lick,
+    notes: placed.notes.map(({ position: _, ...note }) => note),
+    tags,
+    source: 'The Saltmarsh Four',
+    rating: 0,
+    played: 0
+  };
 }
 
 /** Keeps a line with a chart, as it is found there. */

@@ -76,6 +76,18 @@ export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [
       .addColumn('deleted_at', 'integer')
       .execute();
     await db.schema.createIndex('line_by_chart').on('line').columns(['chart_id', 'deleted_at']).execute();
+  },
+  async function licks(db) {
+    await db.schema
+      .createTable('lick')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('name', 'text', (c) => c.notNull())
+      .addColumn('version', 'integer', (c) => c.notNull())
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('created_at', 'integer', (c) => c.notNull())
+      .addColumn('updated_at', 'integer', (c) => c.notNull())
+      .addColumn('deleted_at', 'integer')
+      .execute();
   }
 ];
 

@@ -40,6 +40,16 @@ export interface Tables {
     updated_at: number;
     deleted_at: number | null;
   };
+  /** The lick book: notes over chords of their own, with tags. */
+  lick: {
+    id: string;
+    name: string;
+    version: number;
+    data: string;
+    created_at: number;
+    updated_at: number;
+    deleted_at: number | null;
+  };
   setting: { name: string; value: string };
 }
 
@@ -62,5 +72,6 @@ export const COLUMNS: { readonly [Name in keyof Tables]: ColumnsOf<Tables[Name]>
   plan: ['chart_id', 'data'],
   chart_revision: ['id', 'chart_id', 'version', 'source', 'plan', 'saved_at'],
   line: ['id', 'chart_id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
+  lick: ['id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
   setting: ['name', 'value']
 };

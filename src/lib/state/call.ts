@@ -1,14 +1,13 @@
-/** A route of the songbook as the page calls it. A failure is thrown as a sentence for the player. */
+/** Routes that keep things, as the page calls them. A failure is thrown as a sentence for the player. */
 import type { ApiError } from '$lib/api/errors';
 
 /** `away` is said where the server does not answer. */
-export async function callSongbook<T>(
-  path: string,
-  away: string,
-  method = 'GET',
-  body?: unknown
-): Promise<T> {
-  const response = await fetch(`/api/v1/songbook${path}`, {
+export const callSongbook = <T>(path: string, away: string, method?: string, body?: unknown) =>
+  callRoute<T>(`songbook${path}`, away, method, body);
+
+/** The same for any route. */
+export async function callRoute<T>(path: string, away: string, method = 'GET', body?: unknown): Promise<T> {
+  const response = await fetch(`/api/v1/${path}`, {
     method,
     ...(body === undefined
       ? {}

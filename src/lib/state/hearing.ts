@@ -8,6 +8,7 @@ import {
   gripAlone,
   noteOver,
   passageOver,
+  phraseOver,
   pathOver,
   type Heard
 } from '$lib/core/practice/hearing';
@@ -26,7 +27,14 @@ export type Ask =
   | { readonly kind: 'moment' }
   | { readonly kind: 'line'; readonly path?: TargetPath }
   /** Notes of a line over this change. */
-  | { readonly kind: 'passage'; readonly notes: readonly LineNote[] };
+  | { readonly kind: 'passage'; readonly notes: readonly LineNote[] }
+  /** Notes of a line over some changes: from the first to the last, both in. */
+  | {
+      readonly kind: 'phrase';
+      readonly notes: readonly LineNote[];
+      readonly from: number;
+      readonly to: number;
+    };
 
 /** What a player means who only asks to hear "this". */
 export function meant(workspace: Workspace): Ask {
@@ -53,6 +61,8 @@ function heardOf(workspace: Workspace, ask: Ask): Heard | null {
     }
     case 'passage':
       return passageOver(change, ask.notes);
+    case 'phrase':
+      return phraseOver(changes.slice(ask.from, ask.to + 1), ask.notes);
     case 'moment':
       return pathOver([selected, ...(nextIndex === null ? [] : [nextIndex])].map(landingOn));
     case 'line': {

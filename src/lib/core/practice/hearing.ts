@@ -83,6 +83,25 @@ export function passageOver(change: AnalysedChange, notes: readonly LineNote[]):
   return { events: [...chordUnder(change, voicing ?? null, 0, beats), ...sungEvents(notes, times)], beats };
 }
 
+/** Notes of a line over all the changes they stand over, from the first of those on. */
+export function phraseOver(changes: readonly AnalysedChange[], notes: readonly LineNote[]): Heard {
+  const from = changes[0]?.start ?? 0;
+  const times = notes.map(({ start, length }) => ({
+    start: Math.max(0, beatsOf(start) - from),
+    beats: beatsOf(length)
+  }));
+  const voicings = plainVoicings(changes);
+  const chords = changes.flatMap((change, i) =>
+    chordUnder(change, voicings[i] ?? null, change.start - from, change.beats)
+  );
+  const last = changes.at(-1);
+  const end = last ? last.start + last.beats - from : 0;
+  return {
+    events: [...chords, ...sungEvents(notes, times)],
+    beats: Math.max(end, ...times.map((time) => time.start + time.beats))
+  };
+}
+
 /** Landing after landing, each over its chord: a moment of change, or a whole target line. */
 export function pathOver(landings: readonly Landing[], most = MOST_OF_A_CHANGE): Heard {
   const voicings = plainVoicings(landings.map(({ change }) => change));

@@ -32,10 +32,12 @@
     lines: Lines;
     rehearsal: Rehearsal;
     pen: Pen;
+    /** The licks that fit are shown below. */
+    showsLicks: boolean;
     loop: LoopId;
     onloop: (loop: LoopId) => void;
   }
-  let { workspace, lines, rehearsal, pen, loop, onloop }: Props = $props();
+  let { workspace, lines, rehearsal, pen, showsLicks = $bindable(), loop, onloop }: Props = $props();
 
   const LEVELS: readonly LineLevel[] = LINE_LEVELS;
   const growth = LEVELS.filter(({ grows }) => grows);
@@ -166,6 +168,42 @@
         onpick={pickKey}
       />
     </div>
+    <div class="flex flex-wrap items-center gap-1.5">
+      <Button
+        tone={pen.isWriting ? 'strong' : undefined}
+        aria-pressed={pen.isWriting}
+        disabled={isMoved}
+        hint="By keys, or by tapping tab and neck (N)"
+        onclick={() => (pen.isWriting ? pen.stop() : pen.start())}><PenLine size={15} /> write</Button
+      >
+      <Button
+        tone={showsLicks ? 'strong' : undefined}
+        aria-pressed={showsLicks}
+        hint="Keep a passage as a lick; put one in where it fits"
+        onclick={() => (showsLicks = !showsLicks)}>licks</Button
+      >
+      <Select
+        label="Files of the line"
+        value=""
+        options={[{ value: '', name: 'file' }, ...files]}
+        hint="Save the line, or bring lines from elsewhere"
+        onpick={(value) => value && void file(value)}
+      />
+      <input
+        bind:this={input}
+        type="file"
+        class="sr-only"
+        tabindex="-1"
+        aria-label="A file of lines"
+        accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.csv"
+        data-bring
+        onchange={(event) => {
+          const [chosen] = event.currentTarget.files ?? [];
+          if (chosen) void lines.bring(chosen);
+          event.currentTarget.value = '';
+        }}
+      />
+    </div>
     <div class="ml-auto flex flex-wrap items-center gap-1.5">
       {#if lines.isLoaded}
         <Select
@@ -224,13 +262,6 @@
       ]}
       onpick={(lineAs) => settings.change({ lineAs: lineAs as 'time' | 'score' })}
     />
-    <Button
-      tone={pen.isWriting ? 'strong' : undefined}
-      aria-pressed={pen.isWriting}
-      disabled={isMoved}
-      hint="By keys, or by tapping tab and neck (N)"
-      onclick={() => (pen.isWriting ? pen.stop() : pen.start())}><PenLine size={15} /> write</Button
-    >
     {#if pen.isWriting}
       <Button hint="Begin with an empty line" onclick={() => lines.blank()}>empty</Button>
       <p class="ml-auto text-soft tabular-nums" data-pen={pen.where}>{pen.where}</p>
@@ -299,27 +330,6 @@
           onpick={(value) => {
             const carry = CARRIES.find((one) => one.value === value);
             if (carry) lines.carry(carry);
-          }}
-        />
-        <Select
-          label="Files of the line"
-          value=""
-          options={[{ value: '', name: 'file' }, ...files]}
-          hint="Save the line, or bring lines from elsewhere"
-          onpick={(value) => value && void file(value)}
-        />
-        <input
-          bind:this={input}
-          type="file"
-          class="sr-only"
-          tabindex="-1"
-          aria-label="A file of lines"
-          accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.csv"
-          data-bring
-          onchange={(event) => {
-            const [chosen] = event.currentTarget.files ?? [];
-            if (chosen) void lines.bring(chosen);
-            event.currentTarget.value = '';
           }}
         />
         <Select

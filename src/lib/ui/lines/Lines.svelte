@@ -16,6 +16,7 @@
   import { layKeys } from '../keys/keys';
   import type { ViewProps } from '../view';
   import ChangeReading from './ChangeReading.svelte';
+  import Licks from './Licks.svelte';
   import LineDrawing from './LineDrawing.svelte';
   import LineFigures from './LineFigures.svelte';
   import LineNeck from './LineNeck.svelte';
@@ -27,6 +28,7 @@
   let { workspace }: ViewProps = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
   const lines = untrack(() => new Lines(workspace));
+  let showsLicks = $state(false);
   const pen = untrack(() => new Pen(lines, workspace));
   let loop: LoopId = $state('whole');
 
@@ -175,7 +177,7 @@
   const counting = $derived(rehearsal.counting);
 </script>
 
-<LineTools {workspace} {lines} {rehearsal} {pen} {loop} onloop={setLoop} />
+<LineTools {workspace} {lines} {rehearsal} {pen} {loop} onloop={setLoop} bind:showsLicks />
 {#if lines.shown}
   <div
     class="flex min-w-0 flex-col gap-2.5"
@@ -222,6 +224,7 @@
       />
     {/if}
     {#if pen.isWriting && isOwn}<WritePad {pen} />{/if}
+    {#if showsLicks && isOwn}<Licks {workspace} {lines} {pen} />{/if}
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_330px]">
       <div class="flex min-w-0 flex-col gap-2.5">
         <LineNeck

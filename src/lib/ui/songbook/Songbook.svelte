@@ -3,12 +3,10 @@
   import { prettyNote } from '$lib/core/theory/typeset';
   import { onMount, untrack } from 'svelte';
   import Copy from '@lucide/svelte/icons/copy';
-  import Moon from '@lucide/svelte/icons/moon';
   import Pencil from '@lucide/svelte/icons/pencil';
   import FileMusic from '@lucide/svelte/icons/file-music';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
-  import Sun from '@lucide/svelte/icons/sun';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import { toast } from 'svelte-sonner';
   import { goto } from '$app/navigation';
@@ -20,9 +18,9 @@
   import { readKey } from '$lib/core/harmony/key';
   import { readSheet } from '$lib/core/harmony/sheet';
   import { Drafts } from '$lib/state/drafts';
-  import { settings } from '$lib/state/settings.svelte';
   import PasteLook from '../chart/PasteLook.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import Places from '../app/Places.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import {
@@ -186,17 +184,7 @@
 </script>
 
 <main class="mx-auto max-w-[1180px] px-4 py-6">
-  <header class="flex items-end justify-between gap-4">
-    <div>
-      <p class="text-sm font-bold tracking-[0.14em] text-target uppercase">Corvel</p>
-      <h1 class="font-display text-3xl leading-11">Songbook</h1>
-    </div>
-    <Button
-      label={settings.now.theme === 'day' ? 'Stage theme' : 'Day theme'}
-      onclick={() => settings.toggleTheme()}
-      >{#if settings.now.theme === 'day'}<Moon size={17} />{:else}<Sun size={17} />{/if}</Button
-    >
-  </header>
+  <Places at="songbook" title="Songbook" />
 
   <div class="mt-5 grid grid-cols-[minmax(0,1fr)] gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
     <section class="min-w-0" aria-label="Charts">

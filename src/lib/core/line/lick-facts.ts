@@ -1,0 +1,115 @@
+/** What a lick is by itself: its chords as a small chart, their motion, what it resolves to, where it lies, how clearly it tells its chords. */
+import { writeDirective } from '../chart/directives';
+import type { Meter } from '../chart/model';
+import { romanText } from '../harmony/numeral';
+import { readSheet, type Sheet } from '../harmony/sheet';
+import type { Instrument } from '../neck/tuning';
+import type { Degree } from '../theory/degree';
+import { beatsOf, endOf, ticksOf, type LineNote } from './model';
+import { askedOf, outlineLine } from './outline';
+import { placeNotes } from './place';
+import { readLine } from './read';
+
+/** A lick as it is kept: chords one after another, notes timed from the first. */
+export interface KeptLick {
+  readonly meter: Meter;
+  readonly over: readonly { readonly symbol: string; readonly beats: number }[];
+  readonly notes: readonly LineNote[];
+}
+
+export interface LickFacts {
+  /** "ii–V–I", with the key found from its chords alone. */
+  readonly motion: string;
+  /** The note that the last new chord is landed on. */
+  readonly resolves: { readonly symbol: string; readonly degree: Degree } | null;
+  readonly position: number | null;
+  /** Share of its chords that the notes alone tell. */
+  readonly told: number;
+  readonly beats: number;
+}
+
+/** Cells of a beat. */
+const FINEST = 2;
+
+/** The chords of a lick as a chart text. */
+export function lickChart({ meter, over }: Pick<KeptLick, 'meter' | 'over'>, title = ''): string {
+  const cells: string[] = [];
+  for (const { symbol, beats } of over) {
+    const steps = Math.max(1, Math.round(beats * FINEST));
+    cells.push(symbol, ...Array.from({ length: steps - 1 }, () => '.'));
+  }
+  const size = meter.beats * FINEST;
+  const last = over.at(-1)!.symbol;
+  while (cells.length % size) cells.push(cells.length % size === 0 ? last : '.');
+  const bars = Array.from({ length: cells.length / size }, (_, bar) => {
+    const own = cells.slice(bar * size, (bar + 1) * size);
+    // A bar begins with a chord: the one that goes on.
+    if (own[0] === '.') own[0] = cells.slice(0, bar * size).findLast((cell) => cell !== '.')!;
+    const halves = own.every((cell, i) => i % FINEST === 0 || cell === '.');
+    const shown = halves ? own.filter((_cell, i) => i % FINEST === 0) : own;
+    return shown.slice(1).every((cell) => cell === '.') ? shown[0] : shown.join(' ');
+  });
+  const head = [
+    ...(title ? [writeDirective({ name: 'title', value: title.replaceAll(/[{}\r\n]/g, ' ') })] : []),
+    writeDirective({ name: 'time', value: `${meter.beats}/${meter.unit}` })
+  ];
+  return `${head.join('\n')}\n{start_of_grid}\n| ${bars.join(' | ')} |\n{end_of_grid}\n`;
+}
+
+export function lickFacts(lick: KeptLick, neck: Instrument): LickFacts {
+  const sheet = readSheet(lickChart(lick));
+  const { analysis } = sheet;
+  const numerals = analysis.changes
+    .map(({ numeral, symbol }) => (numeral ? romanText(numeral) : symbol))
+    .filter((roman, i, all) => roman !== all[i - 1]);
+  const placed = placeNotes(lick.notes, { neck, keepsPlaces: true, alternatives: 1 }).places[0]?.notes ?? [];
+  return {
+    motion: numerals.join('–'),
+    resolves: resolutionOf(lick, sheet),
+    position: mostCommon(placed.map(({ position }) => position)),
+    told: outlineLine(lick.notes, askedOf(analysis.changes)).share ?? 0,
+    beats: lick.over.reduce((sum, { beats }) => sum + beats, 0)
+  };
+}
+
+function resolutionOf({ meter, notes }: KeptLick, { form, analysis }: Sheet): LickFacts['resolves'] {
+  const { landings } = readLine({ meter, notes }, { form, analysis, chosen: [] });
+  const own = landings.findLast(({ note, degree }) => note !== undefined && degree !== undefined);
+  return own?.degree ? { symbol: analysis.changes[own.change]!.symbol, degree: own.degree } : null;
+}
+
+function mostCommon(values: readonly number[]): number | null {
+  const counts = new Map<number, number>();
+  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return [...counts].sort(([a, m], [b, n]) => n - m || a - b)[0]?.[0] ?? null;
+}
+
+/** A passage of a line with the chords under it, as a lick; null where no chord or no note is in it. */
+export function lickFrom(
+  notes: readonly LineNote[],
+  changes: readonly {
+    readonly symbol: string;
+    readonly start: number;
+    readonly beats: number;
+    readonly chord: unknown;
+  }[],
+  meter: Meter,
+  { from, to }: { readonly from: number; readonly to: number }
+): KeptLick | null {
+  const over = changes.flatMap(({ symbol, start, beats, chord }) => {
+    const [begin, end] = [Math.max(from, ticksOf(start)), Math.min(to, ticksOf(start + beats))];
+    return chord && end > begin ? [{ symbol, beats: beatsOf(end - begin) }] : [];
+  });
+  const joined = over.reduce<KeptLick['over'][number][]>((all, one) => {
+    const last = all.at(-1);
+    return last?.symbol === one.symbol
+      ? [...all.slice(0, -1), { ...last, beats: last.beats + one.beats }]
+      : [...all, one];
+  }, []);
+  const own = notes
+    .filter(({ start }) => start >= from && start < to)
+    .map((note) => ({ ...note, start: note.start - from, length: Math.min(note.length, to - note.start) }));
+  return joined.length && own.length && own.every((note) => endOf(note) > note.start)
+    ? { meter, over: joined, notes: own }
+    : null;
+}

@@ -1,0 +1,108 @@
+/** The lick book: licks over all charts. */
+import type { z } from 'zod';
+import { fail } from '../api/errors';
+import { lickData, type changeLick, type keepLick, type LickData, type StoredLick } from '../api/lick';
+import { lickFacts } from '../core/line/lick-facts';
+import { STANDARD } from '../core/neck/tuning';
+import type { Database } from './database';
+import { readColumn } from './songbook';
+
+/** Licks that the book holds. */
+const MOST_LICKS = 2000;
+
+type Row = { id: string; name: string; version: number; data: string };
+
+function lickFrom({ id, name, version, data: stored }: Row): StoredLick {
+  const data = readColumn(lickData, stored) as LickData | null;
+  return { id, name, version, data, facts: data && lickFacts(data, STANDARD) };
+}
+
+const rows = (db: Database) =>
+  db.selectFrom('lick').select(['id', 'name', 'version', 'data']).where('deleted_at', 'is', null);
+
+/** Every lick, the newest first. */
+export async function listLicks(db: Database): Promise<StoredLick[]> {
+  const all = await rows(db).orderBy('created_at', 'desc').orderBy('id').execute();
+  return all.map(lickFrom);
+}
+
+async function oneLick(db: Database, id: string): Promise<StoredLick> {
+  const row = await rows(db).where('id', '=', id).executeTakeFirst();
+  return row ? lickFrom(row) : noLick();
+}
+
+function noLick(): never {
+  return fail(404, { code: 'no-lick', message: 'This lick is not in the book; it may have been deleted.' });
+}
+
+/** Keeps a new lick; sent twice it is kept once. */
+export async function keepNewLick(
+  db: Database,
+  { id, name, data }: z.infer<typeof keepLick>
+): Promise<StoredLick> {
+  const there = await db.selectFrom('lick').select('id').where('id', '=', id).executeTakeFirst();
+  if (there) return oneLick(db, id);
+  const { n } = await db
+    .selectFrom('lick')
+    .select((eb) => eb.fn.countAll<number>().as('n'))
+    .where('deleted_at', 'is', null)
+    .executeTakeFirstOrThrow();
+  if (n >= MOST_LICKS) {
+    fail(413, {
+      code: 'too-many-licks',
+      message: `The book holds up to ${MOST_LICKS} licks; delete some you no longer play.`
+    });
+  }
+  const now = Date.now();
+  await db
+    .insertInto('lick')
+    .values({
+      id,
+      name,
+      version: 1,
+      data: JSON.stringify(data),
+      created_at: now,
+      updated_at: now,
+      deleted_at: null
+    })
+    .execute();
+  return oneLick(db, id);
+}
+
+/** Changes a lick on top of the version the edit was based on. */
+export async function editLick(
+  db: Database,
+  id: string,
+  { base, name, data }: z.infer<typeof changeLick>
+): Promise<StoredLick> {
+  const stored = await oneLick(db, id);
+  const { numUpdatedRows } = await db
+    .updateTable('lick')
+    .set({
+      version: base + 1,
+      updated_at: Date.now(),
+      ...(name === undefined ? {} : { name }),
+      ...(data === undefined ? {} : { data: JSON.stringify(data) })
+    })
+    .where('id', '=', id)
+    .where('version', '=', base)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) {
+    fail(
+      409,
+      { code: 'stale', message: 'This lick was changed in another window since. Nothing was overwritten.' },
+      { stored }
+    );
+  }
+  return oneLick(db, id);
+}
+
+/** Soft: it can be brought back. */
+export async function markLick(db: Database, id: string, deletedAt: number | null): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable('lick')
+    .set({ deleted_at: deletedAt })
+    .where('id', '=', id)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) noLick();
+}

@@ -1,0 +1,163 @@
+<!-- Licks over this chart: keep a passage as one; what fits here is heard, put in, its seam placed anew. -->
+<script lang="ts">
+  import { onMount, untrack } from 'svelte';
+  import type { StoredLick } from '$lib/api/lick';
+  import { lickFits, type LickFit } from '$lib/core/line/lick';
+  import { lickFrom } from '$lib/core/line/lick-facts';
+  import { pasted } from '$lib/core/line/edit';
+  import { ticksOf } from '$lib/core/line/model';
+  import { laidOut } from '$lib/core/line/move';
+  import { readChord } from '$lib/core/theory/chord-reader';
+  import { prettyProse } from '$lib/core/theory/typeset';
+  import { counted } from '$lib/core/theory/words';
+  import type { Lines } from '$lib/state/lines.svelte';
+  import { LickBook } from '$lib/state/licks.svelte';
+  import type { Pen } from '$lib/state/pen.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { hear } from '../app/hear';
+  import Button from '../kit/Button.svelte';
+
+  interface Props {
+    workspace: Workspace;
+    lines: Lines;
+    pen: Pen;
+  }
+  let { workspace, lines, pen }: Props = $props();
+  const book = untrack(() => new LickBook());
+  onMount(() => void book.load());
+
+  interface Fitting {
+    readonly lick: StoredLick;
+    readonly fits: readonly LickFit[];
+  }
+  /** Every lick with where it fits, worked out again when chart or line changes, but not with every step of the caret. */
+  const fitting: readonly Fitting[] = $derived.by(() => {
+    const { sheet, analysis, chosen, paths, neck } = workspace;
+    const ground = { form: sheet.form, analysis, chosen };
+    const targets = paths.path?.targets ?? [];
+    const own = lines.shown?.notes ?? [];
+    return book.licks.flatMap((lick): Fitting[] => {
+      const { data } = lick;
+      if (!data || data.meter.unit !== sheet.head.meter.unit) return [];
+      const over = data.over.flatMap(({ symbol, beats }) => {
+        const reading = readChord(symbol);
+        return reading.kind === 'chord' ? [{ chord: reading.chord, beats }] : [];
+      });
+      if (over.length < data.over.length) return [];
+      const where = data.notes.some(({ place }) => place) ? 'along' : 'in place';
+      const fits = lickFits({ over, notes: data.notes }, ground, targets, own, (moved) => {
+        const laid = laidOut(data.notes, moved, { neck, where, anyOctave: true });
+        return laid.notes ? laid : { notes: moved, octave: 0 };
+      });
+      return fits.length ? [{ lick, fits }] : [];
+    });
+  });
+  const selected = $derived(workspace.selected);
+  const here = $derived(
+    fitting
+      .flatMap(({ lick, fits }) => {
+        const fit = fits.find(({ change }) => change === selected);
+        return fit ? [{ lick, fit }] : [];
+      })
+      .sort((a, b) => b.fit.outline - a.fit.outline)
+  );
+  const elsewhere = $derived(fitting.filter(({ fits }) => !fits.some(({ change }) => change === selected)));
+  const barOf = (change: number) => workspace.changes[change]?.bar ?? 0;
+
+  function stretchOf({ change, last }: LickFit, { data }: StoredLick, scale: number) {
+    const from = ticksOf(workspace.changes[change]!.start);
+    const beats = (data?.over ?? []).reduce((sum, one) => sum + one.beats, 0) * scale;
+    const end = workspace.changes[last]!;
+    return { from, length: Math.min(ticksOf(end.start + end.beats) - from, ticksOf(beats)) };
+  }
+  function putIn(lick: StoredLick, fit: LickFit) {
+    const { from, length } = stretchOf(fit, lick, fit.stretch);
+    const own = lines.shown?.notes ?? [];
+    const joins = own.some(({ start }) => start < from || start >= from + length);
+    // Among other notes it is placed anew, so that the hand goes through the seam as easily as it can.
+    const notes = fit.notes.map(({ place, ...note }) => ({
+      ...note,
+      start: note.start - from,
+      ...(place && !joins ? { place } : {})
+    }));
+    lines.edit(pasted(own, notes, from, length), `${lick.name} put in`);
+  }
+  function preview({ notes, change, last }: LickFit) {
+    void hear(workspace, { kind: 'phrase', notes, from: change, to: last });
+  }
+
+  /** What would be kept: the selection of the pen, or so many bars from the selected change on. */
+  function passage(bars: number) {
+    if (pen.selection) return pen.selection;
+    const all = workspace.sheet.form.bars;
+    const first = Math.max(
+      0,
+      all.findIndex(({ number }) => number === workspace.change?.bar)
+    );
+    const end = all[Math.min(all.length, first + bars) - 1]!;
+    return { from: ticksOf(all[first]!.start), to: ticksOf(end.start + end.beats) };
+  }
+  async function keep(bars: number) {
+    const { sheet, changes, document } = workspace;
+    const shown = lines.shown;
+    const lick = shown && lickFrom(shown.notes, changes, sheet.head.meter, passage(bars));
+    if (!lick) {
+      book.problem = 'There are no notes over a chord in this passage.';
+      return;
+    }
+    const name = `${shown.name}, bar ${workspace.change?.bar ?? 1}`.slice(0, 120);
+    const source = `${document.title}: ${shown.name}`.slice(0, 300);
+    await book.keep(name, { ...lick, tags: [], source, rating: 0, played: 0 });
+    if (!book.problem) workspace.say('Kept in the lick book');
+  }
+</script>
+
+<section
+  class="flex min-w-0 flex-col gap-2 card p-2.5 text-sm"
+  aria-label="Licks"
+  data-licks={book.licks.length}
+>
+  <div class="flex flex-wrap items-center gap-1.5">
+    <span class="text-soft">keep as a lick</span>
+    {#if pen.selection}
+      <Button onclick={() => void keep(1)}>the selection</Button>
+    {:else}
+      <Button onclick={() => void keep(1)}>this bar</Button>
+      <Button onclick={() => void keep(2)}>two bars</Button>
+      <Button onclick={() => void keep(4)}>four bars</Button>
+    {/if}
+    <a class="ml-auto underline decoration-dotted underline-offset-4" href="/licks"
+      >lick book ({book.licks.length})</a
+    >
+  </div>
+  {#if book.problem}<p class="text-warn" role="alert">{book.problem}</p>{/if}
+  {#if here.length}
+    <ul class="flex max-h-72 flex-col gap-1 overflow-y-auto" aria-label="Licks that begin on this change">
+      {#each here as { lick, fit } (lick.id)}
+        <li
+          class="flex flex-wrap items-center gap-x-3 gap-y-1 rounded-md border border-line px-2 py-1"
+          data-fit={lick.name}
+        >
+          <b class="min-w-36">{lick.name}</b>
+          <span class="min-w-0 flex-1 text-soft">{prettyProse(fit.why)}</span>
+          <Button size="small" onclick={() => preview(fit)}>hear it</Button>
+          <Button size="small" tone="strong" onclick={() => putIn(lick, fit)}>put in</Button>
+        </li>
+      {/each}
+    </ul>
+  {:else if book.isLoaded}
+    <p class="text-soft">No lick of the book begins on this change.</p>
+  {/if}
+  {#if elsewhere.length}
+    <p class="flex flex-wrap items-center gap-1.5 text-soft">
+      elsewhere in this chart:
+      {#each elsewhere.slice(0, 12) as { lick, fits } (lick.id)}
+        <Button
+          size="small"
+          hint="{counted(fits.length, 'place')}; goes to bar {barOf(fits[0]!.change)}"
+          onclick={() => workspace.select(fits[0]!.change)}>{lick.name}</Button
+        >
+      {/each}
+    </p>
+  {/if}
+</section>
