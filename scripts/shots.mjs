@@ -61,6 +61,15 @@ const SHOTS = [
     { drill: 'arpeggio-scale' }
   ],
   ['lines', chart('Cabin Without a Window'), 'day', ['ArrowRight', 'ArrowRight', 'ArrowRight', 'i']],
+  [
+    'lines-written',
+    `${chart('Bilge Pump Blues')}?view=lines`,
+    'day',
+    ['n', 'ArrowRight', 'ArrowRight'],
+    undefined,
+    ['[data-toggle="score"]']
+  ],
+  ['lick-book', '/licks', 'day', []],
   ['lines-playing', `${chart('Bilge Pump Blues')}?view=lines`, 'stage', [], undefined, [], {}],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
   ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],

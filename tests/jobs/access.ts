@@ -24,6 +24,21 @@ const STATES: readonly State[] = [
   { name: 'the map', keys: ['m'], shown: '[data-map]' },
   { name: 'the grips', keys: ['g'], shown: '[data-grip-path]' },
   { name: 'the lines', keys: ['i'], shown: '[data-outline-strip]' },
+  {
+    name: 'a line on staff and tab, written, with licks',
+    keys: ['i'],
+    shown: '[data-pad]',
+    also: async ({ page }) => {
+      await (await page.find('[data-toggle="score"]')).click();
+      await page.until(async () => (await page.all('.engraved svg')).length > 0, 'the score');
+      await page.clickNamed('licks');
+      await page.until(
+        async () => (await page.attributes('[data-licks]', 'data-licks'))[0] !== '0',
+        'the licks'
+      );
+      await page.clickNamed('write');
+    }
+  },
   { name: 'the stand', keys: ['p'], shown: '[data-desk]' },
   { name: 'the editor', keys: ['e'], shown: '[data-editor] .cm-content' },
   { name: 'the rules', keys: ['r'], shown: '[data-select="Way of the line"]' },
@@ -104,11 +119,14 @@ export function accessJobs(tools: () => Tools): void {
     );
 
   describe('for everybody', () => {
-    it.each(LOOKS)('axe finds nothing in the songbook, %i wide, %s', async (width, theme) => {
+    const places = LOOKS.flatMap(([width, theme]) =>
+      ['/', '/licks'].map((path) => [path, width, theme] as const)
+    );
+    it.each(places)('axe finds nothing at %s, %i wide, %s', async (path, width, theme) => {
       await setViewport(browser(), width, 900);
       try {
         await tools().server.call('PUT', 'settings', { ...DEFAULT_SETTINGS, theme });
-        await page().open('/');
+        await page().open(path);
         expect(await findings()).toEqual([]);
         expect(await over()).toBeLessThanOrEqual(0);
       } finally {

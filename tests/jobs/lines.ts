@@ -107,7 +107,7 @@ export function lineJobs(tools: () => Tools): void {
 
       await page().clickNamed('Delete this line');
       await page().until(
-        async () => (await page().all('[data-select="Line"]')).length === 0,
+        async () => (await page().texts('[data-select="Line"]'))[0] === 'not kept yet',
         'it to be gone'
       );
       await (await page().find('[data-sonner-toast] [data-button]')).click();

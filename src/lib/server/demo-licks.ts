@@ -6,6 +6,8 @@ export interface DemoLick {
   readonly name: string;
   /** "Dm7:4 G7:4". */
   readonly over: string;
+  /** Found from the chords where it is left out. */
+  readonly key?: string;
   /** "4/4" unless said. */
   readonly meter?: string;
   readonly notes: string;
@@ -148,6 +150,7 @@ export const DEMO_LICKS: readonly DemoLick[] = [
   },
   {
     name: 'Slow to quarter',
+    key: 'G',
     over: 'Am7:4 D7:4',
     notes: 'C5 E5 G5 E5 C5 A4 G4 E4 | F#4 A4 C5 D5 C5 A4 F#4 D4',
     position: 5,

@@ -42,13 +42,13 @@ export async function seedDemo(db: Database): Promise<void> {
 }
 
 /** A demo lick as it is kept. */
-export function demoLick({ over, meter = '4/4', notes, position, tags }: DemoLick): LickData {
+export function demoLick({ over, key, meter = '4/4', notes, position, tags }: DemoLick): LickData {
   const [beats = 4, unit = 4] = meter.split('/').map(Number);
   const chords = over.split(' ').map((word) => {
     const [symbol = '', length] = word.split(':');
     return { symbol, beats: Number(length) };
   });
-  const lick = { meter: { beats, unit }, over: chords };
+  const lick = { meter: { beats, unit }, ...(key ? { key } : {}), over: chords };
   const { form, head } = readSheet(lickChart(lick));
   const typed = notes.replaceAll(/[A-G][b#]?\d(?!:)/g, '$&:1/2');
   const { line } = readMelody(typed, form, head.meter);

@@ -183,7 +183,7 @@ describe('the file', () => {
   /** The file as an earlier Corvel left it, before there was a search column. */
   function asFormat1(): void {
     const file = new Sqlite(path);
-    file.exec('alter table chart drop column search; drop table line');
+    file.exec('alter table chart drop column search; drop table line; drop table lick');
     file.pragma('user_version = 1');
     file.close();
   }

@@ -151,6 +151,7 @@ export class Lines {
     this.#future = [...this.#future, this.shown];
     this.#past = this.#past.slice(0, -1);
     this.shown = last;
+    this.#redraft();
     this.#workspace.say('Line: one step back');
   }
 
@@ -160,11 +161,17 @@ export class Lines {
     this.#past = [...this.#past, this.shown];
     this.#future = this.#future.slice(0, -1);
     this.shown = next;
+    this.#redraft();
     this.#workspace.say('Line: one step on');
   }
 
+  /** What survives a reload goes along with undo and redo. */
+  #redraft(): void {
+    const chart = this.#workspace.document.id;
+    if (draftOf(chart)) keepDraft(chart, this.isKept ? null : this.shown);
+  }
+
   open(id: string): void {
-    keepDraft(this.#workspace.document.id, null);
     const line = this.kept.find((one) => one.id === id);
     if (!line) return;
     if (!line.data) {

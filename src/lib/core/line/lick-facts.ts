@@ -13,12 +13,14 @@ import { readLine } from './read';
 /** A lick as it is kept: chords one after another, notes timed from the first. */
 export interface KeptLick {
   readonly meter: Meter;
+  /** The key it was played in, "Bb" or "D dorian"; without one it is found from its chords. */
+  readonly key?: string | undefined;
   readonly over: readonly { readonly symbol: string; readonly beats: number }[];
   readonly notes: readonly LineNote[];
 }
 
 export interface LickFacts {
-  /** "ii–V–I", with the key found from its chords alone. */
+  /** "ii–V–I", in its key. */
   readonly motion: string;
   /** The note that the last new chord is landed on. */
   readonly resolves: { readonly symbol: string; readonly degree: Degree } | null;
@@ -32,7 +34,10 @@ export interface LickFacts {
 const FINEST = 2;
 
 /** The chords of a lick as a chart text. */
-export function lickChart({ meter, over }: Pick<KeptLick, 'meter' | 'over'>, title = ''): string {
+export function lickChart(
+  { meter, key, over }: Pick<KeptLick, 'meter' | 'key' | 'over'>,
+  title = ''
+): string {
   const cells: string[] = [];
   for (const { symbol, beats } of over) {
     const steps = Math.max(1, Math.round(beats * FINEST));
@@ -51,6 +56,7 @@ export function lickChart({ meter, over }: Pick<KeptLick, 'meter' | 'over'>, tit
   });
   const head = [
     ...(title ? [writeDirective({ name: 'title', value: title.replaceAll(/[{}\r\n]/g, ' ') })] : []),
+    ...(key ? [writeDirective({ name: 'key', value: key })] : []),
     writeDirective({ name: 'time', value: `${meter.beats}/${meter.unit}` })
   ];
   return `${head.join('\n')}\n{start_of_grid}\n| ${bars.join(' | ')} |\n{end_of_grid}\n`;

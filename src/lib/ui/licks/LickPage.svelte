@@ -2,7 +2,7 @@
 <script lang="ts">
   import Search from '@lucide/svelte/icons/search';
   import { onMount, untrack } from 'svelte';
-  import { toast, Toaster } from 'svelte-sonner';
+  import { toast } from 'svelte-sonner';
   import type { StoredLick } from '$lib/api/lick';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
@@ -50,7 +50,6 @@
   onMount(() => hush);
 </script>
 
-<Toaster position="bottom-right" />
 <main class="mx-auto max-w-[1180px] px-4 py-6" data-found={found.length}>
   <Places at="licks" title="Lick book" />
   <div class="mt-4 flex flex-wrap items-center gap-2" role="search">

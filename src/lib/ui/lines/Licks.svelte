@@ -107,7 +107,9 @@
     }
     const name = `${shown.name}, bar ${workspace.change?.bar ?? 1}`.slice(0, 120);
     const source = `${document.title}: ${shown.name}`.slice(0, 300);
-    await book.keep(name, { ...lick, tags: [], source, rating: 0, played: 0 });
+    const last = changes.findLast(({ start }) => ticksOf(start) < passage(bars).to);
+    const key = last && `${last.key.tonic} ${last.key.mode}`;
+    await book.keep(name, { ...lick, key, tags: [], source, rating: 0, played: 0 });
     if (!book.problem) workspace.say('Kept in the lick book');
   }
 </script>
@@ -122,7 +124,7 @@
     {#if pen.selection}
       <Button onclick={() => void keep(1)}>the selection</Button>
     {:else}
-      <Button onclick={() => void keep(1)}>this bar</Button>
+      <Button hint="The bar of the selected change" onclick={() => void keep(1)}>one bar</Button>
       <Button onclick={() => void keep(2)}>two bars</Button>
       <Button onclick={() => void keep(4)}>four bars</Button>
     {/if}

@@ -172,6 +172,7 @@
       <Button
         tone={pen.isWriting ? 'strong' : undefined}
         aria-pressed={pen.isWriting}
+        data-write
         disabled={isMoved}
         hint="By keys, or by tapping tab and neck (N)"
         onclick={() => (pen.isWriting ? pen.stop() : pen.start())}><PenLine size={15} /> write</Button
@@ -208,7 +209,7 @@
       {#if lines.isLoaded}
         <Select
           label="Line"
-          class="max-w-52"
+          class="max-w-40"
           value={lines.isMelody ? MELODY : (lines.stored?.id ?? NEW)}
           options={kept}
           onpick={(id) => (id === MELODY ? lines.openMelody() : id !== NEW && lines.open(id))}

@@ -11,6 +11,8 @@ const PAD = 8;
 /** Between staff and tab, where bends and slurs stand. */
 const BETWEEN = 26;
 const DEGREES = 24;
+/** Of a double stop's other note. */
+const SECOND_DEGREE = 13;
 /** Of a bar that has nothing in it, and of the lines at its ends. */
 const EMPTY_BAR = 70;
 const BAR_ENDS = 26;
@@ -137,5 +139,14 @@ function heights(
   const tabAt = staffAt + 4 * STAFF_GAP + foot + BETWEEN;
   const tabEnd = tabAt + (strings - 1) * TAB_GAP;
   const degreesAt = tabEnd + 22;
-  return { chordsAt, staffAt, tabAt, degreesAt, height: tabEnd + (hasDegrees ? DEGREES : 0) + PAD + 4 };
+  const second = bars.some(({ pieces }) => pieces.some((piece) => piece.notes.length > 1))
+    ? SECOND_DEGREE
+    : 0;
+  return {
+    chordsAt,
+    staffAt,
+    tabAt,
+    degreesAt,
+    height: tabEnd + (hasDegrees ? DEGREES + second : 0) + PAD + 4
+  };
 }

@@ -1,5 +1,6 @@
 /** A table of bars, chords and notes read; the columns are those that are written, in any order. */
-import { csvParse } from 'd3-dsv';
+// Rows, not objects: for those the package makes a function of text, which the page's policy forbids.
+import { csvParseRows } from 'd3-dsv';
 import { DEFAULT_METER, type Meter } from '../../chart/model';
 import { readMeter } from '../../chart/read';
 import { noteOf, ticksOf, TICKS, type LineNote } from '../../line/model';
@@ -20,8 +21,8 @@ const LONGEST = 32_000;
 type Row = Partial<Record<Column, string>>;
 
 export function readCsv(text: string): ReadPiece {
-  const rows = csvParse<string>(text.replace(/^\ufeff/, ''));
-  const missing = NEEDED.filter((column) => !rows.columns.includes(column));
+  const [columns = [], ...rows] = csvParseRows(text.replace(/^\ufeff/, ''));
+  const missing = NEEDED.filter((column) => !columns.includes(column));
   if (missing.length) {
     throw new NotReadable(
       `This table has no column ${missing.join(', ')}; its first row has to name part, at and beats, and midi or string and fret, or chord.`
@@ -35,10 +36,9 @@ export function readCsv(text: string): ReadPiece {
   const chords: FoundChord[] = [];
   const parts = new Map<string, LineNote[]>();
   rows.forEach((given, i) => {
-    const row: Row = given;
+    const row: Row = Object.fromEntries(columns.map((column, n) => [column, given[n]]));
     const part = row.part?.trim() ?? '';
-    const leave = (why: string) =>
-      left.push({ line: i + 2, text: Object.values(given).join(',').slice(0, 80), why });
+    const leave = (why: string) => left.push({ line: i + 2, text: given.join(',').slice(0, 80), why });
     if (part === FACT) {
       const [name = '', ...value] = (row.chord ?? '').split(':');
       facts.set(name.trim(), value.join(':').trim());
