@@ -2,7 +2,7 @@
 import type { LineData } from '$lib/api/line';
 import { withDeclaration } from '$lib/core/chart/directives';
 import { readSheet } from '$lib/core/harmony/sheet';
-import { melodyText } from '$lib/core/line/melody';
+import { melodyText } from '$lib/core/line/melody-out';
 import { MAX_FILE_BYTES } from '$lib/api/limits';
 import { formatLike } from '$lib/core/formats/registry';
 import type { ReadPiece } from '$lib/core/formats/piece';

@@ -9,7 +9,7 @@ import { levelOf, type LevelId } from '$lib/core/line/find/registry';
 import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/model';
 import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
 import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/line/outline';
-import { melodyText } from '$lib/core/line/melody';
+import { melodyText } from '$lib/core/line/melody-out';
 import { placeNotes } from '$lib/core/line/place';
 import { changeHeardAt } from '$lib/core/line/read';
 import type { Motif } from '$lib/core/line/find/motif';

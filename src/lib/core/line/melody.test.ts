@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { transposeText } from '../chart/transpose';
 import { readSheet } from '../harmony/sheet';
-import { landingOf, melodyText, notesOver, readMelody } from './melody';
+import { landingOf, notesOver, readMelody } from './melody';
+import { melodyText } from './melody-out';
 import { beatsOf, endOf, noteOf } from './model';
 
 const CHART = '{key: Gm}\n{time: 3/4}\n{melody: G4:2 A4 | Bb4:1.5 a:1/2 F | r D5:2}\n| Gm | Cm7 | D7 |';

@@ -7,8 +7,7 @@ import { MELODY_NOTE } from '../chart/melody-text';
 import type { Change, Form } from '../chart/unroll';
 import { midiOf, pitchClass, readNote } from '../theory/note';
 import { asciiAccidentals } from '../theory/typeset';
-import { staffPitch } from './staff';
-import { beatsOf, endOf, fractionOf, ticksOf, TICKS, type Line, type LineNote } from './model';
+import { beatsOf, endOf, ticksOf, TICKS, type Line, type LineNote } from './model';
 
 export interface MelodyProblem {
   /** The bar, counted from 1. */
@@ -91,38 +90,6 @@ function readWord(
   const note = readNote(asciiAccidentals(name))!;
   const midi = octave === undefined ? nearest(note, before) : midiOf(`${note}${octave}`);
   return midi === null ? null : { midi, note, length, isHeld };
-}
-
-/** A time in beats as a melody has it: "2", "1/2", "1/3"; decimals where a fraction would be long. */
-function beatsText(ticks: number): string {
-  const { above, below } = fractionOf(ticks);
-  if (below === 1) return String(above);
-  return above < 100 && below < 100 ? `${above}/${below}` : beatsOf(ticks).toFixed(4);
-}
-
-/** Writes a line as the melody of a form, bar by bar; of two notes at once the higher one, and no way of playing. */
-export function melodyText(notes: readonly LineNote[], form: Pick<Form, 'bars'>): string {
-  const highest = notes.filter((note, i) => notes[i + 1]?.start !== note.start);
-  const word = (name: string, ticks: number) => (ticks === TICKS ? name : `${name}:${beatsText(ticks)}`);
-  const bars = form.bars.map(({ start, beats }) => {
-    const [from, to] = [ticksOf(start), ticksOf(start + beats)];
-    const words: string[] = [];
-    let at = from;
-    for (const note of highest) {
-      if (endOf(note) <= from || note.start >= to) continue;
-      const begin = Math.max(from, note.start);
-      const end = Math.min(to, endOf(note));
-      if (begin > at) words.push(word('r', begin - at));
-      const { letter, alter, octave } = staffPitch(note);
-      const isHeld = note.start < from || note.tie === true;
-      const name = `${letter}${(alter < 0 ? 'b' : '#').repeat(Math.abs(alter))}${octave}`;
-      words.push(word(`${isHeld ? '~' : ''}${name}`, end - begin));
-      at = end;
-    }
-    return words.join(' ');
-  });
-  while (bars.at(-1) === '') bars.pop();
-  return bars.join(' | ');
 }
 
 /** Without an octave a note is the nearest of its name to the one before. */

@@ -21,7 +21,9 @@
 
   // The browser's own print asks for the sheet at once.
   $effect(() => {
-    for (const { id, load } of SHEETS) {
+    for (const { id, load, prepare } of SHEETS) {
+      // What needs the engraver waits until it is shown, or asked for.
+      if (prepare && id !== shown) continue;
       void load().then(
         (module) => (fetched = { ...fetched, [id]: module.default }),
         () => undefined

@@ -14,12 +14,10 @@
   import { FIRST_VIEW, viewOf } from '../views';
   import Address from './Address.svelte';
   import Arriving from './Arriving.svelte';
-  import Dialogs, { type DialogName } from './Dialogs.svelte';
-  import FirstSteps from './FirstSteps.svelte';
+  import type { DialogName } from './Dialogs.svelte';
   import Header from './Header.svelte';
   import { hush } from './hear';
-  import Printing from './Printing.svelte';
-  import SaveNotices from './SaveNotices.svelte';
+  import type Printing from './Printing.svelte';
   import { workspaceShortcuts } from './shortcuts';
 
   let { chart }: { chart: StoredChart } = $props();
@@ -104,7 +102,9 @@
       the earlier versions.
     </p>
   {/if}
-  <SaveNotices document={text} />
+  <Arriving isQuiet load={() => import('./SaveNotices.svelte')}
+    >{#snippet children(SaveNotices)}<SaveNotices document={text} />{/snippet}</Arriving
+  >
 
   <div class="grid min-w-0 flex-1 gap-2.5 {view.isAlone ? '' : 'lg:grid-cols-[minmax(0,1fr)_316px]'}">
     <main class="flex min-w-0 flex-col gap-2.5">
@@ -139,7 +139,9 @@
         class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100vh-66px)] lg:min-h-[600px]"
         aria-label="The change and the target line"
       >
-        <FirstSteps {workspace} />
+        <Arriving isQuiet load={() => import('./FirstSteps.svelte')}
+          >{#snippet children(FirstSteps)}<FirstSteps {workspace} />{/snippet}</Arriving
+        >
         <ChangePanel {workspace} />
         {#if workspace.changes.length > 0}
           {#if workspace.isRuling}
@@ -159,5 +161,13 @@
   <p class="sr-only" aria-live="polite">{text.announcement}</p>
 </div>
 
-<Printing bind:this={printing} {workspace} shown={dialog === 'table' ? 'table' : view.sheet} />
-<Dialogs {workspace} {shortcuts} bind:open={dialog} />
+<Arriving isQuiet load={() => import('./Printing.svelte')}
+  >{#snippet children(Paper)}<Paper
+      bind:this={printing}
+      {workspace}
+      shown={dialog === 'table' ? 'table' : view.sheet}
+    />{/snippet}</Arriving
+>
+<Arriving isQuiet load={() => import('./Dialogs.svelte')}
+  >{#snippet children(Dialogs)}<Dialogs {workspace} {shortcuts} bind:open={dialog} />{/snippet}</Arriving
+>

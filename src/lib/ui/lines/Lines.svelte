@@ -61,11 +61,13 @@
   const reading = $derived(
     readLine({ meter, notes }, { form: shown.sheet.form, analysis: shown.analysis, chosen: shown.chosen })
   );
-  const outline = $derived(outlineLine(notes, askedOf(shown.changes)));
+  const outline = $derived(
+    (shown === workspace && lines.outline) || outlineLine(notes, askedOf(shown.changes))
+  );
   /** Longer lines are not gone through for it with every edit. */
   const MOST_WATCHED = 600;
   const shifts = $derived.by(() => {
-    if (notes.length > MOST_WATCHED) return null;
+    if (notes.length > MOST_WATCHED || pen.isWriting) return null;
     return (
       placeNotes(notes, { neck: shown.neck, keepsPlaces: true, alternatives: 1 }).places[0]?.shifts ?? null
     );

@@ -9,7 +9,6 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { hear } from '../app/hear';
-  import SaveDrawing from '../export/SaveDrawing.svelte';
   import { hint } from '../kit/hint';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
@@ -153,7 +152,12 @@
     >
       {said}
     </p>
-    <SaveDrawing of={() => drawing} name="{workspace.document.title}, {workspace.change?.symbol ?? 'neck'}" />
+    <Arriving isQuiet load={() => import('../export/SaveDrawing.svelte')}
+      >{#snippet children(SaveDrawing)}<SaveDrawing
+          of={() => drawing}
+          name="{workspace.document.title}, {workspace.change?.symbol ?? 'neck'}"
+        />{/snippet}</Arriving
+    >
   </div>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
