@@ -95,6 +95,11 @@ export function writingJobs(tools: () => Tools): void {
         async () => (await page().all('[data-score] [data-system]')).length > 0,
         'the score'
       );
+      // Degrees stand below, until they are not wanted.
+      const written = async () => (await page().texts('[data-system="0"] text')).includes('9');
+      await page().until(written, 'the degrees');
+      await page().clickNamed('degrees');
+      await page().until(async () => !(await written()), 'no degrees');
       // On the staff a note a piece, on the tab a fret a note.
       await page().until(async () => (await page().all('.engraved .vf-stavenote')).length > 8, 'the notes');
       expect((await page().texts('.engraved .vf-tabnote')).join(' ')).toContain('10');

@@ -10,11 +10,12 @@ import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/
 import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
 import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/line/outline';
 import { melodyText } from '$lib/core/line/melody-out';
-import { placeNotes } from '$lib/core/line/place';
+import { frettedPitch, placeNotes } from '$lib/core/line/place';
 import { changeHeardAt } from '$lib/core/line/read';
 import type { Motif } from '$lib/core/line/find/motif';
 import { linesOf, type LineWish } from '$lib/core/plan/lines';
 import type { AnalysedChange } from '$lib/core/harmony/analysis';
+import { lowestFret, type Instrument } from '$lib/core/neck/tuning';
 import { readChord } from '$lib/core/theory/chord-reader';
 import { counted } from '$lib/core/theory/words';
 import type { FinderApi } from '../workers/finder';
@@ -266,11 +267,22 @@ export class Lines {
     return this.shown ? this.#placedAnew(withChanges(this.shown.notes, changes)) : [];
   }
 
-  /** Notes without a place are placed as near the others as can be; those that have one stay. */
+  /** Notes without a place are placed as near the others as can be; those that have one stay. What no string reaches has none. */
   #placedAnew(notes: readonly LineNote[]): readonly LineNote[] {
     const { neck } = this.#workspace;
-    const { places } = placeNotes(notes, { neck, keepsPlaces: true, alternatives: 1 });
-    return places[0]?.notes ?? placeNotes(notes, { neck, alternatives: 1 }).places[0]?.notes ?? notes;
+    const placed = (some: readonly LineNote[], keepsPlaces: boolean) =>
+      placeNotes(some, { neck, keepsPlaces, alternatives: 1 }).places[0]?.notes;
+    const whole = placed(notes, true) ?? placed(notes, false);
+    if (whole) return whole;
+    const reached = notes.filter((note) => isOnNeck(neck, frettedPitch(note)));
+    const found = placed(reached, false) ?? [];
+    // Made anew and never changed.
+    // eslint-disable-next-line svelte/prefer-svelte-reactivity
+    const places = new Map(reached.map((note, i) => [note, found[i]?.place]));
+    return notes.map(({ place: _, ...note }, i) => {
+      const place = places.get(notes[i]!);
+      return place ? { ...note, place } : note;
+    });
   }
 
   /** Moves the line by semitones or octaves along its strings, or lays it in a position. */
@@ -460,11 +472,19 @@ export class Lines {
       const { pieceIn } = await import('./bring');
       const { lines, melody, left } = await pieceIn(file);
       const all = [...lines, ...(melody ? [{ name: 'melody', notes: melody }] : [])];
+      let outside = 0;
       for (const { name, notes } of all) {
-        this.#show({ notes: this.#placedAnew(notes), name: name.slice(0, 120), id: null, finding: null });
+        const placed = this.#placedAnew(notes);
+        outside += placed.filter(({ place }) => !place).length;
+        this.#show({ notes: placed, name: name.slice(0, 120), id: null, finding: null });
         await this.keep();
       }
-      const told = left.slice(0, 3).map(({ text, why }) => `${text ? `“${text}” ` : ''}${why}`);
+      const told = [
+        ...left.slice(0, 3).map(({ text, why }) => `${text ? `“${text}” ` : ''}${why}.`),
+        ...(outside
+          ? [`${counted(outside, 'note')} cannot be played on this neck; they stand on the staff alone.`]
+          : [])
+      ];
       if (all.length === 0) this.problem = told.join(' ') || 'There is no line in this file.';
       else if (told.length) this.problem = told.join(' ');
     } catch (error) {
@@ -507,6 +527,10 @@ export class Lines {
     this.#letGo();
   }
 }
+
+/** True where some string has the pitch. */
+const isOnNeck = (neck: Instrument, midi: number) =>
+  neck.strings.some((open) => midi - open >= lowestFret(neck) && midi - open <= neck.frets);
 
 type Span = Pick<AnalysedChange, 'symbol' | 'start' | 'beats'>;
 const isSameSpan = (a: Span, b: Span) => a.symbol === b.symbol && a.start === b.start && a.beats === b.beats;

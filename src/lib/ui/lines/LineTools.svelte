@@ -268,7 +268,16 @@
       <p class="ml-auto text-soft tabular-nums" data-pen={pen.where}>{pen.where}</p>
     {:else}
       <div class="flex flex-wrap items-center gap-1.5">
-        <span class="text-soft">denser</span>
+        {#if settings.now.lineAs === 'score'}
+          <Button
+            tone={settings.now.scoreDegrees ? 'strong' : undefined}
+            aria-pressed={settings.now.scoreDegrees}
+            hint="What each note is on its chord, below the tab"
+            onclick={() => settings.change({ scoreDegrees: !settings.now.scoreDegrees })}>degrees</Button
+          >
+        {:else}
+          <span class="text-soft">denser</span>
+        {/if}
         <Toggles
           label="How full the line is"
           value={growth.some(({ id }) => id === level) ? level : ''}
