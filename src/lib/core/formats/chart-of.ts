@@ -62,7 +62,7 @@ export function chartOf(
   });
   const lines: string[] = [];
   const declare = (name: string, value: string) => lines.push(writeDirective({ name, value }));
-  if (title) declare('title', title.replaceAll(/[\r\n{}]+/g, ' ').trim());
+  if (title) declare('title', title.replaceAll(/[\s{}]+/g, ' ').trim());
   if (key) declare('key', key);
   declare('time', `${first.meter.beats}/${first.meter.unit}`);
   if (tempo) declare('tempo', String(Math.round(Math.min(MAX_TEMPO, Math.max(MIN_TEMPO, tempo)))));

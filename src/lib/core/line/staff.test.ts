@@ -69,5 +69,12 @@ describe('notes on a staff', () => {
     const [first] = writtenBars([note], [bar], bar.meter);
     // A quarter's silence, an eighth's, the push, and what it is held for.
     expect(accidentalsOf(first!, [note], 0)).toEqual([[], [], [1], [null], []]);
+    // Over the bar line the sign would count anew; what is only held on needs none, what is struck again does.
+    const over = [
+      { ...noteOf(3.5 * TICKS, TICKS, 66), note: 'F#' },
+      { ...noteOf(4.5 * TICKS, TICKS, 66), note: 'F#' }
+    ];
+    const [, second] = writtenBars(over, [bar, { ...bar, number: 2, start: 4 }], bar.meter);
+    expect(accidentalsOf(second!, over, 0).flat()).toEqual([null, 1]);
   });
 });
