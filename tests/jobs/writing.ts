@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
+import { setViewport } from '../../scripts/lib/browser.mjs';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import { AT_FIVE } from '../plan';
 import type { Tools } from './neck';
@@ -138,12 +139,7 @@ export function writingJobs(tools: () => Tools): void {
     it('by touch alone on a phone: taps on the neck, the pad, a note dragged in time and pitch', async () => {
       const chart = await open({ lineAs: 'time' });
       await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      await page().devTools('Emulation.setDeviceMetricsOverride', {
-        width: 390,
-        height: 844,
-        deviceScaleFactor: 1,
-        mobile: true
-      });
+      await setViewport(browser(), 390, 844);
       const touch = (type: string, at?: { x: number; y: number }) =>
         page().devTools('Input.dispatchTouchEvent', { type, touchPoints: at ? [at] : [] });
       const boxOf = (css: string, n = 0) =>
@@ -189,12 +185,7 @@ export function writingJobs(tools: () => Tools): void {
         expect((await kept(chart))[0]!.data.notes).toHaveLength(2);
       } finally {
         await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-        await page().devTools('Emulation.setDeviceMetricsOverride', {
-          width: 1280,
-          height: 800,
-          deviceScaleFactor: 1,
-          mobile: false
-        });
+        await setViewport(browser(), 1280, 800);
       }
     });
 
