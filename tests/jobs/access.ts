@@ -29,8 +29,16 @@ const STATES: readonly State[] = [
     keys: ['i'],
     shown: '[data-pad]',
     also: async ({ page }) => {
-      await (await page.find('[data-toggle="score"]')).click();
-      await page.until(async () => (await page.all('.engraved svg')).length > 0, 'the score');
+      // The row of tools may move under the pointer while the line is still coming.
+      await page.until(
+        async () => {
+          const [state] = await page.attributes('[data-toggle="score"]', 'data-state');
+          if (state !== 'on') await (await page.find('[data-toggle="score"]')).click();
+          return (await page.all('.engraved svg')).length > 0;
+        },
+        'the score',
+        30_000
+      );
       await page.clickNamed('licks');
       await page.until(
         async () => (await page.attributes('[data-licks]', 'data-licks'))[0] !== '0',
