@@ -36,7 +36,7 @@ module.exports = {
       to: {
         pathNot: [
           '^src/lib/core/',
-          '^node_modules/(@tonaljs|d3-dsv|fastest-levenshtein|fast-xml-parser|midi-file|diff)'
+          '^node_modules/(@tonaljs|d3-dsv|fastest-levenshtein|fast-xml-parser|midi-file|diff|ts-fsrs)'
         ]
       }
     },

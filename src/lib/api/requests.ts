@@ -16,6 +16,9 @@ import { shown } from './errors';
 import { fixedTarget } from './plan';
 import { DRILLS } from '../core/line/drills';
 import { FEELS } from '../core/practice/feel';
+import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../core/practice/ladder';
+import { isDay } from '../core/practice/log/day';
+import { FEWEST_MINUTES, MOST_MINUTES } from '../core/practice/session/parts';
 
 /** Changes that one answer tells of; longer charts are asked for in parts. */
 export const CHANGES_IN_AN_ANSWER = 512;
@@ -364,3 +367,57 @@ export const importRequest = z
     ({ text, base64 }) => (text === undefined) !== (base64 === undefined),
     'send either text, or the bytes of a file as base64'
   );
+
+const day = z.string().refine(isDay, {
+  error: (issue) => `“${shown(issue.input)}” is no day; write it like 2026-03-05.`
+});
+const beatsAMinute = z.number().min(LOWEST_TEMPO).max(HIGHEST_TEMPO);
+const itemId = z.string().min(1).max(200);
+
+export const practiceItem = z.object({
+  id: itemId,
+  what: z.string().max(200),
+  chart: z.string().max(200).optional(),
+  area: z.union([z.string().max(80), z.number()]).optional(),
+  key: z.string().max(40).optional(),
+  minutes: z.number().min(1).max(60).transform(Math.round).optional(),
+  after: z.array(itemId).max(50).optional(),
+  tempo: z.object({
+    start: beatsAMinute,
+    goal: beatsAMinute,
+    /** Per cent from one tempo to the next. */
+    step: z.number().min(0.5).max(50).optional()
+  })
+});
+
+export const practiceRow = z.object({
+  item: itemId.nullable(),
+  day,
+  tempo: beatsAMinute.nullable(),
+  clean: z.boolean().nullable().default(null),
+  rounds: z.number().int().min(0).max(10_000).default(1),
+  seconds: z.number().min(0).max(86_400).default(0)
+});
+
+/** Items and rows of the log that one plan is made of. */
+const [MOST_ITEMS, MOST_ROWS] = [5000, 100_000];
+
+export const practiceRequest = z.object({
+  items: z.array(practiceItem).max(MOST_ITEMS),
+  log: z.array(practiceRow).max(MOST_ROWS),
+  cards: z
+    .array(
+      z.object({ id: itemId, due: z.string().refine((due) => isDay(due.slice(0, 10)), 'this is no day') })
+    )
+    .max(MOST_ROWS)
+    .optional(),
+  minutes: z
+    .number()
+    .int()
+    .min(FEWEST_MINUTES, `“minutes” is ${FEWEST_MINUTES} to ${MOST_MINUTES}`)
+    .max(
+      MOST_MINUTES,
+      `“minutes” is ${FEWEST_MINUTES} to ${MOST_MINUTES}; plan a longer day in two sessions`
+    ),
+  day
+});

@@ -9,6 +9,7 @@ import { answerLickFit } from './lick';
 import { answerLines } from './lines';
 import { answerMove } from './move';
 import { answerOutline } from './outline';
+import { answerPractice } from './practice';
 import { answerTargets } from './targets';
 
 export const answers = {
@@ -24,6 +25,7 @@ export const answers = {
   outline: answerOutline,
   place: answerPlace,
   'position-map': answerPositionMap,
+  practice: answerPractice,
   'scale-choices': answerScaleChoices,
   shape: answerShape,
   targets: answerTargets,

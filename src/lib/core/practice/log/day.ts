@@ -1,0 +1,49 @@
+/** Days as players live them, "2026-03-05": names without a clock or a time zone, to be reckoned with. */
+
+const MINUTE = 60_000;
+const DAY = 24 * 60 * MINUTE;
+
+/** True for a day that there is: not the 30th of February. */
+export function isDay(text: string): boolean {
+  return /^\d{4}-\d\d-\d\d$/.test(text) && dayAt(numberOf(text)) === text;
+}
+
+/** Days since 1970-01-01; NaN for what is no day. */
+export function numberOf(day: string): number {
+  return Math.round(Date.parse(`${day}T00:00:00Z`) / DAY);
+}
+
+/** The day of a number. */
+export function dayAt(number: number): string {
+  return Number.isFinite(number) ? new Date(number * DAY).toISOString().slice(0, 10) : '';
+}
+
+/**
+ * The day of a moment where the player is. `at`: milliseconds since 1970; `offset`: minutes that the player's clock is behind
+ * UTC, as the browser tells it (−60 in central Europe in winter). What is played over midnight belongs to the day it began.
+ */
+export function dayOf(at: number, offset: number): string {
+  return dayAt(Math.floor((at - offset * MINUTE) / DAY));
+}
+
+export function dayAfter(day: string, days: number): string {
+  return dayAt(numberOf(day) + days);
+}
+
+/** Days from one to another; negative where the second lies before the first. */
+export function daysBetween(from: string, to: string): number {
+  return numberOf(to) - numberOf(from);
+}
+
+/** The Monday of a day's week. */
+export function weekOf(day: string): string {
+  const number = numberOf(day);
+  // 1970-01-01 was a Thursday.
+  return dayAt(number - ((number + 3) % 7));
+}
+
+/** "today", "yesterday", "5 days ago"; a day that a clock set back has left in the future counts as today. */
+export function agoText(day: string, today: string): string {
+  const days = Math.max(0, daysBetween(day, today));
+  return days === 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`;
+}

@@ -1,0 +1,67 @@
+/** Whole minutes shared out among what is worth practising: exact, by dynamic programming. */
+
+/** Something that may be taken for some minutes. */
+export interface Offer {
+  /** Minutes that it is worth its full value at. */
+  readonly minutes: number;
+  readonly value: number;
+  /** The fewest and the most minutes it is taken for. */
+  readonly least: number;
+  readonly most: number;
+}
+
+/** Half of its own minutes to one and a half of them, in whole minutes (9-practice, *The plan for today*). */
+export function offerOf(minutes: number, value: number): Offer {
+  return {
+    minutes,
+    value,
+    least: Math.max(1, Math.ceil(minutes / 2)),
+    most: Math.max(1, Math.floor(minutes * 1.5))
+  };
+}
+
+/** Values are compared in whole thousandths, so that ties are ties. */
+const PARTS = 1000;
+
+/** What an offer is worth for some minutes: in proportion up to its own, no more beyond. */
+export function worth({ minutes, value }: Offer, taken: number): number {
+  return Math.round((PARTS * value * Math.min(taken, minutes)) / minutes);
+}
+
+/**
+ * Minutes for each offer, 0 where it is left out, so that the sum of their worth is greatest and the minutes are not
+ * exceeded. Of equal sums the one that takes offers standing earlier, then the one with fewer minutes.
+ */
+export function shareOut(offers: readonly Offer[], minutes: number): readonly number[] {
+  const width = minutes + 1;
+  // best[m]: the greatest worth of the offers from some place on, in at most m minutes.
+  let best = new Float64Array(width);
+  const taken = new Uint8Array(offers.length * width);
+  for (let at = offers.length - 1; at >= 0; at--) {
+    const offer = offers[at]!;
+    const next = new Float64Array(width);
+    // Beyond its own minutes an offer is worth no more.
+    const top = Math.max(offer.least, Math.min(offer.most, offer.minutes));
+    for (let room = 0; room < width; room++) {
+      let most = best[room]!;
+      let choice = 0;
+      for (let t = offer.least; t <= top && t <= room; t++) {
+        const sum = worth(offer, t) + best[room - t]!;
+        // An offer that stands earlier is taken where that costs nothing.
+        if (sum > most || (sum === most && choice === 0 && worth(offer, t) > 0)) {
+          most = sum;
+          choice = t;
+        }
+      }
+      next[room] = most;
+      taken[at * width + room] = choice;
+    }
+    best = next;
+  }
+  let room = minutes;
+  return offers.map((_, at) => {
+    const choice = taken[at * width + room]!;
+    room -= choice;
+    return choice;
+  });
+}
