@@ -38,7 +38,10 @@ export interface ChartSummary {
   /** The first chord symbols, to know the tune by. */
   readonly opening: readonly string[];
   readonly updatedAt: number;
+  /** When it was last played, by the log. */
   readonly practisedAt: number | null;
+  /** The highest tempo that is held in it. */
+  readonly heldTempo: number | null;
   /** The stored plan cannot be read; it is kept. */
   readonly damaged: boolean;
 }

@@ -18,15 +18,12 @@ export interface DemoChart {
   readonly text: string;
   /** What the players have decided so far; the rest is as for a new chart. */
   readonly plan: Partial<Plan>;
-  /** Days before the songbook is made that the chart was last practised. */
-  readonly practisedDaysAgo: number;
   readonly lines?: readonly DemoLine[];
 }
 
 export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: { position: 6, approach: 'blues' },
-    practisedDaysAgo: 1,
     lines: [
       { name: 'Thirds in the engine room', level: 'double stops', subdivision: 2, seed: 0 },
       { name: 'Hand over hand', level: 'arpeggio', subdivision: 2, seed: 3 }
@@ -57,7 +54,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
         }
       ]
     },
-    practisedDaysAgo: 2,
     lines: [
       { name: 'Down to the porthole', level: 'arpeggio and scale', subdivision: 2, seed: 0 },
       { name: 'First watch', level: 'arpeggio', subdivision: 2, seed: 2 }
@@ -77,7 +73,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { position: 5, outline: 14 },
-    practisedDaysAgo: 4,
     lines: [
       { name: 'All the way round', level: 'without a stop', subdivision: 2, seed: 0 },
       { name: 'One two three five', level: 'figure', figure: '1 2 3 5', subdivision: 2, seed: 0 }
@@ -110,7 +105,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
       approach: 'chord-pentatonic',
       decisions: [3, 6, 8, 10, 13, 10, 8, 6].map((position, change) => ({ change, position }))
     },
-    practisedDaysAgo: 6,
     text: `{title: Lantern on the Stern}
 {key: Bb}
 {time: 4/4}
@@ -123,7 +117,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { position: 7 },
-    practisedDaysAgo: 9,
     lines: [{ name: 'Call across the water', level: 'call and answer', subdivision: 2, seed: 0 }],
     text: `{title: Four Foghorns}
 {time: 4/4}
@@ -136,7 +129,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { position: 8 },
-    practisedDaysAgo: 3,
     text: `{title: Engine Room at Four}
 {key: F dorian}
 {time: 4/4}
@@ -149,7 +141,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { position: 4 },
-    practisedDaysAgo: 12,
     text: `{title: Gangway Steps}
 {key: C}
 {time: 4/4}
@@ -167,7 +158,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { position: 5, thread: 'alternate' },
-    practisedDaysAgo: 20,
     text: `{title: Waltz for the Night Steward}
 {key: Ab}
 {time: 3/4}
@@ -182,7 +172,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { approach: 'key-centre' },
-    practisedDaysAgo: 4,
     text: `{title: Fog Signal}
 {key: D mixolydian}
 {time: 4/4}
@@ -197,7 +186,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { approach: 'blues' },
-    practisedDaysAgo: 6,
     text: `{title: Loading Ramp}
 {key: E}
 {time: 4/4}
@@ -211,7 +199,6 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   },
   {
     plan: { approach: 'blues' },
-    practisedDaysAgo: 3,
     text: `{title: Third Engineer's Lament}
 {key: Cm}
 {time: 4/4}

@@ -14,11 +14,10 @@ import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import type { Database } from './database';
 import { DEMO_CHARTS, type DemoLine } from './demo-charts';
 import { DEMO_LICKS, type DemoLick } from './demo-licks';
+import { seedPractice } from './demo-practice';
 import { keepNewLick } from './licks';
 import { keepNewLine } from './lines';
 import { createChart } from './songbook';
-
-const DAY = 24 * 60 * 60 * 1000;
 
 /** Seeds the demo charts where the songbook has none at all, deleted ones included. */
 export async function seedDemo(db: Database): Promise<void> {
@@ -27,18 +26,15 @@ export async function seedDemo(db: Database): Promise<void> {
     .select((eb) => eb.fn.countAll<number>().as('n'))
     .executeTakeFirstOrThrow();
   if (n > 0) return;
-  for (const { text, plan: own, practisedDaysAgo, lines = [] } of DEMO_CHARTS) {
+  for (const { text, plan: own, lines = [] } of DEMO_CHARTS) {
     const plan = { ...DEFAULT_PLAN, ...own };
-    const { id } = await createChart(db, {
-      source: text,
-      plan,
-      practisedAt: Date.now() - practisedDaysAgo * DAY
-    });
+    const { id } = await createChart(db, { source: text, plan });
     for (const line of lines) await keepFound(db, id, text, plan, line);
   }
   for (const lick of [...DEMO_LICKS].reverse()) {
     await keepNewLick(db, keepLick.parse({ id: randomUUID(), name: lick.name, data: demoLick(lick) }));
   }
+  await seedPractice(db, Date.now());
 }
 
 /** A demo lick as it is kept. */

@@ -5,10 +5,17 @@ import { lickData, type changeLick, type keepLick, type LickData, type StoredLic
 import { lickFacts } from '../core/line/lick-facts';
 import { STANDARD } from '../core/neck/tuning';
 import type { Database } from './database';
+import { countKept, editKept, isGone, markKept, type Kept } from './kept';
 import { readColumn } from './songbook';
 
 /** Licks that the book holds. */
 const MOST_LICKS = 2000;
+
+const LICK: Kept = {
+  table: 'lick',
+  noun: 'lick',
+  gone: { code: 'no-lick', message: 'This lick is not in the book; it may have been deleted.' }
+};
 
 type Row = { id: string; name: string; version: number; data: string };
 
@@ -28,11 +35,7 @@ export async function listLicks(db: Database): Promise<StoredLick[]> {
 
 async function oneLick(db: Database, id: string): Promise<StoredLick> {
   const row = await rows(db).where('id', '=', id).executeTakeFirst();
-  return row ? lickFrom(row) : noLick();
-}
-
-function noLick(): never {
-  return fail(404, { code: 'no-lick', message: 'This lick is not in the book; it may have been deleted.' });
+  return row ? lickFrom(row) : isGone(LICK);
 }
 
 /** Keeps a new lick; sent twice it is kept once. */
@@ -42,12 +45,7 @@ export async function keepNewLick(
 ): Promise<StoredLick> {
   const there = await db.selectFrom('lick').select('id').where('id', '=', id).executeTakeFirst();
   if (there) return oneLick(db, id);
-  const { n } = await db
-    .selectFrom('lick')
-    .select((eb) => eb.fn.countAll<number>().as('n'))
-    .where('deleted_at', 'is', null)
-    .executeTakeFirstOrThrow();
-  if (n >= MOST_LICKS) {
+  if ((await countKept(db, LICK)) >= MOST_LICKS) {
     fail(413, {
       code: 'too-many-licks',
       message: `The book holds up to ${MOST_LICKS} licks; delete some you no longer play.`
@@ -76,33 +74,15 @@ export async function editLick(
   { base, name, data }: z.infer<typeof changeLick>
 ): Promise<StoredLick> {
   const stored = await oneLick(db, id);
-  const { numUpdatedRows } = await db
-    .updateTable('lick')
-    .set({
-      version: base + 1,
-      updated_at: Date.now(),
-      ...(name === undefined ? {} : { name }),
-      ...(data === undefined ? {} : { data: JSON.stringify(data) })
-    })
-    .where('id', '=', id)
-    .where('version', '=', base)
-    .executeTakeFirst();
-  if (numUpdatedRows === 0n) {
-    fail(
-      409,
-      { code: 'stale', message: 'This lick was changed in another window since. Nothing was overwritten.' },
-      { stored }
-    );
-  }
+  const set = {
+    ...(name === undefined ? {} : { name }),
+    ...(data === undefined ? {} : { data: JSON.stringify(data) })
+  };
+  await editKept(db, LICK, { id, base, set }, stored);
   return oneLick(db, id);
 }
 
 /** Soft: it can be brought back. */
 export async function markLick(db: Database, id: string, deletedAt: number | null): Promise<void> {
-  const { numUpdatedRows } = await db
-    .updateTable('lick')
-    .set({ deleted_at: deletedAt })
-    .where('id', '=', id)
-    .executeTakeFirst();
-  if (numUpdatedRows === 0n) noLick();
+  await markKept(db, LICK, id, deletedAt);
 }

@@ -64,7 +64,7 @@ describe('the lines of a chart', () => {
     await expect(deleteLine(db, other, id)).rejects.toMatchObject({ status: 404 });
     await deleteLine(db, chart, id);
     expect(await listLines(db, chart)).toEqual([]);
-    await bringBackLine(db, chart, id);
+    await bringBackLine(db, id);
     expect(await listLines(db, chart)).toHaveLength(1);
     await expect(editLine(db, chart, randomUUID(), { base: 1 })).rejects.toMatchObject({ status: 404 });
   });

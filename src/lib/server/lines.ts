@@ -3,10 +3,17 @@ import type { z } from 'zod';
 import { fail } from '../api/errors';
 import { lineData, type changeLine, type keepLine, type StoredLine } from '../api/line';
 import type { Database } from './database';
+import { editKept, isGone, markKept, type Kept } from './kept';
 import { readColumn } from './songbook';
 
 /** Lines that one chart keeps. */
 const MOST_LINES = 500;
+
+const LINE: Kept = {
+  table: 'line',
+  noun: 'line',
+  gone: { code: 'no-line', message: 'This line is not kept with the chart; it may have been deleted.' }
+};
 
 type Row = { id: string; name: string; version: number; data: string };
 
@@ -35,14 +42,7 @@ async function oneLine(db: Database, chart: string, id: string): Promise<StoredL
     .where('id', '=', id)
     .where('deleted_at', 'is', null)
     .executeTakeFirst();
-  return row ? lineFrom(row) : noLine();
-}
-
-function noLine(): never {
-  return fail(404, {
-    code: 'no-line',
-    message: 'This line is not kept with the chart; it may have been deleted.'
-  });
+  return row ? lineFrom(row) : isGone(LINE);
 }
 
 /** Keeps a new line; sent twice it is kept once. */
@@ -98,42 +98,20 @@ export async function editLine(
   { base, name, data }: z.infer<typeof changeLine>
 ): Promise<{ version: number }> {
   const stored = await oneLine(db, chart, id);
-  const { numUpdatedRows } = await db
-    .updateTable('line')
-    .set({
-      version: base + 1,
-      updated_at: Date.now(),
-      ...(name === undefined ? {} : { name }),
-      ...(data === undefined ? {} : { data: JSON.stringify(data) })
-    })
-    .where('id', '=', id)
-    .where('version', '=', base)
-    .executeTakeFirst();
-  if (numUpdatedRows === 0n) {
-    fail(
-      409,
-      { code: 'stale', message: 'This line was changed in another window since. Nothing was overwritten.' },
-      { stored }
-    );
-  }
+  const set = {
+    ...(name === undefined ? {} : { name }),
+    ...(data === undefined ? {} : { data: JSON.stringify(data) })
+  };
+  await editKept(db, LINE, { id, base, set }, stored);
   return { version: base + 1 };
 }
 
 /** Soft: it can be brought back. */
 export async function deleteLine(db: Database, chart: string, id: string): Promise<void> {
-  await mark(db, chart, id, Date.now());
+  await oneLine(db, chart, id);
+  await markKept(db, LINE, id, Date.now());
 }
 
-export async function bringBackLine(db: Database, chart: string, id: string): Promise<void> {
-  await mark(db, chart, id, null);
-}
-
-async function mark(db: Database, chart: string, id: string, deletedAt: number | null): Promise<void> {
-  const { numUpdatedRows } = await db
-    .updateTable('line')
-    .set({ deleted_at: deletedAt })
-    .where('chart_id', '=', chart)
-    .where('id', '=', id)
-    .executeTakeFirst();
-  if (numUpdatedRows === 0n) noLine();
+export async function bringBackLine(db: Database, id: string): Promise<void> {
+  await markKept(db, LINE, id, null);
 }

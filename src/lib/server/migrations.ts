@@ -88,6 +88,78 @@ export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [
       .addColumn('updated_at', 'integer', (c) => c.notNull())
       .addColumn('deleted_at', 'integer')
       .execute();
+  },
+  async function practice(db) {
+    await db.schema
+      .createTable('practice_item')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('chart_id', 'text', (c) => c.references('chart.id'))
+      .addColumn('place', 'integer', (c) => c.notNull())
+      .addColumn('version', 'integer', (c) => c.notNull())
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('created_at', 'integer', (c) => c.notNull())
+      .addColumn('updated_at', 'integer', (c) => c.notNull())
+      .addColumn('deleted_at', 'integer')
+      .execute();
+    // Without references: what was played stays told when what it was played for is gone.
+    await db.schema
+      .createTable('practice_log')
+      .addColumn('seq', 'integer', (c) => c.primaryKey().autoIncrement())
+      .addColumn('id', 'text', (c) => c.notNull().unique())
+      .addColumn('item_id', 'text')
+      .addColumn('chart_id', 'text')
+      .addColumn('kind', 'text', (c) => c.notNull())
+      .addColumn('started_at', 'integer', (c) => c.notNull())
+      .addColumn('day', 'text', (c) => c.notNull())
+      .addColumn('seconds', 'integer', (c) => c.notNull())
+      .addColumn('rounds', 'integer', (c) => c.notNull())
+      .addColumn('tempo', 'real')
+      .addColumn('clean', 'integer')
+      .addColumn('key', 'text')
+      .addColumn('area', 'integer')
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('revision', 'integer', (c) => c.notNull())
+      .addColumn('version', 'integer', (c) => c.notNull())
+      .addColumn('updated_at', 'integer', (c) => c.notNull())
+      .addColumn('deleted_at', 'integer')
+      .execute();
+    await db.schema
+      .createIndex('log_by_chart')
+      .on('practice_log')
+      .columns(['chart_id', 'deleted_at', 'started_at'])
+      .execute();
+    await db.schema.createIndex('log_by_day').on('practice_log').columns(['day', 'deleted_at']).execute();
+    await db.schema
+      .createTable('card')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('memory', 'text', (c) => c.notNull())
+      .addColumn('due', 'integer', (c) => c.notNull())
+      .addColumn('day', 'text', (c) => c.notNull())
+      .execute();
+    await db.schema
+      .createTable('card_review')
+      .addColumn('seq', 'integer', (c) => c.primaryKey().autoIncrement())
+      .addColumn('id', 'text', (c) => c.notNull().unique())
+      .addColumn('card_id', 'text', (c) => c.notNull().references('card.id'))
+      .addColumn('at', 'integer', (c) => c.notNull())
+      .addColumn('day', 'text', (c) => c.notNull())
+      .addColumn('seconds', 'real', (c) => c.notNull())
+      .addColumn('grade', 'text', (c) => c.notNull())
+      .execute();
+    await db.schema.createIndex('review_by_card').on('card_review').columns(['card_id']).execute();
+    await db.schema
+      .createTable('set_list')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('name', 'text', (c) => c.notNull())
+      .addColumn('version', 'integer', (c) => c.notNull())
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('created_at', 'integer', (c) => c.notNull())
+      .addColumn('updated_at', 'integer', (c) => c.notNull())
+      .addColumn('deleted_at', 'integer')
+      .execute();
+    // When a chart was last practised is read from the log.
+    await db.schema.alterTable('chart').dropColumn('practised_at').execute();
   }
 ];
 

@@ -183,7 +183,11 @@ describe('the file', () => {
   /** The file as an earlier Corvel left it, before there was a search column. */
   function asFormat1(): void {
     const file = new Sqlite(path);
-    file.exec('alter table chart drop column search; drop table line; drop table lick');
+    file.exec(
+      `alter table chart drop column search; alter table chart add column practised_at integer;
+       drop table line; drop table lick; drop table practice_item; drop table practice_log;
+       drop table card_review; drop table card; drop table set_list`
+    );
     file.pragma('user_version = 1');
     file.close();
   }
@@ -207,8 +211,8 @@ describe('the file', () => {
     ],
     [
       'a missing column',
-      (file: Sqlite.Database) => file.exec('alter table chart drop column practised_at'),
-      /lacks the column practised_at/
+      (file: Sqlite.Database) => file.exec('alter table chart drop column search'),
+      /lacks the column search/
     ],
     [
       'a missing table',

@@ -11,6 +11,7 @@ import { readSheet } from '../core/harmony/sheet';
 import { declared, directivesIn, withDeclaration } from '../core/chart/directives';
 import { fail } from '../api/errors';
 import type { Database } from './database';
+import { heldTempos, lastPractised } from './practice/played';
 import { searchText, searchWords } from './search';
 import type { Tables } from './tables';
 
@@ -79,6 +80,7 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
   const { total } = await rows.select((eb) => eb.fn.countAll<number>().as('total')).executeTakeFirstOrThrow();
   const found = await rows
     .leftJoin('plan', 'plan.chart_id', 'chart.id')
+    .leftJoin(lastPractised, 'practised.chart_id', 'chart.id')
     .select(['chart.id', 'title', 'source', 'summary', 'updated_at', 'practised_at', 'plan.data'])
     .orderBy(
       query.sort === 'title' ? 'title' : query.sort === 'changed' ? 'updated_at' : 'practised_at',
@@ -88,6 +90,10 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
     .limit(query.limit)
     .offset(query.offset)
     .execute();
+  const held = await heldTempos(
+    db,
+    found.map(({ id }) => id)
+  );
   return {
     total,
     charts: found.map((row) => ({
@@ -97,6 +103,7 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
       ...(readColumn(summarySchema, row.summary) ?? summarise(row.source).summary),
       updatedAt: row.updated_at,
       practisedAt: row.practised_at,
+      heldTempo: held.get(row.id) ?? null,
       damaged: row.data !== null && readPlan(row.data) === null
     }))
   };
@@ -128,7 +135,6 @@ export interface NewChart {
   readonly id?: string | undefined;
   readonly source: string;
   readonly plan?: Plan | undefined;
-  readonly practisedAt?: number | null;
 }
 
 export async function createChart(db: Database, chart: NewChart): Promise<StoredChart> {
@@ -153,7 +159,6 @@ export async function createChart(db: Database, chart: NewChart): Promise<Stored
         search,
         created_at: now,
         updated_at: now,
-        practised_at: chart.practisedAt ?? null,
         deleted_at: null
       })
       .execute();

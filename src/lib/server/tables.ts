@@ -15,7 +15,6 @@ export interface Tables {
     search: string;
     created_at: number;
     updated_at: number;
-    practised_at: number | null;
     deleted_at: number | null;
   };
   plan: { chart_id: string; data: string };
@@ -50,6 +49,63 @@ export interface Tables {
     updated_at: number;
     deleted_at: number | null;
   };
+  /** What is practised, in the player's order. */
+  practice_item: {
+    id: string;
+    chart_id: string | null;
+    place: number;
+    version: number;
+    data: string;
+    created_at: number;
+    updated_at: number;
+    deleted_at: number | null;
+  };
+  /** What was played, as it happened. */
+  practice_log: {
+    /** The order in which rows were written, which no clock can change. */
+    seq: Generated<number>;
+    id: string;
+    item_id: string | null;
+    chart_id: string | null;
+    kind: string;
+    started_at: number;
+    /** The day it began on, where it was played. */
+    day: string;
+    seconds: number;
+    rounds: number;
+    tempo: number | null;
+    /** 1 clean, 0 not, null where nothing was said. */
+    clean: number | null;
+    key: string | null;
+    area: number | null;
+    data: string;
+    /** Counts what the recorder has written; `version` counts corrections by hand. */
+    revision: number;
+    version: number;
+    updated_at: number;
+    deleted_at: number | null;
+  };
+  /** Cards of the trainer that were asked. */
+  card: { id: string; data: string; memory: string; due: number; day: string };
+  card_review: {
+    seq: Generated<number>;
+    id: string;
+    card_id: string;
+    at: number;
+    day: string;
+    seconds: number;
+    grade: string;
+  };
+  /** Charts for a date. */
+  set_list: {
+    id: string;
+    name: string;
+    version: number;
+    data: string;
+    created_at: number;
+    updated_at: number;
+    deleted_at: number | null;
+  };
   setting: { name: string; value: string };
 }
 
@@ -57,21 +113,34 @@ type ColumnsOf<T> = readonly (keyof T & string)[];
 
 /** Every column, to be looked for at the start. */
 export const COLUMNS: { readonly [Name in keyof Tables]: ColumnsOf<Tables[Name]> } = {
-  chart: [
-    'id',
-    'source',
-    'version',
-    'title',
-    'summary',
-    'search',
-    'created_at',
-    'updated_at',
-    'practised_at',
-    'deleted_at'
-  ],
+  chart: ['id', 'source', 'version', 'title', 'summary', 'search', 'created_at', 'updated_at', 'deleted_at'],
   plan: ['chart_id', 'data'],
   chart_revision: ['id', 'chart_id', 'version', 'source', 'plan', 'saved_at'],
   line: ['id', 'chart_id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
   lick: ['id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
+  practice_item: ['id', 'chart_id', 'place', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
+  practice_log: [
+    'seq',
+    'id',
+    'item_id',
+    'chart_id',
+    'kind',
+    'started_at',
+    'day',
+    'seconds',
+    'rounds',
+    'tempo',
+    'clean',
+    'key',
+    'area',
+    'data',
+    'revision',
+    'version',
+    'updated_at',
+    'deleted_at'
+  ],
+  card: ['id', 'data', 'memory', 'due', 'day'],
+  card_review: ['seq', 'id', 'card_id', 'at', 'day', 'seconds', 'grade'],
+  set_list: ['id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
   setting: ['name', 'value']
 };

@@ -39,22 +39,20 @@ export function shareOut(offers: readonly Offer[], minutes: number): readonly nu
   const taken = new Uint8Array(offers.length * width);
   for (let at = offers.length - 1; at >= 0; at--) {
     const offer = offers[at]!;
-    const next = new Float64Array(width);
-    // Beyond its own minutes an offer is worth no more.
-    const top = Math.max(offer.least, Math.min(offer.most, offer.minutes));
-    for (let room = 0; room < width; room++) {
-      let most = best[room]!;
-      let choice = 0;
-      for (let t = offer.least; t <= top && t <= room; t++) {
-        const sum = worth(offer, t) + best[room - t]!;
+    const next = best.slice();
+    const row = at * width;
+    // Beyond its own minutes an offer is worth no more. The longest first, so that of equal sums the shortest stands.
+    for (let t = Math.max(offer.least, Math.min(offer.most, offer.minutes)); t >= offer.least; t--) {
+      const own = worth(offer, t);
+      if (own === 0) continue;
+      for (let room = t; room < width; room++) {
+        const sum = own + best[room - t]!;
         // An offer that stands earlier is taken where that costs nothing.
-        if (sum > most || (sum === most && choice === 0 && worth(offer, t) > 0)) {
-          most = sum;
-          choice = t;
+        if (sum >= next[room]!) {
+          next[room] = sum;
+          taken[row + room] = t;
         }
       }
-      next[room] = most;
-      taken[at * width + room] = choice;
     }
     best = next;
   }

@@ -3,4 +3,4 @@ import { bringBackLine } from '$lib/server/lines';
 import type { RequestHandler } from './$types';
 
 export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => bringBackLine(locals.db, params.id, params.line));
+  answer(() => bringBackLine(locals.db, params.line));

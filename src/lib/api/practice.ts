@@ -1,0 +1,240 @@
+/** What the routes of practice take and give: items, the log, cards and their answers, set lists. */
+import { z } from 'zod';
+import { readKey } from '../core/harmony/key';
+import { isDay } from '../core/practice/log/day';
+import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../core/practice/ladder';
+import type { Progress } from '../core/practice/log/progress';
+import { CARD_KINDS } from '../core/practice/trainer/kinds';
+import type { Question } from '../core/practice/trainer/card';
+import type { Memory } from '../core/practice/trainer/memory';
+import { DEGREE_NAMES } from '../core/theory/degree';
+import { readChord } from '../core/theory/chord-reader';
+import { readScale } from '../core/theory/scale';
+import { shown } from './errors';
+
+const bpm = z.number().min(LOWEST_TEMPO).max(HIGHEST_TEMPO);
+export const dayField = z.string().refine(isDay, {
+  error: (issue) => `“${shown(issue.input)}” is no day; write it like 2026-03-05.`
+});
+const key = z
+  .string()
+  .max(40)
+  .refine((text) => readKey(text) !== null, {
+    error: (issue) => `“${shown(issue.input)}” is no key; write it like Eb, F#m or F dorian.`
+  });
+const count = z.number().int().min(0);
+/** Moments from 1970 to far beyond any player's life. */
+const moment = z.number().int().min(0).max(8.64e15);
+const itemId = z.string().min(1).max(120);
+
+/** What is played round and round. */
+const loop = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('form') }),
+  z.object({ kind: z.literal('section'), bar: count.min(1) }),
+  z.object({ kind: z.literal('bars'), from: count.min(1), to: count.min(1) }),
+  z.object({ kind: z.literal('change'), change: count }),
+  z.object({ kind: z.literal('pair'), change: count })
+]);
+
+/** What an item is, as it is stored. */
+export const itemData = z.object({
+  /** A drill's id, "melody", "line", "band", or "own". */
+  what: z.string().min(1).max(60),
+  name: z.string().trim().min(1).max(120),
+  /** The line that is played, where it is one. */
+  line: z.string().max(60).optional(),
+  over: loop.default({ kind: 'form' }),
+  /** Where the hand is; none for wherever. */
+  area: z.number().int().min(0).max(30).nullable().default(null),
+  key: key.nullable().default(null),
+  minutes: z.number().int().min(1).max(60).default(5),
+  after: z.array(itemId).max(20).default([]),
+  tempo: z.object({ start: bpm, goal: bpm, step: z.number().min(0.5).max(50).optional() })
+});
+export type ItemData = z.infer<typeof itemData>;
+
+export const keepItems = z.object({
+  items: z
+    .array(z.object({ id: itemId, chart: z.uuid().nullable().default(null), data: itemData }))
+    .min(1)
+    .max(200)
+});
+export const changeItem = z.object({ base: count, data: itemData });
+export const orderItems = z.object({ order: z.array(itemId).max(5000) });
+
+export interface StoredItem {
+  readonly id: string;
+  readonly chart: string | null;
+  /** Title of the chart; null where it is gone. */
+  readonly title: string | null;
+  readonly version: number;
+  /** Null where it cannot be read any more. */
+  readonly data: ItemData | null;
+}
+export interface ItemWithProgress extends StoredItem {
+  readonly progress: Progress | null;
+}
+
+export const LOG_KINDS = ['rehearse', 'trainer', 'take', 'own'] as const;
+export type LogKind = (typeof LOG_KINDS)[number];
+
+/** A row of the log as it is sent and told. */
+export const logRow = z.object({
+  id: z.uuid(),
+  item: itemId.nullable().default(null),
+  chart: z.uuid().nullable().default(null),
+  kind: z.enum(LOG_KINDS).default('own'),
+  /** What was played, in words: the item's or the drill's name. */
+  what: z.string().max(200).default(''),
+  startedAt: moment,
+  day: dayField,
+  seconds: count.max(86_400),
+  rounds: count.max(10_000).default(1),
+  tempo: bpm.nullable().default(null),
+  clean: z.boolean().nullable().default(null),
+  key: key.nullable().default(null),
+  area: z.number().int().min(0).max(30).nullable().default(null),
+  note: z.string().max(2000).default(''),
+  /** Changes at which the player stumbled. */
+  stumbles: z.array(count.max(5000)).max(200).default([]),
+  /** Cards that were asked and answered right. */
+  asked: count.optional(),
+  right: count.optional()
+});
+export type LogEntry = z.infer<typeof logRow>;
+
+/** What the recorder sends: a row as it has grown, with how often it was sent; an older one never overwrites. */
+export const recordRows = z.object({
+  rows: z
+    .array(logRow.extend({ revision: count }))
+    .min(1)
+    .max(200)
+});
+export type RecordedRow = LogEntry & { readonly revision: number };
+
+/** A correction by hand. */
+export const changeRow = z.object({
+  base: count,
+  seconds: count.max(86_400).optional(),
+  rounds: count.max(10_000).optional(),
+  tempo: bpm.nullable().optional(),
+  clean: z.boolean().nullable().optional(),
+  day: dayField.optional(),
+  note: z.string().max(2000).optional(),
+  what: z.string().max(200).optional()
+});
+
+export const listLog = z.object({
+  chart: z.uuid().optional(),
+  day: dayField.optional(),
+  offset: z.coerce.number().int().min(0).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(100)
+});
+
+export interface StoredRow extends LogEntry {
+  readonly version: number;
+  /** Title of the chart; null where there is none any more. */
+  readonly title: string | null;
+}
+
+const symbol = z
+  .string()
+  .max(60)
+  .refine((text) => readChord(text).kind === 'chord', 'this is no chord');
+const degree = z.enum(DEGREE_NAMES as [string, ...string[]]);
+const fret = z.number().int().min(0).max(30);
+const kind = <Id extends Question['kind']>(id: Id) => z.literal(id);
+
+/** A question as it crosses a boundary. */
+export const question = z.discriminatedUnion('kind', [
+  z.object({ kind: kind('find'), symbol, degree, from: fret, to: fret }),
+  z.object({ kind: kind('octaves'), symbol, degree, to: fret }),
+  z.object({ kind: kind('becomes'), from: symbol, degree, to: symbol, at: fret }),
+  z.object({ kind: kind('moves'), from: symbol, to: symbol, at: fret }),
+  z.object({ kind: kind('lacks'), symbol, key, at: fret }),
+  z.object({ kind: kind('spell'), symbol }),
+  z.object({
+    kind: kind('shape'),
+    scale: z
+      .string()
+      .max(60)
+      .refine((text) => readScale(text) !== null, 'this is no scale'),
+    at: z.number().int().min(0).max(12)
+  }),
+  z.object({ kind: kind('hear'), symbol, key, among: z.array(symbol).min(2).max(6) }),
+  z.object({ kind: kind('sing'), symbol, degree })
+]) as unknown as z.ZodType<Question>;
+
+export const memory = z.object({
+  due: moment,
+  stability: z.number(),
+  difficulty: z.number(),
+  scheduledDays: z.number(),
+  learningSteps: z.number(),
+  reps: z.number(),
+  lapses: z.number(),
+  state: z.number(),
+  last: moment.nullable()
+}) satisfies z.ZodType<Memory>;
+
+export const keepReviews = z.object({
+  reviews: z
+    .array(
+      z.object({
+        id: z.uuid(),
+        question,
+        at: moment,
+        day: dayField,
+        isRight: z.boolean(),
+        seconds: z.number().min(0).max(3600)
+      })
+    )
+    .min(1)
+    .max(200)
+});
+export type SentReview = z.infer<typeof keepReviews>['reviews'][number];
+
+export interface StoredCard {
+  readonly id: string;
+  readonly question: Question;
+  readonly memory: Memory;
+  /** The day it was first asked. */
+  readonly day: string;
+}
+
+export const CARD_KIND_IDS = CARD_KINDS.map(({ id }) => id);
+
+/** Charts for a date, in order. */
+export const setListData = z.object({
+  day: dayField,
+  /** Minutes a day that there will be for it. */
+  minutes: z.number().int().min(1).max(240).default(30),
+  charts: z
+    .array(
+      z.object({
+        chart: z.uuid(),
+        key: key.nullable().default(null),
+        tempo: bpm.nullable().default(null),
+        tuning: z.string().max(80).default(''),
+        note: z.string().max(500).default('')
+      })
+    )
+    .max(100)
+});
+export type SetListData = z.infer<typeof setListData>;
+export const keepSetList = z.object({
+  id: z.uuid(),
+  name: z.string().trim().min(1).max(120),
+  data: setListData
+});
+export const changeSetList = z.object({
+  base: count,
+  name: z.string().trim().min(1).max(120).optional(),
+  data: setListData.optional()
+});
+export interface StoredSetList {
+  readonly id: string;
+  readonly name: string;
+  readonly version: number;
+  readonly data: SetListData | null;
+}

@@ -1,0 +1,67 @@
+/** Things that are kept under an id: edited on top of the version the edit was based on, deleted softly, brought back. */
+import { fail, type ApiError } from '../api/errors';
+import type { Database } from './database';
+
+/** Tables of the same frame: id, version, data, times. */
+type KeptTable = 'lick' | 'line' | 'practice_item' | 'set_list';
+
+export interface Kept {
+  readonly table: KeptTable;
+  /** As a sentence says it: "lick". */
+  readonly noun: string;
+  /** What is said where there is none of that id. */
+  readonly gone: ApiError;
+}
+
+export interface KeptEdit {
+  readonly name?: string;
+  readonly data?: string;
+}
+
+export function isGone({ gone }: Kept): never {
+  return fail(404, gone);
+}
+
+/** Changes a row on top of a version; a stale edit is refused with 409 and what is stored. */
+export async function editKept(
+  db: Database,
+  kept: Kept,
+  edit: { readonly id: string; readonly base: number; readonly set: KeptEdit },
+  stored: unknown
+): Promise<void> {
+  const { numUpdatedRows } = await db
+    // The tables share these columns; the types of the builder know one table at a time.
+    .updateTable(kept.table as 'lick')
+    .set({ version: edit.base + 1, updated_at: Date.now(), ...edit.set })
+    .where('id', '=', edit.id)
+    .where('version', '=', edit.base)
+    .executeTakeFirst();
+  if (numUpdatedRows > 0n) return;
+  const message = `This ${kept.noun} was changed in another window since. Nothing was overwritten.`;
+  fail(409, { code: 'stale', message }, { stored });
+}
+
+/** Deletes softly (a time), or brings back (null). */
+export async function markKept(
+  db: Database,
+  kept: Kept,
+  id: string,
+  deletedAt: number | null
+): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable(kept.table as 'lick')
+    .set({ deleted_at: deletedAt })
+    .where('id', '=', id)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) isGone(kept);
+}
+
+/** How many rows of a table are not deleted. */
+export async function countKept(db: Database, { table }: Kept): Promise<number> {
+  const { n } = await db
+    .selectFrom(table as 'lick')
+    .select((eb) => eb.fn.countAll<number>().as('n'))
+    .where('deleted_at', 'is', null)
+    .executeTakeFirstOrThrow();
+  return n;
+}

@@ -1,0 +1,151 @@
+/** What is practised: items in the player's order, with how far each is. */
+import type { z } from 'zod';
+import {
+  itemData,
+  type changeItem,
+  type ItemWithProgress,
+  type keepItems,
+  type orderItems,
+  type StoredItem
+} from '../../api/practice';
+import { fail } from '../../api/errors';
+import type { PracticeItem } from '../../core/practice/log/model';
+import { progressOf } from '../../core/practice/log/progress';
+import type { Database } from '../database';
+import { countKept, editKept, isGone, markKept, type Kept } from '../kept';
+import { readColumn } from '../songbook';
+import { rowsForProgress } from './log';
+
+const ITEM: Kept = {
+  table: 'practice_item',
+  noun: 'item',
+  gone: {
+    code: 'no-item',
+    message: 'This is not among the items that are practised; it may have been deleted.'
+  }
+};
+/** Items that are practised at once. */
+const MOST_ITEMS = 5000;
+
+const rows = (db: Database) =>
+  db
+    .selectFrom('practice_item')
+    .leftJoin('chart', (join) =>
+      join.onRef('chart.id', '=', 'practice_item.chart_id').on('chart.deleted_at', 'is', null)
+    )
+    .select([
+      'practice_item.id as id',
+      'chart_id',
+      'practice_item.version as version',
+      'data',
+      'chart.title as title'
+    ])
+    .where('practice_item.deleted_at', 'is', null);
+
+type Row = Awaited<ReturnType<ReturnType<typeof rows>['executeTakeFirstOrThrow']>>;
+
+function itemFrom({ id, chart_id, version, data, title }: Row): StoredItem {
+  return { id, chart: chart_id, title, version, data: readColumn(itemData, data) };
+}
+
+/** Every item, in the player's order. */
+export async function listItems(db: Database): Promise<StoredItem[]> {
+  return (await rows(db).orderBy('place').orderBy('practice_item.id').execute()).map(itemFrom);
+}
+
+/** As the plan for a day takes it; null for one that cannot be read, or whose chart is gone. */
+export function plannedItem({ id, chart, title, data }: StoredItem): PracticeItem | null {
+  if (!data || (chart !== null && title === null)) return null;
+  const { what, area, key, minutes, after, tempo } = data;
+  return {
+    id,
+    what,
+    minutes,
+    after,
+    tempo,
+    ...(chart === null ? {} : { chart }),
+    ...(area === null ? {} : { area }),
+    ...(key === null ? {} : { key })
+  };
+}
+
+/** Every item with how far it is on a day. */
+export async function itemsOn(db: Database, day: string): Promise<ItemWithProgress[]> {
+  const items = await listItems(db);
+  const planned = items.flatMap((item) => plannedItem(item) ?? []);
+  const progress = progressOf(planned, await rowsForProgress(db), day);
+  return items.map((item) => ({ ...item, progress: progress.get(item.id) ?? null }));
+}
+
+/** Keeps new items behind those that there are; one that is there already stays as it is. */
+export async function keepNewItems(db: Database, { items }: z.infer<typeof keepItems>): Promise<void> {
+  if ((await countKept(db, ITEM)) + items.length > MOST_ITEMS) {
+    fail(413, {
+      code: 'too-many-items',
+      message: `Up to ${MOST_ITEMS} items are practised at once; delete some that you no longer play.`
+    });
+  }
+  const now = Date.now();
+  await db.transaction().execute(async (trx) => {
+    const { last } = await trx
+      .selectFrom('practice_item')
+      .select((eb) => eb.fn.max('place').as('last'))
+      .executeTakeFirstOrThrow();
+    for (const [at, { id, chart, data }] of items.entries()) {
+      if (chart !== null) {
+        const there = await trx.selectFrom('chart').select('id').where('id', '=', chart).executeTakeFirst();
+        if (!there)
+          fail(404, {
+            code: 'no-chart',
+            message: 'This chart is not in the songbook; it may have been deleted.'
+          });
+      }
+      await trx
+        .insertInto('practice_item')
+        .values({
+          id,
+          chart_id: chart,
+          place: Number(last ?? 0) + 1 + at,
+          version: 1,
+          data: JSON.stringify(data),
+          created_at: now,
+          updated_at: now,
+          deleted_at: null
+        })
+        // One that was deleted and is wanted again comes back as it was.
+        .onConflict((conflict) => conflict.column('id').doUpdateSet({ deleted_at: null }))
+        .execute();
+    }
+  });
+}
+
+export async function editItem(
+  db: Database,
+  id: string,
+  { base, data }: z.infer<typeof changeItem>
+): Promise<StoredItem> {
+  const stored = await oneItem(db, id);
+  await editKept(db, ITEM, { id, base, set: { data: JSON.stringify(data) } }, stored);
+  return oneItem(db, id);
+}
+
+async function oneItem(db: Database, id: string): Promise<StoredItem> {
+  const row = await rows(db).where('practice_item.id', '=', id).executeTakeFirst();
+  return row ? itemFrom(row) : isGone(ITEM);
+}
+
+export async function markItem(db: Database, id: string, deletedAt: number | null): Promise<void> {
+  await markKept(db, ITEM, id, deletedAt);
+}
+
+/** Puts items into the order of their ids; those not named keep their places behind. */
+export async function reorderItems(db: Database, { order }: z.infer<typeof orderItems>): Promise<void> {
+  await db.transaction().execute(async (trx) => {
+    const all = await trx.selectFrom('practice_item').select('id').orderBy('place').orderBy('id').execute();
+    const named = new Set(order);
+    const sorted = [...order, ...all.map(({ id }) => id).filter((id) => !named.has(id))];
+    for (const [place, id] of sorted.entries()) {
+      await trx.updateTable('practice_item').set({ place }).where('id', '=', id).execute();
+    }
+  });
+}

@@ -1,0 +1,201 @@
+/** The log of practice: written by itself while the player plays, corrected by hand, never lost. */
+import { z } from 'zod';
+import { fail } from '../../api/errors';
+import type { changeRow, listLog, LogEntry, LogKind, recordRows, StoredRow } from '../../api/practice';
+import type { LogRow } from '../../core/practice/log/model';
+import type { Database } from '../database';
+import { readColumn } from '../songbook';
+import type { Tables } from '../tables';
+
+/** What a row tells beside its columns. */
+const rowData = z.object({
+  what: z.string().default(''),
+  note: z.string().default(''),
+  stumbles: z.array(z.number()).default([]),
+  asked: z.number().optional(),
+  right: z.number().optional()
+});
+
+type Row = Omit<Tables['practice_log'], 'seq'>;
+
+function columnsOf(entry: LogEntry, now: number): Omit<Row, 'revision' | 'version' | 'deleted_at'> {
+  const { what, note, stumbles, asked, right } = entry;
+  return {
+    id: entry.id,
+    item_id: entry.item,
+    chart_id: entry.chart,
+    kind: entry.kind,
+    started_at: entry.startedAt,
+    day: entry.day,
+    seconds: entry.seconds,
+    rounds: entry.rounds,
+    tempo: entry.tempo,
+    clean: entry.clean === null ? null : Number(entry.clean),
+    key: entry.key,
+    area: entry.area,
+    data: JSON.stringify({ what, note, stumbles, asked, right }),
+    updated_at: now
+  };
+}
+
+/**
+ * Takes rows from the recorder. Sent twice a row is kept once; a later state of it (`revision`) replaces an earlier one, never
+ * one that was corrected by hand or deleted.
+ */
+export async function record(db: Database, { rows }: z.infer<typeof recordRows>): Promise<void> {
+  const now = Date.now();
+  await db.transaction().execute(async (trx) => {
+    for (const { revision, ...entry } of rows) {
+      const columns = columnsOf(entry, now);
+      await trx
+        .insertInto('practice_log')
+        .values({ ...columns, revision, version: 0, deleted_at: null })
+        .onConflict((conflict) =>
+          conflict
+            .column('id')
+            .doUpdateSet({ ...columns, revision })
+            .where('practice_log.version', '=', 0)
+            .where('practice_log.revision', '<', revision)
+            .where('practice_log.deleted_at', 'is', null)
+        )
+        .execute();
+    }
+  });
+}
+
+const rowsOf = (db: Database) =>
+  db
+    .selectFrom('practice_log')
+    .leftJoin('chart', (join) =>
+      join.onRef('chart.id', '=', 'practice_log.chart_id').on('chart.deleted_at', 'is', null)
+    )
+    .select([
+      'practice_log.id as id',
+      'item_id',
+      'chart_id',
+      'kind',
+      'started_at',
+      'day',
+      'seconds',
+      'rounds',
+      'tempo',
+      'clean',
+      'key',
+      'area',
+      'data',
+      'practice_log.version as version',
+      'chart.title as title'
+    ])
+    .where('practice_log.deleted_at', 'is', null);
+
+type Listed = Awaited<ReturnType<ReturnType<typeof rowsOf>['executeTakeFirstOrThrow']>>;
+
+function storedRow(row: Listed): StoredRow {
+  const data = readColumn(rowData, row.data) ?? rowData.parse({});
+  return {
+    id: row.id,
+    item: row.item_id,
+    chart: row.chart_id,
+    kind: row.kind as LogKind,
+    what: data.what,
+    startedAt: row.started_at,
+    day: row.day,
+    seconds: row.seconds,
+    rounds: row.rounds,
+    tempo: row.tempo,
+    clean: row.clean === null ? null : row.clean === 1,
+    key: row.key,
+    area: row.area,
+    note: data.note,
+    stumbles: data.stumbles,
+    ...(data.asked === undefined ? {} : { asked: data.asked, right: data.right ?? 0 }),
+    version: row.version,
+    title: row.title
+  };
+}
+
+/** A part of the log, the latest first. */
+export async function listRows(
+  db: Database,
+  { chart, day, offset, limit }: z.infer<typeof listLog>
+): Promise<{ rows: StoredRow[]; total: number }> {
+  let rows = rowsOf(db);
+  if (chart) rows = rows.where('chart_id', '=', chart);
+  if (day) rows = rows.where('day', '=', day);
+  const { total } = await rows
+    .clearSelect()
+    .select((eb) => eb.fn.countAll<number>().as('total'))
+    .executeTakeFirstOrThrow();
+  const found = await rows
+    .orderBy('day', 'desc')
+    .orderBy('seq', 'desc')
+    .limit(limit)
+    .offset(offset)
+    .execute();
+  return { rows: found.map(storedRow), total };
+}
+
+/** The whole log in the order written. */
+export async function wholeLog(db: Database): Promise<StoredRow[]> {
+  return (await rowsOf(db).orderBy('seq').execute()).map(storedRow);
+}
+
+/** What progress is read from, in the order written. */
+export async function rowsForProgress(db: Database): Promise<(LogRow & { readonly chart: string | null })[]> {
+  const rows = await db
+    .selectFrom('practice_log')
+    .select(['item_id', 'chart_id', 'day', 'tempo', 'clean', 'rounds', 'seconds'])
+    .where('deleted_at', 'is', null)
+    .orderBy('seq')
+    .execute();
+  return rows.map(({ item_id, chart_id, clean, ...row }) => ({
+    ...row,
+    item: item_id,
+    chart: chart_id,
+    clean: clean === null ? null : clean === 1
+  }));
+}
+
+async function oneRow(db: Database, id: string): Promise<StoredRow> {
+  const row = await rowsOf(db).where('practice_log.id', '=', id).executeTakeFirst();
+  return row ? storedRow(row) : noRow();
+}
+
+function noRow(): never {
+  return fail(404, { code: 'no-row', message: 'This entry is not in the log; it may have been deleted.' });
+}
+
+/** Corrects a row by hand, on top of the version it was read at. */
+export async function correctRow(
+  db: Database,
+  id: string,
+  { base, ...part }: z.infer<typeof changeRow>
+): Promise<StoredRow> {
+  const stored = await oneRow(db, id);
+  const given = Object.fromEntries(Object.entries(part).filter(([, value]) => value !== undefined));
+  const { id: _, ...columns } = columnsOf({ ...stored, ...given }, Date.now());
+  const { numUpdatedRows } = await db
+    .updateTable('practice_log')
+    .set({ ...columns, version: base + 1 })
+    .where('id', '=', id)
+    .where('version', '=', base)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) {
+    fail(
+      409,
+      { code: 'stale', message: 'This entry was changed in another window since. Nothing was overwritten.' },
+      { stored }
+    );
+  }
+  return oneRow(db, id);
+}
+
+/** Soft: it can be brought back. */
+export async function markRow(db: Database, id: string, deletedAt: number | null): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable('practice_log')
+    .set({ deleted_at: deletedAt })
+    .where('id', '=', id)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) noRow();
+}

@@ -1,0 +1,125 @@
+/** What the pictures of practice are drawn from: sums of the log and the cards. */
+import { readSheet } from '../../core/harmony/sheet';
+import {
+  coverage,
+  secondsByDay,
+  secondsByWeek,
+  stumblesByChange,
+  tempoByDay,
+  type Covered,
+  type Sum,
+  type TempoDay
+} from '../../core/practice/log/sums';
+import { dayAfter } from '../../core/practice/log/day';
+import { areaAsked, degreeAsked } from '../../core/practice/trainer/kinds';
+import { isKnown } from '../../core/practice/trainer/memory';
+import type { Database } from '../database';
+import { listCards } from './cards';
+import { listItems } from './items';
+import { wholeLog } from './log';
+
+/** Weeks and days that are drawn. */
+const [WEEKS, DAYS] = [12, 28];
+
+export interface Pictures {
+  readonly coverage: readonly Covered[];
+  readonly weeks: readonly Sum[];
+  readonly days: readonly Sum[];
+  /** Items that were played, the one last played first. */
+  readonly tempos: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly title: string | null;
+    readonly goal: number;
+    readonly days: readonly TempoDay[];
+  }[];
+  readonly cards: readonly {
+    readonly degree: string;
+    readonly area: number | null;
+    readonly known: number;
+    readonly all: number;
+  }[];
+  /** Changes at which the player stumbles, by chart. */
+  readonly stumbles: readonly {
+    readonly chart: string;
+    readonly title: string;
+    readonly changes: readonly {
+      readonly change: number;
+      readonly symbol: string;
+      readonly bar: number;
+      readonly times: number;
+    }[];
+  }[];
+}
+
+export async function picturesOf(db: Database, day: string): Promise<Pictures> {
+  const [log, items, cards] = [await wholeLog(db), await listItems(db), await listCards(db)];
+  const byItem = new Map<string, typeof log>();
+  for (const row of log) {
+    if (row.item === null) continue;
+    const own = byItem.get(row.item);
+    if (own) own.push(row);
+    else byItem.set(row.item, [row]);
+  }
+  const tempos = items.flatMap(({ id, title, data }) => {
+    const rows = byItem.get(id);
+    return rows && data
+      ? [{ id, title, goal: data.tempo.goal, name: itemTitle(data), days: tempoByDay(rows) }]
+      : [];
+  });
+  const last = ({ days }: (typeof tempos)[number]) => days.at(-1)?.day ?? '';
+  return {
+    coverage: coverage(log),
+    weeks: secondsByWeek(log, dayAfter(day, -7 * (WEEKS - 1)), day),
+    days: secondsByDay(log, dayAfter(day, 1 - DAYS), day),
+    tempos: tempos.sort((a, b) => (last(a) < last(b) ? 1 : last(a) > last(b) ? -1 : 0)).slice(0, 40),
+    cards: cardSums(cards),
+    stumbles: await stumbles(db, log)
+  };
+}
+
+function itemTitle({ name, area, key }: { name: string; area: number | null; key: string | null }): string {
+  return [name, ...(area === null ? [] : [`position ${area}`]), ...(key === null ? [] : [key])].join(', ');
+}
+
+function cardSums(cards: Awaited<ReturnType<typeof listCards>>): Pictures['cards'] {
+  const sums = new Map<string, { degree: string; area: number | null; known: number; all: number }>();
+  for (const { question, memory } of cards) {
+    const [degree, area] = [degreeAsked(question) ?? 'whole chords', areaAsked(question)];
+    const place = `${degree} ${area}`;
+    const own = sums.get(place) ?? { degree, area, known: 0, all: 0 };
+    sums.set(place, { ...own, all: own.all + 1, known: own.known + Number(isKnown(memory)) });
+  }
+  return [...sums.values()];
+}
+
+async function stumbles(
+  db: Database,
+  log: Awaited<ReturnType<typeof wholeLog>>
+): Promise<Pictures['stumbles']> {
+  const charts = [
+    ...new Set(
+      log.flatMap(({ chart, title, stumbles: own }) => (chart && title && own.length ? [chart] : []))
+    )
+  ];
+  if (charts.length === 0) return [];
+  const rows = await db
+    .selectFrom('chart')
+    .select(['id', 'title', 'source'])
+    .where('id', 'in', charts)
+    .execute();
+  return rows.map(({ id, title, source }) => {
+    const { changes } = readSheet(source).analysis;
+    return {
+      chart: id,
+      title,
+      changes: stumblesByChange(log.filter(({ chart }) => chart === id))
+        // A chart that has become shorter since.
+        .flatMap(({ change, times }) => {
+          const { symbol, bar } = changes[change] ?? {};
+          return symbol === undefined || bar === undefined ? [] : [{ change, symbol, bar, times }];
+        })
+        .slice(0, 12)
+    };
+  });
+}

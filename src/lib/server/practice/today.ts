@@ -1,0 +1,83 @@
+/** What the page of the day shows: items with their progress, the plan, cards that are due, set lists. */
+import { z } from 'zod';
+import { dayField, type ItemWithProgress, type StoredSetList } from '../../api/practice';
+import { dayOf } from '../../core/practice/log/day';
+import { progressOf } from '../../core/practice/log/progress';
+import { secondsByDay, type Sum } from '../../core/practice/log/sums';
+import { dayAfter } from '../../core/practice/log/day';
+import { FEWEST_MINUTES, MOST_MINUTES } from '../../core/practice/session/parts';
+import { planSession, type Session } from '../../core/practice/session/session';
+import type { Database } from '../database';
+import { listCards } from './cards';
+import { listItems, plannedItem } from './items';
+import { rowsForProgress } from './log';
+import { listSetLists } from './set-lists';
+
+export const todayQuery = z.object({
+  day: dayField,
+  minutes: z.coerce.number().int().min(FEWEST_MINUTES).max(MOST_MINUTES).default(25),
+  /** Minutes that the player's clock is behind UTC. */
+  offset: z.coerce.number().int().min(-900).max(900).default(0)
+});
+
+export interface Today {
+  readonly day: string;
+  readonly minutes: number;
+  readonly items: readonly ItemWithProgress[];
+  readonly plan: Session;
+  readonly cards: { readonly due: number; readonly known: number };
+  readonly setLists: readonly StoredSetList[];
+  /** Charts there are, for what is to be taken up. */
+  readonly charts: readonly { readonly id: string; readonly title: string }[];
+  /** The last days of playing, today the last of them. */
+  readonly days: readonly Sum[];
+}
+
+const LAST_DAYS = 14;
+
+export async function todayOf(
+  db: Database,
+  { day, minutes, offset }: z.infer<typeof todayQuery>
+): Promise<Today> {
+  const [stored, log, cards, setLists] = [
+    await listItems(db),
+    await rowsForProgress(db),
+    await listCards(db),
+    await listSetLists(db)
+  ];
+  const items = stored.flatMap((item) => plannedItem(item) ?? []);
+  const progress = progressOf(items, log, day);
+  const due = cards.map(({ id, memory }) => ({ id, due: dayOf(memory.due, offset) }));
+  const plan = planSession({
+    items,
+    log,
+    cards: due,
+    hasNewCards: items.some(({ chart }) => chart !== undefined),
+    minutes,
+    day
+  });
+  const charts = await db
+    .selectFrom('chart')
+    .select(['id', 'title'])
+    .where('deleted_at', 'is', null)
+    .orderBy('title')
+    .limit(500)
+    .execute();
+  return {
+    day,
+    minutes,
+    items: stored.map((item) => ({ ...item, progress: progress.get(item.id) ?? null })),
+    plan,
+    cards: { due: plan.due.length, known: cards.length },
+    setLists,
+    charts,
+    days: secondsByDay(log, dayAfter(day, 1 - LAST_DAYS), day)
+  };
+}
+
+/** The day where the server stands, which is where the player sits. */
+export function dayHere(): { day: string; offset: number } {
+  const now = Date.now();
+  const offset = new Date(now).getTimezoneOffset();
+  return { day: dayOf(now, offset), offset };
+}
