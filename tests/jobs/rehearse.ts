@@ -238,7 +238,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => (await round()) >= 2, 'two rounds');
       expect(await tempo()).toBe(200);
       await browser().executeScript(
-        `[...document.querySelectorAll('button')].find((b) => b.textContent.includes('mark this round clean')).click()`
+        `[...document.querySelectorAll('[data-marks] button')].find((b) => b.textContent.trim() === 'clean').click()`
       );
       await page().until(async () => (await tempo()) === 220, 'the next rung');
       await page().clickNamed('Stop');

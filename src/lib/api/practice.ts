@@ -4,6 +4,8 @@ import { readKey } from '../core/harmony/key';
 import { isDay } from '../core/practice/log/day';
 import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../core/practice/ladder';
 import type { Progress } from '../core/practice/log/progress';
+import type { Covered, Sum, TempoDay } from '../core/practice/log/sums';
+import type { Session } from '../core/practice/session/session';
 import { CARD_KINDS } from '../core/practice/trainer/kinds';
 import type { Question } from '../core/practice/trainer/card';
 import type { Memory } from '../core/practice/trainer/memory';
@@ -237,4 +239,68 @@ export interface StoredSetList {
   readonly name: string;
   readonly version: number;
   readonly data: SetListData | null;
+}
+
+/** What the page of the day shows. */
+export interface Today {
+  readonly day: string;
+  readonly minutes: number;
+  readonly items: readonly ItemWithProgress[];
+  readonly plan: Session;
+  readonly cards: { readonly due: number; readonly known: number };
+  readonly setLists: readonly StoredSetList[];
+  /** Charts there are, for what is to be taken up. */
+  readonly charts: readonly {
+    readonly id: string;
+    readonly title: string;
+    /** As it is written in the chart or found from its chords; empty where there are none. */
+    readonly key: string;
+  }[];
+  /** The last days of playing, today the last of them. */
+  readonly days: readonly Sum[];
+}
+
+/** What the pictures of practice are drawn from. */
+export interface Pictures {
+  readonly coverage: readonly Covered[];
+  readonly weeks: readonly Sum[];
+  readonly days: readonly Sum[];
+  /** Items that were played, the one last played first. */
+  readonly tempos: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly title: string | null;
+    readonly goal: number;
+    readonly days: readonly TempoDay[];
+  }[];
+  readonly cards: readonly {
+    readonly degree: string;
+    readonly area: number | null;
+    readonly known: number;
+    readonly all: number;
+  }[];
+  /** Changes at which the player stumbles, by chart. */
+  readonly stumbles: readonly {
+    readonly chart: string;
+    readonly title: string;
+    readonly changes: readonly {
+      readonly change: number;
+      readonly symbol: string;
+      readonly bar: number;
+      readonly times: number;
+    }[];
+  }[];
+}
+
+/** What the trainer begins with. */
+export interface TrainerData {
+  readonly cards: readonly StoredCard[];
+  /** Charts that are practised, with the areas they are practised in. */
+  readonly charts: readonly {
+    readonly title: string;
+    readonly source: string;
+    readonly positions: readonly number[];
+  }[];
+  /** Cards that were new today. */
+  readonly newToday: number;
 }

@@ -10,7 +10,7 @@ import { STANDARD } from '../core/neck/tuning';
 import { systemOf } from '../core/neck/systems/registry';
 import { arrange } from '../core/plan/arrange';
 import { proposals, type Proposal } from '../core/practice/items/proposals';
-import { dayAfter, dayOf } from '../core/practice/log/day';
+import { dayAfter, dayOf, daysBetween, weekOf } from '../core/practice/log/day';
 import type { PracticeItem } from '../core/practice/log/model';
 import { nextTempo } from '../core/practice/log/tempo';
 import type { SessionPart } from '../core/practice/session/parts';
@@ -85,11 +85,16 @@ export async function seedPractice(db: Database, now: number): Promise<void> {
     id: idOf(chance),
     name: 'The Friday sailing',
     data: setListData.parse({
-      day: dayAfter(today, 12),
+      day: fridayAfter(dayAfter(today, 9)),
       minutes: 40,
       charts: charts.map(({ id, sheet }) => ({ chart: id, tempo: sheet.head.tempo }))
     })
   });
+}
+
+function fridayAfter(day: string): string {
+  const FRIDAY = 4;
+  return dayAfter(weekOf(day), FRIDAY + (daysBetween(weekOf(day), day) > FRIDAY ? 7 : 0));
 }
 
 /** Mostly on weekdays, seldom on Sundays; not while away. */

@@ -9,7 +9,9 @@ export const PEDAL_ACTIONS = [
   { id: 'next', name: 'next section' },
   { id: 'loop', name: 'loop this section, or the whole form' },
   { id: 'faster', name: 'tempo up' },
-  { id: 'slower', name: 'tempo down' }
+  { id: 'slower', name: 'tempo down' },
+  { id: 'clean', name: 'the last round was clean' },
+  { id: 'stumble', name: 'stumbled here' }
 ] as const;
 export type PedalAction = (typeof PEDAL_ACTIONS)[number]['id'];
 

@@ -28,6 +28,15 @@ import { practiceRound, type Manner, type PlanMaterial, type PracticeRound } fro
 import { transposeText } from '$lib/core/chart/transpose';
 import { degreeOf, type Degree } from '$lib/core/theory/degree';
 import { semitonesUp } from '$lib/core/theory/note';
+import { pitchClass } from '$lib/core/theory/note';
+import { keyText, readKey } from '$lib/core/harmony/key';
+import { settle } from '$lib/core/plan/edits';
+import { itemId } from '$lib/core/practice/items/proposals';
+import type { ItemTempo } from '$lib/core/practice/log/model';
+import { nextTempo } from '$lib/core/practice/log/tempo';
+import type { RecordedRow } from '$lib/api/practice';
+import { logBox } from './practice-log';
+import { Recorder, type Playing } from './recorder';
 import type { Draft } from './drafts';
 import { NO_PLAYER, NO_SOUND } from './no-sound';
 import { Pedals, type PedalAction } from './pedals.svelte';
@@ -113,6 +122,23 @@ export interface RunNote {
   readonly isTarget: boolean;
 }
 
+/** What the stand is opened for: an item, or a part of a session. */
+export interface Assignment {
+  /** The item that the log counts it for. */
+  readonly item: string | null;
+  readonly name: string;
+  /** A drill's id, "melody", "line", "band". */
+  readonly what: string;
+  readonly line?: string | undefined;
+  readonly over: LoopWish;
+  readonly area: number | null;
+  readonly key: string | null;
+  /** Beats a minute of the first round; null as the chart says. */
+  readonly start: number | null;
+  /** The ladder that the marks move the tempo on; null where it stays. */
+  readonly tempo: ItemTempo | null;
+}
+
 /** A round as it was laid down: with the text and plan that it was made of. */
 interface BandRound extends Round {
   readonly practice: PracticeRound;
@@ -156,7 +182,25 @@ export class Rehearsal {
   /** A recording of the player's own, which may take the band's place. */
   readonly backing: Backing;
 
-  constructor(workspace: Workspace) {
+  /** Writes down what is played. */
+  readonly #recorder: Recorder;
+  /** What is practised, where the stand was opened for it: the log counts it for that. */
+  assigned: Assignment | null = $state.raw(null);
+  /** The marks of the rounds played since the start, and how often the player stumbled in the one that sounds. */
+  marks: readonly (boolean | null)[] = $state.raw([]);
+  stumbled = $state(0);
+  #stumbles: number[] = [];
+  /** A mark given before the first round was over. */
+  #markAhead: boolean | null = null;
+  /** Seconds of playing at which the round that sounds began. */
+  #roundBegan = 0;
+
+  /** `write`: where the rows of the log go. */
+  constructor(
+    workspace: Workspace,
+    write: (...rows: RecordedRow[]) => void = (...rows) => logBox.put(...rows)
+  ) {
+    this.#recorder = new Recorder(write);
     this.workspace = workspace;
     this.backing = new Backing(workspace.document.id, () => this.#followBacking());
     this.tempo = boundedTempo(workspace.sheet.head.tempo ?? DEFAULT_TEMPO);
@@ -264,19 +308,21 @@ export class Rehearsal {
   /** The chart so many semitones higher; the player's own where nothing is moved and nothing has been edited. */
   #chartIn(shift: number, { source, plan }: Draft): Workspace {
     const { workspace } = this;
-    if (shift === 0 && source === workspace.document.source) return workspace;
-    const key = `${shift} ${JSON.stringify(plan)} ${source}`;
+    const area = this.assigned?.area ?? null;
+    if (shift === 0 && area === null && source === workspace.document.source) return workspace;
+    const key = `${shift} ${area} ${JSON.stringify(plan)} ${source}`;
     const known = this.#moved.get(key);
     if (known) return known;
     const { tonic } =
       source === workspace.document.source ? workspace.analysis.key : readSheet(source).analysis.key;
+    const inKey = movedPlan(plan, workspace.neck, tonic, shift);
     const moved = new Workspace(
       {
         id: workspace.document.id,
         version: 0,
         damaged: false,
         source: transposeText(source, tonic, shift),
-        plan: movedPlan(plan, workspace.neck, tonic, shift)
+        plan: area === null ? inKey : settle(inKey, area)
       },
       true
     );
@@ -447,7 +493,9 @@ export class Rehearsal {
       next: () => this.nextSection(),
       loop: () => this.toggleSectionLoop(),
       faster: () => this.changeTempo(TEMPO_STEP),
-      slower: () => this.changeTempo(-TEMPO_STEP)
+      slower: () => this.changeTempo(-TEMPO_STEP),
+      clean: () => this.mark(true),
+      stumble: () => this.stumble()
     };
     act[action]();
   });
@@ -502,8 +550,110 @@ export class Rehearsal {
     }
   }
 
-  markClean(): void {
-    this.clean += 1;
+  /** Says of the last round that it was clean, or not; before the first is over, of that one. */
+  mark(clean: boolean): void {
+    if (clean) this.clean += 1;
+    if (this.#recorder.rounds === 0) this.#markAhead = clean;
+    else this.#recorder.mark(clean);
+    this.#followMarks();
+  }
+
+  /** The same of every round that was not marked yet: when a part of a session is over. */
+  markAll(clean: boolean): void {
+    this.#recorder.mark(clean, true);
+    this.#followMarks();
+  }
+
+  /** Here it went wrong: the round is not clean, and the change that sounds is where. */
+  stumble(): void {
+    if (!this.isPlaying || !this.change) return;
+    this.#stumbles.push(this.change.source.index);
+    this.stumbled = this.#stumbles.length;
+  }
+
+  /** The tempo of the next round follows the item's ladder, unless the desk has one of its own. */
+  #followMarks(): void {
+    this.marks = this.#recorder.marks;
+    const { assigned } = this;
+    if (!assigned?.tempo || this.desk.ladder?.isOn || this.#recorder.rounds === 0) return;
+    const rows = this.#recorder.played;
+    const { day } = rows.at(-1)!;
+    const next = nextTempo(assigned.tempo, rows, day);
+    if (rows.some(({ clean }) => clean !== null))
+      this.tempo = boundedTempo(this.desk.halfTime ? next * 2 : next);
+  }
+
+  /** Opens the stand for something that is practised: its drill or line, key, place, tempo and loop. */
+  async assign(assignment: Assignment): Promise<void> {
+    if (this.isPlaying) this.stop();
+    const { workspace } = this;
+    const { what, line, key, over, start } = assignment;
+    this.#recorder.begin();
+    this.marks = [];
+    this.assigned = assignment;
+    const to = key === null ? null : readKey(key);
+    this.shift = to ? semitonesUp(pitchClass(workspace.analysis.key.tonic), pitchClass(to.tonic)) : 0;
+    this.set({ drill: drillOf(what)?.id ?? null, keys: 'stay', halfTime: false, ladder: null });
+    this.lineKeys = 'stay';
+    this.line = await this.#lineOf(what, line);
+    this.loop = grantedLoop(workspace.sheet.form, workspace.analysis, over)?.loop ?? { kind: 'form' };
+    if (start !== null) this.tempo = boundedTempo(start);
+  }
+
+  /** Back to the desk as it is. */
+  unassign(): void {
+    this.assigned = null;
+    this.line = null;
+    this.shift = 0;
+  }
+
+  async #lineOf(what: string, id: string | undefined): Promise<Line | null> {
+    const { workspace } = this;
+    if (what === 'melody') return workspace.melody?.line ?? null;
+    if (what !== 'line' || id === undefined) return null;
+    try {
+      await workspace.fetchLines();
+    } catch {
+      this.problem = 'The line could not be had; the server does not answer.';
+      return null;
+    }
+    const data = workspace.keptLines.find((one) => one.id === id)?.data;
+    if (!data) this.problem = 'This line is not kept with the chart any more.';
+    return data ? { meter: this.meter, notes: data.notes } : null;
+  }
+
+  /** What the log says is being played in a round. */
+  #playing({ round }: LaidRound<BandRound>): Playing {
+    const { assigned, drill, loop, line } = this;
+    const { analysis, arrangement, plan } = this.shown;
+    const key = keyText(analysis.key);
+    const area = plan.decisions.some(({ position }) => position !== undefined) ? null : arrangement.home;
+    const chart = this.workspace.document.id;
+    // A drill over the whole form in one place is the item of that place, also where the stand was not opened for it.
+    const isPlain = loop.kind === 'form' && !line && drill !== null && area !== null;
+    return {
+      item: assigned?.item ?? (isPlain ? itemId(chart, key, area, drill.id) : null),
+      chart,
+      what: assigned?.name ?? drill?.name ?? 'With the band',
+      key,
+      area,
+      tempo: Math.round(round.tempo)
+    };
+  }
+
+  /** Writes down the round that has sounded so far. */
+  #tell(isWhole: boolean): void {
+    const laid = this.#laid;
+    const player = this.#player;
+    if (!laid || !player) return;
+    const seconds = player.seconds - this.#roundBegan;
+    this.#roundBegan = player.seconds;
+    this.#recorder.add(this.#playing(laid), seconds, this.#stumbles, isWhole);
+    this.#stumbles = [];
+    this.stumbled = 0;
+    if (isWhole && this.#markAhead !== null) this.#recorder.mark(this.#markAhead);
+    if (isWhole) this.#markAhead = null;
+    this.#followMarks();
   }
 
   toggle(): void {
@@ -551,6 +701,14 @@ export class Rehearsal {
       return;
     }
     this.problem = '';
+    // What sounded until it begins anew.
+    this.#tell(false);
+    this.#laid = null;
+    if (!this.isPlaying) {
+      this.#recorder.begin();
+      this.marks = [];
+      this.#markAhead = null;
+    }
     this.round = 0;
     this.clean = 0;
     this.beat = 0;
@@ -575,6 +733,7 @@ export class Rehearsal {
   }
 
   stop(): void {
+    this.#tell(false);
     this.#player?.stop();
     cancelAnimationFrame(this.#frame);
     this.isPlaying = false;
@@ -612,6 +771,8 @@ export class Rehearsal {
 
   #enter(laid: LaidRound<BandRound> | null): void {
     if (!laid || laid === this.#laid) return;
+    if (this.#laid) this.#tell(true);
+    else this.#roundBegan = this.#player?.seconds ?? 0;
     this.#laid = laid;
     this.round = laid.number;
     this.#prepare(laid.number + 1);

@@ -5,11 +5,9 @@ import {
   secondsByDay,
   secondsByWeek,
   stumblesByChange,
-  tempoByDay,
-  type Covered,
-  type Sum,
-  type TempoDay
+  tempoByDay
 } from '../../core/practice/log/sums';
+import type { Pictures } from '../../api/practice';
 import { dayAfter } from '../../core/practice/log/day';
 import { areaAsked, degreeAsked } from '../../core/practice/trainer/kinds';
 import { isKnown } from '../../core/practice/trainer/memory';
@@ -20,37 +18,6 @@ import { wholeLog } from './log';
 
 /** Weeks and days that are drawn. */
 const [WEEKS, DAYS] = [12, 28];
-
-export interface Pictures {
-  readonly coverage: readonly Covered[];
-  readonly weeks: readonly Sum[];
-  readonly days: readonly Sum[];
-  /** Items that were played, the one last played first. */
-  readonly tempos: readonly {
-    readonly id: string;
-    readonly name: string;
-    readonly title: string | null;
-    readonly goal: number;
-    readonly days: readonly TempoDay[];
-  }[];
-  readonly cards: readonly {
-    readonly degree: string;
-    readonly area: number | null;
-    readonly known: number;
-    readonly all: number;
-  }[];
-  /** Changes at which the player stumbles, by chart. */
-  readonly stumbles: readonly {
-    readonly chart: string;
-    readonly title: string;
-    readonly changes: readonly {
-      readonly change: number;
-      readonly symbol: string;
-      readonly bar: number;
-      readonly times: number;
-    }[];
-  }[];
-}
 
 export async function picturesOf(db: Database, day: string): Promise<Pictures> {
   const [log, items, cards] = [await wholeLog(db), await listItems(db), await listCards(db)];

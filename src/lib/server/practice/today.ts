@@ -1,13 +1,13 @@
 /** What the page of the day shows: items with their progress, the plan, cards that are due, set lists. */
 import { z } from 'zod';
-import { dayField, type ItemWithProgress, type StoredSetList } from '../../api/practice';
-import { dayOf } from '../../core/practice/log/day';
+import { dayField, type Today } from '../../api/practice';
 import { progressOf } from '../../core/practice/log/progress';
-import { secondsByDay, type Sum } from '../../core/practice/log/sums';
-import { dayAfter } from '../../core/practice/log/day';
+import { secondsByDay } from '../../core/practice/log/sums';
+import { dayAfter, dayOf } from '../../core/practice/log/day';
 import { FEWEST_MINUTES, MOST_MINUTES } from '../../core/practice/session/parts';
-import { planSession, type Session } from '../../core/practice/session/session';
+import { planSession } from '../../core/practice/session/session';
 import type { Database } from '../database';
+import { readColumn } from '../songbook';
 import { listCards } from './cards';
 import { listItems, plannedItem } from './items';
 import { rowsForProgress } from './log';
@@ -20,20 +20,8 @@ export const todayQuery = z.object({
   offset: z.coerce.number().int().min(-900).max(900).default(0)
 });
 
-export interface Today {
-  readonly day: string;
-  readonly minutes: number;
-  readonly items: readonly ItemWithProgress[];
-  readonly plan: Session;
-  readonly cards: { readonly due: number; readonly known: number };
-  readonly setLists: readonly StoredSetList[];
-  /** Charts there are, for what is to be taken up. */
-  readonly charts: readonly { readonly id: string; readonly title: string }[];
-  /** The last days of playing, today the last of them. */
-  readonly days: readonly Sum[];
-}
-
 const LAST_DAYS = 14;
+const chartKey = z.object({ key: z.string() });
 
 export async function todayOf(
   db: Database,
@@ -58,7 +46,7 @@ export async function todayOf(
   });
   const charts = await db
     .selectFrom('chart')
-    .select(['id', 'title'])
+    .select(['id', 'title', 'summary'])
     .where('deleted_at', 'is', null)
     .orderBy('title')
     .limit(500)
@@ -70,7 +58,11 @@ export async function todayOf(
     plan,
     cards: { due: plan.due.length, known: cards.length },
     setLists,
-    charts,
+    charts: charts.map(({ id, title, summary }) => ({
+      id,
+      title,
+      key: readColumn(chartKey, summary)?.key ?? ''
+    })),
     days: secondsByDay(log, dayAfter(day, 1 - LAST_DAYS), day)
   };
 }

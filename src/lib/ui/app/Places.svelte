@@ -6,9 +6,10 @@
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
 
-  let { at, title }: { at: 'songbook' | 'licks'; title: string } = $props();
+  let { at, title }: { at: 'songbook' | 'today' | 'licks'; title: string } = $props();
   const PLACES = [
     { id: 'songbook', name: 'Songbook', href: '/' },
+    { id: 'today', name: 'Today', href: '/today' },
     { id: 'licks', name: 'Lick book', href: '/licks' }
   ] as const;
 </script>

@@ -76,11 +76,6 @@
       onclick={() => rehearsal.set({ ladder: { ...ladder, onlyClean: !ladder.onlyClean } })}
       >only after clean rounds</Button
     >
-    {#if ladder.onlyClean}
-      <Button size="stand" tone="strong" disabled={!rehearsal.isPlaying} onclick={() => rehearsal.markClean()}
-        >mark this round clean{rehearsal.clean ? ` (${rehearsal.clean} so far)` : ''}</Button
-      >
-    {/if}
   {/if}
   <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1" role="group" aria-label="Mix">
     <meter

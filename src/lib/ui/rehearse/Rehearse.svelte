@@ -3,6 +3,7 @@
   from two metres and worked by touch.
 -->
 <script lang="ts">
+  import { keyName } from '$lib/core/practice/items/words';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { onDestroy, onMount, untrack } from 'svelte';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
@@ -12,6 +13,8 @@
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
+  import { assignmentOf, sessionRun } from '$lib/state/session-run.svelte';
+  import { takeAssignment } from '$lib/state/assigned';
   import { settings } from '$lib/state/settings.svelte';
   import type { ViewProps } from '../view';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
@@ -20,13 +23,15 @@
   import { layKeys } from '../keys/keys';
   import Threads from '../threads/Threads.svelte';
   import Desk from './Desk.svelte';
+  import RoundMarks from './RoundMarks.svelte';
   import RunScore from './RunScore.svelte';
   import RunStrip from './RunStrip.svelte';
 
-  /** Pixels with the gap below them: this chord and the next, the run, the folded desk with the page's edge. */
+  /** Pixels with the gap below them: this chord and the next, the run, the marks with the folded desk and the page's edge. */
   const CHORD_BAR = 95;
   const RUN_STRIP = 62;
   const DESK_BAR = 92;
+  const [SESSION_BAR, ASSIGNED] = [76, 34];
   const LARGEST_NECK = 512;
   const [SMALLEST_THREADS, LARGEST_THREADS] = [130, 380];
 
@@ -89,6 +94,22 @@
         single: false,
         command: false
       },
+      {
+        keys: 'C',
+        name: 'The last round was clean',
+        presses: ['[Shift]+c'],
+        run: () => rehearsal.mark(true),
+        single: true,
+        command: false
+      },
+      {
+        keys: 'X',
+        name: 'Stumbled here',
+        presses: ['[Shift]+x'],
+        run: () => rehearsal.stumble(),
+        single: true,
+        command: false
+      },
       ...PEDAL_ACTIONS.flatMap(({ id, name }) => {
         const pedal = rehearsal.pedals.board[id];
         if (!pedal?.startsWith('key ')) return [];
@@ -115,7 +136,18 @@
     event.stopPropagation();
   }
 
+  /** A session opens the stand for its part, and again for the next one in the same chart. */
+  let taken: string | null = null;
+  $effect(() => {
+    const part = sessionRun.current;
+    if (!part || part.chart !== workspace.document.id || part.id === taken) return;
+    taken = part.id;
+    const assignment = assignmentOf(part);
+    if (assignment) untrack(() => void rehearsal.assign(assignment));
+  });
   onMount(() => {
+    const asked = takeAssignment(workspace.document.id);
+    if (asked) void rehearsal.assign(asked);
     void rehearsal.fetchSounds();
     void rehearsal.backing.restore();
   });
@@ -140,7 +172,13 @@
   );
   let scoreHeight = $state(200);
   const room = $derived(
-    pageHeight - top - CHORD_BAR - DESK_BAR - (rehearsal.drill && !showsScore ? RUN_STRIP : 0)
+    pageHeight -
+      top -
+      CHORD_BAR -
+      DESK_BAR -
+      (sessionRun.isOn ? SESSION_BAR : 0) -
+      (rehearsal.assigned ? ASSIGNED : 0) -
+      (rehearsal.drill && !showsScore ? RUN_STRIP : 0)
   );
   const threadsHeight = $derived(
     isFolded ? Math.min(LARGEST_THREADS, Math.max(SMALLEST_THREADS, 0.2 * room, room - LARGEST_NECK)) : 150
@@ -281,20 +319,35 @@
       />
     {/if}
   {/if}
+  {#if rehearsal.assigned}
+    <p class="flex flex-wrap items-center gap-x-3 text-soft" data-assigned={rehearsal.assigned.item}>
+      <b class="text-ink">{rehearsal.assigned.name}</b>
+      {#if rehearsal.assigned.key}<span>in {keyName(rehearsal.assigned.key)}</span>{/if}
+      {#if rehearsal.assigned.area !== null}<span>position {rehearsal.assigned.area}</span>{/if}
+      {#if rehearsal.assigned.tempo}<span>to be held at {rehearsal.assigned.tempo.goal}</span>{/if}
+      <Button size="small" hint="Back to the desk as it is" onclick={() => rehearsal.unassign()}
+        >let go</Button
+      >
+    </p>
+  {/if}
+  {#if !isFolded && (rehearsal.isPlaying || rehearsal.marks.length > 0)}<RoundMarks {rehearsal} />{/if}
   {#if isFolded}
-    <button
-      type="button"
-      class="flex min-h-11 w-full items-center gap-4 card px-4 text-left text-soft"
-      aria-expanded="false"
-      data-desk-bar
-      onclick={() => (isDeskOpen = true)}
-    >
-      <b class="text-ink tabular-nums">{rehearsal.sounding} bpm</b>
-      <span class="truncate">{rehearsal.backing.playing?.name ?? rehearsal.feel.name}</span>
-      {#if rehearsal.drill}<span class="truncate max-sm:hidden">{rehearsal.drill.name}</span>{/if}
-      <span class="tabular-nums">round {rehearsal.round + 1}</span>
-      <span class="ml-auto flex items-center gap-1.5 text-ink"><SlidersHorizontal size={17} /> desk</span>
-    </button>
+    <div class="flex flex-wrap items-center gap-2.5">
+      <RoundMarks {rehearsal} />
+      <button
+        type="button"
+        class="flex min-h-11 flex-1 basis-72 items-center gap-4 card px-4 text-left text-soft"
+        aria-expanded="false"
+        data-desk-bar
+        onclick={() => (isDeskOpen = true)}
+      >
+        <b class="text-ink tabular-nums">{rehearsal.sounding} bpm</b>
+        <span class="truncate">{rehearsal.backing.playing?.name ?? rehearsal.feel.name}</span>
+        {#if rehearsal.drill}<span class="truncate max-sm:hidden">{rehearsal.drill.name}</span>{/if}
+        <span class="tabular-nums">round {rehearsal.round + 1}</span>
+        <span class="ml-auto flex items-center gap-1.5 text-ink"><SlidersHorizontal size={17} /> desk</span>
+      </button>
+    </div>
   {:else}
     <Desk {rehearsal} />
     {#if rehearsal.isPlaying}

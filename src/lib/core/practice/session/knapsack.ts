@@ -30,7 +30,7 @@ export function worth({ minutes, value }: Offer, taken: number): number {
 
 /**
  * Minutes for each offer, 0 where it is left out, so that the sum of their worth is greatest and the minutes are not
- * exceeded. Of equal sums the one that takes offers standing earlier, then the one with fewer minutes.
+ * exceeded. Of equal sums the one that takes offers standing earlier, each for longer.
  */
 export function shareOut(offers: readonly Offer[], minutes: number): readonly number[] {
   const width = minutes + 1;
@@ -41,8 +41,10 @@ export function shareOut(offers: readonly Offer[], minutes: number): readonly nu
     const offer = offers[at]!;
     const next = best.slice();
     const row = at * width;
-    // Beyond its own minutes an offer is worth no more. The longest first, so that of equal sums the shortest stands.
-    for (let t = Math.max(offer.least, Math.min(offer.most, offer.minutes)); t >= offer.least; t--) {
+    // Beyond its own minutes an offer is worth no more. The longest last, so that of equal sums the longest stands: few
+    // things properly rather than many in a hurry.
+    const top = Math.max(offer.least, Math.min(offer.most, offer.minutes));
+    for (let t = offer.least; t <= top; t++) {
       const own = worth(offer, t);
       if (own === 0) continue;
       for (let room = t; room < width; room++) {

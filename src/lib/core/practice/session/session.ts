@@ -98,10 +98,12 @@ function candidatesOf(
     .filter((item) => of(item).isSeam)
     .sort((a, b) => of(b).unclean - of(a).unclean || compared(a.id, b.id))
     .slice(0, MOST_SEAMS);
-  const underWay = inState('in progress').filter((item) => !seams.includes(item));
-  const held = inState('held')
-    .filter((item) => !seams.includes(item))
-    .sort((a, b) => compared(of(a).lastDay ?? '', of(b).lastDay ?? '') || compared(a.id, b.id));
+  // Nothing lies for ever behind something else that is worth as much: the longest untouched comes first, then the id decides.
+  const untouched = (state: Progress['state']) =>
+    inState(state)
+      .filter((item) => !seams.includes(item))
+      .sort((a, b) => compared(of(a).lastDay ?? '', of(b).lastDay ?? '') || compared(a.id, b.id));
+  const [underWay, held] = [untouched('in progress'), untouched('held')];
   const [fresh] = inState('open');
   const isFirst = items.every((item) => of(item).lastDay === null);
   const candidate = (kind: PartKind, why: string, item?: PracticeItem, share = 1): Candidate => ({
@@ -121,9 +123,7 @@ function candidatesOf(
       candidate('seam', `${percent(item)} of its last rounds were not clean; slowly, and alone.`, item)
     ),
     ...(fresh ? [candidate('new', firstReason(isFirst, fresh), fresh)] : []),
-    ...[...underWay]
-      .sort((a, b) => compared(a.id, b.id))
-      .map((item) => candidate('in progress', reasonUnderWay(item, of(item), last(item)), item)),
+    ...underWay.map((item) => candidate('in progress', reasonUnderWay(item, of(item), last(item)), item)),
     ...held.map((item, at) =>
       candidate(
         'held',

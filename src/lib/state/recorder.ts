@@ -1,0 +1,167 @@
+/**
+ * Writes the log while the player plays: round by round, rounds at one tempo and marked alike in one row. A round that is
+ * marked otherwise than those before it begins a row of its own.
+ */
+import type { RecordedRow } from '$lib/api/practice';
+import { dayOf } from '$lib/core/practice/log/day';
+import type { LogRow } from '$lib/core/practice/log/model';
+
+/** What is being played. */
+export interface Playing {
+  readonly item: string | null;
+  readonly chart: string | null;
+  readonly what: string;
+  readonly key: string | null;
+  readonly area: number | null;
+  readonly tempo: number | null;
+}
+
+interface PlayedRound extends Playing {
+  readonly startedAt: number;
+  readonly seconds: number;
+  readonly isWhole: boolean;
+  clean: boolean | null;
+  stumbles: number[];
+  /** The row it belongs to. */
+  row: string;
+}
+
+/** Seconds of a round that was not played to its end which are worth telling. */
+const WORTH_TELLING = 5;
+
+export class Recorder {
+  #rounds: PlayedRound[] = [];
+  readonly #revisions = new Map<string, number>();
+  readonly #send: (...rows: RecordedRow[]) => void;
+  readonly #now: () => number;
+  readonly #newId: () => string;
+
+  constructor(
+    send: (...rows: RecordedRow[]) => void,
+    now: () => number = Date.now,
+    newId: () => string = () => crypto.randomUUID()
+  ) {
+    this.#send = send;
+    this.#now = now;
+    this.#newId = newId;
+  }
+
+  /** Rounds played to their end since the beginning. */
+  get rounds(): number {
+    return this.#rounds.filter(({ isWhole }) => isWhole).length;
+  }
+
+  /** The marks of the rounds played to their end. */
+  get marks(): readonly (boolean | null)[] {
+    return this.#rounds.filter(({ isWhole }) => isWhole).map(({ clean }) => clean);
+  }
+
+  /** The whole rounds as the ladder reads them. */
+  get played(): readonly LogRow[] {
+    return this.#rounds
+      .filter(({ isWhole }) => isWhole)
+      .map(({ item, startedAt, tempo, clean, seconds }) => ({
+        item,
+        day: dayHere(startedAt),
+        tempo,
+        clean,
+        rounds: 1,
+        seconds
+      }));
+  }
+
+  /** Another playing begins: marks no longer reach what was before. */
+  begin(): void {
+    this.#rounds = [];
+  }
+
+  /** A round has been played; `stumbles`: changes at which the player stumbled in it. */
+  add(playing: Playing, seconds: number, stumbles: readonly number[] = [], isWhole = true): void {
+    if (!isWhole && seconds < WORTH_TELLING) return;
+    const before = this.#rounds.at(-1);
+    const clean = stumbles.length > 0 ? false : null;
+    const round: PlayedRound = {
+      ...playing,
+      startedAt: Math.round(this.#now() - seconds * 1000),
+      seconds,
+      isWhole,
+      clean,
+      stumbles: [...stumbles],
+      row: ''
+    };
+    round.row = before && isAlike(before, round) ? before.row : this.#newId();
+    this.#rounds.push(round);
+    this.#write(round.row);
+  }
+
+  /** Marks the last whole round; `all`: every round that was not marked yet. */
+  mark(clean: boolean, all = false): void {
+    const whole = this.#rounds.filter(({ isWhole }) => isWhole);
+    const meant = all ? whole.filter((round) => round.clean === null) : whole.slice(-1);
+    const rows = new Set<string>();
+    for (const round of meant) {
+      if (round.clean === clean) continue;
+      rows.add(round.row);
+      round.clean = clean;
+      if (clean) round.stumbles = [];
+      const others = this.#rounds.filter((one) => one.row === round.row && one !== round);
+      if (others.some((one) => one.clean !== clean)) {
+        const at = this.#rounds.indexOf(round);
+        const before = this.#rounds[at - 1];
+        round.row = before && before.row !== round.row && isAlike(before, round) ? before.row : this.#newId();
+        // Neighbours that were just marked alike go together.
+        rows.add(round.row);
+      }
+    }
+    this.#write(...rows);
+  }
+
+  #write(...ids: readonly string[]): void {
+    const rows = ids.flatMap((id) => {
+      const own = this.#rounds.filter(({ row }) => row === id);
+      return own.length ? [this.#rowOf(id, own)] : [];
+    });
+    if (rows.length) this.#send(...rows);
+  }
+
+  #rowOf(id: string, rounds: readonly PlayedRound[]): RecordedRow {
+    const revision = (this.#revisions.get(id) ?? 0) + 1;
+    this.#revisions.set(id, revision);
+    const first = rounds[0]!;
+    return {
+      id,
+      item: first.item,
+      chart: first.chart,
+      kind: 'rehearse',
+      what: first.what,
+      startedAt: first.startedAt,
+      day: dayHere(first.startedAt),
+      seconds: Math.round(rounds.reduce((sum, { seconds }) => sum + seconds, 0)),
+      rounds: rounds.filter(({ isWhole }) => isWhole).length,
+      tempo: first.tempo,
+      clean: first.clean,
+      key: first.key,
+      area: first.area,
+      note: '',
+      stumbles: rounds.flatMap(({ stumbles }) => stumbles),
+      revision
+    };
+  }
+}
+
+/** The day of a moment where the player is. */
+export function dayHere(at: number): string {
+  return dayOf(at, new Date(at).getTimezoneOffset());
+}
+
+function isAlike(a: PlayedRound, b: PlayedRound): boolean {
+  return (
+    a.item === b.item &&
+    a.chart === b.chart &&
+    a.what === b.what &&
+    a.key === b.key &&
+    a.area === b.area &&
+    a.tempo === b.tempo &&
+    a.clean === b.clean
+  );
+}

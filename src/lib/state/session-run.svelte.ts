@@ -1,0 +1,195 @@
+/**
+ * A session under way: its parts one after the other, each with its time. It outlives the page: kept on the device, taken up
+ * again where it was.
+ */
+import type { ItemData, ItemWithProgress } from '$lib/api/practice';
+import type { SessionPart } from '$lib/core/practice/session/parts';
+import { PARTS } from '$lib/core/practice/session/parts';
+import type { Assignment } from './rehearsal.svelte';
+
+/** A part as it is run: with what it opens. */
+export interface RunPart extends SessionPart {
+  readonly id: string;
+  readonly name: string;
+  /** Title of the chart. */
+  readonly title: string | null;
+  readonly data: ItemData | null;
+  readonly isDone?: boolean;
+}
+
+interface Kept {
+  readonly parts: readonly RunPart[];
+  readonly at: number;
+  /** When the part began, in milliseconds since 1970; and how long it had run before a pause. */
+  readonly began: number | null;
+  readonly ran: number;
+}
+
+const PLACE = 'corvel-session';
+
+/** The parts of a plan with what each opens. */
+export function runParts(
+  parts: readonly SessionPart[],
+  items: readonly ItemWithProgress[],
+  titles: ReadonlyMap<string, string>
+): RunPart[] {
+  return parts.map((part, i) => {
+    const item = items.find(({ id }) => id === part.item);
+    return {
+      ...part,
+      id: `${i} ${part.kind} ${part.item ?? ''} ${part.fourths ?? ''}`,
+      name: item?.data?.name ?? PARTS[part.kind].name,
+      title: part.chart === undefined ? null : (titles.get(part.chart) ?? null),
+      data: item?.data ?? null
+    };
+  });
+}
+
+/** What the stand is opened for; null for a part that is not played there. */
+export function assignmentOf(part: RunPart): Assignment | null {
+  const { kind, item, data, key, fourths, tempo, name, scope } = part;
+  if (kind === 'form') {
+    return {
+      item: null,
+      name: scope === 'whole' ? 'The whole form' : 'The first section, slowly',
+      what: 'band',
+      over: scope === 'whole' ? { kind: 'form' } : { kind: 'section', bar: 1 },
+      area: null,
+      key: key ?? null,
+      start: tempo ?? null,
+      tempo: null
+    };
+  }
+  if (!data) return null;
+  return {
+    // In another key it is another thing: the log keeps it apart.
+    item: fourths === undefined ? (item ?? null) : null,
+    name,
+    what: data.what,
+    line: data.line,
+    over: data.over,
+    area: fourths === undefined ? data.area : null,
+    key: key ?? data.key,
+    start: tempo ?? null,
+    tempo: data.tempo
+  };
+}
+
+/** Where a part is played. */
+export function placeOfPart({ kind, chart }: RunPart): string {
+  if (kind === 'cards') return '/trainer';
+  if (kind === 'rest' || kind === 'free' || chart === undefined) return '/today';
+  return `/charts/${chart}?view=rehearse`;
+}
+
+class SessionRun {
+  parts: readonly RunPart[] = $state.raw([]);
+  at = $state(0);
+  #began: number | null = $state(null);
+  #ran = $state(0);
+  /** Moves on with the clock of whoever shows it. */
+  now = $state(0);
+
+  readonly isOn = $derived.by(() => this.parts.length > 0);
+  readonly current: RunPart | null = $derived.by(() => this.parts[this.at] ?? null);
+  readonly isOver = $derived.by(() => this.isOn && this.at >= this.parts.length);
+  /** Seconds that the part has run. */
+  readonly ran = $derived.by(
+    () => this.#ran + (this.#began === null ? 0 : Math.max(0, (this.now - this.#began) / 1000))
+  );
+  /** Seconds that are left of the part; negative once it is over. */
+  readonly left = $derived.by(() => (this.current ? this.current.minutes * 60 - this.ran : 0));
+  get isPaused(): boolean {
+    return this.#began === null;
+  }
+
+  /** Takes up what the device has kept. */
+  restore(): void {
+    try {
+      const kept = JSON.parse(localStorage.getItem(PLACE) ?? 'null') as Kept | null;
+      if (!kept || !Array.isArray(kept.parts) || kept.parts.length === 0) return;
+      this.parts = kept.parts;
+      this.at = kept.at;
+      this.#began = kept.began;
+      this.#ran = kept.ran;
+      this.tick();
+    } catch {
+      // Nothing that could be taken up.
+    }
+  }
+
+  #keep(): void {
+    try {
+      const kept: Kept = { parts: this.parts, at: this.at, began: this.#began, ran: this.#ran };
+      if (this.isOn) localStorage.setItem(PLACE, JSON.stringify(kept));
+      else localStorage.removeItem(PLACE);
+    } catch {
+      // It goes on as long as the page does.
+    }
+  }
+
+  tick(): void {
+    this.now = Date.now();
+  }
+
+  start(parts: readonly RunPart[]): void {
+    this.parts = parts;
+    this.#goTo(0);
+  }
+
+  #goTo(at: number): void {
+    this.at = at;
+    this.#ran = 0;
+    this.now = Date.now();
+    this.#began = at < this.parts.length ? this.now : null;
+    this.#keep();
+  }
+
+  /** On to the next part; this one is done. */
+  next(): void {
+    this.parts = this.parts.map((part, i) => (i === this.at ? { ...part, isDone: true } : part));
+    this.#goTo(this.at + 1);
+  }
+
+  /** On to the next part without this one: no reproach. */
+  skip(): void {
+    this.#goTo(this.at + 1);
+  }
+
+  back(): void {
+    if (this.at > 0) this.#goTo(this.at - 1);
+  }
+
+  prolong(minutes: number): void {
+    this.parts = this.parts.map((part, i) =>
+      i === this.at ? { ...part, minutes: Math.max(1, part.minutes + minutes) } : part
+    );
+    this.#keep();
+  }
+
+  /** The part after this one comes now, this one after it. */
+  swap(): void {
+    const { at, parts } = this;
+    const [now, next] = [parts[at], parts[at + 1]];
+    if (!now || !next) return;
+    this.parts = [...parts.slice(0, at), next, now, ...parts.slice(at + 2)];
+    this.#goTo(at);
+  }
+
+  pause(): void {
+    this.tick();
+    if (this.#began === null) this.#began = this.now;
+    else {
+      this.#ran += (this.now - this.#began) / 1000;
+      this.#began = null;
+    }
+    this.#keep();
+  }
+
+  end(): void {
+    this.parts = [];
+    this.#goTo(0);
+  }
+}
+
+export const sessionRun = new SessionRun();

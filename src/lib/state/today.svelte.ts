@@ -1,0 +1,239 @@
+/** The page of the day: the plan for the minutes there are, items, set lists; changed on the server first. */
+/* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
+import type {
+  ItemData,
+  ItemWithProgress,
+  SetListData,
+  StoredItem,
+  StoredSetList,
+  Today
+} from '$lib/api/practice';
+import type { StoredChart } from '$lib/api/songbook';
+import { keyText } from '$lib/core/harmony/key';
+import { proposals } from '$lib/core/practice/items/proposals';
+import { PARTS } from '$lib/core/practice/session/parts';
+import { callRoute } from './call';
+import { dayHere } from './recorder';
+import { logBox } from './practice-log';
+import { runParts, type RunPart } from './session-run.svelte';
+import { Workspace } from './workspace.svelte';
+
+const AWAY = 'nothing was changed';
+const call = <T>(path: string, method?: string, body?: unknown) =>
+  callRoute<T>(`practice/${path}`, AWAY, method, body);
+
+export class TodayState {
+  now: Today = $state.raw(undefined as unknown as Today);
+  parts: readonly RunPart[] = $state.raw([]);
+  problem = $state('');
+  isBusy = $state(false);
+
+  constructor(today: Today) {
+    this.#show(today);
+  }
+
+  #show(today: Today): void {
+    this.now = today;
+    this.parts = runParts(today.plan.session, today.items, this.#titles(today));
+  }
+
+  #titles({ charts }: Today): ReadonlyMap<string, string> {
+    return new Map(charts.map(({ id, title }) => [id, title]));
+  }
+
+  /** What is practised by chart, in the player's order. */
+  readonly byChart = $derived.by(() => {
+    const groups = new Map<string, { chart: string | null; title: string; items: ItemWithProgress[] }>();
+    for (const item of this.now.items) {
+      const title = item.chart === null ? 'Your own' : (item.title ?? 'A chart that is gone');
+      const key = item.chart ?? '';
+      const group = groups.get(key) ?? { chart: item.chart, title, items: [] };
+      group.items.push(item);
+      groups.set(key, group);
+    }
+    return [...groups.values()];
+  });
+
+  /** Reads the day again, with what has just been played. */
+  async load(minutes = this.now.minutes): Promise<void> {
+    await this.attempt(async () => {
+      await logBox.send();
+      const at = Date.now();
+      const query = new URLSearchParams({
+        day: dayHere(at),
+        minutes: String(minutes),
+        offset: String(new Date(at).getTimezoneOffset())
+      });
+      this.#show(await call<Today>(`today?${query}`));
+    });
+  }
+
+  /** Runs something that may fail; what failed is said. */
+  async attempt(work: () => Promise<unknown>): Promise<boolean> {
+    this.problem = '';
+    this.isBusy = true;
+    try {
+      await work();
+      return true;
+    } catch (error) {
+      this.problem = error instanceof Error ? error.message : 'That did not work.';
+      return false;
+    } finally {
+      this.isBusy = false;
+    }
+  }
+
+  // The plan, as the player bends it.
+
+  get planned(): number {
+    return this.parts.reduce((sum, { minutes }) => sum + minutes, 0);
+  }
+
+  order(parts: readonly RunPart[]): void {
+    this.parts = parts;
+  }
+
+  leaveOut(id: string): void {
+    this.parts = this.parts.filter((part) => part.id !== id);
+  }
+
+  lengthen(id: string, by: number): void {
+    this.parts = this.parts.map((part) =>
+      part.id === id ? { ...part, minutes: Math.min(60, Math.max(1, part.minutes + by)) } : part
+    );
+  }
+
+  /** Another item in a part's place: the next one that is open and not in the plan. */
+  swap(id: string): boolean {
+    const taken = new Set(this.parts.map(({ item }) => item));
+    const open = this.now.items.filter(({ id: item, progress }) => progress?.isOpen && !taken.has(item));
+    const at = this.now.items.findIndex(
+      ({ id: item }) => item === this.parts.find((part) => part.id === id)?.item
+    );
+    const next =
+      open.find(({ id: item }) => this.now.items.findIndex((one) => one.id === item) > at) ?? open[0];
+    if (!next?.progress || !next.data) return false;
+    const { data, progress, chart, title } = next;
+    const kind = progress.state === 'held' ? 'held' : progress.state === 'open' ? 'new' : 'in progress';
+    this.parts = this.parts.map((part) =>
+      part.id === id
+        ? {
+            id: `${part.id} ${next.id}`,
+            kind,
+            minutes: part.minutes,
+            item: next.id,
+            ...(chart === null ? {} : { chart }),
+            ...(data.key === null ? {} : { key: data.key }),
+            tempo: progress.next,
+            name: data.name,
+            title,
+            data,
+            why: `Taken by you in place of “${part.name}”. ${PARTS[kind].name}.`
+          }
+        : part
+    );
+    return true;
+  }
+
+  // Items.
+
+  /** Takes a chart up: its items in the practitioners' order, as far as they are not there. Gives how many were added. */
+  async takeUp(chart: string): Promise<number> {
+    let added = 0;
+    await this.attempt(async () => {
+      const stored = await callRoute<StoredChart>(`songbook/${chart}`, AWAY);
+      const { lines } = await callRoute<{ lines: { id: string; name: string }[] }>(
+        `songbook/${chart}/lines`,
+        AWAY
+      );
+      const workspace = new Workspace(stored, true);
+      const { home, rows } = workspace.arrangement;
+      const away = (position: number) => Math.abs(position - home);
+      const positions = rows.map(({ position }) => position).sort((a, b) => away(a) - away(b));
+      const known = new Set(this.now.items.map(({ id }) => id));
+      const items = proposals({
+        id: chart,
+        key: keyText(workspace.analysis.key),
+        tempo: workspace.sheet.head.tempo ?? 100,
+        // The areas next to the first one, up and down; not the one that is nearly the same.
+        positions: [home, ...positions.filter((position) => away(position) > 1)],
+        hasMelody: workspace.melody !== null,
+        lines
+      }).filter(({ id }) => !known.has(id));
+      added = items.length;
+      if (added === 0) return;
+      await call('items', 'POST', {
+        items: items.map(({ id, what, name, line, area, key, minutes, after, tempo }) => ({
+          id,
+          chart,
+          data: { what, name, line, area, key, minutes, after, tempo }
+        }))
+      });
+    });
+    if (added) await this.load();
+    return added;
+  }
+
+  async addItem(chart: string | null, data: ItemData): Promise<boolean> {
+    const done = await this.attempt(() =>
+      call('items', 'POST', { items: [{ id: crypto.randomUUID(), chart, data }] })
+    );
+    if (done) await this.load();
+    return done;
+  }
+
+  async change(item: StoredItem, part: Partial<ItemData>): Promise<void> {
+    if (!item.data) return;
+    const data = { ...item.data, ...part };
+    const done = await this.attempt(() => call(`items/${item.id}`, 'PUT', { base: item.version, data }));
+    if (done) await this.load();
+  }
+
+  /** Deletes items; gives what brings them back, null where that failed. */
+  async remove(items: readonly StoredItem[]): Promise<(() => Promise<void>) | null> {
+    const done = await this.attempt(async () => {
+      for (const { id } of items) await call(`items/${encodeURIComponent(id)}`, 'DELETE');
+    });
+    await this.load();
+    if (!done) return null;
+    return async () => {
+      await this.attempt(async () => {
+        for (const { id } of items) await call(`items/${encodeURIComponent(id)}/bring-back`, 'POST');
+      });
+      await this.load();
+    };
+  }
+
+  async reorder(order: readonly string[]): Promise<void> {
+    const byId = new Map(this.now.items.map((item) => [item.id, item]));
+    const moved = order.flatMap((id) => byId.get(id) ?? []);
+    const rest = this.now.items.filter(({ id }) => !order.includes(id));
+    this.now = { ...this.now, items: [...moved, ...rest] };
+    const all = this.now.items.map(({ id }) => id);
+    if (await this.attempt(() => call('items', 'PUT', { order: all }))) await this.load();
+  }
+
+  // Set lists.
+
+  async keepSetList(name: string, data: SetListData): Promise<void> {
+    const done = await this.attempt(() => call('set-lists', 'POST', { id: crypto.randomUUID(), name, data }));
+    if (done) await this.load();
+  }
+
+  async changeSetList(list: StoredSetList, edit: { name?: string; data?: SetListData }): Promise<void> {
+    const done = await this.attempt(() =>
+      call(`set-lists/${list.id}`, 'PUT', { base: list.version, ...edit })
+    );
+    if (done) await this.load();
+  }
+
+  async removeSetList(list: StoredSetList): Promise<(() => Promise<void>) | null> {
+    const done = await this.attempt(() => call(`set-lists/${list.id}`, 'DELETE'));
+    if (!done) return null;
+    await this.load();
+    return async () => {
+      await this.attempt(() => call(`set-lists/${list.id}/bring-back`, 'POST'));
+      await this.load();
+    };
+  }
+}

@@ -1,0 +1,303 @@
+<!-- For a date: set lists with their day, how ready each tune is, the minutes shared out, a run-through, cue sheets. -->
+<script lang="ts">
+  import Play from '@lucide/svelte/icons/play';
+  import Plus from '@lucide/svelte/icons/plus';
+  import Printer from '@lucide/svelte/icons/printer';
+  import Trash2 from '@lucide/svelte/icons/trash-2';
+  import { tick } from 'svelte';
+  import { toast } from 'svelte-sonner';
+  import { goto } from '$app/navigation';
+  import type { SetListData, StoredSetList } from '$lib/api/practice';
+  import { transposeKey } from '$lib/core/chart/transpose';
+  import { keyText, readKey } from '$lib/core/harmony/key';
+  import { keyName } from '$lib/core/practice/items/words';
+  import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
+  import { dayAfter } from '$lib/core/practice/log/day';
+  import type { PracticeItem } from '$lib/core/practice/log/model';
+  import { minutesByNeed, paceTo, readinessOf } from '$lib/core/practice/session/date';
+  import { counted } from '$lib/core/theory/words';
+  import { placeOfPart, sessionRun, type RunPart } from '$lib/state/session-run.svelte';
+  import Button from '../kit/Button.svelte';
+  import NumberField from '../kit/NumberField.svelte';
+  import Select from '../kit/Select.svelte';
+  import CueSheets from './CueSheets.svelte';
+  import { longDay } from './days';
+  import type { PanelProps } from './panels';
+
+  let { today }: PanelProps = $props();
+  const now = $derived(today.now);
+  const titles = $derived(new Map(now.charts.map(({ id, title }) => [id, title])));
+
+  /** How ready each tune of a list is, and its share of the minutes. */
+  function readinessIn(data: SetListData) {
+    const progress = new Map(now.items.flatMap(({ id, progress: own }) => (own ? [[id, own] as const] : [])));
+    const tunes = data.charts.map((tune) => {
+      const items = now.items.flatMap((item): PracticeItem[] =>
+        item.chart === tune.chart && item.data && item.progress && isInKey(item.data.key, tune)
+          ? [{ id: item.id, what: item.data.what, tempo: item.data.tempo }]
+          : []
+      );
+      return { ...tune, ready: readinessOf(items, progress, tune.tempo) };
+    });
+    const minutes = minutesByNeed(
+      tunes.map(({ ready }) => ready),
+      data.minutes
+    );
+    return tunes.map((tune, i) => ({
+      ...tune,
+      minutes: minutes[i] ?? 0,
+      pace: paceTo(tune.ready.steps, now.day, data.day)
+    }));
+  }
+
+  const chartKey = (chart: string) => now.charts.find(({ id }) => id === chart)?.key ?? '';
+  /** What is practised in other keys does not make the tune ready. */
+  function isInKey(key: string | null, { chart, key: own }: { chart: string; key: string | null }): boolean {
+    return key === null || key === (own ?? chartKey(chart));
+  }
+  /** The twelve keys of a tune, its own first. */
+  function keysOf(chart: string): readonly { value: string; name: string }[] {
+    const key = readKey(chartKey(chart));
+    if (!key) return [];
+    return Array.from({ length: 12 }, (_, shift) => transposeKey(keyText(key), key.tonic, shift)).map(
+      (value) => ({
+        value,
+        name: keyName(value)
+      })
+    );
+  }
+
+  let name = $state('');
+  async function add() {
+    const own = name.trim();
+    if (!own) return;
+    await today.keepSetList(own, { day: dayAfter(now.day, 7), minutes: 30, charts: [] });
+    name = '';
+  }
+  const edit = (list: StoredSetList, part: Partial<SetListData>) =>
+    list.data && today.changeSetList(list, { data: { ...list.data, ...part } });
+  function move(list: StoredSetList, at: number, by: number) {
+    const charts = [...(list.data?.charts ?? [])];
+    const [tune] = charts.splice(at, 1);
+    if (!tune) return;
+    charts.splice(at + by, 0, tune);
+    void edit(list, { charts });
+  }
+  async function remove(list: StoredSetList) {
+    const bringBack = await today.removeSetList(list);
+    if (bringBack)
+      toast(`“${list.name}” was deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
+  }
+
+  /** All tunes in order with the band, at the tempo of the day. */
+  async function runThrough({ name: of, data }: StoredSetList) {
+    if (!data) return;
+    const parts = data.charts.map((tune, i): RunPart => ({
+      id: `${i} ${tune.chart}`,
+      kind: 'form',
+      minutes: 5,
+      chart: tune.chart,
+      ...(tune.tempo === null ? {} : { tempo: tune.tempo }),
+      ...(tune.key === null ? {} : { key: tune.key }),
+      scope: 'whole',
+      why: `${of}, number ${i + 1}${tune.tuning ? `; tuning: ${tune.tuning}` : ''}`,
+      name: titles.get(tune.chart) ?? 'A chart that is gone',
+      title: tune.tuning || null,
+      data: null
+    }));
+    sessionRun.start(parts.filter(({ chart }) => chart !== undefined && titles.has(chart)));
+    if (sessionRun.current) await goto(placeOfPart(sessionRun.current));
+  }
+
+  let printed: StoredSetList | null = $state.raw(null);
+  let sheets: CueSheets | undefined = $state();
+  async function cue(list: StoredSetList) {
+    printed = list;
+    await tick();
+    await sheets?.prepare();
+    await tick();
+    print();
+  }
+</script>
+
+<section class="print:hidden" aria-label="For a date">
+  <form
+    class="flex flex-wrap items-center gap-2"
+    onsubmit={(event) => {
+      event.preventDefault();
+      void add();
+    }}
+  >
+    <input
+      class="h-11 min-w-40 flex-1 basis-60 rounded-md border border-edge bg-surface px-3"
+      aria-label="Name of a new set list"
+      placeholder="A set list: Saturday, the lesson, the session …"
+      maxlength="120"
+      bind:value={name}
+    />
+    <Button size="stand" type="submit" disabled={!name.trim()}><Plus size={16} /> new set list</Button>
+  </form>
+  {#each now.setLists as list (list.id)}
+    {#if list.data}
+      {@const data = list.data}
+      {@const tunes = readinessIn(data)}
+      {@const days = paceTo(0, now.day, data.day).days}
+      <article class="mt-4 card p-4" aria-label={list.name} data-set-list={list.name}>
+        <div class="flex flex-wrap items-center gap-3">
+          <input
+            class="min-w-40 flex-1 rounded-md border border-transparent bg-transparent px-1 font-display text-2xl hover:border-edge focus:border-edge"
+            aria-label="Name of the set list"
+            maxlength="120"
+            value={list.name}
+            onchange={(event) => {
+              const own = event.currentTarget.value.trim();
+              if (own) void today.changeSetList(list, { name: own });
+            }}
+          />
+          <label class="flex items-center gap-2"
+            >on <input
+              type="date"
+              class="h-9 rounded-md border border-edge bg-surface px-2 pointer-coarse:h-11"
+              value={data.day}
+              onchange={(event) =>
+                event.currentTarget.value && void edit(list, { day: event.currentTarget.value })}
+            /></label
+          >
+          <span
+            >with <NumberField
+              label="Minutes a day for {list.name}"
+              min={1}
+              max={240}
+              unit="min a day"
+              value={data.minutes}
+              onset={(minutes) => void edit(list, { minutes })}
+            /></span
+          >
+          <Button tone="strong" disabled={data.charts.length === 0} onclick={() => void runThrough(list)}
+            ><Play size={16} /> run-through</Button
+          >
+          <Button disabled={data.charts.length === 0} onclick={() => void cue(list)}
+            ><Printer size={16} /> cue sheets</Button
+          >
+          <Button label="Delete {list.name}" onclick={() => void remove(list)}><Trash2 size={15} /></Button>
+        </div>
+        <p class="mt-1 px-1 text-soft">
+          {longDay(data.day)}: {days
+            ? `${counted(days, 'day')} from now`
+            : data.day === now.day
+              ? 'today'
+              : 'gone by'}.
+        </p>
+        <ol class="mt-2 divide-y divide-[var(--line)]">
+          {#each tunes as tune, at (at)}
+            <li class="flex flex-wrap items-center gap-x-4 gap-y-1 py-2" data-tune>
+              <span class="w-6 text-right font-display text-lg text-soft">{at + 1}</span>
+              <div class="min-w-44 flex-1">
+                {#if titles.has(tune.chart)}<a
+                    class="font-display text-lg hover:underline"
+                    href="/charts/{tune.chart}">{titles.get(tune.chart)}</a
+                  >{:else}<span class="text-warn">A chart that is gone</span>{/if}
+                <p class="text-sm text-soft">
+                  {#if tune.ready.items === 0}nothing of it is practised yet{:else}{tune.ready.held} of {tune
+                      .ready.items} held{#if tune.ready.steps}, {counted(tune.ready.steps, 'tempo step')} to go:
+                      {#if tune.pace.isInReach}{tune.pace.perDay.toFixed(1)} a day{:else}<b class="text-warn"
+                          >not in reach by then; lower the tempo, or leave some out</b
+                        >{/if}{/if}{/if}
+                </p>
+              </div>
+              <div
+                class="relative h-3 w-28 rounded-full border border-edge"
+                role="img"
+                aria-label="{Math.round(tune.ready.share * 100)} % ready"
+              >
+                <div
+                  class="absolute inset-y-0 left-0 rounded-full bg-ink"
+                  style:width="{tune.ready.share * 100}%"
+                ></div>
+              </div>
+              <span class="w-24 text-right tabular-nums" data-share={tune.minutes}
+                >{tune.minutes} min a day</span
+              >
+              {#if keysOf(tune.chart).length}<Select
+                  label="Key of {titles.get(tune.chart)} on the day"
+                  value={tune.key ?? chartKey(tune.chart)}
+                  options={keysOf(tune.chart)}
+                  onpick={(key) =>
+                    void edit(list, {
+                      charts: data.charts.map((one, i) =>
+                        i === at ? { ...one, key: key === chartKey(tune.chart) ? null : key } : one
+                      )
+                    })}
+                />{/if}
+              <NumberField
+                label="Tempo of {titles.get(tune.chart) ?? 'it'} on the day"
+                min={LOWEST_TEMPO}
+                max={HIGHEST_TEMPO}
+                unit="bpm"
+                value={tune.tempo ?? 100}
+                onset={(tempo) =>
+                  void edit(list, {
+                    charts: data.charts.map((one, i) => (i === at ? { ...one, tempo } : one))
+                  })}
+              />
+              <input
+                class="h-9 w-32 rounded-md border border-transparent bg-transparent px-1 text-sm hover:border-edge focus:border-edge pointer-coarse:h-11"
+                aria-label="Tuning for {titles.get(tune.chart) ?? 'it'}"
+                placeholder="tuning"
+                maxlength="80"
+                value={tune.tuning}
+                onchange={(event) =>
+                  void edit(list, {
+                    charts: data.charts.map((one, i) =>
+                      i === at ? { ...one, tuning: event.currentTarget.value } : one
+                    )
+                  })}
+              />
+              <Button size="small" label="Earlier" disabled={at === 0} onclick={() => move(list, at, -1)}
+                >↑</Button
+              >
+              <Button
+                size="small"
+                label="Later"
+                disabled={at === tunes.length - 1}
+                onclick={() => move(list, at, 1)}>↓</Button
+              >
+              <Button
+                size="small"
+                label="Take it off the list"
+                onclick={() => void edit(list, { charts: data.charts.filter((_, i) => i !== at) })}
+                ><Trash2 size={14} /></Button
+              >
+            </li>
+          {/each}
+        </ol>
+        {#if now.charts.length}
+          <Select
+            class="mt-2"
+            label="Add a tune to {list.name}"
+            value=""
+            options={[
+              { value: '', name: 'add a tune …' },
+              ...now.charts.map(({ id, title }) => ({ value: id, name: title }))
+            ]}
+            onpick={(chart) =>
+              chart &&
+              void edit(list, {
+                charts: [...data.charts, { chart, key: null, tempo: null, tuning: '', note: '' }]
+              })}
+          />
+        {/if}
+      </article>
+    {:else}
+      <p class="mt-4 card p-4 text-warn">
+        “{list.name}” cannot be read any more. It is kept as it is.
+        <Button onclick={() => void remove(list)}>delete it</Button>
+      </p>
+    {/if}
+  {:else}
+    <p class="mt-4 card p-6 text-center text-soft">
+      No date yet. A set list shows how ready each tune is, and shares the days until then out among them.
+    </p>
+  {/each}
+</section>
+{#if printed}<CueSheets bind:this={sheets} list={printed} />{/if}

@@ -1,0 +1,325 @@
+<!-- The trainer: a question, the neck, an answer, and why; two minutes a round. By touch, by keys, by MIDI; read from a stand. -->
+<script lang="ts">
+  import Ear from '@lucide/svelte/icons/ear';
+  import Play from '@lucide/svelte/icons/play';
+  import { onDestroy, onMount, tick, untrack } from 'svelte';
+  import type { TrainerData } from '$lib/api/practice';
+  import { kindOf, solve } from '$lib/core/practice/trainer/kinds';
+  import { answerHeard, heardOf } from '$lib/core/practice/trainer/sound';
+  import type { Heard } from '$lib/core/practice/hearing';
+  import { pitchClass, readNote } from '$lib/core/theory/note';
+  import { asciiAccidentals, prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
+  import { counted } from '$lib/core/theory/words';
+  import { sessionRun } from '$lib/state/session-run.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import { Trainer } from '$lib/state/trainer.svelte';
+  import Places from '../app/Places.svelte';
+  import { button } from '../kit/button';
+  import Button from '../kit/Button.svelte';
+  import { layKeys } from '../keys/keys';
+  import CardNeck from './CardNeck.svelte';
+
+  let { trainer: data }: { trainer: TrainerData } = $props();
+  const trainer = untrack(() => new Trainer(data, settings.instrument));
+  const waits = untrack(() => trainer.waiting(Date.now()));
+  const question = $derived(trainer.question);
+  const kind = $derived(question && kindOf(question.kind));
+  const solution = $derived(question && solve(question, trainer.neck));
+  const frets = $derived(question && kind ? kind.window(question, trainer.neck) : null);
+  const showsNeck = $derived(kind !== null && !['spell', 'hear', 'sing'].includes(kind.id));
+  const shown = $derived(question && kind?.shows ? kind.shows(question, trainer.neck) : []);
+  const clock = $derived(
+    `${Math.floor(trainer.left / 60)}:${String(Math.floor(trainer.left % 60)).padStart(2, '0')}`
+  );
+  /** Keys for up to twelve choices, as they lie in a row. */
+  const CHOICE_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '='];
+  let names = $state('');
+  let nextButton: HTMLButtonElement | undefined = $state();
+  let problem = $state('');
+  let stopMidi: (() => void) | null = $state.raw(null);
+
+  const now = () => Date.now();
+  onMount(() => {
+    const timer = setInterval(() => trainer.tick(now()), 250);
+    return () => clearInterval(timer);
+  });
+  onDestroy(() => {
+    stopMidi?.();
+    hush?.();
+  });
+
+  let hush: (() => void) | undefined;
+  async function sound(heard: Heard | null) {
+    if (!heard) return;
+    try {
+      const { listen, stopListening } = await import('$lib/audio/listen');
+      hush = stopListening;
+      stopListening();
+      await listen(heard, () => undefined);
+      problem = '';
+    } catch {
+      problem = 'There is no sound here; skip this card, or look at its answer.';
+    }
+  }
+  /** A card that sounds does so by itself. */
+  $effect(() => {
+    if (question) untrack(() => void sound(heardOf(question)));
+  });
+  $effect(() => {
+    if (trainer.verdict) void tick().then(() => nextButton?.focus());
+  });
+
+  async function toggleMidi() {
+    if (stopMidi) {
+      stopMidi();
+      stopMidi = null;
+      return;
+    }
+    try {
+      const { listenToMidi } = await import('$lib/audio/midi-in');
+      stopMidi = await listenToMidi((midi) => trainer.hear(midi, now()));
+      problem = '';
+    } catch {
+      problem = 'The browser lets no MIDI in; tap the neck or use the keys.';
+    }
+  }
+  function choose(choice: string) {
+    trainer.answer({ way: 'choice', choice }, now());
+  }
+  function spell() {
+    const typed = names.split(/[\s,]+/).filter(Boolean);
+    const notes = typed.map((word) =>
+      readNote(asciiAccidentals(word.charAt(0).toUpperCase() + word.slice(1)))
+    );
+    if (notes.length === 0 || notes.includes(null)) {
+      problem = 'Write note names with spaces between: Ab C Eb Gb.';
+      return;
+    }
+    problem = '';
+    trainer.answerNames(notes as string[], now());
+    names = '';
+  }
+  function label(choice: string): string {
+    if (question?.kind === 'becomes') return prettyDegree(choice);
+    return question?.kind === 'hear' ? prettySymbol(choice) : choice;
+  }
+  const go = () => trainer.next(now());
+  const focusHere = (node: HTMLElement) => node.focus();
+
+  $effect(() =>
+    layKeys(() => [
+      ...CHOICE_KEYS.map((key, i) => ({
+        keys: key,
+        name: `Choice ${i + 1}`,
+        presses: [key],
+        run: () => {
+          const choice = solution?.choices?.[i];
+          if (choice !== undefined && kind?.way === 'choice' && !trainer.verdict) choose(choice);
+          else if (kind?.way === 'own' && !trainer.verdict && isRevealed) own(i === 0);
+        },
+        single: true,
+        command: false
+      })),
+      {
+        keys: 'Enter',
+        name: 'Go on',
+        presses: ['Enter', 'Space'],
+        run: () => {
+          if (trainer.verdict) go();
+          else if (!trainer.isRunning) trainer.start(now());
+          else if (kind?.way === 'own' && !isRevealed) reveal();
+        },
+        single: false,
+        command: false
+      }
+    ])
+  );
+
+  /** The note that was to be sung has been heard. */
+  let isRevealed = $state(false);
+  $effect(() => {
+    if (question) isRevealed = false;
+  });
+  function reveal() {
+    isRevealed = true;
+    const name = solution?.notes[0];
+    if (question && name) void sound(answerHeard(question, pitchClass(name)));
+  }
+  const own = (isRight: boolean) => trainer.answer({ way: 'own', isRight }, now());
+</script>
+
+<main class="mx-auto flex max-w-[1180px] flex-col gap-4 px-4 py-6" data-trainer data-kind={question?.kind}>
+  <Places at="today" title="Cards" />
+  {#if problem}<p class="card px-3 py-2 text-warn" role="alert">{problem}</p>{/if}
+
+  {#if question && kind && solution && frets}
+    <div class="flex items-center gap-4">
+      <span class="font-display text-3xl tabular-nums" role="timer" aria-label="Time left of the round"
+        >{clock}</span
+      >
+      <div class="h-2 flex-1 overflow-hidden rounded-full border border-edge">
+        <div class="h-full bg-target" style:width="{(trainer.left / 120) * 100}%"></div>
+      </div>
+      <span class="text-base tabular-nums" data-score="{trainer.right} {trainer.wrong}"
+        >{trainer.right} right{trainer.wrong ? `, ${trainer.wrong} not` : ''}</span
+      >
+      <Button
+        size="stand"
+        pressed={stopMidi !== null}
+        hint="Answer by playing"
+        onclick={() => void toggleMidi()}>MIDI</Button
+      >
+    </div>
+    <section class="flex flex-col gap-4 card p-5" aria-label="Card">
+      <h2 class="text-center font-display text-3xl leading-tight max-sm:text-2xl" aria-live="polite" data-ask>
+        {kind.ask(question)}
+      </h2>
+      {#key question}
+        {#if showsNeck}
+          <CardNeck
+            neck={trainer.neck}
+            from={frets[0]}
+            to={frets[1]}
+            {shown}
+            right={solution.cells}
+            tapped={trainer.tapped}
+            verdict={trainer.verdict}
+            isStill={kind.way !== 'cell' && kind.way !== 'cells'}
+            isUnnumbered={kind.id === 'shape'}
+            ontap={(place) => trainer.tap(place, now())}
+            onsubmit={() => trainer.submit(now())}
+          />
+        {/if}
+        {#if !trainer.verdict}
+          {#if kind.way === 'cells'}
+            <div class="flex justify-center gap-3">
+              <Button
+                size="stand"
+                tone="strong"
+                class="min-w-40 text-lg"
+                onclick={() => trainer.submit(now())}
+                >{trainer.tapped.length
+                  ? `these ${trainer.tapped.length}`
+                  : question.kind === 'moves'
+                    ? 'none stays'
+                    : 'none'}</Button
+              >
+            </div>
+          {:else if kind.way === 'choice' && solution.choices}
+            <div class="flex flex-wrap justify-center gap-2" role="group" aria-label="Answers">
+              {#each solution.choices as choice, i (choice)}
+                <Button
+                  size="stand"
+                  class="min-h-14 min-w-20 text-xl"
+                  data-choice-of={choice}
+                  onclick={() => choose(choice)}
+                  ><kbd class="text-xs text-soft pointer-coarse:hidden">{CHOICE_KEYS[i]}</kbd>
+                  {label(choice)}</Button
+                >
+              {/each}
+            </div>
+          {:else if kind.way === 'names'}
+            <form
+              class="mx-auto flex w-full max-w-md gap-2"
+              onsubmit={(event) => {
+                event.preventDefault();
+                spell();
+              }}
+            >
+              <input
+                class="h-14 min-w-0 flex-1 rounded-md border border-edge bg-paper px-3 text-2xl"
+                aria-label="The notes of the chord"
+                placeholder="Ab C Eb Gb"
+                autocapitalize="off"
+                autocomplete="off"
+                spellcheck="false"
+                bind:value={names}
+                use:focusHere
+              />
+              <Button size="stand" tone="strong" type="submit" class="min-w-20">that’s it</Button>
+            </form>
+          {:else if kind.way === 'own'}
+            <div class="flex flex-wrap justify-center gap-3">
+              {#if isRevealed}
+                <Button size="stand" tone="strong" class="min-w-32" onclick={() => own(true)}
+                  >it was that</Button
+                >
+                <Button size="stand" class="min-w-32" onclick={() => own(false)}>it was not</Button>
+              {:else}
+                <Button size="stand" tone="strong" class="min-w-40" onclick={reveal}>hear it</Button>
+              {/if}
+            </div>
+          {/if}
+          {#if heardOf(question)}
+            <div class="flex justify-center">
+              <Button size="stand" onclick={() => void sound(heardOf(question))}
+                ><Ear size={17} /> again</Button
+              >
+            </div>
+          {/if}
+        {:else}
+          <div
+            class="flex flex-col items-center gap-3"
+            role="status"
+            data-verdict={trainer.verdict.isRight ? 'right' : 'wrong'}
+          >
+            <p class="font-display text-3xl {trainer.verdict.isRight ? '' : 'text-target'}">
+              {trainer.verdict.isRight ? 'Right.' : 'Not this time.'}
+            </p>
+            <p class="max-w-2xl text-center text-xl">{trainer.verdict.why}</p>
+            <Button bind:element={nextButton} size="stand" tone="strong" class="min-w-40 text-lg" onclick={go}
+              >next</Button
+            >
+          </div>
+        {/if}
+      {/key}
+    </section>
+  {:else if trainer.isOver}
+    <section class="card p-6 text-center" aria-label="The round is over" data-over>
+      <p class="font-display text-4xl">
+        {trainer.right} right{trainer.wrong ? `, ${trainer.wrong} not` : ''}
+      </p>
+      {#if trainer.missed.length}
+        <ul class="mx-auto mt-4 max-w-2xl text-left">
+          {#each trainer.missed as { asked, why }, i (i)}
+            <li class="border-t border-line py-2"><b>{asked}</b><br />{why}</li>
+          {/each}
+        </ul>
+      {/if}
+      <div class="mt-5 flex flex-wrap justify-center gap-3">
+        <Button size="stand" tone="strong" onclick={() => trainer.start(now())}>another round</Button>
+        {#if !sessionRun.isOn}<a class={button({ size: 'stand' })} href="/today">to the plan</a>{/if}
+      </div>
+    </section>
+  {:else}
+    <section class="card p-8 text-center" aria-label="Before the round">
+      {#if waits.due + waits.fresh > 0}
+        <p class="font-display text-3xl" data-waits={waits.due + waits.fresh}>
+          {[waits.due ? `${counted(waits.due, 'card')} due` : '', waits.fresh ? `${waits.fresh} new` : '']
+            .filter(Boolean)
+            .join(', ')}
+        </p>
+        <p class="mt-2 text-lg text-soft">
+          Two minutes. Tap the neck, or use the keys: arrows and Space on the neck, digits for answers, Enter
+          to go on.
+        </p>
+        <Button
+          size="stand"
+          tone="target"
+          class="mt-5 min-h-16 min-w-48 text-2xl"
+          onclick={() => trainer.start(now())}><Play size={24} /> Start</Button
+        >
+      {:else if data.charts.length === 0 && data.cards.length === 0}
+        <p class="text-lg">
+          Cards come from the charts you practise. <a class="underline" href="/today?show=items"
+            >Take one up first</a
+          >.
+        </p>
+      {:else}
+        <p class="font-display text-3xl">Nothing is due.</p>
+        <p class="mt-2 text-lg text-soft">What you know is left alone until it is about to be forgotten.</p>
+        <a class="{button({ size: 'stand' })} mt-4" href="/today">to the plan</a>
+      {/if}
+    </section>
+  {/if}
+</main>
