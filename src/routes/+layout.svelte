@@ -1,10 +1,7 @@
 <script lang="ts">
   import '../app.css';
   import { onMount, untrack } from 'svelte';
-  import { Toaster } from 'svelte-sonner';
   import { ownKeys } from '$lib/ui/keys/keys';
-  import { keepSending } from '$lib/state/practice-log';
-  import { sessionRun } from '$lib/state/session-run.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '$lib/ui/app/Arriving.svelte';
 
@@ -13,14 +10,12 @@
   untrack(() => settings.start(data.settings));
   onMount(() => settings.follow());
   onMount(() => ownKeys(() => settings.now.singleKeys));
-  onMount(() => sessionRun.restore());
-  onMount(() => keepSending());
 </script>
 
 {@render children()}
-{#if sessionRun.isOn}
-  <Arriving isQuiet load={() => import('$lib/ui/today/SessionBar.svelte')}
-    >{#snippet children(SessionBar)}<SessionBar />{/snippet}</Arriving
-  >
-{/if}
-<Toaster theme={settings.now.theme === 'stage' ? 'dark' : 'light'} position="bottom-center" duration={8000} />
+<Arriving isQuiet load={() => import('$lib/ui/today/Practising.svelte')}
+  >{#snippet children(Practising)}<Practising />{/snippet}</Arriving
+>
+<Arriving isQuiet load={() => import('$lib/ui/app/Toasts.svelte')}
+  >{#snippet children(Toasts)}<Toasts />{/snippet}</Arriving
+>

@@ -92,6 +92,18 @@ const STATES: readonly State[] = [
   }
 ];
 
+/** Pages over all charts. */
+const PLACES = [
+  '/',
+  '/licks',
+  '/today',
+  '/today?show=items',
+  '/today?show=dates',
+  '/today?show=progress',
+  '/today?show=log',
+  '/trainer'
+] as const;
+
 /** Each state is looked at in these ways. */
 const LOOKS = [
   [1280, 'day'],
@@ -127,14 +139,13 @@ export function accessJobs(tools: () => Tools): void {
     );
 
   describe('for everybody', () => {
-    const places = LOOKS.flatMap(([width, theme]) =>
-      ['/', '/licks'].map((path) => [path, width, theme] as const)
-    );
+    const places = LOOKS.flatMap(([width, theme]) => PLACES.map((path) => [path, width, theme] as const));
     it.each(places)('axe finds nothing at %s, %i wide, %s', async (path, width, theme) => {
       await setViewport(browser(), width, 900);
       try {
         await tools().server.call('PUT', 'settings', { ...DEFAULT_SETTINGS, theme });
         await page().open(path);
+        await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
         expect(await findings()).toEqual([]);
         expect(await over()).toBeLessThanOrEqual(0);
       } finally {

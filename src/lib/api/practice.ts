@@ -6,7 +6,6 @@ import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../core/practice/ladder';
 import type { Progress } from '../core/practice/log/progress';
 import type { Covered, Sum, TempoDay } from '../core/practice/log/sums';
 import type { Session } from '../core/practice/session/session';
-import { CARD_KINDS } from '../core/practice/trainer/kinds';
 import type { Question } from '../core/practice/trainer/card';
 import type { Memory } from '../core/practice/trainer/memory';
 import { DEGREE_NAMES } from '../core/theory/degree';
@@ -203,8 +202,6 @@ export interface StoredCard {
   /** The day it was first asked. */
   readonly day: string;
 }
-
-export const CARD_KIND_IDS = CARD_KINDS.map(({ id }) => id);
 
 /** Charts for a date, in order. */
 export const setListData = z.object({

@@ -3,7 +3,7 @@ import type { StoredRow } from '$lib/api/practice';
 import type { LeftLine } from '$lib/core/practice/log/csv';
 import { callRoute } from './call';
 import { logBox } from './practice-log';
-import { dayHere } from './recorder';
+import { dayHere } from './day-here';
 
 const PAGE = 60;
 const call = <T>(path: string, method?: string, body?: unknown) =>

@@ -3,7 +3,7 @@
  * marked otherwise than those before it begins a row of its own.
  */
 import type { RecordedRow } from '$lib/api/practice';
-import { dayOf } from '$lib/core/practice/log/day';
+import { dayHere } from './day-here';
 import type { LogRow } from '$lib/core/practice/log/model';
 
 /** What is being played. */
@@ -147,11 +147,6 @@ export class Recorder {
       revision
     };
   }
-}
-
-/** The day of a moment where the player is. */
-export function dayHere(at: number): string {
-  return dayOf(at, new Date(at).getTimezoneOffset());
 }
 
 function isAlike(a: PlayedRound, b: PlayedRound): boolean {

@@ -5,6 +5,8 @@
 import type { ItemData, ItemWithProgress } from '$lib/api/practice';
 import type { SessionPart } from '$lib/core/practice/session/parts';
 import { PARTS } from '$lib/core/practice/session/parts';
+import { logBox } from './practice-log';
+import { dayHere } from './day-here';
 import type { Assignment } from './rehearsal.svelte';
 
 /** A part as it is run: with what it opens. */
@@ -145,10 +147,35 @@ class SessionRun {
     this.#keep();
   }
 
-  /** On to the next part; this one is done. */
-  next(): void {
+  /** On to the next part; this one is done. `clean`: how something went that is played away from any chart. */
+  next(clean?: boolean): void {
+    this.tick();
+    if (this.current && clean !== undefined) this.#tell(this.current, clean);
     this.parts = this.parts.map((part, i) => (i === this.at ? { ...part, isDone: true } : part));
     this.#goTo(this.at + 1);
+  }
+
+  #tell({ item, name, tempo }: RunPart, clean: boolean): void {
+    const seconds = Math.round(this.ran);
+    const startedAt = this.now - seconds * 1000;
+    logBox.put({
+      id: crypto.randomUUID(),
+      item: item ?? null,
+      chart: null,
+      kind: 'own',
+      what: name,
+      startedAt,
+      day: dayHere(startedAt),
+      seconds,
+      rounds: 1,
+      tempo: tempo ?? null,
+      clean,
+      key: null,
+      area: null,
+      note: '',
+      stumbles: [],
+      revision: 1
+    });
   }
 
   /** On to the next part without this one: no reproach. */

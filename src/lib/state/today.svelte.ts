@@ -13,7 +13,7 @@ import { keyText } from '$lib/core/harmony/key';
 import { proposals } from '$lib/core/practice/items/proposals';
 import { PARTS } from '$lib/core/practice/session/parts';
 import { callRoute } from './call';
-import { dayHere } from './recorder';
+import { dayHere } from './day-here';
 import { logBox } from './practice-log';
 import { runParts, type RunPart } from './session-run.svelte';
 import { Workspace } from './workspace.svelte';

@@ -15,7 +15,7 @@ import {
 import { afterAnswer, ROUND_SECONDS, roundOf } from '$lib/core/practice/trainer/deck';
 import { ask, cardsOf, check, kindOf, solve } from '$lib/core/practice/trainer/kinds';
 import { logBox, reviewBox } from './practice-log';
-import { dayHere } from './recorder';
+import { dayHere } from './day-here';
 
 export class Trainer {
   readonly neck: Instrument;
@@ -24,6 +24,9 @@ export class Trainer {
   #rest: readonly Question[] = [];
   /** Cards that were asked in this visit, known or new. */
   readonly #asked = new Map<string, { readonly isRight: boolean }>();
+
+  /** How often a card was asked in this round. */
+  readonly #times = new Map<string, number>();
 
   question: Question | null = $state.raw(null);
   verdict: Verdict | null = $state.raw(null);
@@ -77,6 +80,7 @@ export class Trainer {
 
   start(now: number): void {
     this.#rest = this.#deck(now);
+    this.#times.clear();
     this.right = 0;
     this.wrong = 0;
     this.missed = [];
@@ -160,7 +164,9 @@ export class Trainer {
     const id = cardId(question);
     const isAgain = this.#asked.has(id);
     this.#asked.set(id, { isRight: verdict.isRight });
-    this.#rest = afterAnswer(this.#rest, question, verdict.isRight);
+    const times = (this.#times.get(id) ?? 0) + 1;
+    this.#times.set(id, times);
+    this.#rest = afterAnswer(this.#rest, question, verdict.isRight, times);
     // A card that was missed and comes again in the round is learnt by it, not remembered.
     if (!isAgain || !verdict.isRight) this.#keep(question, verdict.isRight, now);
     this.#log(now);

@@ -1,5 +1,6 @@
 <!-- The head of a chart: where one is, what it is called, its views, and the few tools that are always at hand. -->
 <script lang="ts">
+  import CalendarCheck from '@lucide/svelte/icons/calendar-check';
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
   import Library from '@lucide/svelte/icons/library';
   import PencilLine from '@lucide/svelte/icons/pencil-line';
@@ -39,6 +40,12 @@
 <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5 xl:flex-nowrap">
   <a href="/" class={button({ isIcon: true })} aria-label="Songbook" {@attach hint('Songbook')}
     ><Library size={18} /></a
+  >
+  <a
+    href="/today"
+    class={button({ isIcon: true })}
+    aria-label="Today"
+    {@attach hint('Today: what to practise')}><CalendarCheck size={18} /></a
   >
   <div class="flex max-w-full min-w-0 flex-col">
     <Title {document} />

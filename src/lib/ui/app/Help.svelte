@@ -7,6 +7,11 @@
   import NoteMark from '../neck/NoteMark.svelte';
 
   let { open = $bindable(), shortcuts }: { open: boolean; shortcuts: readonly Shortcut[] } = $props();
+  const STAND = [
+    ['Space', 'Play or stop'],
+    ['C', 'The last round was clean'],
+    ['X', 'Stumbled here: the round is not clean, and the log remembers the change']
+  ] as const;
   const LEGEND = [
     [
       'target',
@@ -23,6 +28,11 @@
   <div class="grid gap-6 md:grid-cols-2">
     <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5 self-start">
       {#each shortcuts.filter(({ keys }) => keys) as { keys, name } (name)}
+        <dt class="text-right font-bold whitespace-nowrap text-tone">{keys}</dt>
+        <dd>{name}</dd>
+      {/each}
+      <dt class="col-span-2 mt-2 font-display text-lg">At the stand</dt>
+      {#each STAND as [keys, name] (keys)}
         <dt class="text-right font-bold whitespace-nowrap text-tone">{keys}</dt>
         <dd>{name}</dd>
       {/each}

@@ -1,4 +1,5 @@
 /** Every key of the workspace: one table for the handler, the help page and the command palette. */
+import { goto } from '$app/navigation';
 import { NECK_SYSTEMS } from '$lib/core/neck/systems/registry';
 import type { Workspace } from '$lib/state/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
@@ -105,6 +106,9 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
       settings.change({ organise: next.id });
       workspace.say(next.title);
     }),
+    command('Today: what to practise', () => void goto('/today')),
+    command('Cards: a round of two minutes', () => void goto('/trainer')),
+    command('Lick book', () => void goto('/licks')),
     command('Your guitar: tuning, frets, hand', () => open('guitar')),
     command('Earlier versions of this chart', () => open('versions')),
     ...SHEETS.map(({ id, name }) => command(`Print ${name}`, () => print(id))),

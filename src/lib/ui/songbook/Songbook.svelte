@@ -253,7 +253,7 @@
             <div class="w-40 shrink-0 text-right text-sm leading-5 text-soft max-sm:hidden">
               {#if chart.key}<span class="text-ink">{keyName(chart.key)}</span><br />{/if}
               {chart.bars} bars · {chart.meter}{chart.tempo ? ` · ${chart.tempo} bpm` : ''}<br />
-              {ago(chart.practisedAt)}
+              {ago(chart.practisedAt)}{chart.heldTempo ? `, held at ${chart.heldTempo}` : ''}
             </div>
             <div class="relative z-10 flex shrink-0 gap-1">
               <Button label="Rename {chart.title}" hint="Rename" onclick={() => startRenaming(chart)}

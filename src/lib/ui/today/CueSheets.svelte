@@ -30,7 +30,7 @@
   <h1 class="font-display text-4xl">{list.name}</h1>
   {#if list.data}<p class="text-lg">{longDay(list.data.day)}</p>{/if}
   <ol class="mt-6 list-decimal space-y-3 pl-8 text-xl">
-    {#each charts as workspace (workspace.document.id)}
+    {#each charts as workspace, i (i)}
       {@const tune = tuneOf(workspace)}
       <li>
         <b class="font-display text-2xl">{workspace.document.title}</b><br />
@@ -40,7 +40,7 @@
       </li>
     {/each}
   </ol>
-  {#each charts as workspace (workspace.document.id)}
+  {#each charts as workspace, i (i)}
     {@const tune = tuneOf(workspace)}
     <article class="break-before-page">
       <h2 class="font-display text-3xl">{workspace.document.title}</h2>

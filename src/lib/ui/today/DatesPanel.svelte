@@ -272,20 +272,23 @@
           {/each}
         </ol>
         {#if now.charts.length}
-          <Select
-            class="mt-2"
-            label="Add a tune to {list.name}"
-            value=""
-            options={[
-              { value: '', name: 'add a tune …' },
-              ...now.charts.map(({ id, title }) => ({ value: id, name: title }))
-            ]}
-            onpick={(chart) =>
-              chart &&
-              void edit(list, {
-                charts: [...data.charts, { chart, key: null, tempo: null, tuning: '', note: '' }]
-              })}
-          />
+          <!-- Anew after each tune: the same one may come twice. -->
+          {#key data.charts.length}
+            <Select
+              class="mt-2"
+              label="Add a tune to {list.name}"
+              value=""
+              options={[
+                { value: '', name: 'add a tune …' },
+                ...now.charts.map(({ id, title }) => ({ value: id, name: title }))
+              ]}
+              onpick={(chart) =>
+                chart &&
+                void edit(list, {
+                  charts: [...data.charts, { chart, key: null, tempo: null, tuning: '', note: '' }]
+                })}
+            />
+          {/key}
         {/if}
       </article>
     {:else}

@@ -39,6 +39,9 @@
       </table>
     </div>
   {:else}
-    <div class="mt-2 overflow-x-auto">{@render children()}</div>
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="mt-2 overflow-x-auto" tabindex="0" role="region" aria-label={question}>
+      {@render children()}
+    </div>
   {/if}
 </article>

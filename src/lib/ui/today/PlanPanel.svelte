@@ -113,7 +113,7 @@
       {#each parts as part, at (part.id)}
         <li
           class="flex flex-wrap items-stretch gap-x-3 gap-y-1 card p-3 {part.kind === 'rest'
-            ? 'opacity-80'
+            ? 'border-dashed'
             : ''}"
           data-part={part.kind}
           data-item={part.item}

@@ -21,6 +21,8 @@
     const seconds = Math.abs(Math.round(run.left));
     return `${run.left < 0 ? '+' : ''}${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
   });
+  /** Something of the player’s own, away from any chart: the bar takes it down. */
+  const isOwn = $derived(part?.item !== undefined && part.chart === undefined);
   const isThere = $derived(part !== null && page.url.pathname === placeOfPart(part).split('?')[0]);
 
   $effect(() => {
@@ -37,85 +39,86 @@
   }
 </script>
 
-{#if run.isOn}
-  <div class="h-24 max-sm:h-36 print:hidden"></div>
-  <section
-    class="fixed inset-x-0 bottom-0 z-30 border-t border-edge bg-surface print:hidden"
-    aria-label="Session under way"
-    data-session
-    data-at={run.at}
-  >
-    <div
-      class="h-1 bg-target"
-      style:width="{part ? Math.min(100, (run.ran / (part.minutes * 60)) * 100) : 100}%"
-    ></div>
-    <div class="mx-auto flex max-w-[1800px] flex-wrap items-center gap-x-4 gap-y-1 px-3 py-2">
-      {#if part}
-        <span
-          class="min-w-20 font-display text-3xl tabular-nums {isUp ? 'text-target' : ''}"
-          role="timer"
-          aria-label="Time left of this part">{clock}</span
+<div class="h-24 max-sm:h-36 print:hidden"></div>
+<section
+  class="fixed inset-x-0 bottom-0 z-30 border-t border-edge bg-surface print:hidden"
+  aria-label="Session under way"
+  data-session
+  data-at={run.at}
+>
+  <div
+    class="h-1 bg-target"
+    style:width="{part ? Math.min(100, (run.ran / (part.minutes * 60)) * 100) : 100}%"
+  ></div>
+  <div class="mx-auto flex max-w-[1800px] flex-wrap items-center gap-x-4 gap-y-1 px-3 py-2">
+    {#if part}
+      <span
+        class="min-w-20 font-display text-3xl tabular-nums {isUp ? 'text-target' : ''}"
+        role="timer"
+        aria-label="Time left of this part">{clock}</span
+      >
+      <div class="min-w-0 flex-1 basis-48">
+        <p class="truncate">
+          <span class="text-soft">{run.at + 1} of {run.parts.length}</span>
+          {#if part.kind === 'rest'}<Coffee size={16} class="inline" />{/if}
+          <b class="font-display text-xl" data-session-part>{part.name}</b>
+          {#if part.title}<span class="text-soft">{part.title}</span>{/if}
+        </p>
+        <p class="truncate text-sm text-soft">
+          {isUp ? 'The time is up. ' : ''}{upcoming ? `Then: ${upcoming.name}` : 'Then it is done.'}
+        </p>
+      </div>
+      <div class="flex flex-wrap items-center gap-1">
+        {#if !isThere}<Button size="stand" tone="strong" onclick={() => void open()}>open it</Button>{/if}
+        <Button size="stand" label={run.isPaused ? 'Go on' : 'Pause'} class="px-3" onclick={() => run.pause()}
+          >{#if run.isPaused}<Play size={17} />{:else}<Pause size={17} />{/if}</Button
         >
-        <div class="min-w-0 flex-1 basis-48">
-          <p class="truncate">
-            <span class="text-soft">{run.at + 1} of {run.parts.length}</span>
-            {#if part.kind === 'rest'}<Coffee size={16} class="inline" />{/if}
-            <b class="font-display text-xl" data-session-part>{part.name}</b>
-            {#if part.title}<span class="text-soft">{part.title}</span>{/if}
-          </p>
-          <p class="truncate text-sm text-soft">
-            {isUp ? 'The time is up. ' : ''}{upcoming ? `Then: ${upcoming.name}` : 'Then it is done.'}
-          </p>
-        </div>
-        <div class="flex flex-wrap items-center gap-1">
-          {#if !isThere}<Button size="stand" tone="strong" onclick={() => void open()}>open it</Button>{/if}
-          <Button
-            size="stand"
-            label={run.isPaused ? 'Go on' : 'Pause'}
-            class="px-3"
-            onclick={() => run.pause()}
-            >{#if run.isPaused}<Play size={17} />{:else}<Pause size={17} />{/if}</Button
+        <Button size="stand" hint="Two minutes more of this" onclick={() => run.prolong(2)}>+2</Button>
+        <Button
+          size="stand"
+          label="The next part first"
+          class="px-3"
+          disabled={!upcoming}
+          onclick={() => go(() => run.swap())}><ArrowLeftRight size={17} /></Button
+        >
+        <Button
+          size="stand"
+          label="The part before"
+          class="px-3"
+          disabled={run.at === 0}
+          onclick={() => go(() => run.back())}><ChevronLeft size={17} /></Button
+        >
+        <Button size="stand" label="Skip it" class="px-3" onclick={() => go(() => run.skip())}
+          ><SkipForward size={17} /></Button
+        >
+        {#if isOwn}
+          <Button size="stand" tone={isUp ? 'target' : 'strong'} onclick={() => go(() => run.next(true))}
+            >it was clean</Button
           >
-          <Button size="stand" hint="Two minutes more of this" onclick={() => run.prolong(2)}>+2</Button>
-          <Button
-            size="stand"
-            label="The next part first"
-            class="px-3"
-            disabled={!upcoming}
-            onclick={() => go(() => run.swap())}><ArrowLeftRight size={17} /></Button
-          >
-          <Button
-            size="stand"
-            label="The part before"
-            class="px-3"
-            disabled={run.at === 0}
-            onclick={() => go(() => run.back())}><ChevronLeft size={17} /></Button
-          >
-          <Button size="stand" label="Skip it" class="px-3" onclick={() => go(() => run.skip())}
-            ><SkipForward size={17} /></Button
-          >
+          <Button size="stand" onclick={() => go(() => run.next(false))}>not yet</Button>
+        {:else}
           <Button size="stand" tone={isUp ? 'target' : 'strong'} onclick={() => go(() => run.next())}
             >next <ChevronRight size={17} /></Button
           >
-          <Button size="stand" label="End the session" class="px-3" onclick={() => run.end()}
-            ><X size={17} /></Button
-          >
-        </div>
-      {:else}
-        <p class="flex-1 font-display text-xl">
-          That was it: {run.parts.filter(({ isDone }) => isDone).length} of {run.parts.length} parts played.
-        </p>
-        <Button size="stand" onclick={() => go(() => run.back())}>back</Button>
-        <Button
-          size="stand"
-          tone="strong"
-          onclick={() => {
-            run.end();
-            void goto('/today?show=log');
-          }}>to the log</Button
+        {/if}
+        <Button size="stand" label="End the session" class="px-3" onclick={() => run.end()}
+          ><X size={17} /></Button
         >
-        <Button size="stand" onclick={() => run.end()}>done</Button>
-      {/if}
-    </div>
-  </section>
-{/if}
+      </div>
+    {:else}
+      <p class="flex-1 font-display text-xl">
+        That was it: {run.parts.filter(({ isDone }) => isDone).length} of {run.parts.length} parts played.
+      </p>
+      <Button size="stand" onclick={() => go(() => run.back())}>back</Button>
+      <Button
+        size="stand"
+        tone="strong"
+        onclick={() => {
+          run.end();
+          void goto('/today?show=log');
+        }}>to the log</Button
+      >
+      <Button size="stand" onclick={() => run.end()}>done</Button>
+    {/if}
+  </div>
+</section>

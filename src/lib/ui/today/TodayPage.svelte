@@ -3,7 +3,7 @@
   import { onMount, untrack } from 'svelte';
   import { page } from '$app/state';
   import type { Today } from '$lib/api/practice';
-  import { dayHere } from '$lib/state/recorder';
+  import { dayHere } from '$lib/state/day-here';
   import { TodayState } from '$lib/state/today.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Places from '../app/Places.svelte';

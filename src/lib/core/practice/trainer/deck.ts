@@ -15,6 +15,8 @@ export const ROUND_SECONDS = 120;
 export const NEW_A_DAY = 10;
 /** Cards after which a missed one comes again. */
 const AGAIN_AFTER = 3;
+/** Times that it comes again in one round. */
+const MOST_AGAIN = 2;
 
 export interface Deck {
   readonly known: readonly KnownCard[];
@@ -44,12 +46,16 @@ function mixed(cards: readonly Question[]): Question[] {
   return order;
 }
 
-/** What is still to come after an answer: a missed card again, some cards on. */
+/**
+ * What is still to come after an answer: a missed card again, some cards on. `times`: how often it was asked in this round;
+ * what does not come today is left for another day.
+ */
 export function afterAnswer(
   rest: readonly Question[],
   asked: Question,
-  isRight: boolean
+  isRight: boolean,
+  times = 1
 ): readonly Question[] {
-  if (isRight) return rest;
+  if (isRight || times > MOST_AGAIN) return rest;
   return [...rest.slice(0, AGAIN_AFTER), asked, ...rest.slice(AGAIN_AFTER)];
 }

@@ -485,12 +485,6 @@ export function areaAsked(question: Question): number | null {
   return 'at' in question && question.kind !== 'shape' ? question.at : null;
 }
 
-/** The chord that a card is about, as it is typed; null for a shape. */
-export function chordAsked(question: Question): string | null {
-  if ('symbol' in question) return question.symbol;
-  return 'from' in question ? String(question.from) : null;
-}
-
 /** Every card that a chart gives: kinds in turn, so that a round is never all of one kind. */
 export function cardsOf(material: CardMaterial): readonly Question[] {
   const byKind = CARD_KINDS.map(({ make }) => make(material)).filter((cards) => cards.length > 0);

@@ -208,5 +208,7 @@ describe('memory', () => {
     expect(afterAnswer([b, c], a, false)).toEqual([b, c, a]);
     expect(afterAnswer([b, c, d, b], a, false)).toEqual([b, c, d, a, b]);
     expect(afterAnswer([b, c], a, true)).toEqual([b, c]);
+    // Not for ever.
+    expect([1, 2, 3].map((times) => afterAnswer([b], a, false, times).length)).toEqual([2, 2, 1]);
   });
 });

@@ -1,0 +1,352 @@
+/** Jobs of practice: a session by touch from plan to log, the trainer by keyboard alone, the log corrected, a server that is away. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import { setViewport } from '../../scripts/lib/browser.mjs';
+import type { StoredCard, StoredItem, StoredRow } from '../../src/lib/api/practice';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { readChord } from '../../src/lib/core/theory/chord-reader';
+import { asciiAccidentals } from '../../src/lib/core/theory/typeset';
+import type { Tools } from './neck';
+import { AT_FIVE } from '../plan';
+
+/** A waltz in flats, two bars, so that a round is over soon. */
+const TUNE = '{title: Ebb Tide Job}\n{key: Db}\n{time: 3/4}\n{tempo: 240}\n| Ebm7 | Ab7 |';
+
+export function practiceJobs(tools: () => Tools): void {
+  const page = () => tools().page;
+  const browser = () => tools().browser;
+  const call = <T>(method: string, path: string, body?: unknown) =>
+    tools().server.call<T>(method, `practice/${path}`, body);
+
+  /** A chart of its own, with nothing else to practise. */
+  async function alone(after: readonly string[] = []): Promise<string> {
+    const { server } = tools();
+    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    for (const { id } of (await call<{ items: StoredItem[] }>('GET', 'items')).body.items) {
+      await call('DELETE', `items/${encodeURIComponent(id)}`);
+    }
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: TUNE, plan: AT_FIVE });
+    const data = (what: string, name: string) => ({
+      what,
+      name,
+      area: 5,
+      key: 'Db',
+      after,
+      tempo: { start: 240, goal: 250 }
+    });
+    await call('POST', 'items', {
+      items: [
+        { id: `${body.id}:Db:5:up`, chart: body.id, data: data('up', 'Ascending') },
+        { id: `${body.id}:Db:5:targets`, chart: body.id, data: data('targets', 'Targets alone') }
+      ]
+    });
+    return body.id;
+  }
+  const rowsOf = async (chart: string) =>
+    (await call<{ rows: StoredRow[] }>('GET', `log?chart=${chart}`)).body.rows;
+  const forget = () => browser().executeScript('localStorage.clear()');
+  const touch = (type: string, points: object[]) =>
+    page().devTools('Input.dispatchTouchEvent', { type, touchPoints: points });
+
+  /** A finger on the first thing that matches, brought into sight. */
+  async function tap(css: string, text?: string): Promise<void> {
+    let at: { x: number; y: number } | null = null;
+    await page().until(
+      async () => {
+        at = await browser().executeScript(
+          `const one = [...document.querySelectorAll(arguments[0])].find((e) => !arguments[1] || e.textContent.trim() === arguments[1]);
+         if (!one || one.disabled) return null;
+         one.scrollIntoView({ block: 'center', behavior: 'instant' });
+         const box = one.getBoundingClientRect();
+         return { x: box.x + box.width / 2, y: box.y + box.height / 2 };`,
+          css,
+          text ?? ''
+        );
+        return at !== null;
+      },
+      `${css} ${text ?? ''} to tap`
+    );
+    await touch('touchStart', [at!]);
+    await touch('touchEnd', []);
+  }
+
+  describe('practice', () => {
+    it('runs a session by touch, from the plan to the log', async () => {
+      const chart = await alone();
+      await setViewport(browser(), 820, 1180);
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
+      try {
+        await page().open('/today');
+        await forget();
+        await tap('[aria-label="Usual lengths"] button', '10');
+        await page().until(
+          async () => (await page().attributes('[data-planned]', 'data-planned'))[0] === '10',
+          'a plan for ten minutes'
+        );
+        const kinds = await page().attributes('[data-plan] [data-part]', 'data-part');
+        expect(kinds).toContain('new');
+        expect(kinds.at(-1)).toBe('form');
+        // The cards are for another job.
+        if (kinds[0] === 'cards') await tap('[aria-label="Leave Cards out"]');
+        await tap('button', 'Start');
+        await page().find('[data-assigned]');
+        await page().find(`[data-assigned="${chart}:Db:5:up"]`);
+        expect(await browser().getCurrentUrl()).toContain(`/charts/${chart}?view=rehearse`);
+        await tap('[aria-label="Play"]');
+        await page().until(
+          async () => (await page().all('[data-mark="not marked"]')).length > 0,
+          'a round to be over'
+        );
+        await tap('[data-marks] button', 'clean');
+        await page().until(async () => (await page().all('[data-mark="clean"]')).length > 0, 'the mark');
+        await tap('[aria-label="Stop"]');
+        await tap('[data-session] button', 'next');
+        await page().until(
+          async () => (await page().texts('[data-session-part]'))[0] !== 'Ascending',
+          'the next part'
+        );
+        await tap('[data-session] [aria-label="Skip it"]');
+        await page().until(
+          async () =>
+            (await page().attributes('[data-session]', 'data-at'))[0] ===
+            String(kinds.filter((kind) => kind !== 'cards').length),
+          'the end'
+        );
+        await tap('[data-session] button', 'to the log');
+        await page().find('[data-row]');
+        expect(await page().texts('[data-row] b')).toContain('Ascending');
+        const rows = await rowsOf(chart);
+        expect(
+          rows.some(
+            ({ clean, tempo, area, key, item }) =>
+              clean === true && tempo === 240 && area === 5 && key === 'Db' && item === `${chart}:Db:5:up`
+          )
+        ).toBe(true);
+        expect(rows.reduce((sum, { rounds }) => sum + rounds, 0)).toBeGreaterThan(0);
+      } finally {
+        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+        await setViewport(browser(), 1280, 800);
+        await forget();
+      }
+    });
+
+    it('asks cards that are answered by keyboard alone, and remembers the answers', async () => {
+      await alone();
+      await page().open('/trainer');
+      await forget();
+      const before = (await call<{ cards: StoredCard[] }>('GET', 'cards')).body.cards;
+      const reps = (cards: StoredCard[]) => cards.reduce((sum, { memory }) => sum + memory.reps, 0);
+      await page().press(Key.ENTER);
+      let spelled = 0;
+      for (let card = 0; card < 40 && (card < 8 || spelled === 0); card++) {
+        await page().find('[data-ask]');
+        const kind = (await page().attributes('[data-trainer]', 'data-kind'))[0];
+        const ask = (await page().texts('[data-ask]'))[0]!;
+        if (kind === 'spell') {
+          const reading = readChord(asciiAccidentals(ask.replace('Spell ', '')));
+          const notes = reading.kind === 'chord' ? reading.chord.notes : [];
+          await page().press(notes.join(' ').toLowerCase(), Key.ENTER);
+        } else if (kind === 'find') await page().press(Key.ARROW_DOWN, Key.ARROW_RIGHT, Key.SPACE);
+        else if (kind === 'octaves' || kind === 'moves' || kind === 'lacks')
+          await page().press(Key.ARROW_DOWN, Key.SPACE, Key.ENTER);
+        else if (kind === 'sing') await page().press(Key.ENTER, '1');
+        else await page().press('1');
+        await page().find('[data-verdict]');
+        if (kind === 'spell') {
+          spelled += 1;
+          expect((await page().attributes('[data-verdict]', 'data-verdict'))[0], ask).toBe('right');
+        }
+        await page().press(Key.ENTER);
+        await page().until(async () => (await page().all('[data-verdict]')).length === 0, 'the next card');
+        if ((await page().all('[data-over]')).length > 0) break;
+      }
+      expect(spelled).toBeGreaterThan(0);
+      await page().until(
+        async () =>
+          reps((await call<{ cards: StoredCard[] }>('GET', 'cards')).body.cards) >= reps(before) + 5,
+        'the answers to be kept'
+      );
+      const { rows } = (await call<{ rows: StoredRow[] }>('GET', 'log?limit=5')).body;
+      expect(rows.find(({ kind }) => kind === 'trainer')).toMatchObject({ what: 'Cards', rounds: 1 });
+    });
+
+    it('keeps what was played while the server was away, and what was cut off with the page', async () => {
+      const chart = await alone();
+      await page().open(`/charts/${chart}?view=rehearse`);
+      await forget();
+      await page().open(`/charts/${chart}?view=rehearse`);
+      await page().clickNamed('Play');
+      await page().until(async () => (await page().all('[data-mark]')).length > 0, 'a round');
+      await tools().server.stop('SIGKILL');
+      const known = (await page().all('[data-mark]')).length;
+      await page().until(async () => (await page().all('[data-mark]')).length > known, 'another round');
+      const waiting = () =>
+        browser().executeScript<number>(
+          `return JSON.parse(localStorage.getItem('corvel-log') ?? '[]').length`
+        );
+      await page().until(async () => (await waiting()) > 0, 'it to wait on the device');
+      // The page is torn away mid-round; another one sends what the first could not.
+      await tools().server.start();
+      await page().open('/today?show=log');
+      await page().until(async () => (await waiting()) === 0, 'nothing to wait');
+      const rounds = (await rowsOf(chart)).reduce((sum, row) => sum + row.rounds, 0);
+      expect(rounds).toBeGreaterThan(known);
+    });
+
+    it('notes where it went wrong, and the item’s ladder follows the marks', async () => {
+      const chart = await alone();
+      await page().open('/today?show=items');
+      await page().clickNamed('Play Ascending');
+      await page().find(`[data-assigned="${chart}:Db:5:up"]`);
+      await page().clickNamed('Play');
+      await page().until(async () => (await page().all('[data-playing]')).length === 1, 'the band');
+      await page().press('x');
+      await page().until(async () => (await page().all('[data-mark="not clean"]')).length === 1, 'the mark');
+      const stumbles = async () => (await rowsOf(chart)).flatMap((row) => row.stumbles);
+      await page().until(async () => (await stumbles()).length === 1, 'the stumble to be kept');
+      // Two clean rounds in a row go up a step.
+      for (let clean = 0; clean < 2; clean++) {
+        const marks = (await page().all('[data-mark]')).length;
+        await page().until(async () => (await page().all('[data-mark]')).length > marks, 'a round');
+        await page().press('c');
+      }
+      await page().until(
+        async () => (await rowsOf(chart)).some(({ tempo }) => tempo === 250),
+        'a round at the goal'
+      );
+      await page().clickNamed('Stop');
+    });
+
+    it('takes a chart up in the order it is learnt, and lets the player bend items and plan', async () => {
+      await alone();
+      await page().open('/today?show=items');
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
+        source: '{title: Fogbank Job}\n{key: Fm}\n{tempo: 120}\n| Fm7 | Bb7 | Fm7 | C7alt |',
+        plan: AT_FIVE
+      });
+      await page().open('/today?show=items');
+      await page().pick('Chart to practise', body.id);
+      await page().clickNamed('Practise this chart');
+      const own = '[data-items-of="Fogbank Job"] [data-item]';
+      await page().until(async () => (await page().all(own)).length === 20, 'its items');
+      expect((await page().texts(`${own} b`)).slice(0, 3)).toEqual([
+        'Ascending',
+        'Descending',
+        'Up and down in turn'
+      ]);
+      expect(await page().attributes(own, 'data-state')).toContain('shut');
+      // By keys: the handle takes it up, an arrow moves it, the handle lets it go.
+      const handle = (await page().all(`${own} [aria-label^="Move"]`))[0]!;
+      await browser().executeScript('arguments[0].focus()', handle);
+      await page().press(Key.ENTER);
+      await page().press(Key.ARROW_DOWN);
+      await page().press(Key.ENTER);
+      await page().until(async () => (await page().texts(`${own} b`))[0] === 'Descending', 'the other order');
+      await page().until(async () => {
+        const { items } = (await call<{ items: StoredItem[] }>('GET', 'items')).body;
+        return items.filter(({ chart }) => chart === body.id)[0]?.data?.name === 'Descending';
+      }, 'the order to be kept');
+
+      await page().open('/today');
+      await page().number('Minutes', '30');
+      const planned = async () => (await page().attributes('[data-planned]', 'data-planned'))[0];
+      await page().until(async () => (await planned()) === '30', 'thirty minutes');
+      const first = (await page().texts('[data-plan] [data-item] b.font-display.text-xl'))[0]!;
+      await page().clickNamed(`A minute more of ${first}`);
+      await page().until(async () => (await planned()) === '31', 'a minute more');
+      await page().clickNamed('as it was planned');
+      await page().until(async () => (await planned()) === '30', 'as it was');
+      await page().number('Minutes', '0');
+      expect(await planned()).toBe('30');
+    });
+
+    it('lets the log be corrected, deleted with undo, and filled from a table with wrong lines', async () => {
+      const chart = await alone();
+      const file = join(mkdtempSync(join(tmpdir(), 'corvel-')), 'log.csv');
+      writeFileSync(
+        file,
+        `day,seconds,tempo,clean,chart,what\n2026-01-05,600,92,yes,Ebb Tide Job,Brought in\n2026-01-35,60,,,,\n2026-01-06,300,9000,,,\n`
+      );
+      await page().open('/today?show=log');
+      await (await page().find('[data-bring-log]')).sendKeys(file);
+      await page().until(async () => (await page().all('[data-taken="1"]')).length === 1, 'one entry');
+      expect((await page().texts('[data-taken] li')).map((line) => line.slice(0, 6))).toEqual([
+        'line 3',
+        'line 4'
+      ]);
+      expect(await rowsOf(chart)).toMatchObject([{ what: 'Brought in', tempo: 92, clean: true }]);
+
+      await page().replaceText(await page().find('[aria-label="Played away from Corvel"]'), 'Quay rehearsal');
+      await page().clickNamed('add it');
+      await page().until(
+        async () => (await page().texts('[data-row] b'))[0] === 'Quay rehearsal',
+        'the entry'
+      );
+      await page().clickNamed('–: change it');
+      await page().until(
+        async () => (await page().texts('[data-row] button'))[0] === 'clean',
+        'the correction'
+      );
+      await page().clickNamed('Delete this entry');
+      await page().until(
+        async () => !(await page().texts('[data-row] b')).includes('Quay rehearsal'),
+        'it to go'
+      );
+      await page().clickNamed('Undo');
+      await page().until(
+        async () => (await page().texts('[data-row] b'))[0] === 'Quay rehearsal',
+        'it to come back'
+      );
+    });
+
+    it('shows a set list with what is ready, and prints its cue sheets', async () => {
+      const chart = await alone();
+      await page().open('/today?show=dates');
+      await page().replaceText(await page().find('[aria-label="Name of a new set list"]'), 'The quay');
+      await page().clickNamed('new set list');
+      await page().find('[data-set-list="The quay"]');
+      await page().pick('Add a tune to The quay', chart);
+      await page().until(
+        async () => (await page().texts('[data-set-list="The quay"] [data-share]'))[0] === '30 min a day',
+        'the minutes'
+      );
+      // All of the minutes are shared out.
+      await page().pick('Add a tune to The quay', chart);
+      await page().until(
+        async () =>
+          (await page().texts('[data-set-list="The quay"] [data-share]')).join() ===
+          '15 min a day,15 min a day',
+        'halves'
+      );
+      await browser().executeScript('window.print = () => { window.isPrinted = true; }');
+      await (await page().find('[data-set-list="The quay"] button:nth-of-type(2)')).click();
+      await page().until(
+        async () => (await browser().executeScript<boolean>('return window.isPrinted === true')) === true,
+        'the paper'
+      );
+      await page().devTools('Emulation.setEmulatedMedia', { media: 'print' });
+      const text = await browser().executeScript<string>(`return document.querySelector('main').innerText`);
+      await page().devTools('Emulation.setEmulatedMedia', { media: '' });
+      expect(text).toContain('The quay');
+      expect(text).toContain('D♭ major');
+      expect(text).not.toContain('new set list');
+      await page().clickNamed('Delete The quay');
+      await page().until(
+        async () => (await page().all('[data-set-list="The quay"]')).length === 0,
+        'it to go'
+      );
+    });
+
+    it('draws pictures that read as tables too', async () => {
+      await page().open('/today?show=progress');
+      await page().find('[data-coverage] [data-cell]');
+      const cells = (await page().all('[data-coverage] [data-cell]')).length;
+      await (await page().find('[data-picture^="Where on the neck"] button')).click();
+      await page().find('[data-picture^="Where on the neck"] tbody tr');
+      expect((await page().all('[data-picture^="Where on the neck"] tbody tr')).length).toBe(cells);
+    });
+  });
+}
