@@ -212,9 +212,10 @@ export function accessJobs(tools: () => Tools): void {
       });
       await setViewport(browser(), 820, 1180);
       try {
-        for (const key of ['', 'm', 'g', 'i', 'p', 'r']) {
-          await open();
-          if (key) await page().press(key);
+        for (const key of ['', 'm', 'g', 'i', 'p', 'r', ...PLACES.slice(2)]) {
+          if (key.startsWith('/')) await page().open(key);
+          else await open();
+          if (key.length === 1) await page().press(key);
           await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
           const small = await browser().executeScript<string[]>(
             `return [...document.querySelectorAll('button, input:not([type=hidden]), a[href], [role=switch], [data-slider]')]

@@ -135,6 +135,20 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('asks cards that are answered by keyboard alone, and remembers the answers', async () => {
       await alone();
+      // Asked long ago: it comes first.
+      const question = { kind: 'spell', symbol: 'Gbm7b5' };
+      await call('POST', 'reviews', {
+        reviews: [
+          {
+            id: crypto.randomUUID(),
+            question,
+            at: 1_500_000_000_000,
+            day: '2017-07-14',
+            isRight: true,
+            seconds: 9
+          }
+        ]
+      });
       await page().open('/trainer');
       await forget();
       const before = (await call<{ cards: StoredCard[] }>('GET', 'cards')).body.cards;

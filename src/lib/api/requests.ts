@@ -405,6 +405,18 @@ const [MOST_ITEMS, MOST_ROWS] = [5000, 100_000];
 export const practiceRequest = z.object({
   items: z.array(practiceItem).max(MOST_ITEMS),
   log: z.array(practiceRow).max(MOST_ROWS),
+  /** Changes at which it went wrong lately. */
+  stumbled: z
+    .array(
+      z.object({
+        chart: z.string().max(200),
+        change: z.number().int().min(0),
+        times: z.number().int().min(0),
+        symbol: z.string().max(60)
+      })
+    )
+    .max(1000)
+    .optional(),
   cards: z
     .array(
       z.object({ id: itemId, due: z.string().refine((due) => isDay(due.slice(0, 10)), 'this is no day') })

@@ -39,7 +39,7 @@ export function runParts(
     const item = items.find(({ id }) => id === part.item);
     return {
       ...part,
-      id: `${i} ${part.kind} ${part.item ?? ''} ${part.fourths ?? ''}`,
+      id: `${i} ${part.kind} ${part.item ?? ''} ${part.change ?? ''} ${part.fourths ?? ''}`,
       name: item?.data?.name ?? PARTS[part.kind].name,
       title: part.chart === undefined ? null : (titles.get(part.chart) ?? null),
       data: item?.data ?? null
@@ -58,6 +58,18 @@ export function assignmentOf(part: RunPart): Assignment | null {
       over: scope === 'whole' ? { kind: 'form' } : { kind: 'section', bar: 1 },
       area: null,
       key: key ?? null,
+      start: tempo ?? null,
+      tempo: null
+    };
+  }
+  if (part.change !== undefined) {
+    return {
+      item: null,
+      name,
+      what: 'targets',
+      over: part.change > 0 ? { kind: 'pair', change: part.change - 1 } : { kind: 'change', change: 0 },
+      area: null,
+      key: null,
       start: tempo ?? null,
       tempo: null
     };

@@ -17,5 +17,5 @@ export function answerPractice(input: z.infer<typeof practiceRequest>) {
     }
     ids.add(id);
   }
-  return planSession({ ...input, cards: input.cards ?? [] });
+  return planSession({ ...input, cards: input.cards ?? [], stumbled: input.stumbled ?? [] });
 }

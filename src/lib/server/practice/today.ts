@@ -2,12 +2,19 @@
 import { z } from 'zod';
 import { dayField, type Today } from '../../api/practice';
 import { progressOf } from '../../core/practice/log/progress';
-import { secondsByDay } from '../../core/practice/log/sums';
+import { secondsByDay, stumblesByChange } from '../../core/practice/log/sums';
+import { readSheet } from '../../core/harmony/sheet';
+import type { PracticeItem } from '../../core/practice/log/model';
 import { dayAfter, dayOf } from '../../core/practice/log/day';
-import { FEWEST_MINUTES, MOST_MINUTES } from '../../core/practice/session/parts';
+import {
+  FEWEST_MINUTES,
+  MOST_MINUTES,
+  STUMBLED_OFTEN,
+  type Stumbled
+} from '../../core/practice/session/parts';
 import { planSession } from '../../core/practice/session/session';
 import type { Database } from '../database';
-import { readColumn } from '../songbook';
+import { openChart, readColumn } from '../songbook';
 import { listCards } from './cards';
 import { listItems, plannedItem } from './items';
 import { rowsForProgress } from './log';
@@ -22,6 +29,7 @@ export const todayQuery = z.object({
 
 const LAST_DAYS = 14;
 const chartKey = z.object({ key: z.string() });
+const stumblesOf = z.object({ stumbles: z.array(z.number()) });
 
 export async function todayOf(
   db: Database,
@@ -40,6 +48,7 @@ export async function todayOf(
     items,
     log,
     cards: due,
+    stumbled: await stumbledLately(db, items, day),
     hasNewCards: items.some(({ chart }) => chart !== undefined),
     minutes,
     day
@@ -65,6 +74,45 @@ export async function todayOf(
     })),
     days: secondsByDay(log, dayAfter(day, 1 - LAST_DAYS), day)
   };
+}
+
+/** Days that count as lately. */
+const LATELY = 14;
+
+/** Changes of charts in practice at which it went wrong lately. */
+async function stumbledLately(
+  db: Database,
+  items: readonly PracticeItem[],
+  day: string
+): Promise<readonly Stumbled[]> {
+  const practised = [...new Set(items.flatMap(({ chart }) => chart ?? []))];
+  if (practised.length === 0) return [];
+  const rows = await db
+    .selectFrom('practice_log')
+    .select(['chart_id', 'data'])
+    .where('deleted_at', 'is', null)
+    .where('day', '>', dayAfter(day, -LATELY))
+    .where('chart_id', 'in', practised)
+    .where('clean', '=', 0)
+    .execute();
+  const found: Stumbled[] = [];
+  for (const chart of practised) {
+    const own = rows.filter(({ chart_id }) => chart_id === chart);
+    const often = stumblesByChange(
+      own.map(({ data }) => readColumn(stumblesOf, data) ?? { stumbles: [] })
+    ).filter(({ times }) => times >= STUMBLED_OFTEN);
+    if (often.length === 0) continue;
+    const { source } = await openChart(db, chart);
+    const { changes } = readSheet(source).analysis;
+    // The chart may have become shorter since.
+    found.push(
+      ...often.flatMap(({ change, times }) => {
+        const symbol = changes[change]?.symbol;
+        return symbol === undefined ? [] : [{ chart, change, times, symbol }];
+      })
+    );
+  }
+  return found;
 }
 
 /** The day where the server stands, which is where the player sits. */

@@ -145,7 +145,7 @@
       <article class="mt-4 card p-4" aria-label={list.name} data-set-list={list.name}>
         <div class="flex flex-wrap items-center gap-3">
           <input
-            class="min-w-40 flex-1 rounded-md border border-transparent bg-transparent px-1 font-display text-2xl hover:border-edge focus:border-edge"
+            class="min-w-40 flex-1 rounded-md border border-transparent bg-transparent px-1 font-display text-2xl hover:border-edge focus:border-edge pointer-coarse:min-h-11"
             aria-label="Name of the set list"
             maxlength="120"
             value={list.name}
@@ -194,7 +194,7 @@
               <span class="w-6 text-right font-display text-lg text-soft">{at + 1}</span>
               <div class="min-w-44 flex-1">
                 {#if titles.has(tune.chart)}<a
-                    class="font-display text-lg hover:underline"
+                    class="inline-flex items-center font-display text-lg hover:underline pointer-coarse:min-h-11"
                     href="/charts/{tune.chart}">{titles.get(tune.chart)}</a
                   >{:else}<span class="text-warn">A chart that is gone</span>{/if}
                 <p class="text-sm text-soft">

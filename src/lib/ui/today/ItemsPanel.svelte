@@ -100,7 +100,9 @@
     <section class="mt-5" aria-label={group.title} data-items-of={group.title}>
       <div class="flex flex-wrap items-baseline gap-3">
         <h2 class="font-display text-2xl">
-          {#if group.chart}<a class="hover:underline" href="/charts/{group.chart}">{group.title}</a
+          {#if group.chart}<a
+              class="inline-flex items-center hover:underline pointer-coarse:min-h-11"
+              href="/charts/{group.chart}">{group.title}</a
             >{:else}{group.title}{/if}
         </h2>
         <p class="text-soft">{held} of {group.items.length} held</p>

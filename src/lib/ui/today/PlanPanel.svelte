@@ -126,7 +126,7 @@
           >
             <GripVertical size={18} />
           </div>
-          <div class="w-14 shrink-0 text-right">
+          <div class="w-16 shrink-0 text-right whitespace-nowrap">
             <b class="font-display text-3xl leading-9 tabular-nums">{part.minutes}</b>
             <span class="text-xs text-soft">min</span>
           </div>

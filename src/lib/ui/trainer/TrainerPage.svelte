@@ -8,12 +8,13 @@
   import { answerHeard, heardOf } from '$lib/core/practice/trainer/sound';
   import type { Heard } from '$lib/core/practice/hearing';
   import { pitchClass, readNote } from '$lib/core/theory/note';
-  import { asciiAccidentals, prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
+  import { asciiAccidentals, prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { sessionRun } from '$lib/state/session-run.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { Trainer } from '$lib/state/trainer.svelte';
   import Places from '../app/Places.svelte';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import { layKeys } from '../keys/keys';
@@ -100,8 +101,7 @@
     names = '';
   }
   function label(choice: string): string {
-    if (question?.kind === 'becomes') return prettyDegree(choice);
-    return question?.kind === 'hear' ? prettySymbol(choice) : choice;
+    return question?.kind === 'becomes' ? prettyDegree(choice) : choice;
   }
   const go = () => trainer.next(now());
   const focusHere = (node: HTMLElement) => node.focus();
@@ -214,7 +214,9 @@
                   data-choice-of={choice}
                   onclick={() => choose(choice)}
                   ><kbd class="text-xs text-soft pointer-coarse:hidden">{CHOICE_KEYS[i]}</kbd>
-                  {label(choice)}</Button
+                  {#if question.kind === 'hear'}<ChordSymbol symbol={choice} />{:else}{label(
+                      choice
+                    )}{/if}</Button
                 >
               {/each}
             </div>

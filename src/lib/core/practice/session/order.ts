@@ -14,11 +14,14 @@ export function inOrder(
       (a, b) => (a.part.fourths ?? 0) - (b.part.fourths ?? 0) || rank(a.part) - rank(b.part) || a.at - b.at
     )
     .map(({ part }) => part);
-  const ofItems = sorted.filter(({ item }) => item !== undefined);
+  const ofItems = sorted.filter(({ kind }) => !['cards', 'form', 'free'].includes(kind));
   const first = sorted.filter(({ kind }) => kind === 'cards');
   const last = sorted.filter(({ kind }) => kind === 'form' || kind === 'free').flatMap(inPieces);
   return rested([...first, ...neverTwice(ofItems, mixesKeys), ...last], minutes);
 }
+
+/** What a part is about. */
+const thingOf = ({ item, chart, change }: SessionPart) => item ?? `${chart} ${change}`;
 
 /** As they stand, but never one item twice running where that can be had. */
 function neverTwice(parts: readonly SessionPart[], mixesKeys: boolean): SessionPart[] {
@@ -26,10 +29,10 @@ function neverTwice(parts: readonly SessionPart[], mixesKeys: boolean): SessionP
   const ordered: SessionPart[] = [];
   while (left.length > 0) {
     const before = ordered.at(-1);
-    const isOther = (part: SessionPart) => part.item !== before?.item;
+    const isOther = (part: SessionPart) => !before || thingOf(part) !== thingOf(before);
     // An item that makes up more than half of what is left has to come now, or it will stand beside itself.
     const pressing = left.find(
-      (part) => isOther(part) && 2 * left.filter(({ item }) => item === part.item).length > left.length
+      (part) => isOther(part) && 2 * left.filter((one) => thingOf(one) === thingOf(part)).length > left.length
     );
     const inTurn = mixesKeys && left.find((part) => isOther(part) && part.key !== before?.key);
     const next = pressing ?? (inTurn || left.find(isOther)) ?? left[0]!;

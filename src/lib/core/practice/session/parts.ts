@@ -42,6 +42,8 @@ export interface SessionPart {
   /** The item it is for; none for cards, forms and rests. */
   readonly item?: string;
   readonly chart?: string;
+  /** The change that a seam leads into, where it is one. */
+  readonly change?: number;
   readonly key?: string;
   /** Fourths that the key lies above that of the item; not said for its own key. */
   readonly fourths?: number;
@@ -50,6 +52,19 @@ export interface SessionPart {
   readonly scope?: 'whole' | 'first section';
   readonly why: string;
 }
+
+/** A change of a chart at which the player stumbled lately. */
+export interface Stumbled {
+  readonly chart: string;
+  /** The change that goes wrong. */
+  readonly change: number;
+  readonly times: number;
+  /** The chord there, as it is typed. */
+  readonly symbol: string;
+}
+
+/** Times that a change has to go wrong for it to be a seam. */
+export const STUMBLED_OFTEN = 3;
 
 /** Rests that a session of so many minutes holds. */
 export function restsIn(minutes: number): number {

@@ -147,6 +147,17 @@ describe('a session', () => {
     expect(session[0]!.why).toContain('75 %');
   });
 
+  it('mends a change that goes wrong again and again, where no item is as weak', () => {
+    const stumbled = [
+      { chart: 'pump', change: 4, times: 2, symbol: 'Eb7' },
+      { chart: 'pump', change: 7, times: 5, symbol: 'C7b9' }
+    ];
+    const { session } = planSession({ items: [item('a')], log: [], stumbled, minutes: 15, day: DAY });
+    expect(session[0]).toMatchObject({ kind: 'seam', chart: 'pump', change: 7, minutes: 5, tempo: 60 });
+    expect(session[0]!.why).toContain('5 times going into C7♭9');
+    expect(session.filter(({ kind }) => kind === 'seam')).toHaveLength(1);
+  });
+
   it('takes an item into the next key where time is left: E flat, then A flat, slower', () => {
     const items = [item('a'), item('b', { key: 'Gm' })];
     const log = [...heldRows('a'), ...heldRows('b')];

@@ -4,6 +4,7 @@
  */
 import { transposeKey } from '../../chart/transpose';
 import { readKey } from '../../harmony/key';
+import { prettySymbol } from '../../theory/typeset';
 import { counted } from '../../theory/words';
 import { agoText } from '../log/day';
 import { ITEM_MINUTES, type LogRow, type PracticeItem } from '../log/model';
@@ -16,10 +17,12 @@ import {
   MOST_SEAMS,
   PARTS,
   restsIn,
+  STUMBLED_OFTEN,
   WHOLE_FORM,
   WORTH_LATER,
   type PartKind,
-  type SessionPart
+  type SessionPart,
+  type Stumbled
 } from './parts';
 
 export interface DueCard {
@@ -32,6 +35,8 @@ export interface SessionWish {
   readonly items: readonly PracticeItem[];
   readonly log: readonly LogRow[];
   readonly cards?: readonly DueCard[];
+  /** Where it went wrong lately. */
+  readonly stumbled?: readonly Stumbled[];
   /** There are cards that were never asked. */
   readonly hasNewCards?: boolean;
   readonly minutes: number;
@@ -50,6 +55,7 @@ export interface Session {
 interface Candidate {
   readonly kind: PartKind;
   readonly item?: PracticeItem;
+  readonly stumbled?: Stumbled;
   readonly offer: Offer;
   readonly why: string;
 }
@@ -87,7 +93,7 @@ const compared = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
 /** All that could be practised, the most pressing first. */
 function candidatesOf(
-  { items, day, minutes, hasNewCards }: SessionWish,
+  { items, day, minutes, hasNewCards, stumbled = [] }: SessionWish,
   progress: ReadonlyMap<string, Progress>,
   due: number
 ): Candidate[] {
@@ -98,6 +104,10 @@ function candidatesOf(
     .filter((item) => of(item).isSeam)
     .sort((a, b) => of(b).unclean - of(a).unclean || compared(a.id, b.id))
     .slice(0, MOST_SEAMS);
+  const changes = [...stumbled]
+    .filter(({ times }) => times >= STUMBLED_OFTEN)
+    .sort((a, b) => b.times - a.times || compared(a.chart, b.chart) || a.change - b.change)
+    .slice(0, MOST_SEAMS - seams.length);
   // Nothing lies for ever behind something else that is worth as much: the longest untouched comes first, then the id decides.
   const untouched = (state: Progress['state']) =>
     inState(state)
@@ -122,6 +132,13 @@ function candidatesOf(
     ...seams.map((item) =>
       candidate('seam', `${percent(item)} of its last rounds were not clean; slowly, and alone.`, item)
     ),
+    ...changes.map((own): Candidate => ({
+      ...candidate(
+        'seam',
+        `It went wrong ${counted(own.times, 'time')} going into ${prettySymbol(own.symbol)} lately; the two chords, round and round, slowly.`
+      ),
+      stumbled: own
+    })),
     ...(fresh ? [candidate('new', firstReason(isFirst, fresh), fresh)] : []),
     ...underWay.map((item) => candidate('in progress', reasonUnderWay(item, of(item), last(item)), item)),
     ...held.map((item, at) =>
@@ -147,10 +164,11 @@ function reasonUnderWay({ tempo }: PracticeItem, { clean }: Progress, last: stri
 }
 
 function partOf(
-  { kind, item, why }: Candidate,
+  { kind, item, stumbled, why }: Candidate,
   minutes: number,
   progress: ReadonlyMap<string, Progress>
 ): SessionPart {
+  if (stumbled) return { kind, minutes, chart: stumbled.chart, change: stumbled.change, why };
   if (!item) return { kind, minutes, why };
   return {
     kind,
@@ -184,8 +202,12 @@ function filled(
   const form = all.findIndex(({ kind }) => kind === 'form');
   if (left > 0 && form >= 0) all[form] = { ...all[form]!, minutes: all[form]!.minutes + left };
   else if (left > 0) all.push(chart ? theForm(left) : free(left, items.length > 0));
-  const tempo = slowest(items, chart, progress);
-  return all.map((part) => (part.kind === 'form' ? formPart(part, chart, tempo) : part));
+  return all.map((part) => {
+    if (part.kind === 'form') return formPart(part, chart, slowest(items, chart, progress));
+    if (part.change === undefined) return part;
+    const tempo = slowest(items, part.chart, progress);
+    return tempo === undefined ? part : { ...part, tempo };
+  });
 }
 
 const sumOf = (parts: readonly SessionPart[]) => parts.reduce((sum, { minutes }) => sum + minutes, 0);
