@@ -27,7 +27,6 @@ const chart = (title) => `/charts/${list.charts.find((one) => one.title === titl
 /** name, path, theme, keys pressed before the picture; size, what is clicked, the desk that the band plays by. */
 const SHOTS = [
   ['songbook-day', '/', 'day', []],
-  ['songbook-stage', '/', 'stage', []],
   ['workspace-day', chart('Cabin Without a Window'), 'day', ['ArrowRight', 'ArrowRight', 'ArrowRight']],
   [
     'workspace-stage',
@@ -50,7 +49,6 @@ const SHOTS = [
     'day',
     ['ArrowRight', 'ArrowRight', 'ArrowRight', 'r', 'x']
   ],
-  ['rehearse', chart('Waltz for the Night Steward'), 'stage', ['ArrowRight', 'ArrowRight', 'p']],
   [
     'rehearse-playing',
     `${chart('Cabin Without a Window')}?view=rehearse`,
@@ -70,7 +68,9 @@ const SHOTS = [
     ['[data-toggle="score"]']
   ],
   ['lick-book', '/licks', 'day', []],
-  ['lines-playing', `${chart('Bilge Pump Blues')}?view=lines`, 'stage', [], undefined, [], {}],
+  ['today', '/today', 'day', []],
+  ['progress', '/today?show=progress', 'day', []],
+  ['trainer', '/trainer', 'stage', [], undefined, ['[data-begin]']],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
   ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],

@@ -38,6 +38,11 @@ import { linesOver } from '../../src/lib/core/plan/lines';
 import { Server } from '../../tests/server';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
+import { logRow } from '../../src/lib/api/practice';
+import { dayAfter } from '../../src/lib/core/practice/log/day';
+import { planSession } from '../../src/lib/core/practice/session/session';
+import { record } from '../../src/lib/server/practice/log';
+import { picturesOf } from '../../src/lib/server/practice/pictures';
 
 const CYCLE = 'Fm7 Bb7 Ebmaj7 Abmaj7 Dm7b5 G7b9 Cm6 C7 F#m7 B7 Emaj7 Am7 D7 Gmaj7 Gm7 C7'.split(' ');
 
@@ -316,7 +321,20 @@ it('measures', async () => {
     return times.sort((a, b) => a - b)[4]!;
   };
   row('songbook of 5,000 charts: first page from the database', ms(await list({})), 'part of 100 ms');
+  const today: number[] = [];
+  for (let i = 0; i < 5; i++) {
+    const start = performance.now();
+    await picturesOf(db, dayAfter('2026-01-01', 200));
+    today.push(performance.now() - start);
+  }
+  row('pictures of practice over 20,000 rows', ms(today.sort((a, b) => a - b)[2]!), 'told');
   row('songbook of 5,000 charts: search', ms(await list({ search: 'tune 49' })), '100 ms');
+
+  for (const minutes of [25, 240]) {
+    const wish = practiceWish(minutes);
+    const plan = median(7, () => planSession(wish));
+    row(`practice plan of ${minutes} minutes, 2,000 items, 20,000 rows of the log`, ms(plan), '50 ms');
+  }
 
   console.log(`\n${rows.join('\n')}\n`);
   expect(rows.length).toBeGreaterThan(0);
@@ -494,7 +512,6 @@ async function fill(db: Awaited<ReturnType<typeof openDatabase>>, count: number)
           summary,
           created_at: i,
           updated_at: i,
-          practised_at: i,
           deleted_at: null
         })
         .execute();
@@ -504,4 +521,45 @@ async function fill(db: Awaited<ReturnType<typeof openDatabase>>, count: number)
         .execute();
     }
   });
+  // Twenty thousand rows of the log over them.
+  for (let at = 0; at < 20_000; at += 200) {
+    await record(db, { rows: Array.from({ length: 200 }, (_, i) => loggedRow(at + i, count)) });
+  }
+}
+
+function loggedRow(i: number, charts: number) {
+  const day = dayAfter('2026-01-01', Math.floor(i / 100));
+  return {
+    ...logRow.parse({
+      id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`,
+      item: `item-${i % 2000}`,
+      kind: 'rehearse',
+      what: 'Ascending',
+      startedAt: 1_767_000_000_000 + i * 60_000,
+      day,
+      seconds: 60,
+      rounds: 2,
+      tempo: 60 + (i % 5) * 8,
+      clean: i % 4 > 0,
+      key: 'Eb',
+      area: 5
+    }),
+    chart: `chart-${(i * 7919) % charts}`,
+    revision: 1
+  };
+}
+
+/** Two thousand items of fifty charts, ten on top of each other, and the log of them. */
+function practiceWish(minutes: number) {
+  const items = Array.from({ length: 2000 }, (_, i) => ({
+    id: `item-${i}`,
+    what: 'up',
+    chart: `chart-${i % 50}`,
+    key: 'Eb',
+    minutes: 3 + (i % 6),
+    after: i % 10 ? [`item-${i - 1}`] : [],
+    tempo: { start: 60, goal: 90 }
+  }));
+  const log = Array.from({ length: 20_000 }, (_, i) => loggedRow(i, 50));
+  return { items, log, minutes, day: dayAfter('2026-01-01', 200) };
 }

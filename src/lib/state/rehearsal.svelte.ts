@@ -566,8 +566,15 @@ export class Rehearsal {
 
   /** Here it went wrong: the round is not clean, and the change that sounds is where. */
   stumble(): void {
-    if (!this.isPlaying || !this.change) return;
-    this.#stumbles.push(this.change.source.index);
+    const beat = this.#player?.beat ?? null;
+    const laid = this.#laid;
+    if (!this.isPlaying || !laid || beat === null) return;
+    // By the clock, not by the picture: that may lag behind, or stand still in a hidden page.
+    const { excerpt } = laid.round.practice;
+    const at = playedAt(excerpt, Math.min(Math.max(0, beat - laid.start), excerpt.beats - 1e-6));
+    const change = excerpt.changes[at];
+    if (!change) return;
+    this.#stumbles.push(change.source.index);
     this.stumbled = this.#stumbles.length;
   }
 
@@ -593,7 +600,13 @@ export class Rehearsal {
     this.assigned = assignment;
     const to = key === null ? null : readKey(key);
     this.shift = to ? semitonesUp(pitchClass(workspace.analysis.key.tonic), pitchClass(to.tonic)) : 0;
-    this.set({ drill: drillOf(what)?.id ?? null, keys: 'stay', halfTime: false, ladder: null });
+    const { ladder } = this.desk;
+    this.set({
+      drill: drillOf(what)?.id ?? null,
+      keys: 'stay',
+      halfTime: false,
+      ladder: ladder && { ...ladder, isOn: false }
+    });
     this.lineKeys = 'stay';
     this.line = await this.#lineOf(what, line);
     this.loop = grantedLoop(workspace.sheet.form, workspace.analysis, over)?.loop ?? { kind: 'form' };

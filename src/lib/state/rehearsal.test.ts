@@ -78,6 +78,8 @@ vi.mock('$lib/audio/player', () => ({ Player: FakePlayer }));
 vi.stubGlobal('requestAnimationFrame', () => 0);
 vi.stubGlobal('cancelAnimationFrame', () => undefined);
 
+import type { RecordedRow } from '$lib/api/practice';
+
 const { Workspace } = await import('./workspace.svelte');
 const { Rehearsal } = await import('./rehearsal.svelte');
 
@@ -254,5 +256,74 @@ describe('the band', () => {
     await rehearsal.play();
     expect(rehearsal.isPlaying).toBe(false);
     expect(rehearsal.problem).toContain('nothing to play');
+  });
+});
+
+describe('what is played', () => {
+  function recorded(source = TUNE) {
+    const rows = new Map<string, RecordedRow>();
+    const workspace = new Workspace({ id: 'one', version: 1, damaged: false, source, plan: DEFAULT_PLAN });
+    workspace.document.autosave.take = () => undefined;
+    const rehearsal = new Rehearsal(workspace, (...sent) => sent.forEach((row) => rows.set(row.id, row)));
+    rehearsal.set({
+      countsIn: false,
+      drill: 'up',
+      restAfter: 0,
+      ladder: null,
+      keys: 'stay',
+      halfTime: false
+    });
+    return { rehearsal, told: () => [...rows.values()] };
+  }
+  /** A round of four bars at 120 lasts eight seconds. */
+  const ROUND = 8;
+
+  it('is told round by round, for the item of its drill, key and place', async () => {
+    const { rehearsal, told } = recorded();
+    await rehearsal.play();
+    until(2 * ROUND + 0.5);
+    const [row] = told();
+    expect(row).toMatchObject({ rounds: 2, tempo: 120, key: 'Eb', what: 'Ascending', clean: null });
+    expect(row!.seconds).toBeCloseTo(2 * ROUND, 0);
+    expect(row!.item).toBe(`one:Eb:${row!.area}:up`);
+  });
+
+  it('is marked, and a stumble tells its change', async () => {
+    const { rehearsal, told } = recorded();
+    await rehearsal.play();
+    until(ROUND + 3);
+    rehearsal.mark(true);
+    rehearsal.stumble();
+    until(2 * ROUND + 0.5);
+    expect(told().map(({ clean, stumbles }) => [clean, stumbles])).toEqual([
+      [true, []],
+      [false, [1]]
+    ]);
+  });
+
+  it('counts for what the stand was opened for, in its key and place, and the ladder follows the marks', async () => {
+    const { rehearsal, told } = recorded();
+    await rehearsal.assign({
+      item: 'mine',
+      name: 'Descending',
+      what: 'down',
+      over: { kind: 'bars', from: 1, to: 1 },
+      area: 8,
+      key: 'Ab',
+      start: 120,
+      tempo: { start: 120, goal: 160 }
+    });
+    await rehearsal.play();
+    until(2.2);
+    rehearsal.mark(true);
+    until(4.2);
+    rehearsal.mark(true);
+    until(6.5);
+    const [row] = told();
+    expect(row).toMatchObject({ item: 'mine', key: 'Ab', area: 8, what: 'Descending', tempo: 120 });
+    expect(rehearsal.shown.changes[0]!.symbol).toBe('Abmaj7');
+    expect(rehearsal.tempo).toBe(125);
+    // The player's own plan is as it was.
+    expect(rehearsal.workspace.plan.position).toBe(DEFAULT_PLAN.position);
   });
 });

@@ -14,7 +14,7 @@ import { progressOf } from '../../core/practice/log/progress';
 import type { Database } from '../database';
 import { countKept, editKept, isGone, markKept, type Kept } from '../kept';
 import { readColumn } from '../songbook';
-import { rowsForProgress } from './log';
+import { placedRows } from './log';
 
 const ITEM: Kept = {
   table: 'practice_item',
@@ -73,7 +73,7 @@ export function plannedItem({ id, chart, title, data }: StoredItem): PracticeIte
 export async function itemsOn(db: Database, day: string): Promise<ItemWithProgress[]> {
   const items = await listItems(db);
   const planned = items.flatMap((item) => plannedItem(item) ?? []);
-  const progress = progressOf(planned, await rowsForProgress(db), day);
+  const progress = progressOf(planned, await placedRows(db), day);
   return items.map((item) => ({ ...item, progress: progress.get(item.id) ?? null }));
 }
 

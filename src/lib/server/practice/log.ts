@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { changeRow, listLog, LogEntry, LogKind, recordRows, StoredRow } from '../../api/practice';
-import type { LogRow } from '../../core/practice/log/model';
+import type { PlacedRow } from '../../core/practice/log/sums';
 import type { Database } from '../database';
 import { readColumn } from '../songbook';
 import type { Tables } from '../tables';
@@ -13,7 +13,9 @@ const rowData = z.object({
   note: z.string().default(''),
   stumbles: z.array(z.number()).default([]),
   asked: z.number().optional(),
-  right: z.number().optional()
+  right: z.number().optional(),
+  /** As the recorder wrote it, once it has been corrected by hand. */
+  was: z.unknown().optional()
 });
 
 type Row = Omit<Tables['practice_log'], 'seq'>;
@@ -140,11 +142,11 @@ export async function wholeLog(db: Database): Promise<StoredRow[]> {
   return (await rowsOf(db).orderBy('seq').execute()).map(storedRow);
 }
 
-/** What progress is read from, in the order written. */
-export async function rowsForProgress(db: Database): Promise<(LogRow & { readonly chart: string | null })[]> {
+/** What progress and sums are read from, in the order written: the columns alone. */
+export async function placedRows(db: Database): Promise<PlacedRow[]> {
   const rows = await db
     .selectFrom('practice_log')
-    .select(['item_id', 'chart_id', 'day', 'tempo', 'clean', 'rounds', 'seconds'])
+    .select(['item_id', 'chart_id', 'day', 'tempo', 'clean', 'rounds', 'seconds', 'key', 'area'])
     .where('deleted_at', 'is', null)
     .orderBy('seq')
     .execute();
@@ -154,6 +156,31 @@ export async function rowsForProgress(db: Database): Promise<(LogRow & { readonl
     chart: chart_id,
     clean: clean === null ? null : clean === 1
   }));
+}
+
+/** Where it went wrong, by chart: the changes of every stumble, from a day on. */
+export async function stumblesSince(
+  db: Database,
+  day: string
+): Promise<ReadonlyMap<string, { readonly stumbles: readonly number[] }[]>> {
+  const rows = await db
+    .selectFrom('practice_log')
+    .select(['chart_id', 'data'])
+    .where('deleted_at', 'is', null)
+    .where('chart_id', 'is not', null)
+    .where('day', '>=', day)
+    // Only a round that was not clean tells stumbles.
+    .where('clean', '=', 0)
+    .execute();
+  const byChart = new Map<string, { stumbles: readonly number[] }[]>();
+  for (const { chart_id, data } of rows) {
+    const own = readColumn(rowData, data);
+    if (!own?.stumbles.length) continue;
+    const known = byChart.get(chart_id!);
+    if (known) known.push(own);
+    else byChart.set(chart_id!, [own]);
+  }
+  return byChart;
 }
 
 async function oneRow(db: Database, id: string): Promise<StoredRow> {
@@ -173,10 +200,17 @@ export async function correctRow(
 ): Promise<StoredRow> {
   const stored = await oneRow(db, id);
   const given = Object.fromEntries(Object.entries(part).filter(([, value]) => value !== undefined));
-  const { id: _, ...columns } = columnsOf({ ...stored, ...given }, Date.now());
+  const { id: _, data, ...columns } = columnsOf({ ...stored, ...given }, Date.now());
+  const before = await db
+    .selectFrom('practice_log')
+    .selectAll()
+    .where('id', '=', id)
+    .executeTakeFirstOrThrow();
+  const { seconds, rounds, tempo, clean, day } = before;
+  const was = readColumn(rowData, before.data)?.was ?? { seconds, rounds, tempo, clean, day };
   const { numUpdatedRows } = await db
     .updateTable('practice_log')
-    .set({ ...columns, version: base + 1 })
+    .set({ ...columns, data: JSON.stringify({ ...(JSON.parse(data) as object), was }), version: base + 1 })
     .where('id', '=', id)
     .where('version', '=', base)
     .executeTakeFirst();

@@ -14,13 +14,13 @@ import { isKnown } from '../../core/practice/trainer/memory';
 import type { Database } from '../database';
 import { listCards } from './cards';
 import { listItems } from './items';
-import { wholeLog } from './log';
+import { placedRows, stumblesSince } from './log';
 
 /** Weeks and days that are drawn. */
 const [WEEKS, DAYS] = [12, 28];
 
 export async function picturesOf(db: Database, day: string): Promise<Pictures> {
-  const [log, items, cards] = [await wholeLog(db), await listItems(db), await listCards(db)];
+  const [log, items, cards] = [await placedRows(db), await listItems(db), await listCards(db)];
   const byItem = new Map<string, typeof log>();
   for (const row of log) {
     if (row.item === null) continue;
@@ -41,7 +41,7 @@ export async function picturesOf(db: Database, day: string): Promise<Pictures> {
     days: secondsByDay(log, dayAfter(day, 1 - DAYS), day),
     tempos: tempos.sort((a, b) => (last(a) < last(b) ? 1 : last(a) > last(b) ? -1 : 0)).slice(0, 40),
     cards: cardSums(cards),
-    stumbles: await stumbles(db, log)
+    stumbles: await stumbles(db)
   };
 }
 
@@ -60,27 +60,24 @@ function cardSums(cards: Awaited<ReturnType<typeof listCards>>): Pictures['cards
   return [...sums.values()];
 }
 
-async function stumbles(
-  db: Database,
-  log: Awaited<ReturnType<typeof wholeLog>>
-): Promise<Pictures['stumbles']> {
-  const charts = [
-    ...new Set(
-      log.flatMap(({ chart, title, stumbles: own }) => (chart && title && own.length ? [chart] : []))
-    )
-  ];
-  if (charts.length === 0) return [];
+/** From the first day there can be. */
+const ALWAYS = '0000-00-00';
+
+async function stumbles(db: Database): Promise<Pictures['stumbles']> {
+  const byChart = await stumblesSince(db, ALWAYS);
+  if (byChart.size === 0) return [];
   const rows = await db
     .selectFrom('chart')
     .select(['id', 'title', 'source'])
-    .where('id', 'in', charts)
+    .where('id', 'in', [...byChart.keys()])
+    .where('deleted_at', 'is', null)
     .execute();
   return rows.map(({ id, title, source }) => {
     const { changes } = readSheet(source).analysis;
     return {
       chart: id,
       title,
-      changes: stumblesByChange(log.filter(({ chart }) => chart === id))
+      changes: stumblesByChange(byChart.get(id)!)
         // A chart that has become shorter since.
         .flatMap(({ change, times }) => {
           const { symbol, bar } = changes[change] ?? {};

@@ -13,7 +13,7 @@ import { seedDemo } from '../demo';
 import { createChart, deleteChart, listSongbook } from '../songbook';
 import { keepAnswers, listCards } from './cards';
 import { editItem, itemsOn, keepNewItems, listItems, markItem, reorderItems } from './items';
-import { correctRow, listRows, markRow, record, rowsForProgress, wholeLog } from './log';
+import { correctRow, listRows, markRow, record, placedRows, wholeLog } from './log';
 import { editSetList, keepNewSetList, listSetLists, markSetList } from './set-lists';
 
 let path: string;
@@ -86,6 +86,10 @@ describe('the log', () => {
     expect(corrected).toMatchObject({ clean: false, note: 'the D7 again', tempo: 76, rounds: 2, version: 1 });
     await write({ ...one, rounds: 9, revision: 9 });
     expect(await all()).toMatchObject([{ rounds: 2, clean: false }]);
+    await correctRow(db, one.id, { base: 1, tempo: 70 });
+    // What the recorder wrote is kept beside it.
+    const { data } = await db.selectFrom('practice_log').select('data').executeTakeFirstOrThrow();
+    expect(JSON.parse(data).was).toMatchObject({ tempo: 80, clean: 1, rounds: 2 });
     await expect(correctRow(db, one.id, { base: 0, clean: true })).rejects.toMatchObject({ status: 409 });
   });
 
@@ -259,7 +263,7 @@ describe('the demo', () => {
         where deleted_at is null and area is not null and key is not null`.execute(fresh)
     ).rows[0]!.whole;
     expect(sum(coverage(log))).toBe(placed);
-    expect((await rowsForProgress(fresh)).length).toBe(log.length);
+    expect((await placedRows(fresh)).length).toBe(log.length);
     await fresh.destroy();
   });
 });

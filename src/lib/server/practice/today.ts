@@ -17,7 +17,7 @@ import type { Database } from '../database';
 import { openChart, readColumn } from '../songbook';
 import { listCards } from './cards';
 import { listItems, plannedItem } from './items';
-import { rowsForProgress } from './log';
+import { placedRows, stumblesSince } from './log';
 import { listSetLists } from './set-lists';
 
 export const todayQuery = z.object({
@@ -29,7 +29,6 @@ export const todayQuery = z.object({
 
 const LAST_DAYS = 14;
 const chartKey = z.object({ key: z.string() });
-const stumblesOf = z.object({ stumbles: z.array(z.number()) });
 
 export async function todayOf(
   db: Database,
@@ -37,7 +36,7 @@ export async function todayOf(
 ): Promise<Today> {
   const [stored, log, cards, setLists] = [
     await listItems(db),
-    await rowsForProgress(db),
+    await placedRows(db),
     await listCards(db),
     await listSetLists(db)
   ];
@@ -87,20 +86,10 @@ async function stumbledLately(
 ): Promise<readonly Stumbled[]> {
   const practised = [...new Set(items.flatMap(({ chart }) => chart ?? []))];
   if (practised.length === 0) return [];
-  const rows = await db
-    .selectFrom('practice_log')
-    .select(['chart_id', 'data'])
-    .where('deleted_at', 'is', null)
-    .where('day', '>', dayAfter(day, -LATELY))
-    .where('chart_id', 'in', practised)
-    .where('clean', '=', 0)
-    .execute();
+  const byChart = await stumblesSince(db, dayAfter(day, 1 - LATELY));
   const found: Stumbled[] = [];
   for (const chart of practised) {
-    const own = rows.filter(({ chart_id }) => chart_id === chart);
-    const often = stumblesByChange(
-      own.map(({ data }) => readColumn(stumblesOf, data) ?? { stumbles: [] })
-    ).filter(({ times }) => times >= STUMBLED_OFTEN);
+    const often = stumblesByChange(byChart.get(chart) ?? []).filter(({ times }) => times >= STUMBLED_OFTEN);
     if (often.length === 0) continue;
     const { source } = await openChart(db, chart);
     const { changes } = readSheet(source).analysis;

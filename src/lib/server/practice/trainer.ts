@@ -10,7 +10,7 @@ export async function trainerOf(db: Database, day: string): Promise<TrainerData>
   for (const { chart, title, data } of items) {
     if (chart === null || title === null || !data || data.area === null) continue;
     const own = areas.get(chart) ?? [];
-    // New cards come from the first area; the next when the player has taken it up before.
+    // New cards come from the area that the player begins with.
     if (own.length === 0) areas.set(chart, [data.area]);
   }
   const ids = [...areas.keys()];

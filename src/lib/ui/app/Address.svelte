@@ -1,7 +1,7 @@
 <!-- Keeps the page's address in step with view, change and position; draws nothing. -->
 <script lang="ts">
   import { onMount, tick, untrack } from 'svelte';
-  import { pushState, replaceState } from '$app/navigation';
+  import { afterNavigate, pushState, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { isSamePlace, placeIn, queryOf, type Place } from '$lib/state/address';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -31,6 +31,15 @@
     // The hand is part of the plan: it is moved where the plan can be saved.
     visit({ position: asked.position });
     void tick().then(() => (isRouting = true));
+  });
+  /** Sent to a view of the chart that is open already, as a session does. */
+  afterNavigate(({ type, to }) => {
+    if (!isRouting || !to || (type !== 'goto' && type !== 'link')) return;
+    const { view } = placeIn(
+      to.url.searchParams,
+      VIEWS.map(({ id }) => id)
+    );
+    visit({ view });
   });
   /** Another view is a step to go back from; another change or position belongs to the step that one is at. */
   $effect(() => {

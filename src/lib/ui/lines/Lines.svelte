@@ -26,7 +26,8 @@
   import { loopAt, type LoopId } from './loops';
 
   let { workspace }: ViewProps = $props();
-  const rehearsal = untrack(() => new Rehearsal(workspace));
+  // What is listened to here is not practised: the log is the stand’s.
+  const rehearsal = untrack(() => new Rehearsal(workspace, () => undefined));
   const lines = untrack(() => new Lines(workspace));
   let showsLicks = $state(false);
   const pen = untrack(() => new Pen(lines, workspace));

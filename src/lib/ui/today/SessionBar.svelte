@@ -23,7 +23,12 @@
   });
   /** Something of the player’s own, away from any chart: the bar takes it down. */
   const isOwn = $derived(part?.item !== undefined && part.chart === undefined);
-  const isThere = $derived(part !== null && page.url.pathname === placeOfPart(part).split('?')[0]);
+  const isThere = $derived.by(() => {
+    if (!part) return true;
+    const [path, query] = placeOfPart(part).split('?');
+    const isStand = !query || page.state.place?.view === 'rehearse';
+    return page.url.pathname === path && isStand;
+  });
 
   $effect(() => {
     const timer = setInterval(() => run.tick(), 500);

@@ -309,6 +309,7 @@
           size="stand"
           tone="target"
           class="mt-5 min-h-16 min-w-48 text-2xl"
+          data-begin
           onclick={() => trainer.start(now())}><Play size={24} /> Start</Button
         >
       {:else if data.charts.length === 0 && data.cards.length === 0}

@@ -120,6 +120,26 @@ describe('progress', () => {
     expect(heldTempo([clean(D1, 100), clean(D2, 120), row(D3, 130, false)])).toBe(100);
   });
 
+  it('holds what the second best day allows, in whatever order the rows stand', () =>
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom(D1, D2, D3), fc.integer({ min: 60, max: 70 }), fc.boolean()), {
+          maxLength: 12
+        }),
+        (rounds) => {
+          const best = [D1, D2, D3].map((day) =>
+            Math.max(
+              0,
+              ...rounds.filter(([own, , isClean]) => own === day && isClean).map(([, tempo]) => tempo)
+            )
+          );
+          const [, second] = best.sort((a, b) => b - a);
+          expect(heldTempo(rounds.map((round) => row(...round)))).toBe(second || null);
+        }
+      ),
+      { numRuns: 200 }
+    ));
+
   it('opens what stands on an item once that is held at its goal on two days', () => {
     const items = [item('a'), item('b', ['a']), item('c', ['gone'])];
     const state = (...rows: LogRow[]) => [...progressOf(items, rows, D3).values()].map((one) => one.state);

@@ -36,14 +36,14 @@ export function progressOf(
 ): ReadonlyMap<string, Progress> {
   const rows = rowsByItem(log);
   const known = new Map(items.map((item) => [item.id, item]));
-  const isHeld = (item: PracticeItem) => (heldTempo(rows.get(item.id) ?? []) ?? -1) >= item.tempo.goal;
+  const held = new Map(items.map(({ id }) => [id, heldTempo(rows.get(id) ?? [])]));
   return new Map(
     items.map((item) => {
       const waits = (item.after ?? []).some((id) => {
         const before = known.get(id);
-        return before !== undefined && !isHeld(before);
+        return before !== undefined && (held.get(id) ?? -1) < before.tempo.goal;
       });
-      return [item.id, ownProgress(item, rows.get(item.id) ?? [], day, waits)];
+      return [item.id, ownProgress(item, rows.get(item.id) ?? [], day, { waits, held: held.get(item.id)! })];
     })
   );
 }
@@ -52,9 +52,8 @@ function ownProgress(
   { tempo }: PracticeItem,
   rows: readonly LogRow[],
   day: string,
-  waits: boolean
+  { waits, held }: { readonly waits: boolean; readonly held: number | null }
 ): Progress {
-  const held = heldTempo(rows);
   const { share, count } = uncleanLately(rows);
   const isHeld = held !== null && held >= tempo.goal;
   const state = isHeld ? 'held' : waits ? 'shut' : rows.length > 0 ? 'in progress' : 'open';

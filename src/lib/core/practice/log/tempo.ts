@@ -13,8 +13,6 @@ const IN_A_ROW = 2;
 const STEPS_DOWN = 2;
 /** Steps under the best held at which a day begins. */
 export const WARM_UP = 2;
-/** Days on which an item is to be clean at a tempo for it to be held there. */
-const DAYS_HELD = 2;
 
 /** A tempo so many steps higher, or lower where they are negative. */
 export function stepped(tempo: number, steps: number, perCent = STEP_PER_CENT): number {
@@ -34,11 +32,17 @@ export function stepsUp(from: number, to: number, perCent = STEP_PER_CENT): numb
 
 /** The highest tempo at which rows were clean on two days, each day counted by its best; null before there is one. */
 export function heldTempo(rows: readonly LogRow[]): number | null {
-  const byDay = new Map<string, number>();
-  for (const { day, tempo, clean } of rows) {
-    if (clean && tempo !== null) byDay.set(day, Math.max(tempo, byDay.get(day) ?? 0));
+  let best: LogRow | null = null;
+  /** The best of the other days. */
+  let second: LogRow | null = null;
+  for (const row of rows) {
+    if (!row.clean || row.tempo === null) continue;
+    if (best === null || row.tempo > best.tempo!) {
+      if (best?.day !== row.day) second = best;
+      best = row;
+    } else if (row.day !== best.day && (second === null || row.tempo > second.tempo!)) second = row;
   }
-  return [...byDay.values()].sort((a, b) => b - a)[DAYS_HELD - 1] ?? null;
+  return second?.tempo ?? null;
 }
 
 /** The highest tempo at which any row was clean. */

@@ -70,10 +70,11 @@ export function planSession(wish: SessionWish): Session {
   const held = items.filter(({ id }) => progress.get(id)!.state === 'held').map(({ id }) => id);
   const candidates = candidatesOf(wish, progress, due.length);
   const room = minutes - restsIn(minutes);
-  const taken = shareOut(
-    candidates.map(({ offer }) => offer),
-    room
-  );
+  const offers = candidates.map(({ offer }) => offer);
+  // What is due comes first whatever else there is; the rest shares what it leaves.
+  const first = due.length > 0 ? [Math.min(room, offers[0]!.minutes)] : [];
+  const left = room - (first[0] ?? 0);
+  const taken = [...first, ...shareOut(offers.slice(first.length), left)];
   const parts = candidates.flatMap((candidate, at) =>
     taken[at] ? [partOf(candidate, taken[at], progress)] : []
   );
