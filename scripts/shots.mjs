@@ -24,6 +24,24 @@ await new Promise((ready) => server.stdout.on('data', (said) => said.includes('r
 const list = await (await fetch(`${BASE}/api/v1/songbook`)).json();
 const chart = (title) => `/charts/${list.charts.find((one) => one.title === title).id}`;
 
+// A card on the neck, asked long ago, so that it comes first.
+await fetch(`${BASE}/api/v1/practice/reviews`, {
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify({
+    reviews: [
+      {
+        id: '00000000-0000-4000-8000-000000000000',
+        question: { kind: 'moves', from: 'Dm7b5', to: 'G7b13', at: 3 },
+        at: 1.5e12,
+        day: '2017-07-14',
+        isRight: true,
+        seconds: 9
+      }
+    ]
+  })
+});
+
 /** name, path, theme, keys pressed before the picture; size, what is clicked, the desk that the band plays by. */
 const SHOTS = [
   ['songbook-day', '/', 'day', []],
