@@ -158,6 +158,10 @@ describe('for a date', () => {
     expect(paceTo(1, '2026-03-05', '2026-03-01')).toMatchObject({ days: 0, isInReach: false });
   });
 
+  it('gives most to what needs most, and something to what is held', () => {
+    expect(minutesByNeed([{ share: 0 }, { share: 1 }], 22)).toEqual([20, 2]);
+  });
+
   it('shares the minutes out by need, all of them', () =>
     fc.assert(
       fc.property(
