@@ -187,6 +187,39 @@ export function practiceJobs(tools: () => Tools): void {
       expect(rows.find(({ kind }) => kind === 'trainer')).toMatchObject({ what: 'Cards', rounds: 1 });
     });
 
+    it('takes a note that is played by MIDI as the answer, in any octave', async () => {
+      await alone();
+      const question = { kind: 'find', symbol: 'Abm7', degree: 'b3', from: 4, to: 8 };
+      const answer = { question, at: 1_400_000_000_000, day: '2014-05-13', isRight: true, seconds: 9 };
+      await call('POST', 'reviews', { reviews: [{ id: crypto.randomUUID(), ...answer }] });
+      await page().open('/trainer');
+      // An instrument that is not there.
+      await browser().executeScript(`
+        const input = {
+          id: 'one', type: 'input', name: 'Guitar', manufacturer: '', state: 'connected', connection: 'open', version: '',
+          open: async () => input, close: async () => input, addEventListener() {}, removeEventListener() {}
+        };
+        const access = { inputs: new Map([['one', input]]), outputs: new Map(), sysexEnabled: false, addEventListener() {}, removeEventListener() {} };
+        Object.defineProperty(navigator, 'requestMIDIAccess', { value: async () => access, configurable: true });
+        window.strike = (midi) => input.onmidimessage({ data: new Uint8Array([0x90, midi, 90]), timeStamp: performance.now(), target: input });
+      `);
+      await page().press(Key.ENTER);
+      await page().until(
+        async () => (await page().texts('[data-ask]'))[0]?.startsWith('Find the ♭3 of A♭m7') === true,
+        'the card'
+      );
+      await page().clickNamed('MIDI');
+      await page().until(
+        async () =>
+          (await page().attributes('[data-trainer] button[aria-pressed]', 'aria-pressed'))[0] === 'true',
+        'MIDI to listen'
+      );
+      // A C flat, two octaves up.
+      await browser().executeScript('window.strike(83)');
+      await page().find('[data-verdict]');
+      expect((await page().attributes('[data-verdict]', 'data-verdict'))[0]).toBe('right');
+    });
+
     it('keeps what was played while the server was away, and what was cut off with the page', async () => {
       const chart = await alone();
       await page().open(`/charts/${chart}?view=rehearse`);
@@ -238,7 +271,7 @@ export function practiceJobs(tools: () => Tools): void {
       await alone();
       await page().open('/today?show=items');
       const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
-        source: '{title: Fogbank Job}\n{key: Fm}\n{tempo: 120}\n| Fm7 | Bb7 | Fm7 | C7alt |',
+        source: '{title: Fogbank Job}\n{key: F#m}\n{tempo: 120}\n| F#m7 | B7 | F#m7 | C#7alt |',
         plan: AT_FIVE
       });
       await page().open('/today?show=items');
@@ -263,6 +296,12 @@ export function practiceJobs(tools: () => Tools): void {
         const { items } = (await call<{ items: StoredItem[] }>('GET', 'items')).body;
         return items.filter(({ chart }) => chart === body.id)[0]?.data?.name === 'Descending';
       }, 'the order to be kept');
+
+      await page().clickNamed('Change Up and down in turn');
+      const name = await page().find('[aria-label="Name of Up and down in turn"]');
+      await page().replaceText(name, 'In turn, slowly');
+      await page().press(Key.TAB);
+      await page().until(async () => (await page().texts(`${own} b`))[2] === 'In turn, slowly', 'its name');
 
       await page().open('/today');
       await page().number('Minutes', '30');

@@ -1,4 +1,5 @@
 /** The lick book: licks over all charts. */
+import { sql } from 'kysely';
 import type { z } from 'zod';
 import { fail } from '../api/errors';
 import { lickData, type changeLick, type keepLick, type LickData, type StoredLick } from '../api/lick';
@@ -29,7 +30,11 @@ const rows = (db: Database) =>
 
 /** Every lick, the newest first. */
 export async function listLicks(db: Database): Promise<StoredLick[]> {
-  const all = await rows(db).orderBy('created_at', 'desc').orderBy('id').execute();
+  const all = await rows(db)
+    .orderBy('created_at', 'desc')
+    // Of those kept at one moment the one written last.
+    .orderBy(sql`rowid`, 'desc')
+    .execute();
   return all.map(lickFrom);
 }
 

@@ -90,14 +90,19 @@ export async function hear(workspace: Workspace, ask: Ask): Promise<string | nul
   if (!heard) return null;
   sounding = own;
   try {
-    const isHeard = await listen(heard, () => (sounding = null));
-    if (isHeard) return null;
+    const isPlayed = await listen(heard, () => (sounding = null));
+    if (isPlayed) return null;
     sounding = null;
     return 'The band is playing; stop it to hear this by itself.';
   } catch {
     sounding = null;
     return NO_SOUND;
   }
+}
+
+/** Whether this very thing sounds: asked for again it stops. */
+export function isHeard(workspace: Workspace, ask: Ask): boolean {
+  return sounding === JSON.stringify([workspace.selected, ask]);
 }
 
 /** Nothing of it sounds any more. */

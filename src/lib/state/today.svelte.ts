@@ -185,7 +185,9 @@ export class TodayState {
   async change(item: StoredItem, part: Partial<ItemData>): Promise<void> {
     if (!item.data) return;
     const data = { ...item.data, ...part };
-    const done = await this.attempt(() => call(`items/${item.id}`, 'PUT', { base: item.version, data }));
+    const done = await this.attempt(() =>
+      call(`items/${encodeURIComponent(item.id)}`, 'PUT', { base: item.version, data })
+    );
     if (done) await this.load();
   }
 

@@ -1,4 +1,5 @@
 /** A chart text from what a file says: bars in time and the chords in them. */
+import { counted } from '../theory/words';
 import { writeDirective, writeGridArguments } from '../chart/directives';
 import type { Meter } from '../chart/model';
 import { MAX_TEMPO, MIN_TEMPO } from '../chart/model';
@@ -93,7 +94,7 @@ export function chartOf(
     ? [
         {
           text: 'chords',
-          why: `${moved} of them did not stand on half a beat, and were moved to the nearest`
+          why: `${counted(moved, 'chord')} moved to the nearest half beat`
         }
       ]
     : [];

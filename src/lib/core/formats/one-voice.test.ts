@@ -12,7 +12,7 @@ describe('one voice of what a file has many of', () => {
     );
     expect(notes).toEqual(walk);
     expect(left).toEqual([
-      { text: 'Horn', why: 'notes that run into the next in 1 places were ended where it begins' }
+      { text: 'Horn', why: 'notes that run into the next in 1 place were ended where it begins' }
     ]);
   });
 

@@ -1,4 +1,5 @@
 /** What a file has many of made into a line: one voice, two notes at once at most; the rest is told. */
+import { counted } from '../theory/words';
 import { endOf, ordered, type LineNote } from '../line/model';
 import type { LeftOut } from './text/import';
 
@@ -25,8 +26,8 @@ export function oneVoice(part: string, all: readonly LineNote[]): OneVoice {
   if (Math.max(full, over) > MOST_CHORDS * groups.length) {
     const why =
       full >= over
-        ? `has chords of three and more notes in ${full} places; a line has two notes at once at most`
-        : `has several voices that run through each other in ${over} places; a line is one voice`;
+        ? `has chords of three and more notes in ${counted(full, 'place')}; a line has two notes at once at most`
+        : `has several voices that run through each other in ${counted(over, 'place')}; a line is one voice`;
     return { notes: null, left: [{ text: part, why }] };
   }
   const notes = groups.flatMap((group, i) =>
@@ -34,10 +35,20 @@ export function oneVoice(part: string, all: readonly LineNote[]): OneVoice {
   );
   const left = [
     ...(full
-      ? [{ text: part, why: `three and more notes at once in ${full} places: the two highest were taken` }]
+      ? [
+          {
+            text: part,
+            why: `three and more notes at once in ${counted(full, 'place')}: the two highest were taken`
+          }
+        ]
       : []),
     ...(over
-      ? [{ text: part, why: `notes that run into the next in ${over} places were ended where it begins` }]
+      ? [
+          {
+            text: part,
+            why: `notes that run into the next in ${counted(over, 'place')} were ended where it begins`
+          }
+        ]
       : [])
   ];
   return { notes, left };

@@ -6,16 +6,19 @@ import type { Workspace } from '$lib/state/workspace.svelte';
 
 let hearing: typeof import('$lib/state/hearing') | undefined;
 
-/** Lets the player hear something over its chord; without more, what they are at. */
-export async function hear(workspace: Workspace, ask?: Ask): Promise<void> {
+/** Lets the player hear something over its chord; without more, what they are at. Tells whether it began, and did not stop. */
+export async function hear(workspace: Workspace, ask?: Ask): Promise<boolean> {
   try {
     hearing ??= await import('$lib/state/hearing');
   } catch {
     toast(NO_PLAYER);
-    return;
+    return false;
   }
-  const problem = await hearing.hear(workspace, ask ?? hearing.meant(workspace));
+  const wanted = ask ?? hearing.meant(workspace);
+  const stops = hearing.isHeard(workspace, wanted);
+  const problem = await hearing.hear(workspace, wanted);
   if (problem) toast(problem);
+  return !stops && !problem;
 }
 
 /** What is being heard stops: the chart is left. */

@@ -44,9 +44,11 @@
   );
   const facts = $derived(lick.facts);
 
-  function play() {
-    void hear(workspace, { kind: 'phrase', notes: data.notes, from: 0, to: workspace.changes.length - 1 });
-    onchange({ data: { ...data, played: data.played + 1 } });
+  async function play() {
+    const to = workspace.changes.length - 1;
+    // What is pressed to stop was not played once more.
+    const began = await hear(workspace, { kind: 'phrase', notes: data.notes, from: 0, to });
+    if (began) onchange({ data: { ...data, played: data.played + 1 } });
   }
   const tagged = (text: string) =>
     [

@@ -176,6 +176,13 @@ describe('a session', () => {
     expect(session[0]).toMatchObject({ kind: 'held', item: 'd' });
   });
 
+  it('plays the whole form at the best tempo held in it', () => {
+    const log = ['2026-03-01', '2026-03-02'].map((day) => row('a', day, { tempo: 84 }));
+    const form = (minutes: number) =>
+      planSession({ items: [item('a'), item('b')], log, minutes, day: DAY }).session.at(-1);
+    expect(form(19)).toMatchObject({ kind: 'form', scope: 'whole', chart: 'pump', tempo: 84 });
+  });
+
   it('plays the first section where a whole form does not fit', () => {
     const { session } = planSession({ items: [item('a')], log: [], minutes: 8, day: DAY });
     expect(session.at(-1)).toMatchObject({ kind: 'form', minutes: 3, scope: 'first section' });

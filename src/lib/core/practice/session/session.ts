@@ -204,7 +204,7 @@ function filled(
   if (left > 0 && form >= 0) all[form] = { ...all[form]!, minutes: all[form]!.minutes + left };
   else if (left > 0) all.push(chart ? theForm(left) : free(left, items.length > 0));
   return all.map((part) => {
-    if (part.kind === 'form') return formPart(part, chart, slowest(items, chart, progress));
+    if (part.kind === 'form') return formPart(part, chart, items, progress);
     if (part.change === undefined) return part;
     const tempo = slowest(items, part.chart, progress);
     return tempo === undefined ? part : { ...part, tempo };
@@ -288,8 +288,17 @@ const free = (minutes: number, hasItems: boolean): SessionPart => ({
     : 'Nothing is being practised yet: take a chart, one area of the neck, and find its thirds.'
 });
 
-function formPart(part: SessionPart, chart: string | undefined, tempo: number | undefined): SessionPart {
+/** A whole form at the best tempo that is held in its chart; its first section, and one of which nothing is held, slowly. */
+function formPart(
+  part: SessionPart,
+  chart: string | undefined,
+  items: readonly PracticeItem[],
+  progress: ReadonlyMap<string, Progress>
+): SessionPart {
   const scope = part.minutes < WHOLE_FORM ? 'first section' : 'whole';
+  const held = items.flatMap((item) => (item.chart === chart ? (progress.get(item.id)!.held ?? []) : []));
+  const best = scope === 'whole' && held.length ? Math.max(...held) : undefined;
+  const tempo = best ?? slowest(items, chart, progress);
   return {
     ...part,
     ...(chart === undefined ? {} : { chart }),
