@@ -236,6 +236,15 @@ describe('mending', () => {
     expect(mendOf([], asked('| C |'), 0)).toBeNull();
   });
 
+  it('never trades a chord that is partly told for a likelier one that is not', () => {
+    const notes = [58, 59, 64].map((midi, i) => noteOf(ticksOf(i / 2), ticksOf(0.5), midi));
+    const changes = asked('| Amaj9 |');
+    expect(outlineLine(notes, changes).windows[0]!.verdict).toBe('partly');
+    const mend = mendOf(notes, changes, 0);
+    const after = mend && outlineLine(withChanges(notes, mend.changes), changes).windows[0]!.verdict;
+    expect(after).not.toBe('not');
+  });
+
   it('reaches what it says, over any bars', () => {
     const aBar = fc.array(fc.integer({ min: 55, max: 72 }), { minLength: 2, maxLength: 8 });
     const rank = { silence: 0, not: 0, partly: 1, clear: 2 } as const;

@@ -231,7 +231,13 @@ export function mendOf(
   const best =
     tried.filter(isMended).sort(bySize)[0] ??
     pairsOf(heaviest(singles, notes)).map(tryOut).filter(isMended).sort(bySize)[0] ??
-    tried.filter(({ share }) => share > before.share + LIKELIER).sort((a, b) => b.share - a.share)[0];
+    tried
+      // Likelier, but never told less clearly than it is.
+      .filter(
+        ({ share, verdict }) =>
+          share > before.share + LIKELIER && !(before.verdict === 'partly' && verdict === 'not')
+      )
+      .sort((a, b) => b.share - a.share)[0];
   if (!best) return null;
   const isRisen = best.verdict === 'partly' && before.verdict === 'not';
   const reaches = best.verdict === 'clear' ? 'clear' : isRisen ? 'partly' : 'more';
