@@ -20,10 +20,35 @@ let isListening = false;
 function listenForWalking(): void {
   if (isListening) return;
   isListening = true;
-  document.addEventListener('keydown', ({ key }) => (isWalking = key === 'Tab' || key.startsWith('Arrow')), {
-    capture: true,
-    passive: true
-  });
+  document.addEventListener(
+    'keydown',
+    ({ key }) => {
+      isWalking = key === 'Tab' || key.startsWith('Arrow');
+      // Wherever the focus is: a hint that the pointer asked for can be put away without moving it.
+      if (key === 'Escape') dismiss();
+    },
+    { capture: true, passive: true }
+  );
+}
+
+/** The one hint that is on its way: there is one bubble, and who asked last has it. */
+let waiting: { readonly control: Element; readonly timer: ReturnType<typeof setTimeout> } | null = null;
+
+function after(control: Element, delay: number, work: () => void): void {
+  clearTimeout(waiting?.timer);
+  waiting = { control, timer: setTimeout(work, delay) };
+}
+
+function forget(control: Element): void {
+  if (waiting?.control !== control) return;
+  clearTimeout(waiting.timer);
+  waiting = null;
+}
+
+function dismiss(): void {
+  clearTimeout(waiting?.timer);
+  waiting = null;
+  if (owner) hide(owner);
 }
 
 function bubbleOf(): HTMLElement {
@@ -62,33 +87,27 @@ export function hint(words: string | undefined): Attachment<Element> {
   return (control) => {
     if (!words) return;
     listenForWalking();
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const after = (delay: number, work: () => void) => {
-      clearTimeout(timer);
-      timer = setTimeout(work, delay);
-    };
     const enter = (event: Event) => {
-      if ((event as PointerEvent).pointerType !== 'touch') after(REST, () => void show(control, words));
+      if ((event as PointerEvent).pointerType !== 'touch')
+        after(control, REST, () => void show(control, words));
     };
     const leave = () => {
-      clearTimeout(timer);
+      forget(control);
       hide(control);
     };
     const focus = () => {
-      if (isWalking && control.matches(':focus-visible')) after(REST, () => void show(control, words));
+      if (isWalking && control.matches(':focus-visible'))
+        after(control, REST, () => void show(control, words));
     };
     const press = (event: Event) => {
       if ((event as PointerEvent).pointerType !== 'touch') return leave();
-      after(REST, () => {
+      after(control, REST, () => {
         void show(control, words);
-        after(STAYS, leave);
+        after(control, STAYS, leave);
       });
     };
     const release = () => {
-      if (owner !== control) clearTimeout(timer);
-    };
-    const escape = (event: Event) => {
-      if ((event as KeyboardEvent).key === 'Escape') leave();
+      if (owner !== control) forget(control);
     };
     const listeners: readonly (readonly [string, (event: Event) => void])[] = [
       ['pointerenter', enter],
@@ -97,8 +116,7 @@ export function hint(words: string | undefined): Attachment<Element> {
       ['pointerup', release],
       ['pointercancel', release],
       ['focus', focus],
-      ['blur', leave],
-      ['keydown', escape]
+      ['blur', leave]
     ];
     for (const [name, listener] of listeners) control.addEventListener(name, listener, { passive: true });
     return () => {

@@ -22,9 +22,11 @@
   let { today }: PanelProps = $props();
   const STATES = { shut: 'not open yet', open: 'open', 'in progress': 'in progress', held: 'held' } as const;
 
-  let dragged: { chart: string | null; items: ItemWithProgress[] } | null = $state.raw(null);
+  /** While something is dragged its group stands as the dragger has it; once the items are others it is let go. */
+  let dragged: { of: readonly ItemWithProgress[]; chart: string | null; items: ItemWithProgress[] } | null =
+    $state.raw(null);
   const itemsOf = (group: { chart: string | null; items: ItemWithProgress[] }) =>
-    dragged?.chart === group.chart ? dragged.items : group.items;
+    dragged?.chart === group.chart && dragged.of === today.now.items ? dragged.items : group.items;
   function finish(chart: string | null, event: CustomEvent<DndEvent<ItemWithProgress>>) {
     dragged = null;
     void today.reorder([
@@ -120,7 +122,7 @@
           type: group.chart ?? 'own'
         }}
         onconsider={(event: CustomEvent<DndEvent<ItemWithProgress>>) =>
-          (dragged = { chart: group.chart, items: event.detail.items })}
+          (dragged = { of: today.now.items, chart: group.chart, items: event.detail.items })}
         onfinalize={(event: CustomEvent<DndEvent<ItemWithProgress>>) => finish(group.chart, event)}
       >
         {#each itemsOf(group) as item (item.id)}

@@ -28,11 +28,13 @@
   const isNewcomer = $derived(now.items.length === 0);
   const next = $derived(now.setLists.find(({ data }) => data && data.day >= now.day));
 
-  /** While a part is dragged the list is the dragger's. */
-  let dragged: RunPart[] | null = $state.raw(null);
-  const parts = $derived(dragged ?? [...today.parts]);
+  /** While a part is dragged the list is the dragger's, until the plan is another one. */
+  let dragged: { of: readonly RunPart[]; parts: RunPart[] } | null = $state.raw(null);
+  const parts: RunPart[] = $derived.by(() =>
+    dragged?.of === today.parts ? dragged.parts : [...today.parts]
+  );
   function consider(event: CustomEvent<DndEvent<RunPart>>) {
-    dragged = event.detail.items;
+    dragged = { of: today.parts, parts: event.detail.items };
   }
   function finish(event: CustomEvent<DndEvent<RunPart>>) {
     today.order(event.detail.items);
