@@ -1,4 +1,5 @@
 /** What the pictures of practice are drawn from: sums of the log and the cards. */
+import { keyShort } from '../../core/practice/items/words';
 import { readSheet } from '../../core/harmony/sheet';
 import {
   coverage,
@@ -46,7 +47,11 @@ export async function picturesOf(db: Database, day: string): Promise<Pictures> {
 }
 
 function itemTitle({ name, area, key }: { name: string; area: number | null; key: string | null }): string {
-  return [name, ...(area === null ? [] : [`position ${area}`]), ...(key === null ? [] : [key])].join(', ');
+  return [
+    name,
+    ...(area === null ? [] : [`position ${area}`]),
+    ...(key === null ? [] : [keyShort(key)])
+  ].join(', ');
 }
 
 function cardSums(cards: Awaited<ReturnType<typeof listCards>>): Pictures['cards'] {

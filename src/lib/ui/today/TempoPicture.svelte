@@ -13,9 +13,14 @@
   const [WIDTH, HEIGHT] = [1060, 230];
   const MARGIN = { left: 44, right: 90, top: 14, bottom: 26 };
   let picked = $state('');
-  /** The one with most to tell, until the player picks another. */
-  const richest = $derived([...tempos].sort((a, b) => b.days.length - a.days.length)[0]!);
-  const item = $derived(tempos.find(({ id }) => id === picked) ?? richest);
+  /** The one last played, until the player picks another; of those of one day the one with most to tell. */
+  const latest = $derived(
+    [...tempos].sort(
+      (a, b) =>
+        (b.days.at(-1)?.day ?? '').localeCompare(a.days.at(-1)?.day ?? '') || b.days.length - a.days.length
+    )[0]!
+  );
+  const item = $derived(tempos.find(({ id }) => id === picked) ?? latest);
   const at = (day: string) => new Date(`${day}T12:00:00Z`);
   const x = $derived(
     scaleUtc(extent(item.days, ({ day }) => at(day)) as [Date, Date], [MARGIN.left, WIDTH - MARGIN.right])
