@@ -118,7 +118,6 @@ async function chartsOf(db: Database, today: string): Promise<DemoChartRow[]> {
       id: row.id,
       key: keyText(sheet.analysis.key),
       tempo: sheet.head.tempo ?? 100,
-      beats: sheet.form.beats,
       positions: [...new Set(positions)],
       hasMelody: false,
       lines: []

@@ -155,7 +155,6 @@ export class TodayState {
         id: chart,
         key: keyText(workspace.analysis.key),
         tempo: workspace.sheet.head.tempo ?? 100,
-        beats: workspace.sheet.form.beats,
         // The areas next to the first one, up and down; not the one that is nearly the same.
         positions: [home, ...positions.filter((position) => away(position) > 1)],
         hasMelody: workspace.melody !== null,

@@ -14,8 +14,6 @@ export interface PracticeChart {
   /** "Eb", "Gm", "F dorian". */
   readonly key: string;
   readonly tempo: number;
-  /** Beats of once through its form. */
-  readonly beats: number;
   /** Positions of its areas, the one to begin with first. */
   readonly positions: readonly number[];
   readonly hasMelody: boolean;
@@ -50,12 +48,6 @@ const START = 0.7;
 const [OPENS_AREA, OPENS_KEY] = ['targets', 'approach'] as const;
 /** Areas that are proposed at once, in the chart's own key. */
 const AREAS = 3;
-/**
- * Rounds that an item has time for: a day begins two rungs down and climbs one with two of them, so that fewer would never get
- * beyond the best. The minutes that gives, as far as one thing is practised at a stretch.
- */
-const ROUNDS = 8;
-const [FEWEST_MINUTES, MOST_MINUTES] = [5, 12];
 const FOURTH = 5;
 /** Frets up to which the hand follows a key; beyond it goes an octave down. */
 const HIGHEST_AREA = 12;
@@ -65,9 +57,6 @@ const tempoFor = (tempo: number, share: number): ItemTempo => {
   return { start: boundedTempo(goal * START), goal };
 };
 
-const minutesFor = (beats: number, { start }: ItemTempo) =>
-  Math.min(MOST_MINUTES, Math.max(FEWEST_MINUTES, Math.ceil((ROUNDS * beats) / start)));
-
 /** The id of a step: the same wherever it is proposed. */
 export function itemId(chart: string, key: string, area: number, what: string): string {
   return [chart, key, area, what].join(':');
@@ -75,18 +64,17 @@ export function itemId(chart: string, key: string, area: number, what: string): 
 
 /** "Ascending, position 6, in B♭" is made of this where it is shown. */
 function step(
-  { id, tempo, beats }: PracticeChart,
+  { id, tempo }: PracticeChart,
   { what, goal }: { readonly what: string; readonly goal: number },
   place: { readonly key: string; readonly area: number; readonly after: readonly string[] }
 ): Proposal {
-  const ladder = tempoFor(tempo, goal);
   return {
     id: itemId(id, place.key, place.area, what),
     what,
     name: what === 'melody' ? 'The melody' : (drillOf(what)?.name ?? what),
     ...place,
-    tempo: ladder,
-    minutes: minutesFor(beats, ladder)
+    tempo: tempoFor(tempo, goal),
+    minutes: 5
   };
 }
 
