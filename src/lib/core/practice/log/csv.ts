@@ -53,10 +53,10 @@ const CLEAN: Readonly<Record<string, boolean | null>> = {
   false: false,
   '0': false
 };
-/** A cell that begins like this would be reckoned by a spreadsheet; a mark before it keeps it text. */
-const RECKONED = /^[=+\-@\t\r]/;
+/** A cell that begins like this would be reckoned by a spreadsheet; one more mark before it keeps it text, and is taken off again. */
+const RECKONED = /^'*[=+\-@\t\r]/;
 const asText = (text: string) => (RECKONED.test(text) ? `'${text}` : text);
-const plain = (text: string) => (text.startsWith("'") && RECKONED.test(text.slice(1)) ? text.slice(1) : text);
+const plain = (text: string) => (text.startsWith("'") && RECKONED.test(text) ? text.slice(1) : text);
 
 export function logToCsv(rows: readonly WrittenRow[]): string {
   const lines = rows.map((row) => [
