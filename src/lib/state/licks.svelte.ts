@@ -1,4 +1,5 @@
 /** The lick book as the page has it: fetched once, searched here, changed on the server first. */
+import { Attempts } from './attempts.svelte';
 import type { LickData, StoredLick } from '$lib/api/lick';
 import { readChord } from '$lib/core/theory/chord-reader';
 import type { ChordFamily } from '$lib/core/theory/chord';
@@ -63,12 +64,12 @@ export function isFound({ name, data, facts }: StoredLick, search: LickSearch): 
   );
 }
 
-export class LickBook {
+export class LickBook extends Attempts {
   licks: readonly StoredLick[] = $state.raw([]);
   isLoaded = $state(false);
-  problem = $state('');
 
   constructor(licks?: readonly StoredLick[]) {
+    super();
     if (!licks) return;
     this.licks = licks;
     this.isLoaded = true;
@@ -81,21 +82,21 @@ export class LickBook {
   );
 
   async load(): Promise<void> {
-    await this.#attempt(async () => {
+    await this.attempt(async () => {
       this.licks = (await call<{ licks: StoredLick[] }>('')).licks;
       this.isLoaded = true;
     });
   }
 
   async keep(name: string, data: LickData): Promise<void> {
-    await this.#attempt(async () => {
+    await this.attempt(async () => {
       const lick = await call<StoredLick>('', 'POST', { id: crypto.randomUUID(), name, data });
       this.licks = [lick, ...this.licks];
     });
   }
 
   async change(lick: StoredLick, edit: { readonly name?: string; readonly data?: LickData }): Promise<void> {
-    await this.#attempt(async () => {
+    await this.attempt(async () => {
       const changed = await call<StoredLick>(`/${lick.id}`, 'PUT', { base: lick.version, ...edit });
       this.licks = this.licks.map((one) => (one.id === changed.id ? changed : one));
     });
@@ -104,23 +105,12 @@ export class LickBook {
   /** Deletes a lick; gives what brings it back, null where that failed. */
   async remove(lick: StoredLick): Promise<(() => Promise<void>) | null> {
     const before = this.licks;
-    const done = await this.#attempt(() => call(`/${lick.id}`, 'DELETE'));
+    const done = await this.attempt(() => call(`/${lick.id}`, 'DELETE'));
     if (!done) return null;
     this.licks = before.filter(({ id }) => id !== lick.id);
     return async () => {
-      const back = await this.#attempt(() => call(`/${lick.id}/bring-back`, 'POST'));
+      const back = await this.attempt(() => call(`/${lick.id}/bring-back`, 'POST'));
       if (back) this.licks = before;
     };
-  }
-
-  async #attempt(work: () => Promise<unknown>): Promise<boolean> {
-    this.problem = '';
-    try {
-      await work();
-      return true;
-    } catch (error) {
-      this.problem = error instanceof Error ? error.message : 'That did not work.';
-      return false;
-    }
   }
 }

@@ -1,4 +1,5 @@
 /** The log as the page shows it: a part at a time, corrected on the server first. */
+import { Attempts } from './attempts.svelte';
 import type { StoredRow } from '$lib/api/practice';
 import type { LeftLine } from '$lib/core/practice/log/csv';
 import { callRoute } from './call';
@@ -9,22 +10,22 @@ const PAGE = 60;
 const call = <T>(path: string, method?: string, body?: unknown) =>
   callRoute<T>(`practice/${path}`, 'nothing was changed', method, body);
 
-export class LogBook {
+export class LogBook extends Attempts {
   rows: readonly StoredRow[] = $state.raw([]);
   total = $state(0);
   isLoaded = $state(false);
-  problem = $state('');
   /** What became of a file that was brought. */
   taken: { readonly taken: number; readonly left: readonly LeftLine[] } | null = $state.raw(null);
   readonly #changed: () => unknown;
 
   /** `changed`: called when the log is another one. */
   constructor(changed: () => unknown) {
+    super();
     this.#changed = changed;
   }
 
   async load(count = PAGE): Promise<void> {
-    await this.#attempt(async () => {
+    await this.attempt(async () => {
       await logBox.send();
       const { rows, total } = await call<{ rows: StoredRow[]; total: number }>(`log?limit=${count}`);
       this.rows = rows;
@@ -34,7 +35,7 @@ export class LogBook {
   }
 
   async more(): Promise<void> {
-    await this.#attempt(async () => {
+    await this.attempt(async () => {
       const { rows, total } = await call<{ rows: StoredRow[]; total: number }>(
         `log?limit=${PAGE}&offset=${this.rows.length}`
       );
@@ -44,7 +45,7 @@ export class LogBook {
   }
 
   async correct(row: StoredRow, part: { clean?: boolean | null; note?: string }): Promise<void> {
-    await this.#attempt(async () => {
+    await this.attempt(async () => {
       const corrected = await call<StoredRow>(`log/${row.id}`, 'PUT', { base: row.version, ...part });
       this.rows = this.rows.map((one) => (one.id === row.id ? corrected : one));
       this.#changed();
@@ -53,12 +54,12 @@ export class LogBook {
 
   /** Deletes an entry; gives what brings it back, null where that failed. */
   async remove(row: StoredRow): Promise<(() => Promise<void>) | null> {
-    const done = await this.#attempt(() => call(`log/${row.id}`, 'DELETE'));
+    const done = await this.attempt(() => call(`log/${row.id}`, 'DELETE'));
     if (!done) return null;
     await this.load(this.rows.length);
     this.#changed();
     return async () => {
-      await this.#attempt(() => call(`log/${row.id}/bring-back`, 'POST'));
+      await this.attempt(() => call(`log/${row.id}/bring-back`, 'POST'));
       await this.load(Math.max(PAGE, this.rows.length + 1));
       this.#changed();
     };
@@ -78,7 +79,7 @@ export class LogBook {
       rounds: 1,
       revision: 1
     };
-    const done = await this.#attempt(() => call('log', 'POST', { rows: [row] }));
+    const done = await this.attempt(() => call('log', 'POST', { rows: [row] }));
     if (done) await this.load(this.rows.length + 1);
     if (done) this.#changed();
     return done;
@@ -87,21 +88,10 @@ export class LogBook {
   /** Takes the good lines of a file into the log. */
   async take(file: File): Promise<void> {
     this.taken = null;
-    await this.#attempt(async () => {
+    await this.attempt(async () => {
       this.taken = await call('file', 'POST', { text: await file.text() });
     });
     await this.load();
     this.#changed();
-  }
-
-  async #attempt(work: () => Promise<unknown>): Promise<boolean> {
-    this.problem = '';
-    try {
-      await work();
-      return true;
-    } catch (error) {
-      this.problem = error instanceof Error ? error.message : 'That did not work.';
-      return false;
-    }
   }
 }

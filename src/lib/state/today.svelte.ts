@@ -1,5 +1,6 @@
 /** The page of the day: the plan for the minutes there are, items, set lists; changed on the server first. */
 /* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
+import { Attempts } from './attempts.svelte';
 import type {
   ItemData,
   ItemWithProgress,
@@ -22,13 +23,12 @@ const AWAY = 'nothing was changed';
 const call = <T>(path: string, method?: string, body?: unknown) =>
   callRoute<T>(`practice/${path}`, AWAY, method, body);
 
-export class TodayState {
+export class TodayState extends Attempts {
   now: Today = $state.raw(undefined as unknown as Today);
   parts: readonly RunPart[] = $state.raw([]);
-  problem = $state('');
-  isBusy = $state(false);
 
   constructor(today: Today) {
+    super();
     this.#show(today);
   }
 
@@ -66,21 +66,6 @@ export class TodayState {
       });
       this.#show(await call<Today>(`today?${query}`));
     });
-  }
-
-  /** Runs something that may fail; what failed is said. */
-  async attempt(work: () => Promise<unknown>): Promise<boolean> {
-    this.problem = '';
-    this.isBusy = true;
-    try {
-      await work();
-      return true;
-    } catch (error) {
-      this.problem = error instanceof Error ? error.message : 'That did not work.';
-      return false;
-    } finally {
-      this.isBusy = false;
-    }
   }
 
   // The plan, as the player bends it.
@@ -196,7 +181,10 @@ export class TodayState {
     const done = await this.attempt(async () => {
       for (const { id } of items) await call(`items/${encodeURIComponent(id)}`, 'DELETE');
     });
+    // What went wrong stays told while the page is read again.
+    const { problem } = this;
     await this.load();
+    if (!done) this.problem = problem;
     if (!done) return null;
     return async () => {
       await this.attempt(async () => {
