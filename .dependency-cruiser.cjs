@@ -13,8 +13,22 @@ const moment = [...approaches, 'neck', 'moment'];
 const line = [...new Set([...moment, ...targets, 'line'])];
 const plan = [...line, 'plan'];
 const practice = [...line, 'practice'];
-const formats = [...new Set([...plan, ...practice, 'formats'])];
-const rooms = { theory, chart, neck, harmony, approaches, targets, moment, line, plan, practice, formats };
+const takes = [...line, 'takes'];
+const formats = [...new Set([...plan, ...practice, ...takes, 'formats'])];
+const rooms = {
+  theory,
+  chart,
+  neck,
+  harmony,
+  approaches,
+  targets,
+  moment,
+  line,
+  plan,
+  practice,
+  takes,
+  formats
+};
 
 const lib = (...names) => `^src/lib/(${names.join('|')})/`;
 /** A room of the house and what it must not know. */
@@ -36,7 +50,7 @@ module.exports = {
       to: {
         pathNot: [
           '^src/lib/core/',
-          '^node_modules/(@tonaljs|d3-dsv|fastest-levenshtein|fast-xml-parser|midi-file|diff|ts-fsrs)'
+          '^node_modules/(@tonaljs|d3-array|d3-dsv|fastest-levenshtein|fast-xml-parser|midi-file|diff|ts-fsrs|pitchy|fft.js)'
         ]
       }
     },

@@ -9,6 +9,10 @@ export const MAX_BODY_BYTES = 512 * 1024;
 export const MAX_FILE_BYTES = 8 * 1024 * 1024;
 export const MAX_FILE_BODY_BYTES = 12 * 1024 * 1024;
 
+/** Bytes and seconds of a sound that is listened to at once. */
+export const MAX_SOUND_BYTES = 20 * 1024 * 1024;
+export const MAX_SOUND_SECONDS = 180;
+
 export function byteLength(text: string): number {
   return new TextEncoder().encode(text).length;
 }

@@ -433,3 +433,29 @@ export const practiceRequest = z.object({
     ),
   day
 });
+
+/** Notes of one take: half an hour of sixteenths. */
+const MOST_PLAYED = 20_000;
+/** Seconds of one take. */
+const LONGEST_TAKE = 3600;
+
+const playedNote = z.object({
+  at: z.number().min(-60).max(LONGEST_TAKE),
+  seconds: z.number().min(0).max(LONGEST_TAKE),
+  midi: z.number().int().min(0).max(127)
+});
+
+export const takeRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  /** Beats of the chart's meter a minute. */
+  tempo: beatsAMinute,
+  /** When beat 0 sounded, after any count-in. */
+  start: z.number().min(-LONGEST_TAKE).max(LONGEST_TAKE).default(0),
+  notes: z.array(playedNote).max(MOST_PLAYED),
+  targets: z
+    .array(z.object({ change: z.number().int().min(0), midi: z.number().int().min(0).max(127) }))
+    .max(2000)
+    .optional(),
+  ...instrumentParts
+});

@@ -2,14 +2,20 @@
 import { json, type RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
 import { fail, PlayerError, type ApiError } from '../api/errors';
-import { MAX_BODY_BYTES, MAX_FILE_BODY_BYTES, MAX_FILE_BYTES } from '../api/limits';
+import {
+  MAX_BODY_BYTES,
+  MAX_FILE_BODY_BYTES,
+  MAX_FILE_BYTES,
+  MAX_SOUND_BYTES,
+  MAX_SOUND_SECONDS
+} from '../api/limits';
 import { fileTrouble } from './trouble';
 
 /** Bytes of a body that is too large which are still taken in, so that the answer reaches whoever sends them. */
 const DRAINED = 32 * 1024 * 1024;
 
 /** Reads a body of bounded size. */
-async function readBytes(request: Request, most: number, tooLarge: string): Promise<Buffer> {
+export async function readBytes(request: Request, { most, tooLarge }: BodyBound): Promise<Buffer> {
   const chunks: Uint8Array[] = [];
   let size = 0;
   // Node's body streams are async iterable, which the types of the web's streams do not say.
@@ -39,9 +45,15 @@ export const FILE_BODY: BodyBound = {
   tooLarge: `The file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MiB; save a part of it, or without sounds and pictures.`
 };
 
+/** A sound, which only the routes that take one let in. */
+export const SOUND_BODY: BodyBound = {
+  most: MAX_SOUND_BYTES,
+  tooLarge: `The sound is larger than ${MAX_SOUND_BYTES / 1024 / 1024} MiB; Corvel hears up to ${MAX_SOUND_SECONDS / 60} minutes at once, best in mono.`
+};
+
 /** Reads a body of bounded size as JSON. */
 export async function readBody(request: Request, bound: BodyBound = CHART_BODY): Promise<unknown> {
-  const bytes = await readBytes(request, bound.most, bound.tooLarge);
+  const bytes = await readBytes(request, bound);
   try {
     return JSON.parse(bytes.toString('utf8'));
   } catch {

@@ -5,11 +5,13 @@ import { answerExport } from './export';
 import { answerImport } from './import';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { answerLine, answerPlace } from './line';
+import { answerListen } from './listen';
 import { answerLickFit } from './lick';
 import { answerLines } from './lines';
 import { answerMove } from './move';
 import { answerOutline } from './outline';
 import { answerPractice } from './practice';
+import { answerTake } from './take';
 import { answerTargets } from './targets';
 
 export const answers = {
@@ -21,6 +23,7 @@ export const answers = {
   line: answerLine,
   'lick-fit': answerLickFit,
   lines: answerLines,
+  listen: answerListen,
   move: answerMove,
   outline: answerOutline,
   place: answerPlace,
@@ -28,6 +31,7 @@ export const answers = {
   practice: answerPractice,
   'scale-choices': answerScaleChoices,
   shape: answerShape,
+  take: answerTake,
   targets: answerTargets,
   'triad-path': answerTriadPath,
   units: answerUnits,
@@ -38,5 +42,6 @@ export type ComputeName = keyof typeof answers;
 
 export interface ComputeJob {
   readonly name: ComputeName;
+  /** Of a route whose body is a sound: nothing; its bytes come beside it. */
   readonly input: unknown;
 }

@@ -1,7 +1,8 @@
 /** The frame of a computing route: its body is parsed here, its work done in a thread. */
 import type { RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
-import { answer, CHART_BODY, parse, readBody, type BodyBound } from '../answer';
+import { fail } from '../../api/errors';
+import { answer, CHART_BODY, parse, readBody, readBytes, SOUND_BODY, type BodyBound } from '../answer';
 import { BOUNDS, Pool } from '../threads/pool';
 import source from '../threads/compute.ts?thread';
 import type { answers, ComputeName } from './answers';
@@ -12,6 +13,8 @@ const TOO_LONG: Partial<Record<ComputeName, string>> = {
   'scale-choices': 'Name the approaches or the change that you want, or ask for a shorter chart.',
   lines: 'Ask for fewer alternatives, for a part of the chart with from and to, or for a position.',
   band: 'Ask for fewer rounds, or for a shorter chart.',
+  listen: 'Send a shorter sound.',
+  take: 'Send fewer notes, or a shorter chart.',
   'position-map': 'Ask for fewer changes with from and to, or for a shorter chart.'
 };
 
@@ -19,8 +22,7 @@ let pool: Pool | undefined;
 
 /** Opens the threads with the server. */
 export function openThreads(): void {
-  pool ??= new Pool(source);
-  pool.warm();
+  threads().warm();
 }
 
 /** Ends the threads with the server. */
@@ -61,6 +63,26 @@ export function computingFile<Name extends FileName>(
   };
 }
 
+/** A route that answers with what the computation of that name makes of a sound, which is the body as it comes. */
+export function computingSound(name: 'listen'): (event: RequestEvent) => Promise<Response> {
+  return ({ request }) =>
+    answer(async () => {
+      const body = await readBytes(request, SOUND_BODY);
+      if (body.length === 0)
+        fail(400, {
+          code: 'no-sound',
+          message: 'There is no sound in the request; send a WAV file as its body.'
+        });
+      const bytes = new Uint8Array(body);
+      const text = await threads().run({ name }, tooLong(name), request.signal, bytes);
+      return new Response(text, { headers: { 'content-type': 'application/json' } });
+    });
+}
+
+const threads = () => (pool ??= new Pool(source));
+const tooLong = (name: ComputeName) =>
+  `This would take longer than ${Math.round(BOUNDS.budget / 1000)} seconds. ${TOO_LONG[name] ?? 'Ask for a shorter chart.'}`;
+
 /** A route that answers with what the computation of that name gives for its input. */
 export function computing<Name extends ComputeName>(
   name: Name,
@@ -70,10 +92,7 @@ export function computing<Name extends ComputeName>(
   return ({ request }) =>
     answer(async () => {
       const input = parse(schema, await readBody(request, body));
-      pool ??= new Pool(source);
-      const seconds = Math.round(BOUNDS.budget / 1000);
-      const tooLong = `This would take longer than ${seconds} seconds. ${TOO_LONG[name] ?? 'Ask for a shorter chart.'}`;
-      const text = await pool.run({ name, input }, tooLong, request.signal);
+      const text = await threads().run({ name, input }, tooLong(name), request.signal);
       return new Response(text, { headers: { 'content-type': 'application/json' } });
     });
 }

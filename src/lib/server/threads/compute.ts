@@ -1,13 +1,13 @@
-/** A thread that answers the routes: a job's name and input in, JSON text out. */
+/** A thread that answers the routes: a job's name and input in, JSON text out. What is a sound comes beside it as bytes. */
 import { parentPort } from 'node:worker_threads';
 import { PlayerError } from '../../api/errors';
 import { answers, type ComputeJob } from '../compute/answers';
-import type { ThreadAnswer } from './pool';
+import type { ThreadAnswer, ThreadJob } from './pool';
 
-function answerTo(text: string): ThreadAnswer {
+function answerTo({ text, bytes }: ThreadJob): ThreadAnswer {
   try {
     const { name, input } = JSON.parse(text) as ComputeJob;
-    return { kind: 'done', text: JSON.stringify(answers[name](input as never)) };
+    return { kind: 'done', text: JSON.stringify(answers[name]((bytes ? { wav: bytes } : input) as never)) };
   } catch (thrown) {
     if (thrown instanceof PlayerError) return { kind: 'refused', status: thrown.status, error: thrown.error };
     return {
@@ -17,4 +17,4 @@ function answerTo(text: string): ThreadAnswer {
   }
 }
 
-parentPort!.on('message', (text: string) => parentPort!.postMessage(answerTo(text)));
+parentPort!.on('message', (job: ThreadJob) => parentPort!.postMessage(answerTo(job)));

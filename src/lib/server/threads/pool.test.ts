@@ -5,7 +5,7 @@ import { BOUNDS, Pool, type PoolBounds } from './pool';
 /** A thread that does what its message says: answer, refuse, fail, die, or be busy for ever. */
 const OBEDIENT = `
   const { parentPort } = require('node:worker_threads');
-  parentPort.on('message', (text) => {
+  parentPort.on('message', ({ text }) => {
     const job = JSON.parse(text);
     if (job.busy) for (;;);
     if (job.dies) process.exit(3);

@@ -6,6 +6,12 @@ import { cpus } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { PlayerError, type ApiError } from '../../api/errors';
 
+/** What a thread is sent: a job as JSON text, and bytes that go along as they are. */
+export interface ThreadJob {
+  readonly text: string;
+  readonly bytes?: Uint8Array<ArrayBuffer>;
+}
+
 /** What a thread answers: JSON text, or an error to be told. */
 export type ThreadAnswer =
   | { readonly kind: 'done'; readonly text: string }
@@ -27,8 +33,7 @@ export const BOUNDS: PoolBounds = { budget: 15_000, most: 8, long: 250, queue: 2
 /** Threads that stay when there is nothing to do. */
 const KEPT = 2;
 
-interface Job {
-  readonly text: string;
+interface Job extends ThreadJob {
   readonly settle: (answer: ThreadAnswer | 'too long' | 'gone') => void;
   isGone: boolean;
 }
@@ -45,14 +50,14 @@ export class Pool {
   readonly #waiting: Job[] = [];
   #look: ReturnType<typeof setTimeout> | undefined;
 
-  /** `source`: the code of a thread, which answers each message, a job's JSON text, with a ThreadAnswer. */
+  /** `source`: the code of a thread, which answers each message, a `ThreadJob`, with a ThreadAnswer. */
   constructor(
     readonly source: string,
     readonly bounds: PoolBounds = BOUNDS
   ) {}
 
   /** Does a job; the answer is JSON text. Rejects with a PlayerError where it is refused, takes too long or fails. */
-  run(job: unknown, tooLong: string, signal?: AbortSignal): Promise<string> {
+  run(job: unknown, tooLong: string, signal?: AbortSignal, bytes?: Uint8Array<ArrayBuffer>): Promise<string> {
     if (this.#waiting.length >= this.bounds.queue) {
       const message = 'Corvel is busy with other requests; try again in a moment.';
       return Promise.reject(new PlayerError(503, { code: 'busy', message }));
@@ -61,6 +66,7 @@ export class Pool {
       const leave = () => this.#abandon(entry);
       const entry: Job = {
         text: JSON.stringify(job),
+        ...(bytes ? { bytes } : {}),
         isGone: false,
         settle: (answer) => {
           signal?.removeEventListener('abort', leave);
@@ -122,7 +128,9 @@ export class Pool {
       job.settle('too long');
       this.#next();
     }, this.bounds.budget);
-    thread.worker.postMessage(job.text);
+    const { text, bytes } = job;
+    const message: ThreadJob = { text, ...(bytes ? { bytes } : {}) };
+    thread.worker.postMessage(message, bytes ? [bytes.buffer] : []);
   }
 
   #open(): Thread {

@@ -1,0 +1,76 @@
+/** Ties what was played to the beats of a chart: seconds become ticks of written time, close to the grid where a player meant the grid. */
+import { noteOf, TICKS, type LineNote } from '../line/model';
+import type { PlayedNote } from './model';
+
+/** How the clock ran while a take was played. */
+export interface TakeClock {
+  /** Beats a minute. */
+  readonly tempo: number;
+  /** Seconds at which beat 0 of the form sounded. */
+  readonly start: number;
+}
+
+/** A note of a take, in beats as it was played. */
+export interface BeatNote {
+  /** Beats since the form began, as it was played. */
+  readonly at: number;
+  readonly beats: number;
+  readonly midi: number;
+}
+
+export function beatOf({ tempo, start }: TakeClock, second: number): number {
+  return ((second - start) * tempo) / 60;
+}
+
+export function secondOf({ tempo, start }: TakeClock, beat: number): number {
+  return start + (beat * 60) / tempo;
+}
+
+/** How long before the form begins a note still belongs to it, in beats. */
+const BEFORE = 0.7;
+/** Notes sound at least this long, in beats. */
+const SHORTEST = 1 / 16;
+
+/** Notes in beats, in the order of time, one voice: each at most until the next begins. What comes before the form is left out. */
+export function inBeats(notes: readonly PlayedNote[], clock: TakeClock): BeatNote[] {
+  const sorted = notes
+    .map(({ at, seconds, midi }) => ({ at: beatOf(clock, at), beats: (seconds * clock.tempo) / 60, midi }))
+    .filter(({ at }) => at >= -BEFORE)
+    .sort((a, b) => a.at - b.at || a.midi - b.midi);
+  return sorted.map((note, i) => {
+    const next = sorted.find((other, n) => n > i && other.at > note.at + SHORTEST);
+    const room = next ? next.at - note.at : Infinity;
+    return { ...note, beats: Math.max(SHORTEST, Math.min(note.beats, room)) };
+  });
+}
+
+/** Times the form was played through, at least once. */
+export function roundsOf(notes: readonly BeatNote[], formBeats: number): number {
+  const last = notes.at(-1);
+  // A last note that anticipates a round that never came is none of it.
+  return last ? Math.max(1, Math.ceil((last.at - BEFORE) / formBeats)) : 1;
+}
+
+/** Grids that players play on, in parts of a beat. */
+const GRIDS = [4, 3] as const;
+/** So near a place of a grid it is meant, in ticks. */
+const MEANT = 0.11 * TICKS;
+
+/** Notes as a line would be written: on the nearest place of a grid, where they are near one. One voice, so none overlaps the next. */
+export function asWritten(notes: readonly BeatNote[]): LineNote[] {
+  const starts = notes.map(({ at }) => Math.max(0, onGrid(Math.round(at * TICKS))));
+  return notes.flatMap(({ at, beats, midi }, i): LineNote[] => {
+    const start = starts[i]!;
+    const next = starts.slice(i + 1).find((other) => other > start) ?? Infinity;
+    // Of two notes that fall on one place the later one was meant.
+    if (starts[i + 1] === start) return [];
+    const end = Math.max(start + TICKS / 16, onGrid(Math.round((at + beats) * TICKS)));
+    return [noteOf(start, Math.min(end, next) - start, midi)];
+  });
+}
+
+function onGrid(ticks: number): number {
+  const near = GRIDS.map((parts) => Math.round(ticks / (TICKS / parts)) * (TICKS / parts));
+  const best = near.reduce((a, b) => (Math.abs(b - ticks) < Math.abs(a - ticks) ? b : a));
+  return Math.abs(best - ticks) <= MEANT ? best : ticks;
+}

@@ -1,0 +1,424 @@
+/**
+ * How a take met its chart: change by change where it landed against where it meant to, how late, and which chord is heard there; and
+ * what is to be said of the whole. What was left alone on purpose is not counted. Source: docs/music-rules.md, Judging a take.
+ */
+import { group, mean as meanOf } from 'd3-array';
+import type { Meter } from '../../chart/model';
+import type { AnalysedChange } from '../../harmony/analysis';
+import { heardIn, type HeardChord } from '../../line/listener';
+import { ticksOf, type LineNote } from '../../line/model';
+import { askedOf, outlineLine, type Asked, type Verdict } from '../../line/outline';
+import { placeNotes } from '../../line/place';
+import { readLine, type Ground } from '../../line/read';
+import type { Instrument } from '../../neck/tuning';
+import { degreeOf, type Degree } from '../../theory/degree';
+import { semitonesUp } from '../../theory/note';
+import { asWritten, inBeats, roundsOf, type BeatNote, type TakeClock } from '../align';
+import type { PlayedNote } from '../model';
+import { THRESHOLDS } from './thresholds';
+
+/** How a landing met its target. */
+export const MEETINGS = ['hit', 'late', 'early', 'chord tone', 'outside', 'silent'] as const;
+export type Meeting = (typeof MEETINGS)[number];
+
+/** The note that is meant at a change. */
+export interface MeantTarget {
+  readonly change: number;
+  readonly midi: number;
+}
+
+export interface MetTarget {
+  /** MIDI number. */
+  readonly wanted: number;
+  readonly met: Meeting;
+  /** Beats after the change; negative before it. Null where nothing was played there. */
+  readonly late: number | null;
+  /** Octaves above the one that was meant, where the target itself was played. */
+  readonly octave?: number;
+}
+
+export interface JudgedChange {
+  readonly change: number;
+  /** Which time through the form, from 0. */
+  readonly round: number;
+  /** Absent where no target is meant. */
+  readonly target?: MetTarget;
+  /** The note it was landed on, whatever was meant. */
+  readonly landed: { readonly midi: number; readonly degree: Degree; readonly late: number } | null;
+  /** The chords that are heard, the most likely first. */
+  readonly heard: readonly HeardChord[];
+  readonly verdict: Verdict;
+  /** Nothing at all was played over it. */
+  readonly isLeftAlone: boolean;
+}
+
+/** Shares are 0 to 1, null where there is nothing to count. */
+export interface TakeFigures {
+  readonly notes: number;
+  readonly rounds: number;
+  /** Changes that were played over, all rounds together. */
+  readonly changes: number;
+  readonly leftAlone: number;
+  /** Of those played over: heard, those in part for half. */
+  readonly outlined: number | null;
+  /** Of the targets that were played at: hit. */
+  readonly hits: number | null;
+  readonly met: Readonly<Record<Meeting, number>>;
+  /** The mean over the targets that were played, in beats; and how far from the change either way. */
+  readonly late: number | null;
+  readonly apart: number | null;
+  /** Changes before which the line had stopped. */
+  readonly silences: number;
+  /** Notes that clash on a beat, or long. */
+  readonly avoids: number;
+  readonly outside: number;
+  /** The degree that most changes begin on, and the share of them. */
+  readonly beginsOn: { readonly degree: Degree; readonly share: number } | null;
+  readonly beginsOnLowest: number | null;
+  readonly directionChanges: number;
+  /** MIDI numbers. */
+  readonly range: { readonly low: number; readonly high: number } | null;
+  readonly positions: readonly number[];
+  /** Notes in a beat that was played in. */
+  readonly density: number | null;
+  /** How much more of it is chord tones than in the other keys; below 0 it would fit another key better. */
+  readonly fit: number | null;
+  readonly fits: boolean;
+}
+
+/** A change at which a player is always late, or never arrives. */
+export interface Seam {
+  readonly change: number;
+  /** In beats; null where the target did not come at all. */
+  readonly late: number | null;
+  readonly times: number;
+  readonly of: number;
+}
+
+/** A note that clashes, with its place: in beats of the form. */
+export interface Clash {
+  readonly change: number;
+  readonly at: number;
+  readonly degree: Degree;
+}
+
+export interface Judgement {
+  readonly changes: readonly JudgedChange[];
+  readonly figures: TakeFigures;
+  readonly seams: readonly Seam[];
+  readonly clashes: readonly Clash[];
+  /** The take as a line over the form, round after round. */
+  readonly line: readonly LineNote[];
+}
+
+export interface TakeToJudge {
+  readonly notes: readonly PlayedNote[];
+  readonly clock: TakeClock;
+  readonly targets: readonly MeantTarget[];
+}
+
+/** What a take is judged against. */
+export interface JudgingGround extends Ground {
+  readonly meter: Meter;
+  readonly neck: Instrument;
+}
+
+export function judgeTake({ notes, clock, targets }: TakeToJudge, ground: JudgingGround): Judgement {
+  const { form, analysis } = ground;
+  const played = inBeats(notes, clock);
+  const rounds = roundsOf(played, form.beats);
+  const line = asWritten(played);
+  const wanted = new Map(targets.map(({ change, midi }) => [change, midi]));
+  const asked = askedInRounds(analysis.changes, rounds, form.beats);
+  const outline = outlineLine(line, asked);
+  const changes = asked.flatMap(({ change, round, start, beats }, i): JudgedChange[] => {
+    const { chord, index } = analysis.changes[change.index]!;
+    if (!chord) return [];
+    const place = { start, end: start + beats, chord };
+    const midi = wanted.get(index);
+    const sounds = played.some((note) => isWithin(note, place));
+    return [
+      {
+        change: index,
+        round,
+        ...(midi === undefined ? {} : { target: meet(midi, played, place) }),
+        landed: landingIn(played, place),
+        heard: heardIn(outline.listening, i).inSequence,
+        verdict: outline.windows[i]!.verdict ?? 'silence',
+        isLeftAlone: !sounds
+      }
+    ];
+  });
+  const readings = Array.from({ length: rounds }, (_, round) => {
+    const [from, to] = [ticksOf(round * form.beats), ticksOf((round + 1) * form.beats)];
+    const own = line
+      .filter(({ start }) => start >= from && start < to)
+      .map((note) => ({ ...note, start: note.start - from }));
+    return { own, reading: readLine({ meter: ground.meter, notes: own }, ground) };
+  });
+  const clashes = readings.flatMap(({ own, reading }) =>
+    reading.notes
+      .filter(({ role, degree }) => role === 'avoid' && degree !== null)
+      .map(({ index, change, degree }): Clash => ({
+        change,
+        at: own[index]!.start / ticksOf(1),
+        degree: degree!
+      }))
+  );
+  return {
+    changes,
+    figures: figuresOf({
+      changes,
+      line,
+      played,
+      rounds,
+      clashes,
+      readings: readings.map(({ reading }) => reading),
+      ground
+    }),
+    seams: seamsOf(changes),
+    clashes,
+    line
+  };
+}
+
+interface AskedInRound extends Asked {
+  readonly change: AnalysedChange;
+  readonly round: number;
+  readonly start: number;
+  readonly beats: number;
+}
+
+/** Every change of every round as a window of the outline test, in beats of the take. */
+function askedInRounds(
+  changes: readonly AnalysedChange[],
+  rounds: number,
+  formBeats: number
+): AskedInRound[] {
+  const windows = askedOf(changes);
+  return Array.from({ length: rounds }, (_, round) =>
+    changes.map((change, i) => {
+      const moved = ticksOf(round * formBeats);
+      return {
+        from: windows[i]!.from + moved,
+        to: windows[i]!.to + moved,
+        change,
+        round,
+        start: change.start + round * formBeats,
+        beats: change.beats
+      };
+    })
+  ).flat();
+}
+
+/** A change in its place in a take, in beats. */
+interface Place {
+  readonly start: number;
+  readonly end: number;
+  readonly chord: NonNullable<AnalysedChange['chord']>;
+}
+
+const { onTime, early, late, held, landing, silence } = THRESHOLDS;
+const endOf = ({ at, beats }: BeatNote) => at + beats;
+
+/** It sounds in a change by more than it takes to leave it. */
+function isWithin(note: BeatNote, { start, end }: Place): boolean {
+  return note.at < end - onTime && endOf(note) > start + held;
+}
+
+/** Whether a note is held over the start of a change. */
+const isHeldOver = (note: BeatNote, { start }: Place) =>
+  note.at < start - onTime && endOf(note) >= start + held;
+
+/** The notes that may be what a change is landed on: those that begin at it, in the order of time, else one that is held over it. */
+function landingsIn(played: readonly BeatNote[], place: Place): BeatNote[] {
+  const { start, end } = place;
+  const until = Math.min(end - onTime, start + landing);
+  const begun = played.filter(({ at }) => at >= start - onTime && at < Math.max(until, start + onTime));
+  const isCovered = begun.some(({ at }) => at <= start + onTime);
+  const over = played.filter((note) => isHeldOver(note, place));
+  return isCovered ? begun : [...over, ...begun];
+}
+
+function landingIn(played: readonly BeatNote[], place: Place): JudgedChange['landed'] {
+  const [note] = landingsIn(played, place);
+  if (!note) return null;
+  const { rootPc, tones } = place.chord;
+  return {
+    midi: note.midi,
+    degree: degreeOf(semitonesUp(rootPc, note.midi % 12), tones),
+    late: rounded(note.at - place.start)
+  };
+}
+
+/** Times are told to a hundredth of a beat. */
+const rounded = (beats: number) => Math.round(beats * 100) / 100;
+
+/** How what was played met the target of a change. */
+function meet(wanted: number, played: readonly BeatNote[], place: Place): MetTarget {
+  const { start, end, chord } = place;
+  const isTarget = ({ midi }: BeatNote) => midi % 12 === wanted % 12;
+  const told = (met: Meeting, note: BeatNote): MetTarget => ({
+    wanted,
+    met,
+    late: rounded(note.at - start),
+    ...(isTarget(note) ? { octave: Math.round((note.midi - wanted) / 12) } : {})
+  });
+  const from = (first: number, last: number) =>
+    played.filter((note) => isTarget(note) && note.at >= first && note.at <= last);
+  const [onIt] = from(start - onTime, start + onTime).sort(
+    (a, b) => Math.abs(a.at - start) - Math.abs(b.at - start)
+  );
+  if (onIt) return told('hit', onIt);
+  const [note] = landingsIn(played, place);
+  if (note && isTarget(note) && isHeldOver(note, place)) return told('hit', note);
+  const [after] = from(start + onTime, Math.min(start + late, end - onTime));
+  if (after) return told('late', after);
+  const before = from(start - early - onTime, start - onTime).at(-1);
+  if (before) return told('early', before);
+  if (!note) return { wanted, met: 'silent', late: null };
+  return told(chord.pitchClasses.includes(note.midi % 12) ? 'chord tone' : 'outside', note);
+}
+
+/** Changes at which the target was late, or did not come, every time it was played at; at which it most was, first. */
+function seamsOf(changes: readonly JudgedChange[]): Seam[] {
+  const met = group(
+    changes.filter(({ target, isLeftAlone }) => target && !isLeftAlone),
+    ({ change }) => change
+  );
+  return [...met]
+    .flatMap(([change, times]): Seam[] => {
+      const missed = times.filter(({ target }) => isMissed(target!));
+      if (missed.length < times.length) return [];
+      const lates = times.flatMap(({ target }) =>
+        target!.met === 'late' && target!.late !== null ? [target!.late] : []
+      );
+      const late = lates.length ? rounded(mean(lates)!) : null;
+      return [{ change, late, times: missed.length, of: times.length }];
+    })
+    .sort((a, b) => b.times - a.times || (b.late ?? 1) - (a.late ?? 1) || a.change - b.change);
+}
+
+const isMissed = ({ met, late }: MetTarget) =>
+  (met === 'late' && late !== null && late >= THRESHOLDS.seam) || met === 'silent';
+
+const mean = (values: readonly number[]) => meanOf(values) ?? null;
+
+const POINTS: Readonly<Record<Verdict, number>> = { clear: 1, partly: 0.5, not: 0, silence: 0 };
+/** Notes that are placed on the neck to tell where the hand was. */
+const MOST_PLACED = 512;
+
+interface Parts {
+  readonly changes: readonly JudgedChange[];
+  readonly line: readonly LineNote[];
+  readonly played: readonly BeatNote[];
+  readonly rounds: number;
+  readonly clashes: readonly Clash[];
+  readonly readings: readonly ReturnType<typeof readLine>[];
+  readonly ground: JudgingGround;
+}
+
+function figuresOf({ changes, line, played, rounds, clashes, readings, ground }: Parts): TakeFigures {
+  const over = changes.filter(({ isLeftAlone }) => !isLeftAlone);
+  const targets = over.flatMap(({ target }) => (target ? [target] : []));
+  const met = Object.fromEntries(
+    MEETINGS.map((meeting) => [meeting, targets.filter((target) => target.met === meeting).length])
+  ) as Record<Meeting, number>;
+  const lates = targets.flatMap(({ met, late }) =>
+    late !== null && (met === 'hit' || met === 'late' || met === 'early') ? [late] : []
+  );
+  // A common tone held over a change, or one pushed ahead of it, is no earlier than it was meant to be.
+  const aparts = lates.map((late) => (late < -early - onTime ? 0 : Math.abs(late)));
+  const outlined = mean(over.map(({ verdict }) => POINTS[verdict]));
+  const hits = targets.length ? met.hit / targets.length : null;
+  const landed = over.flatMap(({ landed }) => (landed ? [landed.degree] : []));
+  const pitches = line.map(({ midi }) => midi);
+  const sounding = line.reduce((sum, { length }) => sum + length, 0) / ticksOf(1);
+  const fit = fitOf(line, ground, rounds);
+  const lowest = readings.flatMap(({ figures }) =>
+    figures.beginsOnLowest === null ? [] : [figures.beginsOnLowest]
+  );
+  const { fits } = THRESHOLDS;
+  return {
+    notes: played.length,
+    rounds,
+    changes: over.length,
+    leftAlone: changes.length - over.length,
+    outlined,
+    hits,
+    met,
+    late: roundedOr(mean(lates)),
+    apart: roundedOr(mean(aparts)),
+    silences: over.filter(({ change, round }) => isAfterSilence(change, round, played, ground)).length,
+    avoids: clashes.length,
+    outside: readings.reduce(
+      (sum, { notes }) => sum + notes.filter(({ role }) => role === 'outside').length,
+      0
+    ),
+    beginsOn: mostOf(landed),
+    beginsOnLowest: mean(lowest),
+    directionChanges: readings.reduce((sum, { figures }) => sum + figures.directionChanges, 0),
+    range: pitches.length
+      ? {
+          low: pitches.reduce((a, b) => Math.min(a, b)),
+          high: pitches.reduce((a, b) => Math.max(a, b))
+        }
+      : null,
+    positions: positionsOf(line.slice(0, MOST_PLACED), ground.neck),
+    density: sounding > 0 ? rounded(line.length / sounding) : null,
+    fit,
+    fits:
+      line.length < THRESHOLDS.notesToFit ||
+      (fit ?? 1) >= fits.above ||
+      (outlined ?? 0) >= fits.outlined ||
+      (hits ?? 0) >= fits.hits
+  };
+}
+
+const roundedOr = (value: number | null) => (value === null ? null : rounded(value));
+
+/** Whether the line had stopped before a change that it then lands on; not at the start, where nothing could be led in. */
+function isAfterSilence(
+  change: number,
+  round: number,
+  played: readonly BeatNote[],
+  { form, analysis }: JudgingGround
+): boolean {
+  const start = analysis.changes[change]!.start + round * form.beats;
+  const before = played.filter(({ at }) => at < start - onTime);
+  if (before.length === 0) return false;
+  const stopped = start - before.reduce((last, note) => Math.max(last, endOf(note)), -Infinity);
+  return stopped >= silence;
+}
+
+function mostOf(degrees: readonly Degree[]): TakeFigures['beginsOn'] {
+  const groups = [...group(degrees, (degree) => degree)].sort((a, b) => b[1].length - a[1].length);
+  const [first] = groups;
+  return first ? { degree: first[0], share: first[1].length / degrees.length } : null;
+}
+
+function positionsOf(line: readonly LineNote[], neck: Instrument): number[] {
+  const [place] = placeNotes(line, { neck, alternatives: 1 }).places;
+  return place ? [...new Set(place.notes.map(({ position }) => position))].sort((a, b) => a - b) : [];
+}
+
+/** The share of what sounds that is chord tones, less the most it would be if all chords stood in another key. */
+function fitOf(line: readonly LineNote[], { form, analysis }: JudgingGround, rounds: number): number | null {
+  const totals = new Float64Array(12);
+  let sounding = 0;
+  const changes = analysis.changes;
+  for (const { start, length, midi } of line) {
+    const round = Math.min(rounds - 1, Math.floor(start / ticksOf(form.beats)));
+    const within = start - round * ticksOf(form.beats);
+    const at = changes.findLastIndex(({ start: begin }) => ticksOf(begin) <= within);
+    const chord = changes[Math.max(0, at)]?.chord;
+    if (!chord) continue;
+    sounding += length;
+    for (let up = 0; up < 12; up++) {
+      if (chord.pitchClasses.includes((midi + up) % 12)) totals[up]! += length;
+    }
+  }
+  if (sounding === 0) return null;
+  const best = Math.max(...totals.slice(1));
+  return rounded((totals[0]! - best) / sounding);
+}

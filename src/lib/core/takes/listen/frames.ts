@@ -1,0 +1,43 @@
+/** Pitch and level of a sound, moment by moment. */
+import { PitchDetector } from 'pitchy';
+
+/** Samples of a moment and from one to the next. */
+const FRAME = 1024;
+export const HOP = 512;
+/** Below this a moment is not periodic enough to have a pitch. */
+const CLEAR = 0.85;
+
+export interface Frame {
+  /** MIDI number with fractions; null where there is none. */
+  readonly pitch: number | null;
+  /** Root of the mean square. */
+  readonly level: number;
+}
+
+export const pitchOf = (hertz: number): number => 69 + 12 * Math.log2(hertz / 440);
+
+/** Frames of a sound at a rate; frame i is centred on sample i * HOP. */
+export function framesOf(sound: Float32Array, rate: number): Frame[] {
+  const detector = PitchDetector.forFloat32Array(FRAME);
+  const stretch = new Float32Array(FRAME);
+  return Array.from({ length: Math.ceil(sound.length / HOP) }, (_, i) => {
+    const from = i * HOP - FRAME / 2;
+    stretch.fill(0);
+    stretch.set(sound.subarray(Math.max(0, from), Math.max(0, from + FRAME)), Math.max(0, -from));
+    const level = levelOf(stretch, 0, FRAME);
+    if (level < SILENT) return { pitch: null, level };
+    const [hertz, clarity] = detector.findPitch(stretch, rate);
+    return { pitch: clarity >= CLEAR && hertz > 0 ? pitchOf(hertz) : null, level };
+  });
+}
+
+/** Levels below are silence. */
+export const SILENT = 5e-4;
+
+/** Root of the mean square of the samples from one to another. */
+export function levelOf(sound: Float32Array, from: number, to: number): number {
+  const [first, last] = [Math.max(0, from), Math.min(to, sound.length)];
+  let sum = 0;
+  for (let i = first; i < last; i++) sum += sound[i]! * sound[i]!;
+  return last > first ? Math.sqrt(sum / (last - first)) : 0;
+}

@@ -1,0 +1,3 @@
+import { computingSound } from '$lib/server/compute/route';
+
+export const POST = computingSound('listen');
