@@ -5,12 +5,14 @@ import { closeThreads, openThreads } from '$lib/server/compute/route';
 import { closeDatabase, database } from '$lib/server/database';
 import { seedDemo } from '$lib/server/demo';
 import { readSettings } from '$lib/server/settings';
+import { sweepTakes } from '$lib/server/takes/takes';
 import { fileTrouble } from '$lib/server/trouble';
 
 export const init: ServerInit = async () => {
   if (building) return;
   const db = await database();
   if (process.env.CORVEL_DEMO === '1') await seedDemo(db);
+  await sweepTakes(db, Date.now());
   openThreads();
   // The last word of the program that serves Corvel, once no request is under way.
   process.on('corvel:close', () => {

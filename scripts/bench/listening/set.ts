@@ -194,9 +194,9 @@ function withBand(dir: string, samples: Float32Array, tempo: number, below: numb
 /** The specimens of a kind; the sound is made in `dir` where it is not there yet. */
 export function specimens(dir: string, kind: Kind, tempos: readonly number[] = TEMPOS): Specimen[] {
   mkdirSync(dir, { recursive: true });
-  return tempos.flatMap((tempo, t) =>
+  return tempos.flatMap((tempo) =>
     SUBDIVISIONS.map((subdivision, s): Specimen => {
-      const seed = 1000 * kind.program + 10 * t + s;
+      const seed = 1000 * kind.program + 4 * tempo + s;
       const notes = walk(tempo, subdivision, seed);
       const name = `${kind.name}-${tempo}-${subdivision}`;
       const dry = rendered(

@@ -38,6 +38,11 @@ class ImmediateDialect extends SqliteDialect {
 /** The file behind an opened database, to be closed in order. */
 const files = new WeakMap<Database, Sqlite.Database>();
 
+/** Where the file of a database lies: what belongs to it lies beside it. */
+export function pathOf(db: Database): string {
+  return files.get(db)?.name ?? 'data/corvel.db';
+}
+
 /** Milliseconds that a write waits for another program to let go of the file. */
 const BUSY_TIMEOUT = 5000;
 

@@ -3,7 +3,7 @@ import { fail, type ApiError } from '../api/errors';
 import type { Database } from './database';
 
 /** Tables of the same frame: id, version, data, times. */
-type KeptTable = 'lick' | 'line' | 'practice_item' | 'set_list';
+type KeptTable = 'lick' | 'line' | 'practice_item' | 'set_list' | 'take';
 
 export interface Kept {
   readonly table: KeptTable;
@@ -16,6 +16,8 @@ export interface Kept {
 export interface KeptEdit {
   readonly name?: string;
   readonly data?: string;
+  /** Columns that a table has beside. */
+  readonly [column: string]: string | number | null | undefined;
 }
 
 export function isGone({ gone }: Kept): never {

@@ -160,6 +160,33 @@ export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [
       .execute();
     // When a chart was last practised is read from the log.
     await db.schema.alterTable('chart').dropColumn('practised_at').execute();
+  },
+  // Takes.
+  async (db) => {
+    await db.schema
+      .createTable('take')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('chart_id', 'text', (c) => c.notNull().references('chart.id'))
+      .addColumn('name', 'text', (c) => c.notNull())
+      .addColumn('version', 'integer', (c) => c.notNull())
+      .addColumn('way', 'text', (c) => c.notNull())
+      .addColumn('played_at', 'integer', (c) => c.notNull())
+      .addColumn('day', 'text', (c) => c.notNull())
+      .addColumn('seconds', 'real', (c) => c.notNull())
+      .addColumn('bytes', 'integer', (c) => c.notNull())
+      .addColumn('tempo', 'real', (c) => c.notNull())
+      .addColumn('loved', 'integer', (c) => c.notNull())
+      .addColumn('summary', 'text', (c) => c.notNull())
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('created_at', 'integer', (c) => c.notNull())
+      .addColumn('updated_at', 'integer', (c) => c.notNull())
+      .addColumn('deleted_at', 'integer')
+      .execute();
+    await db.schema
+      .createIndex('take_by_chart')
+      .on('take')
+      .columns(['chart_id', 'deleted_at', 'played_at'])
+      .execute();
   }
 ];
 

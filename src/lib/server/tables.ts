@@ -106,6 +106,27 @@ export interface Tables {
     updated_at: number;
     deleted_at: number | null;
   };
+  /** What was played to Corvel. The sound lies in a file beside the database. */
+  take: {
+    id: string;
+    chart_id: string;
+    name: string;
+    version: number;
+    way: string;
+    played_at: number;
+    day: string;
+    seconds: number;
+    /** Of its sound on the disk. */
+    bytes: number;
+    tempo: number;
+    loved: number;
+    /** What lists tell of it, made whenever `data` is written. */
+    summary: string;
+    data: string;
+    created_at: number;
+    updated_at: number;
+    deleted_at: number | null;
+  };
   setting: { name: string; value: string };
 }
 
@@ -142,5 +163,23 @@ export const COLUMNS: { readonly [Name in keyof Tables]: ColumnsOf<Tables[Name]>
   card: ['id', 'data', 'memory', 'due', 'day'],
   card_review: ['seq', 'id', 'card_id', 'at', 'day', 'seconds', 'grade'],
   set_list: ['id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
+  take: [
+    'id',
+    'chart_id',
+    'name',
+    'version',
+    'way',
+    'played_at',
+    'day',
+    'seconds',
+    'bytes',
+    'tempo',
+    'loved',
+    'summary',
+    'data',
+    'created_at',
+    'updated_at',
+    'deleted_at'
+  ],
   setting: ['name', 'value']
 };

@@ -1,0 +1,133 @@
+/** What the routes of a chart's takes take and give. */
+import { z } from 'zod';
+import { isDay } from '../core/practice/log/day';
+import { MEETINGS } from '../core/takes/judge/judge';
+import type { TakeFigures } from '../core/takes/judge/judge';
+import { MAX_CHART_BYTES } from './limits';
+
+/** How a take came in. */
+export const WAYS_IN = ['microphone', 'file', 'midi', 'midi file', 'player'] as const;
+export type WayIn = (typeof WAYS_IN)[number];
+
+/** Notes of one take; half an hour of sixteenths has fewer. */
+const MOST_NOTES = 20_000;
+/** Seconds of one take. */
+export const LONGEST_TAKE = 1800;
+const seconds = z.number().min(-60).max(LONGEST_TAKE);
+const midi = z.number().int().min(0).max(127);
+
+const heardNote = z.object({
+  at: seconds,
+  seconds: z.number().min(0).max(LONGEST_TAKE),
+  midi,
+  cents: z.number().min(-1200).max(1200).default(0),
+  confidence: z.number().min(0).max(1).default(1),
+  curve: z.array(z.number().nullable()).max(8192).default([])
+});
+
+const stroke = z.object({
+  at: seconds,
+  seconds: z.number().min(0).max(LONGEST_TAKE),
+  midi: z.number().min(0).max(127),
+  loudness: z.number().min(0).max(1),
+  bend: z.object({ from: z.number().min(0).max(127), seconds: z.number().min(0).max(60) }).optional(),
+  slur: z.literal(true).optional()
+});
+
+/** What the simulated player did: its sound is made of it again whenever it is wanted. */
+export const playedBy = z.object({
+  skill: z.number().min(0).max(1),
+  tone: z.enum(['bright', 'dark', 'driven']),
+  seed: z.number().int().min(0),
+  strokes: z.array(stroke).max(MOST_NOTES)
+});
+
+export const takeData = z.object({
+  way: z.enum(WAYS_IN),
+  /** The chart as it was then: the take stays judged against it. */
+  source: z.string().max(MAX_CHART_BYTES),
+  /** Beats of its meter a minute, and the second of the sound at which its first beat sounded. */
+  tempo: z.number().min(20).max(400),
+  start: seconds,
+  notes: z.array(heardNote).max(MOST_NOTES),
+  /** Cents from A 440. */
+  tuning: z.number().min(-100).max(100).default(0),
+  troubles: z.array(z.enum(['silence', 'noise', 'clipped', 'several notes at once', 'cut short'])).max(5),
+  /** The target line as it was meant. */
+  targets: z.array(z.object({ change: z.number().int().min(0), midi })).max(2000),
+  /** Latency that was taken out, in seconds; null where it was not known. */
+  latency: z.number().min(-2).max(2).nullable().default(null),
+  player: playedBy.optional(),
+  isLoved: z.boolean().default(false),
+  remark: z.string().max(2000).default('')
+});
+export type TakeData = z.infer<typeof takeData>;
+
+const name = z.string().trim().min(1, 'a take needs a name').max(120);
+
+export const keepTake = z.object({
+  /** Made by the client: the same request sent twice keeps one take. */
+  id: z.uuid(),
+  name,
+  playedAt: z.number().int().min(0),
+  day: z.string().refine(isDay, 'this is no day'),
+  seconds: z.number().min(0).max(LONGEST_TAKE),
+  data: takeData
+});
+
+export const changeTake = z.object({
+  /** The version the edit was based on. */
+  base: z.number().int().min(1),
+  name: name.optional(),
+  seconds: z.number().min(0).max(LONGEST_TAKE).optional(),
+  data: takeData.optional()
+});
+
+/** How one change of one round was met. */
+export const takeLanding = z.object({
+  change: z.number().int().min(0),
+  round: z.number().int().min(0),
+  met: z.enum(MEETINGS).nullable(),
+  late: z.number().nullable(),
+  verdict: z.enum(['clear', 'partly', 'not', 'silence'])
+});
+export type TakeLanding = z.infer<typeof takeLanding>;
+
+/** What a list tells of a take. */
+export interface TakeSummary {
+  readonly figures: Pick<
+    TakeFigures,
+    'notes' | 'rounds' | 'changes' | 'outlined' | 'hits' | 'late' | 'apart' | 'fits'
+  >;
+  readonly landings: readonly TakeLanding[];
+}
+
+export interface ListedTake {
+  readonly id: string;
+  readonly name: string;
+  readonly version: number;
+  readonly way: WayIn;
+  readonly playedAt: number;
+  readonly day: string;
+  readonly seconds: number;
+  /** Of its sound on the disk. */
+  readonly bytes: number;
+  readonly isLoved: boolean;
+  readonly tempo: number;
+  /** Null where it cannot be read; it is kept all the same. */
+  readonly summary: TakeSummary | null;
+}
+
+/** A take as it is kept. `data` is null where it cannot be read. */
+export interface StoredTake extends ListedTake {
+  readonly data: TakeData | null;
+}
+
+/** What the sounds of all takes fill, and which could go first. */
+export interface TakeSounds {
+  readonly bytes: number;
+  readonly takes: readonly (Pick<ListedTake, 'id' | 'name' | 'bytes' | 'playedAt' | 'isLoved'> & {
+    readonly chart: string;
+    readonly title: string;
+  })[];
+}

@@ -1,0 +1,144 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { keepTake, takeData } from '../../api/take';
+import { readWav } from '../../core/formats/wav/read';
+import { played, START, TEMPO, tuneOf } from '../../core/takes/testing';
+import { openDatabase, type Database } from '../database';
+import { createChart } from '../songbook';
+import { readSound, soundBytes, writeSound } from './sounds';
+import {
+  bringBackTake,
+  deleteTake,
+  editTake,
+  forgetSound,
+  keepNewTake,
+  listTakes,
+  openTake,
+  sweepTakes,
+  takeSounds
+} from './takes';
+
+const CHART = '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |';
+const TUNE = tuneOf(CHART);
+const DAY = 24 * 60 * 60 * 1000;
+let db: Database;
+let chart: string;
+
+const dataOf = (skill = 1) =>
+  takeData.parse({
+    way: 'microphone',
+    source: CHART,
+    tempo: TEMPO,
+    start: START,
+    notes: played(TUNE, skill).map(({ at, seconds, midi }) => ({ at, seconds, midi })),
+    troubles: [],
+    targets: TUNE.targets
+  });
+const keep = (playedAt = 1000, data = dataOf()) =>
+  keepNewTake(
+    db,
+    chart,
+    keepTake.parse({ id: randomUUID(), name: 'A take', playedAt, day: '2026-05-04', seconds: 12, data })
+  );
+const pcm = (...samples: number[]) => new Uint8Array(Int16Array.from(samples).buffer);
+
+beforeEach(async () => {
+  db = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
+  chart = (await createChart(db, { source: CHART })).id;
+});
+
+describe('the takes of a chart', () => {
+  it('are kept with what the judgement says of them, the last played first', async () => {
+    const first = await keep(1000);
+    const second = await keep(2000, dataOf(0));
+    const takes = await listTakes(db, chart);
+    expect(takes.map(({ id }) => id)).toEqual([second.id, first.id]);
+    expect(takes[1]!.summary!.figures).toMatchObject({ hits: 1, fits: true, rounds: 1 });
+    expect(takes[1]!.summary!.landings.map(({ met }) => met)).toEqual(['hit', 'hit', 'hit', 'hit']);
+    expect((await openTake(db, chart, first.id)).data).toEqual(dataOf());
+  });
+
+  it('are kept once though they are sent twice', async () => {
+    const take = keepTake.parse({
+      id: randomUUID(),
+      name: 'A',
+      playedAt: 1,
+      day: '2026-05-04',
+      seconds: 1,
+      data: dataOf()
+    });
+    await keepNewTake(db, chart, take);
+    await keepNewTake(db, chart, take);
+    expect(await listTakes(db, chart)).toHaveLength(1);
+  });
+
+  it('are judged anew with other notes, and a stale edit is refused', async () => {
+    const { id } = await keep();
+    await editTake(db, chart, id, { base: 1, data: { ...dataOf(), notes: [] }, name: 'Empty' });
+    const [take] = await listTakes(db, chart);
+    expect(take).toMatchObject({ name: 'Empty', version: 2 });
+    expect(take!.summary!.figures.notes).toBe(0);
+    await expect(editTake(db, chart, id, { base: 1, name: 'Late' })).rejects.toMatchObject({ status: 409 });
+  });
+
+  it('come back after they were deleted, with their sound; after a week they are gone for good', async () => {
+    const { id } = await keep();
+    writeSound(db, id, { from: 0, rate: 44_100, samples: pcm(1, 2, 3) });
+    await deleteTake(db, chart, id);
+    expect(await listTakes(db, chart)).toEqual([]);
+    await sweepTakes(db, Date.now() + 6 * DAY);
+    await bringBackTake(db, id);
+    expect(await listTakes(db, chart)).toHaveLength(1);
+    expect(soundBytes(db, id)).toBe(50);
+    await deleteTake(db, chart, id);
+    await sweepTakes(db, Date.now() + 8 * DAY);
+    await expect(bringBackTake(db, id)).rejects.toMatchObject({ status: 404 });
+    expect(soundBytes(db, id)).toBe(0);
+  });
+});
+
+describe('the sound of a take', () => {
+  it('is a whole file after every piece of it, whatever is sent twice', async () => {
+    const { id } = await keep();
+    const whole = [100, -200, 300, -400, 500];
+    writeSound(db, id, { from: 0, rate: 8000, samples: pcm(...whole.slice(0, 2)) });
+    expect(readWav(readSound(db, id), 60).samples).toHaveLength(2);
+    writeSound(db, id, { from: 4, rate: 8000, samples: pcm(...whole.slice(2)) });
+    writeSound(db, id, { from: 4, rate: 8000, samples: pcm(...whole.slice(2)) });
+    const { samples, rate, isCutShort } = readWav(readSound(db, id), 60);
+    expect([...samples].map((sample) => Math.round(sample * 2 ** 15))).toEqual(whole);
+    expect([rate, isCutShort]).toEqual([8000, false]);
+  });
+
+  it('has no gaps: a piece that comes too soon is told how far the sound goes', async () => {
+    const { id } = await keep();
+    writeSound(db, id, { from: 0, rate: 8000, samples: pcm(1) });
+    expect(() => writeSound(db, id, { from: 8, rate: 8000, samples: pcm(1) })).toThrow(
+      expect.objectContaining({ status: 409, extra: { bytes: 2 } })
+    );
+  });
+
+  it('lies beside the database, and leads nowhere else', async () => {
+    const { id } = await keep();
+    writeSound(db, id, { from: 0, rate: 8000, samples: pcm(1) });
+    expect(() => soundBytes(db, '../../songbook')).toThrow(expect.objectContaining({ status: 404 }));
+    const { takes, bytes } = await takeSounds(db);
+    expect(takes).toEqual([]);
+    expect(bytes).toBe(0);
+    await editTake(db, chart, id, { base: 1, name: 'Louder' });
+    expect((await takeSounds(db)).takes).toMatchObject([{ id, bytes: 46, chart }]);
+  });
+
+  it('can go while the notes stay', async () => {
+    const { id } = await keep();
+    writeSound(db, id, { from: 0, rate: 8000, samples: pcm(1) });
+    await forgetSound(db, chart, id);
+    expect(() => readSound(db, id)).toThrow(expect.objectContaining({ status: 404 }));
+    const take = await openTake(db, chart, id);
+    expect(take.bytes).toBe(0);
+    expect(take.data!.notes.length).toBeGreaterThan(0);
+  });
+});

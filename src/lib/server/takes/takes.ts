@@ -1,0 +1,269 @@
+/** The takes of a chart: notes, clock and targets in the database, sounds beside it, and what the judgement says for lists. */
+import type { z } from 'zod';
+import { fail } from '../../api/errors';
+import {
+  takeData,
+  takeLanding,
+  type changeTake,
+  type keepTake,
+  type ListedTake,
+  type StoredTake,
+  type TakeData,
+  type TakeSounds,
+  type TakeSummary,
+  type WayIn
+} from '../../api/take';
+import { readSheet } from '../../core/harmony/sheet';
+import { systemOf } from '../../core/neck/systems/registry';
+import { STANDARD } from '../../core/neck/tuning';
+import { arrange } from '../../core/plan/arrange';
+import type { Plan } from '../../core/plan/model';
+import { judgeTake } from '../../core/takes/judge/judge';
+import type { Database } from '../database';
+import { editKept, isGone, markKept, type Kept } from '../kept';
+import { openChart, readColumn } from '../songbook';
+import { removeSound, soundBytes } from './sounds';
+
+/** Takes that one chart keeps. */
+const MOST_TAKES = 1000;
+/** Days after which what was deleted can not be brought back any more. */
+const KEPT_DAYS = 7;
+const DAY = 24 * 60 * 60 * 1000;
+
+const TAKE: Kept = {
+  table: 'take',
+  noun: 'take',
+  gone: { code: 'no-take', message: 'This take is not kept any more; it may have been deleted.' }
+};
+
+const LISTED = [
+  'id',
+  'name',
+  'version',
+  'way',
+  'played_at',
+  'day',
+  'seconds',
+  'bytes',
+  'loved',
+  'tempo',
+  'summary'
+] as const;
+
+interface Row {
+  readonly id: string;
+  readonly name: string;
+  readonly version: number;
+  readonly way: string;
+  readonly played_at: number;
+  readonly day: string;
+  readonly seconds: number;
+  readonly bytes: number;
+  readonly loved: number;
+  readonly tempo: number;
+  readonly summary: string;
+}
+
+function listedFrom({ played_at, loved, way, summary, ...row }: Row): ListedTake {
+  return {
+    ...row,
+    way: way as WayIn,
+    playedAt: played_at,
+    isLoved: loved === 1,
+    summary: summaryFrom(summary)
+  };
+}
+
+/** Summaries are made here; one of an older judgement, or a damaged one, is left out until the take is opened. */
+function summaryFrom(text: string): TakeSummary | null {
+  try {
+    const { figures, landings } = JSON.parse(text) as TakeSummary;
+    return { figures, landings: takeLanding.array().parse(landings) };
+  } catch {
+    return null;
+  }
+}
+
+/** The takes of a chart, the last played first. */
+export async function listTakes(db: Database, chart: string): Promise<ListedTake[]> {
+  const rows = await db
+    .selectFrom('take')
+    .select(LISTED)
+    .where('chart_id', '=', chart)
+    .where('deleted_at', 'is', null)
+    .orderBy('played_at', 'desc')
+    .orderBy('id')
+    .execute();
+  return rows.map(listedFrom);
+}
+
+export async function openTake(db: Database, chart: string, id: string): Promise<StoredTake> {
+  const row = await db
+    .selectFrom('take')
+    .select([...LISTED, 'data'])
+    .where('chart_id', '=', chart)
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  if (!row) return isGone(TAKE);
+  const { data, ...listed } = row;
+  return { ...listedFrom(listed), data: readColumn(takeData, data) };
+}
+
+/** Keeps a new take; sent twice it is kept once. */
+export async function keepNewTake(
+  db: Database,
+  chart: string,
+  { id, name, playedAt, day, seconds, data }: z.infer<typeof keepTake>
+): Promise<StoredTake> {
+  const there = await db.selectFrom('take').select('chart_id').where('id', '=', id).executeTakeFirst();
+  if (there) return openTake(db, chart, id);
+  const { plan } = await openChart(db, chart);
+  const { n } = await db
+    .selectFrom('take')
+    .select((eb) => eb.fn.countAll<number>().as('n'))
+    .where('chart_id', '=', chart)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirstOrThrow();
+  if (n >= MOST_TAKES) {
+    fail(413, {
+      code: 'too-many-takes',
+      message: `A chart keeps up to ${MOST_TAKES} takes; delete some you have learnt from.`
+    });
+  }
+  const now = Date.now();
+  await db
+    .insertInto('take')
+    .values({
+      id,
+      chart_id: chart,
+      name,
+      version: 1,
+      played_at: playedAt,
+      day,
+      seconds,
+      bytes: soundBytes(db, id),
+      ...columnsOf(data, plan),
+      created_at: now,
+      updated_at: now,
+      deleted_at: null
+    })
+    .execute();
+  return openTake(db, chart, id);
+}
+
+/** What is read from a take's data whenever it is written. */
+function columnsOf(data: TakeData, plan: Plan) {
+  return {
+    way: data.way,
+    tempo: data.tempo,
+    loved: data.isLoved ? 1 : 0,
+    summary: JSON.stringify(summaryOf(data, plan)),
+    data: JSON.stringify(data)
+  };
+}
+
+/** What a list tells of a take: judged against the chart as it was played. */
+function summaryOf({ source, notes, tempo, start, targets }: TakeData, plan: Plan): TakeSummary | null {
+  const sheet = readSheet(source);
+  const { analysis, chosen } = arrange(sheet, plan, STANDARD, systemOf('positions'));
+  if (analysis.changes.length === 0) return null;
+  const { changes, figures } = judgeTake(
+    { notes, clock: { tempo, start }, targets },
+    { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck: STANDARD }
+  );
+  const { rounds, outlined, hits, late, apart, fits } = figures;
+  return {
+    figures: { notes: figures.notes, rounds, changes: figures.changes, outlined, hits, late, apart, fits },
+    landings: changes.map(({ change, round, target, verdict }) => ({
+      change,
+      round,
+      met: target?.met ?? null,
+      late: target?.late ?? null,
+      verdict
+    }))
+  };
+}
+
+/** Renames a take, or puts other notes in it, on top of the version the edit was based on. */
+export async function editTake(
+  db: Database,
+  chart: string,
+  id: string,
+  { base, name, seconds, data }: z.infer<typeof changeTake>
+): Promise<{ version: number }> {
+  const stored = await openTake(db, chart, id);
+  const columns = data === undefined ? {} : columnsOf(data, (await openChart(db, chart)).plan);
+  const set = {
+    ...(name === undefined ? {} : { name }),
+    ...(seconds === undefined ? {} : { seconds }),
+    ...columns,
+    bytes: soundBytes(db, id)
+  };
+  await editKept(db, TAKE, { id, base, set }, stored);
+  return { version: base + 1 };
+}
+
+/** Notes how much the sound of a take fills. */
+export async function measureSound(db: Database, id: string): Promise<void> {
+  await db
+    .updateTable('take')
+    .set({ bytes: soundBytes(db, id) })
+    .where('id', '=', id)
+    .execute();
+}
+
+/** Soft: it can be brought back, with its sound, for a week. */
+export async function deleteTake(db: Database, chart: string, id: string): Promise<void> {
+  await openTake(db, chart, id);
+  await markKept(db, TAKE, id, Date.now());
+}
+
+export async function bringBackTake(db: Database, id: string): Promise<void> {
+  await markKept(db, TAKE, id, null);
+}
+
+/** Takes the sound of a take off the disk; its notes and what was read in them stay. */
+export async function forgetSound(db: Database, chart: string, id: string): Promise<void> {
+  await openTake(db, chart, id);
+  removeSound(db, id);
+  await measureSound(db, id);
+}
+
+/** What the sounds of all takes fill; those that are not loved and the oldest first. */
+export async function takeSounds(db: Database): Promise<TakeSounds> {
+  const rows = await db
+    .selectFrom('take')
+    .innerJoin('chart', 'chart.id', 'take.chart_id')
+    .select([
+      'take.id',
+      'take.name',
+      'take.bytes',
+      'take.played_at',
+      'take.loved',
+      'chart.id as chart',
+      'chart.title'
+    ])
+    .where('take.deleted_at', 'is', null)
+    .where('take.bytes', '>', 0)
+    .orderBy('take.loved')
+    .orderBy('take.played_at')
+    .execute();
+  return {
+    bytes: rows.reduce((sum, { bytes }) => sum + bytes, 0),
+    takes: rows.map(({ played_at, loved, ...row }) => ({ ...row, playedAt: played_at, isLoved: loved === 1 }))
+  };
+}
+
+/** Removes for good what was deleted long ago: rows and sounds. */
+export async function sweepTakes(db: Database, now: number): Promise<void> {
+  const old = await db
+    .selectFrom('take')
+    .select('id')
+    .where('deleted_at', '<', now - KEPT_DAYS * DAY)
+    .execute();
+  for (const { id } of old) {
+    removeSound(db, id);
+    await db.deleteFrom('take').where('id', '=', id).execute();
+  }
+}
