@@ -13,6 +13,7 @@ import { neckJobs } from './jobs/neck';
 import { practiceJobs } from './jobs/practice';
 import { reachJobs } from './jobs/reach';
 import { rehearseJobs } from './jobs/rehearse';
+import { FAKE_MICROPHONE, fakeSound, takeJobs } from './jobs/takes';
 import { targetJobs } from './jobs/targets';
 import { writingJobs } from './jobs/writing';
 import { Page } from './page';
@@ -28,7 +29,9 @@ let page: Page;
 beforeAll(async () => {
   server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
   await server.start();
-  browser = await openBrowser();
+  browser = await openBrowser({
+    flags: [...FAKE_MICROPHONE, `--use-file-for-fake-audio-capture=${fakeSound()}`]
+  });
   page = new Page(browser, () => server.url);
 });
 
@@ -633,4 +636,5 @@ targetJobs(() => ({ page, browser, server }));
 rehearseJobs(() => ({ page, browser, server }));
 writingJobs(() => ({ page, browser, server }));
 practiceJobs(() => ({ page, browser, server }));
+takeJobs(() => ({ page, browser, server }));
 accessJobs(() => ({ page, browser, server }));

@@ -5,8 +5,8 @@ import chrome from 'selenium-webdriver/chrome.js';
 const CHROMIUM = process.env.CORVEL_CHROMIUM ?? '/usr/bin/chromium';
 const DRIVER = process.env.CORVEL_CHROMEDRIVER ?? '/usr/bin/chromedriver';
 
-/** A new browser window of about 1280×800. */
-export async function openBrowser({ width = 1280, height = 800 } = {}) {
+/** A new browser window of about 1280×800. `flags`: of the browser itself, as for a stand-in of a microphone. */
+export async function openBrowser({ width = 1280, height = 800, flags = [] } = {}) {
   const options = new chrome.Options()
     .setChromeBinaryPath(CHROMIUM)
     .addArguments(
@@ -21,7 +21,8 @@ export async function openBrowser({ width = 1280, height = 800 } = {}) {
       '--disable-sync',
       '--hide-scrollbars',
       '--force-device-scale-factor=1',
-      `--window-size=${width},${height}`
+      `--window-size=${width},${height}`,
+      ...flags
     );
   const browser = await new Builder()
     .forBrowser('chrome')

@@ -60,6 +60,26 @@ const STATES: readonly State[] = [
     also: ({ page }) => page.chord(Key.CONTROL, 'k')
   },
   {
+    name: 'takes, none yet',
+    keys: ['k'],
+    shown: '[data-empty]',
+    also: ({ page }) => page.clickNamed('Simulated player')
+  },
+  {
+    name: 'a take',
+    keys: ['k'],
+    shown: '[data-met]',
+    also: async ({ page }) => {
+      await page.find('[data-empty]');
+      await page.clickNamed('Simulated player');
+      await page.clickNamed('Let it play');
+      await page.until(async () => (await page.all('[data-take]')).length === 1, 'the take');
+      await page.clickNamed('Let it play');
+      await page.until(async () => (await page.all('[data-trends]')).length === 1, 'two takes');
+      await page.until(async () => (await page.all('[data-doing]')).length === 0, 'the end of the work');
+    }
+  },
+  {
     name: 'the guitar',
     shown: '[role="dialog"] [role="switch"]',
     also: async ({ page }) => {

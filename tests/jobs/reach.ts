@@ -128,7 +128,7 @@ export function reachJobs(tools: () => Tools): void {
   });
 
   describe('at every width', () => {
-    const VIEWS = ['moment', 'map', 'grips', 'lines', 'rehearse'];
+    const VIEWS = ['moment', 'map', 'grips', 'lines', 'rehearse', 'takes'];
     const overflow = () =>
       browser().executeScript<number>(
         'return document.documentElement.scrollWidth - document.documentElement.clientWidth'

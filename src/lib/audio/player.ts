@@ -8,6 +8,7 @@ import {
   endOf,
   retimed,
   roundAt,
+  secondAt,
   stillPlayable,
   type LaidRound,
   type Progress,
@@ -128,6 +129,13 @@ export class Player<R extends Round> {
     const context = Tone.getContext().rawContext as AudioContext;
     const latency = context.outputLatency || context.baseLatency || 0;
     return beatAt(this.#progress.tempos, Tone.getContext().currentTime - latency);
+  }
+
+  /** Second of the audio clock at which the first beat is handed to the loudspeaker, and the tempo there; null at rest. */
+  get firstBeat(): { readonly second: number; readonly tempo: number } | null {
+    if (!this.#progress) return null;
+    const { tempos } = this.#progress;
+    return { second: secondAt(tempos, 0), tempo: tempos[0]!.tempo };
   }
 
   /** The round that sounds at a beat. */

@@ -241,7 +241,7 @@ function answersOf(
 }
 
 /** An id of the usual form, by chance that can be had again. */
-function idOf(chance: Chance): string {
+export function idOf(chance: Chance): string {
   const hex = (length: number) =>
     Array.from({ length }, () => Math.floor(chance() * 16).toString(16)).join('');
   return `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(12)}`;

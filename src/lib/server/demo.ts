@@ -15,6 +15,7 @@ import type { Database } from './database';
 import { DEMO_CHARTS, type DemoLine } from './demo-charts';
 import { DEMO_LICKS, type DemoLick } from './demo-licks';
 import { seedPractice } from './demo-practice';
+import { seedTakes } from './demo-takes';
 import { keepNewLick } from './licks';
 import { keepNewLine } from './lines';
 import { createChart } from './songbook';
@@ -35,6 +36,7 @@ export async function seedDemo(db: Database): Promise<void> {
     await keepNewLick(db, keepLick.parse({ id: randomUUID(), name: lick.name, data: demoLick(lick) }));
   }
   await seedPractice(db, Date.now());
+  await seedTakes(db, Date.now());
 }
 
 /** A demo lick as it is kept. */

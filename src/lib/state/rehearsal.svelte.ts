@@ -213,6 +213,13 @@ export class Rehearsal {
       (this.desk.feel ? feelNamed(this.desk.feel) : undefined) ??
       feelOf(this.workspace.sheet.head.feel, this.meter)
   );
+  /** The band alone, at one tempo and in one key, whatever the desk says: a take is played to it. */
+  isForTake = $state(false);
+  /** The desk's ladder, where it moves the tempo. */
+  get #ladder(): Ladder | null {
+    const { ladder } = this.desk;
+    return ladder?.isOn && !this.isForTake ? ladder : null;
+  }
   /** A line that is played in the drill's place, as it is in the chart's own key. */
   line: Line | null = $state.raw(null);
   /** Semitones by which chart and line are moved up, 0 to 11. */
@@ -235,7 +242,7 @@ export class Rehearsal {
     return { ...line, notes: along.notes ?? moved };
   }
   readonly drill = $derived.by(() =>
-    this.line ? OWN_LINE : this.desk.drill ? (drillOf(this.desk.drill) ?? null) : null
+    this.line ? OWN_LINE : this.desk.drill && !this.isForTake ? (drillOf(this.desk.drill) ?? null) : null
   );
   /** What is laid down of the round that sounds: its notes, and the chart they were made of. */
   #laid: LaidRound<BandRound> | null = $state.raw(null);
@@ -370,8 +377,8 @@ export class Rehearsal {
   #layRound(round: number): BandRound | null {
     const { source, plan } = this.workspace.document;
     this.#clampLoop();
-    const { ladder } = this.desk;
-    const tempo = this.#sounding(ladder?.isOn ? tempoOf(ladder, round, this.clean) : this.tempo);
+    const ladder = this.#ladder;
+    const tempo = this.#sounding(ladder ? tempoOf(ladder, round, this.clean) : this.tempo);
     const shown = this.#chartIn(this.#shiftIn(round), { source, plan });
     const practice = this.#roundOf(shown, { round, tempo, isLast: false });
     if (!practice) return null;
@@ -483,7 +490,7 @@ export class Rehearsal {
 
   /** In which keys the rounds go; a recording stays in its own, a line where it is told. */
   readonly keys = $derived.by((): KeyOrder => {
-    if (this.backing.playing) return 'stay';
+    if (this.backing.playing || this.isForTake) return 'stay';
     return this.line ? this.lineKeys : this.desk.keys;
   });
 
@@ -582,7 +589,7 @@ export class Rehearsal {
   #followMarks(): void {
     this.marks = this.#recorder.marks;
     const { assigned } = this;
-    if (!assigned?.tempo || this.desk.ladder?.isOn || this.#recorder.rounds === 0) return;
+    if (!assigned?.tempo || this.#ladder || this.#recorder.rounds === 0) return;
     const rows = this.#recorder.played;
     const { day } = rows.at(-1)!;
     const next = nextTempo(assigned.tempo, rows, day);
@@ -726,9 +733,9 @@ export class Rehearsal {
     this.clean = 0;
     this.beat = 0;
     this.#rested = 0;
-    const { ladder } = this.desk;
+    const ladder = this.#ladder;
     this.backing.stopTapping();
-    if (ladder?.isOn) this.tempo = tempoOf(ladder, 0, 0);
+    if (ladder) this.tempo = tempoOf(ladder, 0, 0);
     this.#player.setChordSound(this.desk.chordSound);
     this.#player.setBacking(this.backing.playing?.sound ?? null);
     this.#mix();
@@ -791,7 +798,7 @@ export class Rehearsal {
     this.#prepare(laid.number + 1);
     const { tempo } = laid.round;
     // A ladder brings its tempo with the round; what the player has set since stands.
-    if (this.desk.ladder?.isOn) this.tempo = boundedTempo(this.desk.halfTime ? tempo * 2 : tempo);
+    if (this.#ladder) this.tempo = boundedTempo(this.desk.halfTime ? tempo * 2 : tempo);
   }
 
   /** Follows the audio clock, frame by frame. */
@@ -834,6 +841,11 @@ export class Rehearsal {
     this.backing.close();
     this.#player?.close();
     this.#player = null;
+  }
+
+  /** When the first beat sounds by the audio clock, and at which tempo; null at rest. */
+  get firstBeat(): { readonly second: number; readonly tempo: number } | null {
+    return this.#player?.firstBeat ?? null;
   }
 
   /** All that is heard in one round: for files. */

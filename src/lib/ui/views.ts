@@ -44,6 +44,15 @@ export const VIEWS: readonly View[] = [
     isAlsoEmpty: true,
     isAlone: true,
     load: () => import('./rehearse/Rehearse.svelte')
+  },
+  {
+    id: 'takes',
+    name: 'Takes',
+    hint: 'Play to it, and read how the line met the chords (K)',
+    key: 'k',
+    sheet: 'landing',
+    isAlone: true,
+    load: () => import('./takes/Takes.svelte')
   }
 ];
 

@@ -320,7 +320,7 @@
     {/if}
   {/if}
   {#if rehearsal.assigned}
-    <p class="flex flex-wrap items-center gap-x-3 text-soft" data-assigned={rehearsal.assigned.item}>
+    <p class="flex flex-wrap items-center gap-x-3 text-soft" data-assigned={rehearsal.assigned.item ?? ''}>
       <b class="text-ink">{rehearsal.assigned.name}</b>
       {#if rehearsal.assigned.key}<span>in {keyName(rehearsal.assigned.key)}</span>{/if}
       {#if rehearsal.assigned.area !== null}<span>position {rehearsal.assigned.area}</span>{/if}

@@ -245,12 +245,18 @@ const FURTHEST = 700;
 
 /** Frames against a pitch, in cents, octaves taken for the pitch itself. */
 function curveOf(frames: readonly Frame[], pitch: number): PitchCurve {
-  return frames.map((frame) => {
+  const heard = frames.map((frame) => {
     if (frame.pitch === null) return null;
     const octaves = 12 * Math.round((frame.pitch - pitch) / 12);
     const cents = Math.round(100 * (frame.pitch - octaves - pitch));
     return Math.abs(cents) <= FURTHEST ? cents : null;
   });
+  // A pitch that neither of its neighbours has was the stroke, or the string before.
+  const joins = (own: number, other: number | null | undefined) =>
+    typeof other === 'number' && Math.abs(own - other) <= 100 * LEAP;
+  return heard.map((own, i) =>
+    own !== null && (joins(own, heard[i - 1]) || joins(own, heard[i + 1])) ? own : null
+  );
 }
 
 /** What is told about a sound that is hard to read. */

@@ -1,0 +1,29 @@
+/** How late an input comes in, as it was measured: kept on the device, one for each input. */
+
+const PLACE = 'corvel-latency';
+
+type Kept = Readonly<Record<string, { readonly seconds: number; readonly spread: number }>>;
+
+function kept(): Kept {
+  try {
+    return JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Kept;
+  } catch {
+    return {};
+  }
+}
+
+/** Seconds from a click being handed to the loudspeaker to its answer coming in; null where it was never measured. */
+export function latencyOf(input: string): number | null {
+  return kept()[input]?.seconds ?? null;
+}
+
+export function keepLatency(
+  input: string,
+  measured: { readonly seconds: number; readonly spread: number }
+): void {
+  try {
+    localStorage.setItem(PLACE, JSON.stringify({ ...kept(), [input]: measured }));
+  } catch {
+    // A browser that keeps nothing measures again.
+  }
+}

@@ -1,0 +1,580 @@
+/**
+ * The takes of a chart: how they come in (microphone, file, MIDI, simulated player), how they are heard and judged, and what is kept. The
+ * listening itself is done beside the page.
+ */
+import { wrap, type Remote } from 'comlink';
+import type { ListedTake, StoredTake, TakeData, WayIn } from '$lib/api/take';
+import type { Microphone } from '$lib/audio/input/microphone';
+import type { RecordedBlock } from '$lib/audio/input/blocks';
+import { NotReadable } from '$lib/core/formats/not-readable';
+import { readSheet } from '$lib/core/harmony/sheet';
+import { beatsOf, endOf, ticksOf, type LineNote } from '$lib/core/line/model';
+import { excerptOf } from '$lib/core/harmony/excerpt';
+import { swung } from '$lib/core/line/sound';
+import { quarterTempo, swingAt, swingOver } from '$lib/core/practice/pulse';
+import { arrange, type Arrangement } from '$lib/core/plan/arrange';
+import { linesOf } from '$lib/core/plan/lines';
+import { findClock } from '$lib/core/takes/find-clock';
+import { judgeTake, type Judgement, type MeantTarget } from '$lib/core/takes/judge/judge';
+import { remarksOn, type TakeRemark } from '$lib/core/takes/judge/remarks';
+import type { Listened, PlayedNote, Trouble } from '$lib/core/takes/model';
+import { perform } from '$lib/core/takes/player/perform';
+import type { Tone } from '$lib/core/takes/player/string';
+import type { ListenerApi } from '../workers/listener';
+import ListenerWorker from '../workers/listener?worker';
+import { Attempts } from './attempts.svelte';
+import { dayHere } from './day-here';
+import { latencyOf } from './latency';
+import { Rehearsal } from './rehearsal.svelte';
+import { logBox } from './practice-log';
+import { SoundUpload } from './sound-upload';
+import * as client from './takes-client';
+import type { Workspace } from './workspace.svelte';
+
+/** Samples a second of sounds that were made or read here. */
+const RATE = 44_100;
+/** Seconds of a file that is listened to. */
+const LONGEST_FILE = 600;
+const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+/** Seconds of silence before the simulated player begins. */
+const LEAD = 0.5;
+/** Levels, full scale 1: over the one it is too loud, under the other nothing is heard. */
+export const LEVELS = { clips: 0.985, silent: 0.004 } as const;
+
+export const TROUBLE_WORDS: Readonly<Record<Trouble | 'cut short', string>> = {
+  silence: 'Nothing can be heard in it: is the cable in, and the right input chosen?',
+  noise: 'No notes could be told from the noise in it. Come nearer to the microphone, or turn the band down.',
+  clipped: 'It was too loud and is cut off at the top: turn the input down. What could be read is read.',
+  'several notes at once':
+    'Several notes sound at once in it; one line at a time is read, so that what follows may be wrong.',
+  'cut short': 'The sound ends before it should; it is read as far as it goes.'
+};
+
+/** What the simulated player is asked for. */
+export interface PlayerWish {
+  readonly skill: number;
+  readonly tone: Tone;
+  readonly seed: number;
+  /** The target line with what leads in, a found line, or a kept line by its id. */
+  readonly what: string;
+  readonly rounds: number;
+}
+
+export const PLAYED = { targets: 'targets', found: 'found' } as const;
+
+export class Takes extends Attempts {
+  readonly workspace: Workspace;
+  readonly rehearsal: Rehearsal;
+  list: readonly ListedTake[] = $state.raw([]);
+  isLoaded = $state(false);
+  opened: StoredTake | null = $state.raw(null);
+  /** What is under way, as a sentence; empty where nothing is. */
+  doing = $state('');
+  /** The simulated player's, or a file's: it can be stopped. */
+  isStoppable = $state(false);
+  /** The light is on: the microphone is being listened to. */
+  isRecording = $state(false);
+  /** Of the input, 0 to 1, and whether it was too loud lately. */
+  level = $state(0);
+  isClipping = $state(false);
+  /** Sound that could not be sent yet. */
+  waits = $state('');
+
+  #worker: Worker | null = null;
+  #listener: Remote<ListenerApi> | null = null;
+  #microphone: Microphone | null = null;
+  #isClosed = false;
+
+  constructor(workspace: Workspace) {
+    super();
+    this.workspace = workspace;
+    this.rehearsal = new Rehearsal(workspace, (...rows) =>
+      logBox.put(...rows.map((row) => ({ ...row, kind: 'take' as const })))
+    );
+    this.rehearsal.isForTake = true;
+  }
+
+  get #chart(): string {
+    return this.workspace.document.id;
+  }
+
+  /** The chart of the opened take, as it was then. */
+  readonly arranged: Arrangement | null = $derived.by(() => {
+    const data = this.opened?.data;
+    if (!data) return null;
+    const { arrangement, plan, neck, system, document } = this.workspace;
+    return data.source === document.source
+      ? arrangement
+      : arrange(readSheet(data.source), plan, neck, system);
+  });
+  readonly #ground = $derived.by(() => {
+    const { arranged } = this;
+    if (!arranged || arranged.analysis.changes.length === 0) return null;
+    const { sheet, analysis, chosen, neck } = arranged;
+    return { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck };
+  });
+  readonly judgement: Judgement | null = $derived.by(() => {
+    const data = this.opened?.data;
+    if (!data || !this.#ground) return null;
+    const { notes, tempo, start, targets } = data;
+    return judgeTake({ notes, clock: { tempo, start }, targets }, this.#ground);
+  });
+  readonly remarks: readonly TakeRemark[] = $derived.by(() =>
+    this.judgement && this.#ground ? remarksOn(this.judgement, this.#ground) : []
+  );
+
+  /** The target line as it is meant now. */
+  get #targets(): MeantTarget[] {
+    return [...this.workspace.paths.targets.values()].map(({ change, cell }) => ({
+      change,
+      midi: cell.midi
+    }));
+  }
+
+  async load(): Promise<void> {
+    await this.attempt(async () => {
+      this.list = (await client.listTakes(this.#chart)).takes;
+    });
+    this.isLoaded = true;
+    const [first] = this.list;
+    if (first && !this.opened) await this.open(first.id);
+  }
+
+  async open(id: string): Promise<void> {
+    await this.attempt(async () => {
+      const take = await client.openTake(this.#chart, id);
+      if (!this.#isClosed) this.opened = take;
+    });
+  }
+
+  #listening(): Remote<ListenerApi> {
+    if (!this.#listener) {
+      this.#worker = new ListenerWorker();
+      this.#listener = wrap<ListenerApi>(this.#worker);
+    }
+    return this.#listener;
+  }
+
+  /** Ends what is worked out beside the page. */
+  stopWork(): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+    this.#listener = null;
+    this.#stopped?.();
+    this.doing = '';
+    this.isStoppable = false;
+  }
+  #stopped: (() => void) | null = null;
+
+  /** Work beside the page that can be stopped; null where it was. */
+  async #work<T>(says: string, work: (listener: Remote<ListenerApi>) => Promise<T>): Promise<T | null> {
+    this.doing = says;
+    this.isStoppable = true;
+    try {
+      return await Promise.race([
+        work(this.#listening()),
+        new Promise<null>((stop) => (this.#stopped = () => stop(null)))
+      ]);
+    } finally {
+      this.#stopped = null;
+      this.doing = '';
+      this.isStoppable = false;
+    }
+  }
+
+  /** The simulated player plays: a line is performed, made into sound, and heard like any other. */
+  async simulate({ skill, tone, seed, what, rounds }: PlayerWish): Promise<void> {
+    this.problem = '';
+    const { workspace, rehearsal } = this;
+    const line = this.#lineFor(what);
+    if (!line || line.length === 0) {
+      this.problem = 'There is no line to play yet: a chord or two are needed, and a target to land on.';
+      return;
+    }
+    const { form } = workspace.sheet;
+    const tempo = rehearsal.sounding;
+    const all = Array.from({ length: rounds }, (_, round) =>
+      line.map((note) => ({ ...note, start: note.start + ticksOf(round * form.beats) }))
+    ).flat();
+    const beatAt = this.#swung(tempo);
+    const strokes = perform(all, {
+      skill,
+      seed,
+      secondOf: (tick) => LEAD + (beatAt(beatsOf(tick)) * 60) / tempo,
+      changes: Array.from({ length: rounds }, (_, round) =>
+        form.changes.map(({ start }) => ticksOf(start + round * form.beats))
+      ).flat()
+    });
+    const heard = await this.#work('The simulated player plays, and is listened to', async (listener) => {
+      const samples = await listener.sound(strokes, tone);
+      return { ...(await listener.listen(samples, RATE)), seconds: samples.length / RATE };
+    });
+    if (!heard) return;
+    await this.#keep('player', {
+      name: `Simulated player, skill ${Math.round(skill * 100)} %`,
+      seconds: heard.seconds,
+      data: { ...this.#frame('player', tempo, LEAD), ...told(heard), player: { skill, tone, seed, strokes } }
+    });
+  }
+
+  /** Beats as the feel of the chart sounds them, round after round. */
+  #swung(tempo: number): (beat: number) => number {
+    const { sheet, analysis } = this.workspace;
+    const { form } = sheet;
+    const excerpt = excerptOf(form, analysis, { kind: 'form' });
+    const [bar] = excerpt?.bars ?? [];
+    if (!excerpt || !bar) return (beat) => beat;
+    const swing = swingOver(excerpt.bars, swingAt(this.rehearsal.feel.swing, quarterTempo(tempo, bar)));
+    return (beat) => {
+      const begun = Math.floor(beat / form.beats) * form.beats;
+      return begun + swung(beat - begun, swing);
+    };
+  }
+
+  #lineFor(what: string): readonly LineNote[] | null {
+    const { workspace } = this;
+    const { arrangement, paths } = workspace;
+    if (what === PLAYED.targets) return paths.path && arrangement.skeleton(paths.path).notes;
+    if (what === PLAYED.found) {
+      const wish = { level: 'arpeggio and scale', subdivision: 2, seed: 0, alternatives: 1 } as const;
+      return linesOf(arrangement, wish).lines[0]?.notes ?? null;
+    }
+    return workspace.keptLines.find(({ id }) => id === what)?.data?.notes ?? null;
+  }
+
+  /** What every take of now has. */
+  #frame(way: WayIn, tempo: number, start: number) {
+    return {
+      way,
+      source: this.workspace.document.source,
+      tempo,
+      start,
+      targets: this.#targets,
+      latency: null,
+      isLoved: false,
+      remark: ''
+    };
+  }
+
+  async #keep(
+    way: WayIn,
+    take: { readonly name: string; readonly seconds: number; readonly data: TakeData },
+    sound?: Float32Array
+  ): Promise<void> {
+    const id = crypto.randomUUID();
+    const now = Date.now();
+    const isKept = await this.attempt(async () => {
+      this.opened = await client.keepTake(this.#chart, { id, playedAt: now, day: dayHere(now), ...take });
+      if (sound) await this.#sendSound(id, sound);
+      this.list = (await client.listTakes(this.#chart)).takes;
+    });
+    if (!isKept && way !== 'player') this.problem += ' The take is not kept; bring the file in again.';
+  }
+
+  async #sendSound(id: string, samples: Float32Array): Promise<void> {
+    const upload = new SoundUpload(this.#chart, id, RATE);
+    upload.add(samples);
+    if (!(await upload.send())) throw new Error(upload.problem);
+  }
+
+  /** A sound or MIDI file that was dropped or chosen. */
+  async bring(file: File): Promise<void> {
+    this.problem = '';
+    const isMidi = /\.midi?$/i.test(file.name) || file.type.includes('midi');
+    await (isMidi ? this.#bringMidi(file) : this.#bringSound(file));
+  }
+
+  async #bringSound(file: File): Promise<void> {
+    this.doing = 'The file is read';
+    const { mono, readRecording } = await import('$lib/audio/backing');
+    const buffer = await readRecording(file).catch(() => null);
+    this.doing = '';
+    if (!buffer) {
+      this.problem = `“${file.name}” is no sound that this browser reads; try WAV, MP3, OGG or FLAC.`;
+      return;
+    }
+    if (buffer.duration > LONGEST_FILE) {
+      this.problem = `“${file.name}” lasts ${Math.round(buffer.duration / 60)} minutes; a take has ${LONGEST_FILE / 60} at most. Cut out the part that you want to hear about.`;
+      return;
+    }
+    const samples = mono(buffer);
+    const heard = await this.#work('The file is listened to', (listener) =>
+      listener.listen(samples, buffer.sampleRate)
+    );
+    if (!heard) return;
+    const { tempo, start } = findClock(heard.notes, this.rehearsal.sounding);
+    await this.#keep(
+      'file',
+      {
+        name: nameOf(file),
+        seconds: buffer.duration,
+        data: { ...this.#frame('file', tempo, start), ...told(heard) }
+      },
+      samples
+    );
+  }
+
+  async #bringMidi(file: File): Promise<void> {
+    const { readMidi } = await import('$lib/core/formats/midi/read');
+    try {
+      const { lines, melody } = readMidi(new Uint8Array(await file.arrayBuffer()));
+      const voices = [...lines.map(({ notes }) => notes), ...(melody ? [melody] : [])];
+      const [voice] = voices.sort((a, b) => b.length - a.length);
+      if (!voice) throw new NotReadable('There is no line in this MIDI file: one voice is needed.');
+      const tempo = this.rehearsal.sounding;
+      const seconds = (ticks: number) => ((ticks / ticksOf(1)) * 60) / tempo;
+      const notes = voice.map(({ start, length, midi }) => ({
+        at: seconds(start),
+        seconds: seconds(length),
+        midi
+      }));
+      await this.#keep('midi file', {
+        name: nameOf(file),
+        seconds: seconds(Math.max(...voice.map(endOf))),
+        data: { ...this.#frame('midi file', tempo, 0), ...plain(notes) }
+      });
+    } catch (error) {
+      this.problem = error instanceof NotReadable ? error.message : `“${file.name}” is no MIDI file.`;
+    }
+  }
+
+  #recording: { readonly id: string; readonly upload: SoundUpload; blocks: RecordedBlock[] } | null = null;
+
+  /** Asks for the microphone, counts in, and records while the band plays. */
+  async record(): Promise<void> {
+    if (this.isRecording) return this.finish();
+    this.problem = '';
+    this.doing = 'The browser asks whether it may listen';
+    const { openMicrophone } = await import('$lib/audio/input/microphone');
+    try {
+      const microphone = await openMicrophone(
+        (block) => this.#hear(block),
+        () => {
+          this.problem = 'The microphone has gone. What was recorded until then is kept.';
+          void this.finish();
+        }
+      );
+      this.#microphone = microphone;
+    } catch (error) {
+      this.problem = (error as Error).message;
+      this.doing = '';
+      return;
+    }
+    this.doing = '';
+    await this.rehearsal.play();
+    const first = this.rehearsal.firstBeat;
+    if (!first) {
+      this.#closeMicrophone();
+      this.problem = this.rehearsal.problem;
+      return;
+    }
+    const id = crypto.randomUUID();
+    const { rate } = this.#microphone;
+    this.#recording = { id, upload: new SoundUpload(this.#chart, id, rate), blocks: [] };
+    this.isRecording = true;
+    const now = Date.now();
+    // The take is there from its first moment on: what is torn off is kept as far as it came.
+    const origin = this.#microphone.now();
+    const latency = latencyOf(this.#microphone.name);
+    const start = first.second - origin + (latency ?? 0);
+    this.#origin = Math.round(origin * rate);
+    await this.attempt(async () => {
+      await client.keepTake(this.#chart, {
+        id,
+        name: `Take of ${CLOCK.format(now)}`,
+        playedAt: now,
+        day: dayHere(now),
+        seconds: 0,
+        data: { ...this.#frame('microphone', first.tempo, start), ...plain([]), latency }
+      });
+    });
+    void this.#recording.upload.send();
+  }
+  /** Frame of the clock at which the recording begins. */
+  #origin = 0;
+
+  #hear(block: RecordedBlock): void {
+    const loudest = block.samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0);
+    this.level = loudest;
+    if (loudest >= LEVELS.clips) this.isClipping = true;
+    const recording = this.#recording;
+    if (!recording) return;
+    const skip = Math.max(0, this.#origin - block.frame);
+    const samples = block.samples.subarray(skip);
+    if (samples.length === 0) return;
+    recording.blocks.push({ frame: block.frame + skip, samples: samples as Float32Array<ArrayBuffer> });
+    recording.upload.add(samples);
+    this.waits = recording.upload.problem;
+  }
+
+  #closeMicrophone(): void {
+    this.#microphone?.close();
+    this.#microphone = null;
+    this.isRecording = false;
+    this.isClipping = false;
+    this.level = 0;
+  }
+
+  /** Ends the recording: the rest of the sound is sent, then it is listened to. */
+  async finish(): Promise<void> {
+    const recording = this.#recording;
+    const rate = this.#microphone?.rate ?? RATE;
+    if (!recording) return;
+    this.rehearsal.stop();
+    await this.#microphone?.flush();
+    this.#recording = null;
+    this.#closeMicrophone();
+    const samples = joined(recording.blocks);
+    const heard = await this.#work('What you played is listened to', (listener) =>
+      listener.listen(samples, rate)
+    );
+    const isSent = await recording.upload.send();
+    this.waits = isSent ? '' : recording.upload.problem;
+    await this.#judgeRecording(recording.id, heard, samples.length / rate);
+  }
+
+  async #judgeRecording(id: string, heard: Listened | null, seconds: number): Promise<void> {
+    await this.attempt(async () => {
+      const take = await client.openTake(this.#chart, id);
+      if (take.data && heard) {
+        const data = { ...take.data, ...told(heard) };
+        await client.changeTake(this.#chart, id, { base: take.version, seconds, data });
+      }
+      this.opened = await client.openTake(this.#chart, id);
+      this.list = (await client.listTakes(this.#chart)).takes;
+    });
+  }
+
+  /** Whether a take has a sound that was never listened to: it was torn off. */
+  get isTornOff(): boolean {
+    const { opened } = this;
+    return opened !== null && opened.way === 'microphone' && opened.seconds === 0 && opened.bytes > 0;
+  }
+
+  /** Listens to the sound of the opened take again. */
+  async listenAgain(): Promise<void> {
+    const take = this.opened;
+    if (!take) return;
+    const sound = await this.sound();
+    if (!sound) return;
+    const heard = await this.#work('The take is listened to', (listener) =>
+      listener.listen(sound.samples, sound.rate)
+    );
+    if (heard) await this.#judgeRecording(take.id, heard, sound.samples.length / sound.rate);
+  }
+
+  /** The sound of the opened take: as it was kept, or made again where the simulated player played it. */
+  async sound(): Promise<{ samples: Float32Array<ArrayBuffer>; rate: number } | null> {
+    const take = this.opened;
+    if (!take?.data) return null;
+    const { player } = take.data;
+    if (player) {
+      const samples = await this.#work('Its sound is made', (listener) =>
+        listener.sound(player.strokes, player.tone)
+      );
+      return samples && { samples: samples as Float32Array<ArrayBuffer>, rate: RATE };
+    }
+    if (take.bytes === 0) return null;
+    const { readWav } = await import('$lib/core/formats/wav/read');
+    let sound: { samples: Float32Array<ArrayBuffer>; rate: number } | null = null;
+    await this.attempt(async () => {
+      const response = await fetch(client.soundPath(this.#chart, take.id)).catch(() => null);
+      if (!response?.ok)
+        throw new Error('The sound of this take could not be had; the server does not answer.');
+      sound = readWav(new Uint8Array(await response.arrayBuffer()), Infinity);
+    });
+    return sound;
+  }
+
+  /** Another clock for the opened take: the tempo, or the second of its first beat, as the player says. */
+  async setClock(tempo: number, start: number): Promise<void> {
+    await this.#edit((data) => ({ ...data, tempo, start }));
+  }
+
+  async setLoved(isLoved: boolean): Promise<void> {
+    await this.#edit((data) => ({ ...data, isLoved }));
+  }
+
+  async rename(name: string): Promise<void> {
+    await this.#change({ name });
+  }
+
+  async #edit(change: (data: TakeData) => TakeData): Promise<void> {
+    const data = this.opened?.data;
+    if (data) await this.#change({ data: change(data) });
+  }
+
+  async #change(edit: { readonly name?: string; readonly data?: TakeData }): Promise<void> {
+    const take = this.opened;
+    if (!take) return;
+    await this.attempt(async () => {
+      await client.changeTake(this.#chart, take.id, { base: take.version, ...edit });
+      this.opened = await client.openTake(this.#chart, take.id);
+      this.list = (await client.listTakes(this.#chart)).takes;
+    });
+  }
+
+  async remove(take: ListedTake): Promise<boolean> {
+    return this.attempt(async () => {
+      await client.deleteTake(this.#chart, take.id);
+      this.list = this.list.filter(({ id }) => id !== take.id);
+      if (this.opened?.id !== take.id) return;
+      const [first] = this.list;
+      this.opened = first ? await client.openTake(this.#chart, first.id) : null;
+    });
+  }
+
+  async bringBack(id: string): Promise<void> {
+    await this.attempt(async () => {
+      await client.bringBackTake(this.#chart, id);
+      this.list = (await client.listTakes(this.#chart)).takes;
+      this.opened = await client.openTake(this.#chart, id);
+    });
+  }
+
+  /** Takes the sound off the disk. */
+  async forgetSound(): Promise<void> {
+    const take = this.opened;
+    if (!take) return;
+    await this.attempt(async () => {
+      await client.forgetSound(this.#chart, take.id);
+      this.opened = await client.openTake(this.#chart, take.id);
+      this.list = (await client.listTakes(this.#chart)).takes;
+    });
+  }
+
+  close(): void {
+    this.#isClosed = true;
+    if (this.isRecording) void this.finish();
+    this.#closeMicrophone();
+    this.rehearsal.close();
+    this.stopWork();
+  }
+}
+
+const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'A file';
+
+/** What was heard, as it is kept. */
+function told({ notes, tuning, troubles }: Listened) {
+  return {
+    notes: notes.map((note) => ({ ...note, curve: [...note.curve] })),
+    tuning,
+    troubles: [...troubles]
+  };
+}
+
+/** Notes that came as notes. */
+const plain = (notes: readonly PlayedNote[]) => ({
+  notes: notes.map((note) => ({ ...note, cents: 0, confidence: 1, curve: [] })),
+  tuning: 0,
+  troubles: []
+});
+
+/** Blocks in their places: what was lost on the way is silence. */
+function joined(blocks: readonly RecordedBlock[]): Float32Array {
+  const first = blocks[0]?.frame ?? 0;
+  const last = blocks.at(-1);
+  const samples = new Float32Array(last ? last.frame + last.samples.length - first : 0);
+  for (const block of blocks) samples.set(block.samples, block.frame - first);
+  return samples;
+}

@@ -1,0 +1,320 @@
+<!--
+  A take over the changes, in the axes of the threads: what was played as it was played, its pitch as it moved, and at each change how the
+  landing met its target. Below every change what a listener would hear.
+-->
+<script lang="ts">
+  import type { Arrangement } from '$lib/core/plan/arrange';
+  import { beatOf } from '$lib/core/takes/align';
+  import type { Judgement, JudgedChange } from '$lib/core/takes/judge/judge';
+  import { STEP_SECONDS } from '$lib/core/takes/model';
+  import type { TakeData } from '$lib/api/take';
+  import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
+  import { degreeOf } from '$lib/core/theory/degree';
+  import { semitonesUp } from '$lib/core/theory/note';
+  import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import ChordText from '../chord/ChordText.svelte';
+  import { Seen } from '../kit/seen.svelte';
+  import { heardIn, VERDICT_WORDS } from '../lines/looks';
+  import VerdictMark from '../lines/VerdictMark.svelte';
+  import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
+  import MeetingMark from './MeetingMark.svelte';
+  import { lateWords, MEETING_WORDS } from './words';
+
+  interface Props {
+    arranged: Arrangement;
+    data: TakeData;
+    judgement: Judgement;
+    /** Which time through the form, from 0. */
+    round: number;
+    selected: number;
+    /** Where the replay is, in beats of the form; null at rest or in another round. */
+    time: number | null;
+    onselect: (change: number) => void;
+    /** Drawn beside another one: lower. */
+    isSmall?: boolean;
+  }
+  let { arranged, data, judgement, round, selected, time, onselect, isSmall = false }: Props = $props();
+
+  const height = $derived(isSmall ? 170 : 250);
+  const BAR = 9;
+  const radius = $derived(isSmall ? 6.5 : 8.5);
+  const [LEAST_BEAT, LABEL_ROOM] = [30, 26];
+
+  let available = $state(900);
+  const seen = new Seen();
+
+  const changes = $derived(arranged.analysis.changes);
+  const beats = $derived(arranged.sheet.form.beats);
+  const timeline = $derived(layOutTime(changes, beats, Math.max(available - 2, beats * LEAST_BEAT)));
+  const judged = $derived(judgement.changes.filter((one) => one.round === round));
+  const byChange = $derived(new Map(judged.map((one) => [one.change, one])));
+
+  interface Played {
+    readonly at: number;
+    readonly beats: number;
+    readonly midi: number;
+    readonly curve: string;
+    readonly change: number;
+  }
+  const pitches = $derived([
+    ...data.notes.map(({ midi }) => midi),
+    ...judged.flatMap(({ target }) => (target ? [nearest(target.wanted)] : []))
+  ]);
+  /** A target stands in the octave in which it was played, else in that nearest to what was. */
+  function nearest(wanted: number, octave = 0): number {
+    return wanted + 12 * octave;
+  }
+  const pitch = $derived(layOutPitch(pitches, height));
+  const semitone = $derived(pitch(60) - pitch(61));
+  const played = $derived.by((): Played[] => {
+    const from = round * beats;
+    return data.notes.flatMap(({ at, seconds, midi, curve }): Played[] => {
+      const beat = beatOf(data, at) - from;
+      if (beat < -0.7 || beat >= beats - 0.1) return [];
+      const length = (seconds * data.tempo) / 60;
+      const change = changes.findLastIndex(({ start }) => start <= beat + 0.2);
+      return [
+        { at: beat, beats: length, midi, curve: curveOf(beat, midi, curve), change: Math.max(0, change) }
+      ];
+    });
+  });
+  const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
+  const columns = $derived(timeline.columns.slice(range.from, range.to));
+  const drawn = $derived.by(() => {
+    const { from, to } = seen.range(played.length, (i) => timeline.time(played[i]!.at));
+    return played.slice(from, to);
+  });
+  const bars = $derived.by(() => {
+    const all = arranged.sheet.form.bars;
+    const { from, to } = seen.range(all.length, (i) => timeline.time(all[i]!.start));
+    return all.slice(from, to);
+  });
+
+  /** The way of a pitch, drawn where it moves: a straight one says nothing that its bar does not. */
+  function curveOf(beat: number, midi: number, curve: readonly (number | null)[]): string {
+    const known = curve.filter((cents) => cents !== null);
+    if (known.length < 3 || Math.max(...known) - Math.min(...known) < 35) return '';
+    let isOn = false;
+    return curve
+      .map((cents, i) => {
+        if (cents === null) {
+          isOn = false;
+          return '';
+        }
+        const x = timeline.time(beat + (i * STEP_SECONDS * data.tempo) / 60);
+        const point = `${isOn ? 'L' : 'M'}${x.toFixed(1)} ${(pitch(midi) - (cents / 100) * semitone).toFixed(1)}`;
+        isOn = true;
+        return point;
+      })
+      .join('');
+  }
+
+  const isChordTone = ({ change, midi }: Played) =>
+    changes[change]?.chord?.pitchClasses.includes(midi % 12) ?? false;
+  function degree({ change, midi }: Played): string {
+    const chord = changes[change]?.chord;
+    return chord ? prettyDegree(degreeOf(semitonesUp(chord.rootPc, midi % 12), chord.tones)) : '';
+  }
+
+  /** Where the landing stands: the ring on the change, the mark where it was played. */
+  function landing({ target, landed }: JudgedChange) {
+    if (!target) return null;
+    const midi = target.octave === undefined ? target.wanted : nearest(target.wanted, target.octave);
+    return { midi, late: target.late ?? landed?.late ?? null };
+  }
+
+  $effect(() => {
+    const column = timeline.columns[selected];
+    if (column) seen.show(column.x, column.x + column.width);
+  });
+  $effect(() => {
+    if (time !== null) seen.show(timeline.time(time), timeline.time(time) + 60);
+  });
+
+  function heardName(one: JudgedChange): string {
+    const [heard] = one.heard;
+    if (one.verdict === 'clear') return changes[one.change]!.symbol;
+    return heard ? heardIn(arranged.analysis.key, heard) : '';
+  }
+  function describe(index: number): string {
+    const { symbol, bar } = changes[index]!;
+    const one = byChange.get(index);
+    const met = one?.target
+      ? `, ${MEETING_WORDS[one.target.met]}${one.target.late === null ? '' : `, ${lateWords(one.target.late)}`}`
+      : '';
+    return `${prettySymbol(symbol)}, bar ${bar}${met}${one ? `: ${VERDICT_WORDS[one.verdict]}` : ''}`;
+  }
+</script>
+
+<section class="relative min-w-0 overflow-hidden card" aria-label="The take in time">
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="overflow-x-auto overflow-y-hidden"
+    role="group"
+    aria-label="The take, to be scrolled"
+    tabindex="0"
+    bind:clientWidth={available}
+    {@attach seen.follow}
+  >
+    <svg
+      width={timeline.width}
+      {height}
+      class="block select-none"
+      role="img"
+      aria-label="The take in time: what was played, and how each landing met its target"
+    >
+      <defs>
+        <pattern
+          id="unheard"
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <line x1="0" x2="0" y1="0" y2="7" class="stroke-warn" stroke-width="1.4" opacity="0.35" />
+        </pattern>
+      </defs>
+      {#each columns as column (column.index)}
+        {#if column.index === selected}
+          <rect x={column.x} y="15" width={column.width} height={height - 15} class="fill-lit" />
+          <rect x={column.x} y="15" width={column.width} height="3" class="fill-target" />
+        {/if}
+        {#if byChange.get(column.index)?.verdict === 'not'}
+          <rect
+            x={column.x}
+            y={HEAD}
+            width={column.width}
+            height={height - HEAD}
+            fill="url(#unheard)"
+            data-unheard={column.index}
+          />
+        {/if}
+      {/each}
+      {#each bars as bar (bar.number)}
+        {@const x = timeline.time(bar.start)}
+        <line x1={x} x2={x} y1="0" y2={height} class="stroke-line" stroke-width="1" />
+        <text x={x + 5} y="11" font-size="10" class="fill-soft">{bar.number}</text>
+        {#each { length: Math.max(0, Math.ceil(bar.beats) - 1) } as _, beat (beat)}
+          {@const at = timeline.time(bar.start + beat + 1)}
+          <line
+            x1={at}
+            x2={at}
+            y1={HEAD + 4}
+            y2={height}
+            class="stroke-line"
+            stroke-width="1"
+            stroke-dasharray="1 5"
+          />
+        {/each}
+      {/each}
+      {#each columns as column (column.index)}
+        <ChordText
+          symbol={changes[column.index]!.symbol}
+          x={column.x + 7}
+          y={HEAD - 8}
+          size={column.width < 70 ? 15 : 20}
+          class="fill-ink"
+        />
+      {/each}
+      {#each drawn as note (`${note.at} ${note.midi}`)}
+        {@const x = timeline.time(note.at)}
+        {@const width = Math.max(5, timeline.time(note.at + note.beats) - x - 1)}
+        <rect
+          {x}
+          y={pitch(note.midi) - BAR / 2}
+          {width}
+          height={BAR}
+          rx="3"
+          class={isChordTone(note) ? 'fill-tone stroke-tone' : 'fill-surface stroke-tone'}
+          stroke-width="1.4"
+          data-played={note.midi}
+        />
+        {#if note.curve}
+          <path
+            d={note.curve}
+            fill="none"
+            class="stroke-ink"
+            stroke-width="1.6"
+            stroke-linejoin="round"
+            data-curve
+          />
+        {/if}
+        {#if width >= LABEL_ROOM && !isSmall}
+          <text x={x + 12} y={pitch(note.midi) - BAR / 2 - 3} font-size="11" class="fill-soft"
+            >{degree(note)}</text
+          >
+        {/if}
+      {/each}
+      {#each columns as column (column.index)}
+        {@const one = byChange.get(column.index)}
+        {@const place = one && landing(one)}
+        {#if one?.target && place}
+          {@const y = pitch(place.midi)}
+          {@const moved = one.target.met === 'late' || one.target.met === 'early'}
+          {@const exact = timeline.time(changes[column.index]!.start + (moved ? (place.late ?? 0) : 0)) + 1}
+          <!-- The first one would be cut by the edge. -->
+          {@const x = Math.max(radius + 2, exact)}
+          {#if moved}
+            <line
+              x1={column.x + 1}
+              x2={x}
+              y1={y}
+              y2={y}
+              class="stroke-target"
+              stroke-width="2"
+              stroke-dasharray="3 2.5"
+            />
+            <line
+              x1={column.x + 1}
+              x2={column.x + 1}
+              y1={y - 8}
+              y2={y + 8}
+              class="stroke-target"
+              stroke-width="2"
+            />
+          {/if}
+          <MeetingMark met={one.target.met} {x} {y} r={radius} />
+        {/if}
+      {/each}
+      {#if time !== null}
+        <line
+          x1={timeline.time(time)}
+          x2={timeline.time(time)}
+          y1="15"
+          y2={height}
+          class="stroke-ink"
+          stroke-width="2"
+          data-playhead
+        />
+      {/if}
+    </svg>
+    <div class="relative h-12 border-t border-line" style:width="{timeline.width}px" data-outline-strip>
+      {#each columns as column (column.index)}
+        {@const one = byChange.get(column.index)}
+        <button
+          class="absolute inset-y-0 flex items-center gap-1.5 overflow-hidden border-l border-line px-1.5 text-left {column.index ===
+          selected
+            ? 'bg-lit'
+            : ''}"
+          style:left="{column.x}px"
+          style:width="{column.width}px"
+          aria-label={describe(column.index)}
+          aria-current={column.index === selected ? 'true' : undefined}
+          data-heard={column.index}
+          data-verdict={one?.verdict}
+          onclick={() => onselect(column.index)}
+        >
+          {#if one}
+            <VerdictMark verdict={one.verdict} />
+            <span
+              class="truncate text-lg leading-6 {one.verdict === 'clear' ? '' : 'text-soft'}"
+              aria-hidden="true"
+            >
+              <ChordSymbol symbol={heardName(one)} />
+            </span>
+          {/if}
+        </button>
+      {/each}
+    </div>
+  </div>
+</section>

@@ -1,0 +1,339 @@
+<!-- Takes: play to it, and read how the line met the chords: change by change, over the whole, and take by take. -->
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { onDestroy, onMount, untrack } from 'svelte';
+  import { toast } from 'svelte-sonner';
+  import ChevronLeft from '@lucide/svelte/icons/chevron-left';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Heart from '@lucide/svelte/icons/heart';
+  import Pause from '@lucide/svelte/icons/pause';
+  import Play from '@lucide/svelte/icons/play';
+  import Repeat from '@lucide/svelte/icons/repeat';
+  import Trash2 from '@lucide/svelte/icons/trash-2';
+  import type { LoopWish } from '$lib/core/harmony/excerpt';
+  import { drillOf } from '$lib/core/line/drills';
+  import { endOf, ticksOf, type LineNote } from '$lib/core/line/model';
+  import { placeNotes } from '$lib/core/line/place';
+  import { readLine } from '$lib/core/line/read';
+  import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
+  import type { TakeRemark } from '$lib/core/takes/judge/remarks';
+  import { counted } from '$lib/core/theory/words';
+  import { askFor } from '$lib/state/assigned';
+  import { Replaying } from '$lib/state/replay.svelte';
+  import { Takes, TROUBLE_WORDS } from '$lib/state/takes.svelte';
+  import { notesOver } from '$lib/state/lines.svelte';
+  import Button from '../kit/Button.svelte';
+  import NumberField from '../kit/NumberField.svelte';
+  import Select from '../kit/Select.svelte';
+  import { layKeys } from '../keys/keys';
+  import LineNeck from '../lines/LineNeck.svelte';
+  import type { ViewProps } from '../view';
+  import TakeBar from './TakeBar.svelte';
+  import TakeDrawing from './TakeDrawing.svelte';
+  import TakeFigures from './TakeFigures.svelte';
+  import TakeList from './TakeList.svelte';
+  import TakeRemarks from './TakeRemarks.svelte';
+  import TakeTrends from './TakeTrends.svelte';
+  import { TAKE_FILES } from './files';
+
+  let { workspace }: ViewProps = $props();
+  const takes = untrack(() => new Takes(workspace));
+  const replaying = untrack(() => new Replaying(takes));
+  let round = $state(0);
+  let isDropping = $state(false);
+
+  onMount(() => {
+    void takes.load();
+    void workspace.fetchLines().catch(() => undefined);
+  });
+  onDestroy(() => {
+    replaying.stop();
+    takes.close();
+  });
+
+  const opened = $derived(takes.opened);
+  const data = $derived(opened?.data ?? null);
+  const judgement = $derived(takes.judgement);
+  const arranged = $derived(takes.arranged);
+  const rounds = $derived(judgement?.figures.rounds ?? 1);
+  const formBeats = $derived(arranged?.sheet.form.beats ?? 0);
+  /** The selected change, as far as the chart of the take has it. */
+  const selected = $derived(Math.min(workspace.selected, (arranged?.analysis.changes.length ?? 1) - 1));
+  const change = $derived(arranged?.analysis.changes[selected]);
+
+  /** Another take is opened at its first round, in silence. */
+  $effect(() => {
+    void opened?.id;
+    untrack(() => {
+      replaying.stop();
+      round = 0;
+    });
+  });
+  /** The drawing follows the replay from round to round. */
+  $effect(() => {
+    const { beat } = replaying;
+    if (beat !== null && formBeats > 0)
+      round = Math.min(rounds - 1, Math.max(0, Math.floor((beat + 0.05) / formBeats)));
+  });
+  const time = $derived(replaying.beat === null ? null : replaying.beat - round * formBeats);
+
+  /** The round as a line, with places on the neck. */
+  const line = $derived.by((): readonly LineNote[] => {
+    if (!judgement || !arranged) return [];
+    const [from, to] = [ticksOf(round * formBeats), ticksOf((round + 1) * formBeats)];
+    const own = judgement.line
+      .filter(({ start }) => start >= from && start < to)
+      .map((note) => ({ ...note, start: note.start - from }));
+    // Where the plan has the hand, if all of it lies there; else where the hand has it easiest.
+    const { neck, home } = arranged;
+    const placings = [{ position: home }, {}].flatMap(
+      (wish) => placeNotes(own, { neck, alternatives: 1, ...wish }).places
+    );
+    return placings[0]?.notes ?? own;
+  });
+  const reading = $derived(
+    arranged
+      ? readLine(
+          { meter: arranged.sheet.head.meter, notes: line },
+          { form: arranged.sheet.form, analysis: arranged.analysis, chosen: arranged.chosen }
+        )
+      : null
+  );
+  /** While it is replayed the neck shows the change that sounds. */
+  const shownChange = $derived.by(() => {
+    if (!arranged || time === null) return change;
+    return arranged.analysis.changes.findLast(({ start }) => start <= time + 0.05) ?? change;
+  });
+  const over = $derived(
+    shownChange && reading
+      ? notesOver(line, shownChange).map(({ note, index }) => ({ note, read: reading.notes[index]! }))
+      : []
+  );
+  const next = $derived.by(() => {
+    if (!shownChange) return null;
+    const end = ticksOf(shownChange.start + shownChange.beats);
+    return line.find(({ start }) => start >= end) ?? null;
+  });
+  const lit = $derived.by(() => {
+    if (time === null) return null;
+    const at = ticksOf(time);
+    return line.find((note) => at >= note.start && at < endOf(note))?.start ?? null;
+  });
+
+  function select(index: number) {
+    workspace.select(index);
+    if (replaying.isPlaying) loop();
+  }
+  function loop() {
+    if (!change) return;
+    const from = change.start + round * formBeats;
+    void replaying.loop(from, from + change.beats);
+  }
+  function toggle() {
+    if (takes.isRecording) void takes.finish();
+    else if (replaying.isPlaying) replaying.stop();
+    else if (opened) void replaying.play();
+    else void takes.record();
+  }
+
+  /** To the stand, over the changes that a remark speaks of. */
+  function drill({ drill: mend, text }: TakeRemark) {
+    if (!mend) return;
+    const last = workspace.changes.length - 1;
+    const isWhole = mend.from === 0 && mend.to >= last && last > 1;
+    const over: LoopWish = isWhole
+      ? { kind: 'form' }
+      : mend.from === mend.to
+        ? { kind: 'change', change: mend.from }
+        : { kind: 'pair', change: mend.from };
+    askFor(workspace.document.id, {
+      item: null,
+      name: text.split(/[:;]/)[0]!,
+      what: drillOf(mend.drill)?.id ?? 'approach',
+      over,
+      area: null,
+      key: null,
+      start: Math.round(takes.rehearsal.tempo * SLOWER),
+      tempo: null
+    });
+    workspace.select(mend.to);
+    void goto(`/charts/${workspace.document.id}?view=rehearse&change=${mend.to + 1}`);
+  }
+  /** What is mended is played this much slower first. */
+  const SLOWER = 0.8;
+
+  async function remove() {
+    const take = opened;
+    if (!take || !(await takes.remove(take))) return;
+    toast(`“${take.name}” deleted.`, {
+      action: { label: 'Undo', onClick: () => void takes.bringBack(take.id) }
+    });
+  }
+
+  const files = [
+    { value: '', name: 'save or keep' },
+    ...TAKE_FILES.map(({ id, name, hint }) => ({ value: id, name, hint }))
+  ];
+  async function save(id: string) {
+    try {
+      const done = await TAKE_FILES.find((one) => one.id === id)?.run({ takes, line });
+      if (done === null) takes.problem ||= 'This take has nothing to save in that form.';
+      else if (done) toast(done);
+    } catch (error) {
+      takes.problem = error instanceof Error ? error.message : 'That could not be saved.';
+    }
+  }
+
+  function drop(event: DragEvent) {
+    isDropping = false;
+    const [file] = event.dataTransfer?.files ?? [];
+    if (!file) return;
+    event.preventDefault();
+    void takes.bring(file);
+  }
+  function dragOver(event: DragEvent) {
+    if (!event.dataTransfer?.types.includes('Files')) return;
+    event.preventDefault();
+    isDropping = true;
+  }
+
+  $effect(() =>
+    layKeys(() => [
+      {
+        keys: 'Space',
+        name: 'Replay the take, or stop',
+        presses: ['Space'],
+        run: toggle,
+        single: true,
+        command: true
+      },
+      {
+        keys: 'Q',
+        name: 'Loop the selected change of the take',
+        presses: ['q'],
+        run: loop,
+        single: true,
+        command: true
+      }
+    ])
+  );
+</script>
+
+<!-- svelte-ignore a11y_no_static_element_interactions -->
+<div
+  class="flex min-w-0 flex-col gap-2.5 {isDropping
+    ? 'rounded-xl outline-2 outline-offset-4 outline-target outline-dashed'
+    : ''}"
+  ondragover={dragOver}
+  ondragleave={() => (isDropping = false)}
+  ondrop={drop}
+>
+  <TakeBar {takes} />
+  {#if takes.problem}<p class="card px-3 py-2 text-warn" role="alert">{takes.problem}</p>{/if}
+  {#if !takes.isLoaded}
+    <p class="card px-3 py-2 text-soft" role="status">The takes are on their way …</p>
+  {:else if takes.list.length === 0 && !takes.isRecording}
+    <section class="card p-5" data-empty>
+      <h2 class="text-xl">Play to it, and read how your line met the chords</h2>
+      <p class="mt-1 max-w-prose text-soft">
+        Press Record and improvise over the band; with headphones, kept low, so that the microphone hears the
+        guitar alone. Afterwards you see at each change whether you landed on your target, which chords could
+        be heard in your line, and which change wants a drill. Without an instrument at hand, let the
+        simulated player play.
+      </p>
+    </section>
+  {/if}
+  {#if opened}
+    <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_250px]">
+      <div class="flex min-w-0 flex-col gap-2.5">
+        <div class="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm">
+          <h2 class="text-xl">{opened.name}</h2>
+          <span class="flex items-center gap-1.5">
+            <Button tone="strong" hint="Space" disabled={takes.doing !== ''} onclick={toggle}>
+              {#if replaying.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Replay{/if}
+            </Button>
+            <Button hint="The selected change, with what leads into it, again and again (Q)" onclick={loop}>
+              <Repeat size={15} /> Loop the change
+            </Button>
+            {#if rounds > 1}
+              <Button label="The round before" disabled={round === 0} onclick={() => (round -= 1)}
+                ><ChevronLeft size={16} /></Button
+              >
+              <span class="tabular-nums">round {round + 1} of {rounds}</span>
+              <Button label="The next round" disabled={round + 1 >= rounds} onclick={() => (round += 1)}
+                ><ChevronRight size={16} /></Button
+              >
+            {/if}
+          </span>
+          <span class="ml-auto flex items-center gap-1.5">
+            <Button
+              label={opened.isLoved ? 'Not loved any more' : 'Love this take'}
+              hint="Loved takes keep their sound when room is made"
+              pressed={opened.isLoved}
+              onclick={() => void takes.setLoved(!opened.isLoved)}
+            >
+              <Heart size={16} class={opened.isLoved ? 'fill-target text-target' : ''} />
+            </Button>
+            <Select label="Save or keep" value="" options={files} onpick={(id) => id && void save(id)} />
+            <Button label="Delete this take" onclick={() => void remove()}><Trash2 size={16} /></Button>
+          </span>
+        </div>
+        {#if takes.isTornOff}
+          <p class="flex flex-wrap items-center gap-3 card px-3 py-2" role="status">
+            This take was torn off; its sound is kept up to a moment before.
+            <Button size="small" tone="strong" onclick={() => void takes.listenAgain()}>Listen to it</Button>
+          </p>
+        {/if}
+        {#each data?.troubles ?? [] as trouble (trouble)}
+          <p class="card px-3 py-2 text-sm text-warn" role="status">{TROUBLE_WORDS[trouble]}</p>
+        {/each}
+        {#if data && judgement && arranged}
+          <TakeRemarks remarks={takes.remarks} onshow={select} ondrill={drill} />
+          <TakeDrawing {arranged} {data} {judgement} {round} {selected} {time} onselect={select} />
+          <LineNeck {workspace} notes={over} {next} {lit} />
+          {#if opened.way === 'file' || opened.way === 'midi file'}
+            <p class="flex flex-wrap items-center gap-3 text-sm text-soft" data-clock>
+              The beat was found in the notes. Where it is wrong, put it right:
+              <NumberField
+                label="Tempo of the take"
+                value={Math.round(data.tempo * 10) / 10}
+                min={LOWEST_TEMPO}
+                max={HIGHEST_TEMPO}
+                unit="bpm"
+                onset={(tempo) => void takes.setClock(tempo, data.start)}
+              />
+              <NumberField
+                label="Second of the first beat"
+                value={Math.round(data.start * 100) / 100}
+                min={-30}
+                max={600}
+                unit="s to the first beat"
+                onset={(start) => void takes.setClock(data.tempo, start)}
+                class="w-20"
+              />
+            </p>
+          {/if}
+          <TakeFigures
+            figures={judgement.figures}
+            {data}
+            bytes={opened.bytes}
+            onforget={() => void takes.forgetSound()}
+          />
+        {:else if opened.data === null}
+          <p class="card px-3 py-2 text-warn">This take cannot be read any more; it is kept as it is.</p>
+        {/if}
+      </div>
+      <TakeList takes={takes.list} opened={opened.id} onopen={(id) => void takes.open(id)} />
+    </div>
+    <TakeTrends
+      takes={takes.list}
+      changes={workspace.changes}
+      opened={opened.id}
+      onopen={(id) => void takes.open(id)}
+      onchange={select}
+    />
+    <p class="sr-only" aria-live="polite">
+      {takes.remarks.length ? `${counted(takes.remarks.length, 'remark')}. ${takes.remarks[0]!.text}` : ''}
+    </p>
+  {/if}
+</div>

@@ -1,0 +1,247 @@
+/** Jobs of takes: from the simulated player's sound to the remark and into its drill, files, a stand-in of a microphone, what is torn off. */
+import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Key } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import type { ListedTake } from '../../src/lib/api/take';
+import { wavFile } from '../../src/lib/audio/wav';
+import { played, tuneOf } from '../../src/lib/core/takes/testing';
+import { sounded } from '../../src/lib/core/takes/player/string';
+import { AT_FIVE } from '../plan';
+import type { Tools } from './neck';
+
+/** The browser has a microphone that plays a file, and asks nobody. */
+export const FAKE_MICROPHONE = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'];
+
+/** A minor blues of four bars. */
+const TUNE = '{title: Keel Job}\n{key: Bbm}\n{tempo: 200}\n| Bbm7 | Ebm7 | F7b9 | Bbm7 |';
+const RATE = 44_100;
+const PATIENCE = 30_000;
+
+/** What the microphone hears: a line over the tune, again and again. */
+export function fakeSound(): string {
+  const path = join(mkdtempSync(join(tmpdir(), 'corvel-microphone-')), 'line.wav');
+  writeFileSync(path, wavFile(sounded(played(tuneOf(TUNE), 1, 1, 4), 'bright', RATE), RATE));
+  return path;
+}
+
+export function takeJobs(tools: () => Tools): void {
+  const page = () => tools().page;
+  const browser = () => tools().browser;
+
+  async function open(): Promise<string> {
+    const { server } = tools();
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: TUNE, plan: AT_FIVE });
+    await page().open(`/charts/${body.id}?view=takes`);
+    await page().find('[data-empty]');
+    return body.id;
+  }
+  const takesOf = async (chart: string) =>
+    (await tools().server.call<{ takes: ListedTake[] }>('GET', `songbook/${chart}/takes`)).body.takes;
+  const count = async (css: string) => (await page().all(css)).length;
+  const idle = () =>
+    page().until(
+      async () => (await count('[data-doing]')) === 0 && (await count('[data-played]')) > 0,
+      'the take',
+      PATIENCE
+    );
+
+  async function simulate(skill: number): Promise<void> {
+    if ((await count('[data-player]')) === 0) await page().clickNamed('Simulated player');
+    await page().slide('Skill', Key.HOME, ...Array.from({ length: skill / 5 }, () => Key.ARROW_RIGHT));
+    await page().clickNamed('Let it play');
+    await idle();
+  }
+  const bring = async (name: string, bytes: Uint8Array) => {
+    const path = join(mkdtempSync(join(tmpdir(), 'corvel-take-')), name);
+    writeFileSync(path, bytes);
+    await (await page().find('input[type="file"][aria-label="A sound or MIDI file"]')).sendKeys(path);
+  };
+  const alert = async () => {
+    await page().find('[role="alert"]');
+    return (await page().texts('[role="alert"]'))[0]!;
+  };
+
+  describe('takes', () => {
+    it('lead from the simulated player’s sound to the remark, and from there into its drill', async () => {
+      const chart = await open();
+      await simulate(100);
+      expect(await page().texts('[data-remark="well"]')).toHaveLength(1);
+      const [good] = await takesOf(chart);
+      expect(good!.summary!.figures.hits).toBe(1);
+      await simulate(0);
+      await page().until(async () => (await count('[data-take]')) === 2, 'the second take');
+      const [bad] = await takesOf(chart);
+      expect(bad!.summary!.figures.hits).toBeLessThan(1);
+      // A take by the same player, a little better, that has something to mend and fits all the same.
+      await simulate(55);
+      await page().until(async () => (await count('[data-take]')) === 3, 'the third take');
+      const remarks = await page().texts('[data-remark="mend"]');
+      expect(remarks.length).toBeGreaterThan(0);
+      await browser().executeScript(
+        `[...document.querySelectorAll('[data-remark="mend"] button')].find((b) => b.textContent.trim().startsWith('drill')).click()`
+      );
+      await page().find('[data-assigned]');
+      expect(await browser().getCurrentUrl()).toContain('view=rehearse');
+      await page().press(Key.SPACE);
+      await page().until(
+        async () => (await page().attributes('[data-now]', 'data-now')).length > 0,
+        'the stand'
+      );
+    });
+
+    it('are replayed with the neck in time, looped at a change, and there after a reload', async () => {
+      const chart = await open();
+      await simulate(80);
+      // The sound is opened by a press of the player's.
+      await page().clickNamed('Replay');
+      await page().until(
+        async () => (await count('[data-playhead]')) > 0 && (await count('[data-lit]')) > 0,
+        'the replay',
+        PATIENCE
+      );
+      await page().press('q');
+      await page().until(async () => (await count('[data-playhead]')) > 0, 'the loop');
+      await page().press(Key.SPACE);
+      await page().until(async () => (await count('[data-playhead]')) === 0, 'silence');
+      const notes = await page().attributes('[data-played]', 'data-played');
+      await page().open(`/charts/${chart}?view=takes`);
+      await idle();
+      expect(await page().attributes('[data-played]', 'data-played')).toEqual(notes);
+    });
+
+    it('are deleted with undo', async () => {
+      const chart = await open();
+      await simulate(90);
+      await page().clickNamed('Delete this take');
+      await page().until(async () => (await takesOf(chart)).length === 0, 'the take to go');
+      await (await page().find('[data-sonner-toast] [data-button]')).click();
+      await page().until(async () => (await count('[data-take]')) === 1, 'the take to come back');
+      expect(await takesOf(chart)).toHaveLength(1);
+    });
+
+    it('come from a file, whose beat is found and can be put right', async () => {
+      const chart = await open();
+      const sound = sounded(played(tuneOf(TUNE), 1), 'dark', RATE);
+      // The simulated player's own clock is 100; the chart says 200.
+      await page().number('Tempo', '104');
+      await bring('evening.wav', wavFile(sound, RATE));
+      await idle();
+      await page().until(async () => (await takesOf(chart)).length === 1, 'the take');
+      const [take] = await takesOf(chart);
+      expect(take).toMatchObject({ name: 'evening', way: 'file' });
+      expect(Math.abs(take!.tempo - 100)).toBeLessThan(1);
+      expect(take!.bytes).toBe(44 + 2 * sound.length);
+      expect(take!.summary!.figures.hits).toBe(1);
+      await page().number('Tempo of the take', '120');
+      await page().until(async () => (await takesOf(chart))[0]!.tempo === 120, 'the other tempo');
+      expect((await takesOf(chart))[0]!.summary!.figures.hits).toBeLessThan(1);
+    });
+
+    it('are no take where the file is none: it says so, and the page goes on', async () => {
+      await open();
+      await bring('letter.wav', new TextEncoder().encode('no sound at all'));
+      expect(await alert()).toContain('no sound that this browser reads');
+      await bring('letter.mid', new TextEncoder().encode('no notes at all'));
+      await page().until(async () => (await alert()).includes('MIDI'), 'the other sentence');
+      await simulate(100);
+      expect(await count('[role="alert"]')).toBe(0);
+    });
+
+    it('say how to go on where the microphone is refused', async () => {
+      await open();
+      await browser().executeScript(
+        `navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('', 'NotAllowedError'))`
+      );
+      await page().clickNamed('Record');
+      expect(await alert()).toContain('not allowed to listen');
+      expect(await count('[data-recording]')).toBe(0);
+    });
+
+    it('are recorded with the band, the light on, the level shown, and read when it stops', async () => {
+      const chart = await open();
+      await page().clickNamed('Record');
+      await page().find('[data-recording]');
+      await page().until(
+        async () => Number((await page().attributes('[data-level]', 'data-level'))[0]) > 0.02,
+        'the level',
+        PATIENCE
+      );
+      // A take is there from its first moment on.
+      await page().until(
+        async () => ((await takesOf(chart))[0]?.bytes ?? 0) > RATE * 2,
+        'its sound',
+        PATIENCE
+      );
+      await page().clickNamed('Stop and read it');
+      await idle();
+      expect(await count('[data-recording]')).toBe(0);
+      await page().until(async () => ((await takesOf(chart))[0]?.seconds ?? 0) > 1, 'its notes', PATIENCE);
+      const [take] = await takesOf(chart);
+      expect(take!.way).toBe('microphone');
+      expect(take!.bytes).toBeGreaterThan(44 + 2 * RATE * (take!.seconds - 0.1));
+    });
+
+    it('are there up to a moment before they were torn off, by the page or the server', async () => {
+      const chart = await open();
+      await page().clickNamed('Record');
+      await page().find('[data-recording]');
+      const begun = Date.now();
+      const sent = async () => ((await takesOf(chart))[0]?.bytes ?? 0) / (2 * RATE);
+      await page().until(async () => (await sent()) > 2, 'some sound', PATIENCE);
+      await tools().server.stop('SIGKILL');
+      await page().until(async () => (await count('[data-recording]')) === 1, 'it to go on');
+      await tools().server.start();
+      const before = await sent();
+      await page().until(async () => (await sent()) > before + 1, 'what was played meanwhile', PATIENCE);
+      const lasted = (Date.now() - begun) / 1000;
+      await page().open('/');
+      expect(await sent()).toBeGreaterThan(lasted - 5);
+      await page().open(`/charts/${chart}?view=takes`);
+      await page().clickNamed('Listen to it');
+      await idle();
+      expect((await takesOf(chart))[0]!.seconds).toBeGreaterThan(lasted - 5);
+    });
+
+    it('are recorded exactly to the sample', async () => {
+      await open();
+      const assets = fileURLToPath(new URL('../../build/client/_app/immutable/workers', import.meta.url));
+      const file = readdirSync(assets).find((name) => /^recorder-.*\.js$/.test(name));
+      const [differences, first, length] = await browser().executeAsyncScript<[number, number, number]>(
+        `const [path, done] = arguments; (async () => {
+          const context = new OfflineAudioContext(1, 44100, 44100);
+          const buffer = context.createBuffer(1, 44100, 44100);
+          const samples = buffer.getChannelData(0);
+          for (let i = 0; i < samples.length; i++) samples[i] = Math.sin(i * i);
+          const source = context.createBufferSource();
+          source.buffer = buffer;
+          await context.audioWorklet.addModule(path);
+          const node = new AudioWorkletNode(context, 'corvel-recorder', { numberOfOutputs: 0, channelCount: 1, channelCountMode: 'explicit' });
+          const blocks = [];
+          const ended = new Promise((resolve) => (node.port.onmessage = ({ data }) => {
+            blocks.push(data);
+            if (data.frame + data.samples.length >= 44100) resolve();
+          }));
+          source.connect(node);
+          source.start();
+          await context.startRendering();
+          node.port.postMessage('flush');
+          await ended;
+          let differences = 0;
+          let heard = 0;
+          for (const { frame, samples: own } of blocks) {
+            heard += own.length;
+            own.forEach((x, i) => { if (frame + i < 44100 && x !== samples[frame + i]) differences++; });
+          }
+          done([differences, blocks[0].frame, heard]);
+        })().catch((error) => done([String(error), 0, 0]));`,
+        `/_app/immutable/workers/${file}`
+      );
+      expect(differences).toBe(0);
+      expect(first).toBe(0);
+      expect(length).toBeGreaterThanOrEqual(RATE);
+    });
+  });
+}
