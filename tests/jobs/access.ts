@@ -61,13 +61,13 @@ const STATES: readonly State[] = [
   },
   {
     name: 'takes, none yet',
-    keys: ['k'],
+    keys: ['d'],
     shown: '[data-empty]',
     also: ({ page }) => page.clickNamed('Simulated player')
   },
   {
     name: 'a take',
-    keys: ['k'],
+    keys: ['d'],
     shown: '[data-met]',
     also: async ({ page }) => {
       await page.find('[data-empty]');
@@ -232,7 +232,7 @@ export function accessJobs(tools: () => Tools): void {
       });
       await setViewport(browser(), 820, 1180);
       try {
-        for (const key of ['', 'm', 'g', 'i', 'p', 'r', ...PLACES.slice(2)]) {
+        for (const key of ['', 'm', 'g', 'i', 'p', 'd', 'r', ...PLACES.slice(2)]) {
           if (key.startsWith('/')) await page().open(key);
           else await open();
           if (key.length === 1) await page().press(key);

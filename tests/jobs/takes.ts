@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import type { ListedTake } from '../../src/lib/api/take';
+import type { ListedTake, StoredTake } from '../../src/lib/api/take';
 import { wavFile } from '../../src/lib/audio/wav';
 import { played, tuneOf } from '../../src/lib/core/takes/testing';
 import { sounded } from '../../src/lib/core/takes/player/string';
@@ -182,6 +182,74 @@ export function takeJobs(tools: () => Tools): void {
       const [take] = await takesOf(chart);
       expect(take!.way).toBe('microphone');
       expect(take!.bytes).toBeGreaterThan(44 + 2 * RATE * (take!.seconds - 0.1));
+    });
+
+    it('come from a MIDI instrument, in time with the band', async () => {
+      const chart = await open();
+      await browser().executeScript(`
+        const input = { id: 'one', name: 'A guitar', type: 'input', state: 'connected', connection: 'open', manufacturer: '', version: '',
+          open: async () => input, close: async () => input, addEventListener() {}, removeEventListener() {}, onmidimessage: null };
+        const access = { inputs: new Map([['one', input]]), outputs: new Map(), sysexEnabled: false, addEventListener() {}, removeEventListener() {} };
+        Object.defineProperty(navigator, 'requestMIDIAccess', { value: async () => access, configurable: true });
+        window.strike = (status, midi) => input.onmidimessage({ data: new Uint8Array([status, midi, 90]), timeStamp: performance.now(), target: input });
+      `);
+      await page().clickNamed('MIDI');
+      await page().find('[data-recording]');
+      await browser().executeAsyncScript(
+        `const done = arguments[0]; let n = 0;
+         const timer = setInterval(() => {
+           if (n > 0) window.strike(0x80, 60 + n - 1);
+           if (n === 5) { clearInterval(timer); done(); } else window.strike(0x90, 60 + n++);
+         }, 400);`
+      );
+      await page().clickNamed('Stop and read it');
+      await page().until(async () => (await takesOf(chart)).length === 1, 'the take');
+      const [take] = await takesOf(chart);
+      expect(take).toMatchObject({ way: 'midi', bytes: 0, tempo: 200 });
+      const { body } = await tools().server.call<StoredTake>('GET', `songbook/${chart}/takes/${take!.id}`);
+      const notes = body.data!.notes;
+      // What was struck while a bar was counted in is none of it.
+      expect(notes.length).toBeGreaterThanOrEqual(2);
+      expect(notes.map(({ midi }) => midi)).toEqual(notes.map((_, i) => 65 - notes.length + i));
+      expect(notes[1]!.at - notes[0]!.at).toBeCloseTo(0.4, 1);
+      expect(notes[0]!.seconds).toBeCloseTo(0.4, 1);
+    });
+
+    it('know how late an input comes in, once eight clicks were played with', async () => {
+      await open();
+      // A microphone that hears the clicks, a while after they were sounded.
+      await browser().executeScript(`
+        navigator.mediaDevices.getUserMedia = async () => {
+          const context = new AudioContext();
+          const stream = context.createMediaStreamDestination();
+          const started = window.AudioScheduledSourceNode.prototype.start;
+          window.OscillatorNode.prototype.start = function (when, ...rest) {
+            const late = (when ?? 0) - this.context.currentTime + 0.12;
+            setTimeout(() => {
+              const click = new OscillatorNode(context, { frequency: 700 });
+              const gain = new GainNode(context, { gain: 0.5 });
+              gain.gain.setTargetAtTime(0, context.currentTime, 0.02);
+              click.connect(gain).connect(stream);
+              started.call(click);
+              click.stop(context.currentTime + 0.1);
+            }, 1000 * late);
+            return started.call(this, when, ...rest);
+          };
+          await context.resume();
+          return stream.stream;
+        };
+      `);
+      await page().clickNamed('Latency');
+      await page().until(
+        async () => (await count('[data-said], [role="alert"]')) > 0,
+        'what was measured',
+        PATIENCE
+      );
+      const [said] = await page().texts('[data-said], [role="alert"]');
+      expect(said).toMatch(/comes in \d+ ms late/);
+      const late = Number(/comes in (\d+) ms/.exec(said!)![1]);
+      expect(late).toBeGreaterThan(90);
+      expect(late).toBeLessThan(320);
     });
 
     it('are there up to a moment before they were torn off, by the page or the server', async () => {

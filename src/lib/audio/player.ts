@@ -138,6 +138,10 @@ export class Player<R extends Round> {
     return { second: secondAt(tempos, 0), tempo: tempos[0]!.tempo };
   }
 
+  get now(): number {
+    return Tone.getContext().currentTime;
+  }
+
   /** The round that sounds at a beat. */
   roundAt(beat: number): LaidRound<R> | null {
     return this.#progress && roundAt(this.#progress.laid, beat);

@@ -848,6 +848,11 @@ export class Rehearsal {
     return this.#player?.firstBeat ?? null;
   }
 
+  /** The audio clock, in seconds; null at rest. */
+  get audioNow(): number | null {
+    return this.#player?.now ?? null;
+  }
+
   /** All that is heard in one round: for files. */
   get events(): readonly SoundEvent[] {
     return this.now?.events ?? [];

@@ -24,7 +24,8 @@ import type { ListenerApi } from '../workers/listener';
 import ListenerWorker from '../workers/listener?worker';
 import { Attempts } from './attempts.svelte';
 import { dayHere } from './day-here';
-import { latencyOf } from './latency';
+import { latencyFrom } from '$lib/core/takes/latency';
+import { keepLatency, latencyOf } from './latency';
 import { Rehearsal } from './rehearsal.svelte';
 import { logBox } from './practice-log';
 import { SoundUpload } from './sound-upload';
@@ -77,6 +78,8 @@ export class Takes extends Attempts {
   /** Of the input, 0 to 1, and whether it was too loud lately. */
   level = $state(0);
   isClipping = $state(false);
+  /** What was measured or done, told once. */
+  said = $state('');
   /** Sound that could not be sent yet. */
   waits = $state('');
 
@@ -338,6 +341,132 @@ export class Takes extends Attempts {
     }
   }
 
+  #midi: {
+    readonly notes: PlayedNote[];
+    readonly sounding: Map<number, number>;
+    readonly stop: () => void;
+  } | null = null;
+
+  /** Records what a MIDI instrument plays with the band. */
+  async recordMidi(): Promise<void> {
+    this.problem = '';
+    const audio = await import('$lib/audio/midi-in').catch(() => null);
+    let zero = 0;
+    const notes: PlayedNote[] = [];
+    const sounding = new Map<number, number>();
+    const second = (at: number) => at / 1000 - zero;
+    const release = ({ midi, at }: { readonly midi: number; readonly at: number }) => {
+      const from = sounding.get(midi);
+      sounding.delete(midi);
+      if (from !== undefined) notes.push({ at: from, seconds: Math.max(0.02, second(at) - from), midi });
+    };
+    const stop = await audio
+      ?.listenToMidi((stroke) => {
+        release(stroke);
+        sounding.set(stroke.midi, second(stroke.at));
+        this.level = 1;
+      }, release)
+      .catch(() => null);
+    if (!audio || !stop) {
+      this.problem =
+        'This browser lets no MIDI instrument in. Record with the microphone, or bring a MIDI file.';
+      return;
+    }
+    if (audio.midiInputs() === 0) {
+      stop();
+      this.problem = 'No MIDI instrument is plugged in. Plug one in and try again.';
+      return;
+    }
+    await this.rehearsal.play();
+    const first = this.rehearsal.firstBeat;
+    const now = this.rehearsal.audioNow;
+    if (!first || now === null) {
+      stop();
+      this.problem = this.rehearsal.problem;
+      return;
+    }
+    // Times of the page against those of the audio clock: the second 0 of the take is the first beat.
+    zero = performance.now() / 1000 + (first.second - now);
+    this.#midi = { notes, sounding, stop };
+    this.isRecording = true;
+  }
+
+  async #finishMidi(): Promise<void> {
+    const recording = this.#midi;
+    const first = this.rehearsal.firstBeat;
+    if (!recording || !first) return;
+    this.#midi = null;
+    recording.stop();
+    const end = (this.rehearsal.audioNow ?? first.second) - first.second;
+    this.rehearsal.stop();
+    this.#closeMicrophone();
+    for (const [midi, at] of recording.sounding)
+      recording.notes.push({ at, seconds: Math.max(0.02, end - at), midi });
+    const notes = recording.notes.filter(({ at }) => at > -1).sort((a, b) => a.at - b.at);
+    if (notes.length === 0) {
+      this.problem = 'No note came in from the instrument; nothing was kept.';
+      return;
+    }
+    const name = `Take of ${CLOCK.format(Date.now())}`;
+    await this.#keep('midi', {
+      name,
+      seconds: end,
+      data: { ...this.#frame('midi', first.tempo, 0), ...plain(notes) }
+    });
+  }
+
+  /** Eight clicks to play with: how late this input comes in is measured, and kept for it. */
+  async calibrate(): Promise<void> {
+    this.problem = '';
+    this.said = '';
+    this.doing = 'The browser asks whether it may listen';
+    const blocks: RecordedBlock[] = [];
+    let microphone: Microphone | null = null;
+    try {
+      const [{ openMicrophone }, { playClicks }] = await Promise.all([
+        import('$lib/audio/input/microphone'),
+        import('$lib/audio/input/clicks')
+      ]);
+      microphone = await openMicrophone(
+        (block) => {
+          this.#hear(block);
+          blocks.push(block);
+        },
+        () => (this.problem = 'The microphone has gone; nothing was measured.')
+      );
+      const clicks = await playClicks();
+      this.doing = 'Play a short note, or tap the guitar, with each of eight clicks';
+      await clicks.over;
+      clicks.stop();
+      await microphone.flush();
+      const { rate, name } = microphone;
+      const begun = (blocks[0]?.frame ?? 0) / rate;
+      const onsets = await this.#work('The clicks are looked for', (listener) =>
+        listener.onsets(joined(blocks), rate)
+      );
+      const measured =
+        onsets &&
+        latencyFrom(
+          clicks.at,
+          onsets.map((onset) => onset + begun)
+        );
+      if (measured) {
+        keepLatency(name, measured);
+        this.said = `This input comes in ${Math.round(1000 * measured.seconds)} ms late, give or take ${Math.round(500 * measured.spread)}. Takes from now on are moved by that.`;
+      } else if (onsets) {
+        this.problem =
+          'Too few of the clicks were answered in time. Play one short note with each, and nothing between.';
+      }
+    } catch (error) {
+      this.problem = (error as Error).message;
+    } finally {
+      this.doing = '';
+      microphone?.close();
+      this.level = 0;
+      this.isClipping = false;
+    }
+  }
+
   #recording: { readonly id: string; readonly upload: SoundUpload; blocks: RecordedBlock[] } | null = null;
 
   /** Asks for the microphone, counts in, and records while the band plays. */
@@ -417,6 +546,7 @@ export class Takes extends Attempts {
 
   /** Ends the recording: the rest of the sound is sent, then it is listened to. */
   async finish(): Promise<void> {
+    if (this.#midi) return this.#finishMidi();
     const recording = this.#recording;
     const rate = this.#microphone?.rate ?? RATE;
     if (!recording) return;

@@ -48,8 +48,8 @@ export const VIEWS: readonly View[] = [
   {
     id: 'takes',
     name: 'Takes',
-    hint: 'Play to it, and read how the line met the chords (K)',
-    key: 'k',
+    hint: 'Play to it, and read how the line met the chords (D)',
+    key: 'd',
     sheet: 'landing',
     isAlone: true,
     load: () => import('./takes/Takes.svelte')

@@ -1,6 +1,6 @@
 /** Listening and the simulated player, beside the page. */
 import { expose, transfer } from 'comlink';
-import { listenTo } from '../core/takes/listen/listen';
+import { listenTo, onsetSeconds } from '../core/takes/listen/listen';
 import type { Listened } from '../core/takes/model';
 import type { Stroke } from '../core/takes/player/perform';
 import { sounded, type Tone } from '../core/takes/player/string';
@@ -11,6 +11,8 @@ export const PLAYER_RATE = 44_100;
 const api = {
   /** The notes of a sound. */
   listen: (samples: Float32Array, rate: number): Listened => listenTo(samples, rate),
+  /** The seconds at which something begins in a sound. */
+  onsets: (samples: Float32Array, rate: number): number[] => onsetSeconds(samples, rate),
   /** Strokes as the sound of a string. */
   sound(strokes: readonly Stroke[], tone: Tone): Float32Array {
     const samples = sounded(strokes, tone, PLAYER_RATE);

@@ -3,6 +3,8 @@
   import Circle from '@lucide/svelte/icons/circle';
   import Dices from '@lucide/svelte/icons/dices';
   import FileAudio from '@lucide/svelte/icons/file-audio';
+  import Piano from '@lucide/svelte/icons/piano';
+  import Timer from '@lucide/svelte/icons/timer';
   import Square from '@lucide/svelte/icons/square';
   import UserRound from '@lucide/svelte/icons/user-round';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
@@ -62,6 +64,13 @@
         <Circle size={15} class="fill-current" /> Record
       </Button>
       <Button
+        hint="A MIDI guitar or keyboard, with the band"
+        disabled={isBusy}
+        onclick={() => void takes.recordMidi()}
+      >
+        <Piano size={15} /> MIDI
+      </Button>
+      <Button
         hint="WAV, MP3, OGG, FLAC or MIDI; or drop it anywhere here"
         disabled={isBusy}
         onclick={() => input?.click()}
@@ -115,6 +124,12 @@
         </span>
       </div>
     {:else if !isBusy}
+      <Button
+        hint="Eight clicks to play with: how late your input comes in is measured, and taken out of every take"
+        onclick={() => void takes.calibrate()}
+      >
+        <Timer size={15} /> Latency
+      </Button>
       <span class="text-soft">What you play stays on this machine.</span>
     {/if}
     {#if isBusy}
@@ -127,6 +142,7 @@
       </p>
     {/if}
   </div>
+  {#if takes.said}<p role="status" data-said>{takes.said}</p>{/if}
   {#if takes.waits}<p class="text-warn" role="status">{takes.waits}</p>{/if}
   {#if showsPlayer && !takes.isRecording}
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-2" data-player>

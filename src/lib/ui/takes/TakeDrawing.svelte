@@ -142,7 +142,8 @@
     const met = one?.target
       ? `, ${MEETING_WORDS[one.target.met]}${one.target.late === null ? '' : `, ${lateWords(one.target.late)}`}`
       : '';
-    return `${prettySymbol(symbol)}, bar ${bar}${met}${one ? `: ${VERDICT_WORDS[one.verdict]}` : ''}`;
+    const heardAs = one?.heard[0] ? `, heard as ${prettySymbol(heardName(one))}` : '';
+    return `${prettySymbol(symbol)}, bar ${bar}${met}${heardAs}${one ? `: ${VERDICT_WORDS[one.verdict]}` : ''}`;
   }
 </script>
 

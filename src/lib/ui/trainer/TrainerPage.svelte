@@ -78,7 +78,7 @@
     }
     try {
       const { listenToMidi } = await import('$lib/audio/midi-in');
-      stopMidi = await listenToMidi((midi) => trainer.hear(midi, now()));
+      stopMidi = await listenToMidi(({ midi }) => trainer.hear(midi, now()));
       problem = '';
     } catch {
       problem = 'The browser lets no MIDI in; tap the neck or use the keys.';

@@ -74,6 +74,11 @@ export function listenTo(samples: Float32Array, rate: number): Listened {
   return { notes, tuning: Math.round(tuning * 100), troubles: troublesOf(samples, events, struck) };
 }
 
+/** The seconds at which something begins in a sound, whatever it is: a tap on the body of a guitar as well. */
+export function onsetSeconds(samples: Float32Array, rate: number): number[] {
+  return onsetsOf(resampled(samples, rate, RATE), RATE).map(({ at }) => at / RATE);
+}
+
 function eventsIn(sound: Float32Array): Event[] {
   const onsets = onsetsOf(sound, RATE);
   const finder = new PitchFinder(RATE);
