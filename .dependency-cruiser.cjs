@@ -13,7 +13,7 @@ const moment = [...approaches, 'neck', 'moment'];
 const line = [...new Set([...moment, ...targets, 'line'])];
 const plan = [...line, 'plan'];
 const practice = [...line, 'practice'];
-const takes = [...line, 'takes'];
+const takes = [...plan, 'takes'];
 const formats = [...new Set([...plan, ...practice, ...takes, 'formats'])];
 const rooms = {
   theory,

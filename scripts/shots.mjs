@@ -93,13 +93,7 @@ const SHOTS = [
   ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],
   ['chart-editor', chart('Bilge Pump Blues'), 'day', ['e']],
-  [
-    'workspace-tablet',
-    chart('Three Harbours'),
-    'stage',
-    ['ArrowRight', 'ArrowRight'],
-    { width: 820, height: 1180 }
-  ],
+  ['takes', `${chart('Bilge Pump Blues')}?view=takes`, 'day', ['ArrowRight']],
   [
     'workspace-phone',
     chart('Bilge Pump Blues'),

@@ -26,6 +26,7 @@ import type { Candidate } from '../../src/lib/core/targets/candidates';
 import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
 import { openBrowser } from '../lib/browser.mjs';
+import { listeningFigures } from './listening/figures';
 import { soundFigures } from './sound';
 import { Key } from 'selenium-webdriver';
 import { Page } from '../../tests/page';
@@ -335,6 +336,26 @@ it('measures', async () => {
     const plan = median(7, () => planSession(wish));
     row(`practice plan of ${minutes} minutes, 2,000 items, 20,000 rows of the log`, ms(plan), '50 ms');
   }
+
+  const listened = listeningFigures(join(tmpdir(), 'corvel-listening'));
+  for (const { kind, f, worst, shift, cost, tracker } of listened) {
+    const ratio = tracker === undefined ? '' : `, ${(f / tracker).toFixed(2)} × a general tracker`;
+    row(
+      `notes heard, ${kind}: F, worst file ${worst.toFixed(2)}${ratio}`,
+      f.toFixed(3),
+      kind === 'ringing' ? '0.85' : '0.93'
+    );
+    row(
+      `  its times, and a minute of sound in processor time`,
+      `${(1000 * shift).toFixed(0)} ms ${cost.toFixed(1)} s`,
+      '20 ms, 3 s'
+    );
+  }
+  row(
+    'notes heard, mean of all kinds: F',
+    (listened.reduce((sum, { f }) => sum + f, 0) / listened.length).toFixed(3),
+    '0.97'
+  );
 
   console.log(`\n${rows.join('\n')}\n`);
   expect(rows.length).toBeGreaterThan(0);

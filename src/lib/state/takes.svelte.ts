@@ -2,10 +2,10 @@
  * The takes of a chart: how they come in (microphone, file, MIDI, simulated player), how they are heard and judged, and what is kept. The
  * listening itself is done beside the page.
  */
+/* eslint-disable svelte/prefer-svelte-reactivity -- the map here is of a recording under way, which nothing shows */
 import { wrap, type Remote } from 'comlink';
 import type { ListedTake, StoredTake, TakeData, WayIn } from '$lib/api/take';
 import type { Microphone } from '$lib/audio/input/microphone';
-import type { RecordedBlock } from '$lib/audio/input/blocks';
 import { NotReadable } from '$lib/core/formats/not-readable';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { beatsOf, endOf, ticksOf, type LineNote } from '$lib/core/line/model';
@@ -17,7 +17,7 @@ import { linesOf } from '$lib/core/plan/lines';
 import { findClock } from '$lib/core/takes/find-clock';
 import { judgeTake, type Judgement, type MeantTarget } from '$lib/core/takes/judge/judge';
 import { remarksOn, type TakeRemark } from '$lib/core/takes/judge/remarks';
-import type { Listened, PlayedNote, Trouble } from '$lib/core/takes/model';
+import type { Listened, PlayedNote, RecordedBlock, Trouble } from '$lib/core/takes/model';
 import { perform } from '$lib/core/takes/player/perform';
 import type { Tone } from '$lib/core/takes/player/string';
 import type { ListenerApi } from '../workers/listener';
@@ -671,6 +671,11 @@ export class Takes extends Attempts {
       this.opened = await client.openTake(this.#chart, take.id);
       this.list = (await client.listTakes(this.#chart)).takes;
     });
+  }
+
+  /** The sound of a take was taken off elsewhere. */
+  async soundGone(id: string): Promise<void> {
+    if (this.opened?.id === id) await this.open(id);
   }
 
   close(): void {

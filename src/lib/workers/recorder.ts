@@ -2,7 +2,7 @@
  * The worklet of a recording: hands over what comes in, in batches, each stamped with the frame of its first sample, so that it can be
  * laid against whatever the same clock has played.
  */
-import type { RecordedBlock } from '../audio/input/blocks';
+import type { RecordedBlock } from '../core/takes/model';
 
 declare const currentFrame: number;
 declare function registerProcessor(name: string, processor: new () => object): void;

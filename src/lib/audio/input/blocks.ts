@@ -1,11 +1,6 @@
 /** Sound as it comes in: blocks on the clock of an audio context. */
+import type { RecordedBlock } from '../../core/takes/model';
 import recorderUrl from '../../workers/recorder?worker&url';
-
-/** Some samples in a row, and the frame of the context's clock at which the first of them came in. */
-export interface RecordedBlock {
-  readonly frame: number;
-  readonly samples: Float32Array<ArrayBuffer>;
-}
 
 /** Leads a source into blocks. The same for a microphone and for a context that is rendered. */
 export async function blocksOf(

@@ -1,7 +1,8 @@
 /** The microphone or interface, on the clock that the band is played by. No sound leaves the machine. */
 import * as Tone from 'tone';
 import { openSound } from '../open';
-import { blocksOf, type RecordedBlock } from './blocks';
+import type { RecordedBlock } from '../../core/takes/model';
+import { blocksOf } from './blocks';
 
 export interface Microphone {
   /** As the browser names it; what was measured of it is kept under it. */

@@ -24,6 +24,12 @@ export interface HeardNote extends PlayedNote {
   readonly curve: PitchCurve;
 }
 
+/** Some samples in a row as they come in, and the frame of the audio clock at which the first of them did. */
+export interface RecordedBlock {
+  readonly frame: number;
+  readonly samples: Float32Array<ArrayBuffer>;
+}
+
 /** What makes a sound hard to read. */
 export type Trouble = 'silence' | 'noise' | 'clipped' | 'several notes at once';
 

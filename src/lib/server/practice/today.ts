@@ -18,6 +18,7 @@ import { openChart, readColumn } from '../songbook';
 import { listCards } from './cards';
 import { listItems, plannedItem } from './items';
 import { placedRows, stumblesSince } from './log';
+import { missedSince } from '../takes/takes';
 import { listSetLists } from './set-lists';
 
 export const todayQuery = z.object({
@@ -78,7 +79,7 @@ export async function todayOf(
 /** Days that count as lately. */
 const LATELY = 14;
 
-/** Changes of charts in practice at which it went wrong lately. */
+/** Changes of charts in practice at which it went wrong lately: marked at the stand, or missed in takes. */
 async function stumbledLately(
   db: Database,
   items: readonly PracticeItem[],
@@ -86,10 +87,13 @@ async function stumbledLately(
 ): Promise<readonly Stumbled[]> {
   const practised = [...new Set(items.flatMap(({ chart }) => chart ?? []))];
   if (practised.length === 0) return [];
-  const byChart = await stumblesSince(db, dayAfter(day, 1 - LATELY));
+  const since = dayAfter(day, 1 - LATELY);
+  const [marked, missed] = [await stumblesSince(db, since), await missedSince(db, since)];
   const found: Stumbled[] = [];
   for (const chart of practised) {
-    const often = stumblesByChange(byChart.get(chart) ?? []).filter(({ times }) => times >= STUMBLED_OFTEN);
+    const often = stumblesByChange([...(marked.get(chart) ?? []), ...(missed.get(chart) ?? [])]).filter(
+      ({ times }) => times >= STUMBLED_OFTEN
+    );
     if (often.length === 0) continue;
     const { source } = await openChart(db, chart);
     const { changes } = readSheet(source).analysis;

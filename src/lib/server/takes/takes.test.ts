@@ -7,6 +7,9 @@ import { keepTake, takeData } from '../../api/take';
 import { readWav } from '../../core/formats/wav/read';
 import { played, START, TEMPO, tuneOf } from '../../core/takes/testing';
 import { openDatabase, type Database } from '../database';
+import { itemData } from '../../api/practice';
+import { keepNewItems } from '../practice/items';
+import { todayOf } from '../practice/today';
 import { createChart } from '../songbook';
 import { readSound, soundBytes, writeSound } from './sounds';
 import {
@@ -16,6 +19,7 @@ import {
   forgetSound,
   keepNewTake,
   listTakes,
+  missedSince,
   openTake,
   sweepTakes,
   takeSounds
@@ -98,6 +102,54 @@ describe('the takes of a chart', () => {
     await expect(bringBackTake(db, id)).rejects.toMatchObject({ status: 404 });
     expect(soundBytes(db, id)).toBe(0);
   });
+});
+
+describe('what was missed in takes', () => {
+  it('becomes a seam of the plan, where it is missed again and again', async () => {
+    const late = (chartData = dataOf()) => ({
+      ...chartData,
+      // The third note of the form and on: the Bb7 is landed on a good beat late, all else on time.
+      notes: chartData.notes.map((note) =>
+        Math.abs(note.at - START - (4 * 60) / TEMPO) < 0.1
+          ? { ...note, at: note.at + (0.8 * 60) / TEMPO }
+          : note
+      )
+    });
+    await keepNewItems(db, {
+      items: [{ id: `${chart}:Eb:5:up`, chart, data: ITEM }]
+    });
+    for (const at of [1, 2, 3]) {
+      const data = { ...late(), notes: late().notes.filter((note) => !isInside(note.at, 4, 4.7)) };
+      await keep(at, data);
+    }
+    expect((await missedSince(db, '2026-05-01')).get(chart)!.map(({ stumbles }) => stumbles)).toEqual([
+      [1],
+      [1],
+      [1]
+    ]);
+    expect((await missedSince(db, '2026-05-05')).get(chart)).toBeUndefined();
+    const { plan } = await todayOf(db, { day: '2026-05-06', minutes: 30, offset: 0 });
+    expect(plan.session).toContainEqual(expect.objectContaining({ kind: 'seam', chart, change: 1 }));
+  });
+
+  it('is none of the plan’s where the take fits its chart nowhere', async () => {
+    const strange = dataOf();
+    await keep(1, { ...strange, notes: strange.notes.map((note) => ({ ...note, midi: note.midi + 1 })) });
+    expect((await missedSince(db, '2026-05-01')).get(chart)).toBeUndefined();
+  });
+});
+
+const isInside = (at: number, from: number, to: number) => {
+  const beat = ((at - START) * TEMPO) / 60;
+  return beat > from - 0.3 && beat < to;
+};
+const ITEM = itemData.parse({
+  what: 'up',
+  name: 'Ascending',
+  area: 5,
+  key: 'Eb',
+  after: [],
+  tempo: { start: 60, goal: 100 }
 });
 
 describe('the sound of a take', () => {

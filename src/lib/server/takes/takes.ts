@@ -9,6 +9,7 @@ import {
   type ListedTake,
   type StoredTake,
   type TakeData,
+  type TakeLanding,
   type TakeSounds,
   type TakeSummary,
   type WayIn
@@ -19,6 +20,7 @@ import { STANDARD } from '../../core/neck/tuning';
 import { arrange } from '../../core/plan/arrange';
 import type { Plan } from '../../core/plan/model';
 import { judgeTake } from '../../core/takes/judge/judge';
+import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
 import { editKept, isGone, markKept, type Kept } from '../kept';
 import { openChart, readColumn } from '../songbook';
@@ -254,6 +256,33 @@ export async function takeSounds(db: Database): Promise<TakeSounds> {
     takes: rows.map(({ played_at, loved, ...row }) => ({ ...row, playedAt: played_at, isLoved: loved === 1 }))
   };
 }
+
+/**
+ * Changes that were missed in takes since a day, one entry for each take of a chart: late, silent or outside. A take that fits its chart
+ * nowhere tells nothing.
+ */
+export async function missedSince(
+  db: Database,
+  day: string
+): Promise<ReadonlyMap<string, { readonly stumbles: readonly number[] }[]>> {
+  const rows = await db
+    .selectFrom('take')
+    .select(['chart_id', 'summary'])
+    .where('deleted_at', 'is', null)
+    .where('day', '>=', day)
+    .execute();
+  const byChart = new Map<string, { stumbles: readonly number[] }[]>();
+  for (const { chart_id, summary } of rows) {
+    const read = summaryFrom(summary);
+    if (!read?.figures.fits) continue;
+    const stumbles = read.landings.filter(isMissed).map(({ change }) => change);
+    byChart.set(chart_id, [...(byChart.get(chart_id) ?? []), { stumbles }]);
+  }
+  return byChart;
+}
+
+const isMissed = ({ met, late }: TakeLanding) =>
+  met === 'silent' || met === 'outside' || (met === 'late' && (late ?? 0) >= THRESHOLDS.seam);
 
 /** Removes for good what was deleted long ago: rows and sounds. */
 export async function sweepTakes(db: Database, now: number): Promise<void> {

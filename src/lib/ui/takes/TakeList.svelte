@@ -2,14 +2,17 @@
 <script lang="ts">
   import Heart from '@lucide/svelte/icons/heart';
   import type { ListedTake } from '$lib/api/take';
+  import SoundRoom from './SoundRoom.svelte';
   import { percent, WAY_WORDS } from './words';
 
   interface Props {
     takes: readonly ListedTake[];
     opened: string | null;
     onopen: (id: string) => void;
+    /** The sound of a take has gone. */
+    onforgotten: (id: string) => void;
   }
-  let { takes, opened, onopen }: Props = $props();
+  let { takes, opened, onopen, onforgotten }: Props = $props();
   const date = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
 </script>
 
@@ -51,4 +54,5 @@
       </li>
     {/each}
   </ul>
+  <SoundRoom stamp={takes} {onforgotten} />
 </section>

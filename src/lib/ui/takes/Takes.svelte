@@ -323,7 +323,12 @@
           <p class="card px-3 py-2 text-warn">This take cannot be read any more; it is kept as it is.</p>
         {/if}
       </div>
-      <TakeList takes={takes.list} opened={opened.id} onopen={(id) => void takes.open(id)} />
+      <TakeList
+        takes={takes.list}
+        opened={opened.id}
+        onopen={(id) => void takes.open(id)}
+        onforgotten={(id) => void takes.soundGone(id)}
+      />
     </div>
     <TakeTrends
       takes={takes.list}
