@@ -186,7 +186,7 @@ describe('the file', () => {
     file.exec(
       `alter table chart drop column search; alter table chart add column practised_at integer;
        drop table line; drop table lick; drop table practice_item; drop table practice_log;
-       drop table card_review; drop table card; drop table set_list`
+       drop table card_review; drop table card; drop table set_list; drop table take`
     );
     file.pragma('user_version = 1');
     file.close();

@@ -28,10 +28,14 @@ export class SoundUpload {
   /** Why nothing goes through; empty while it does. */
   problem = '';
 
+  #isReady = false;
+
+  /** `begin`: what has to be on the server before the first piece, the take itself; tried again until it is. */
   constructor(
     chart: string,
     take: string,
-    readonly rate: number
+    readonly rate: number,
+    readonly begin: () => Promise<unknown> = () => Promise.resolve()
   ) {
     this.#path = soundPath(chart, take);
   }
@@ -49,6 +53,12 @@ export class SoundUpload {
   }
 
   async #sendAll(): Promise<boolean> {
+    try {
+      if (!this.#isReady) await this.begin();
+      this.#isReady = true;
+    } catch (error) {
+      return this.#waitOn((error as Error).message);
+    }
     while (this.#waiting.length) {
       const piece = this.#nextPiece();
       const response = await fetch(`${this.#path}?from=${this.#sent}&rate=${this.rate}`, {
@@ -58,16 +68,19 @@ export class SoundUpload {
       }).catch(() => null);
       if (!response?.ok) {
         const told = (await response?.json().catch(() => null)) as { error?: { message: string } } | null;
-        this.problem = told?.error?.message ?? 'The server does not answer; the sound waits here.';
-        if (response && response.status < 500) return false;
         this.#waiting.unshift(piece);
-        this.#timer ??= setTimeout(() => void this.send(), RETRY);
-        return false;
+        return this.#waitOn(told?.error?.message ?? 'The server does not answer; the sound waits here.');
       }
       this.problem = '';
       this.#sent += piece.length;
     }
     return true;
+  }
+
+  #waitOn(problem: string): false {
+    this.problem = problem;
+    this.#timer ??= setTimeout(() => void this.send(), RETRY);
+    return false;
   }
 
   #nextPiece(): Uint8Array<ArrayBuffer> {
@@ -85,9 +98,5 @@ export class SoundUpload {
       at += piece.length;
     }
     return whole;
-  }
-
-  close(): void {
-    clearTimeout(this.#timer);
   }
 }

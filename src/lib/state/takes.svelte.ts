@@ -15,7 +15,7 @@ import { quarterTempo, swingAt, swingOver } from '$lib/core/practice/pulse';
 import { arrange, type Arrangement } from '$lib/core/plan/arrange';
 import { linesOf } from '$lib/core/plan/lines';
 import { findClock } from '$lib/core/takes/find-clock';
-import { judgeTake, type Judgement, type MeantTarget } from '$lib/core/takes/judge/judge';
+import { judgeTake, type Judgement, type JudgingGround, type MeantTarget } from '$lib/core/takes/judge/judge';
 import { remarksOn, type TakeRemark } from '$lib/core/takes/judge/remarks';
 import type { Listened, PlayedNote, RecordedBlock, Trouble } from '$lib/core/takes/model';
 import { perform } from '$lib/core/takes/player/perform';
@@ -34,8 +34,10 @@ import type { Workspace } from './workspace.svelte';
 
 /** Samples a second of sounds that were made or read here. */
 const RATE = 44_100;
-/** Seconds of a file that is listened to. */
-const LONGEST_FILE = 600;
+/** Milliseconds after which a server that was away is tried again. */
+const RETRY = 3000;
+/** Seconds of a take that is listened to. */
+const LONGEST_SECONDS = 600;
 const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
 /** Seconds of silence before the simulated player begins. */
 const LEAD = 0.5;
@@ -101,26 +103,39 @@ export class Takes extends Attempts {
     return this.workspace.document.id;
   }
 
-  /** The chart of the opened take, as it was then. */
-  readonly arranged: Arrangement | null = $derived.by(() => {
-    const data = this.opened?.data;
-    if (!data) return null;
+  /** Another take, read beside the opened one. */
+  beside: StoredTake | null = $state.raw(null);
+
+  async putBeside(id: string): Promise<void> {
+    await this.attempt(async () => {
+      const take = await client.openTake(this.#chart, id);
+      if (!this.#isClosed) this.beside = take;
+    });
+  }
+
+  putAway(): void {
+    this.beside = null;
+  }
+
+  /** The chart of a take as it was then. */
+  #arrangementOf(data: TakeData): Arrangement {
     const { arrangement, plan, neck, system, document } = this.workspace;
     return data.source === document.source
       ? arrangement
       : arrange(readSheet(data.source), plan, neck, system);
-  });
-  readonly #ground = $derived.by(() => {
-    const { arranged } = this;
-    if (!arranged || arranged.analysis.changes.length === 0) return null;
-    const { sheet, analysis, chosen, neck } = arranged;
-    return { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck };
-  });
-  readonly judgement: Judgement | null = $derived.by(() => {
-    const data = this.opened?.data;
-    if (!data || !this.#ground) return null;
-    const { notes, tempo, start, targets } = data;
-    return judgeTake({ notes, clock: { tempo, start }, targets }, this.#ground);
+  }
+  readonly arranged: Arrangement | null = $derived.by(() =>
+    this.opened?.data ? this.#arrangementOf(this.opened.data) : null
+  );
+  readonly #ground = $derived(this.arranged && groundOf(this.arranged));
+  readonly judgement: Judgement | null = $derived.by(() =>
+    this.opened?.data && this.#ground ? judged(this.opened.data, this.#ground) : null
+  );
+  readonly besideJudged = $derived.by(() => {
+    const data = this.beside?.data;
+    const arranged = data && this.#arrangementOf(data);
+    const ground = arranged && groundOf(arranged);
+    return ground ? { arranged, judgement: judged(data, ground) } : null;
   });
   readonly remarks: readonly TakeRemark[] = $derived.by(() =>
     this.judgement && this.#ground ? remarksOn(this.judgement, this.#ground) : []
@@ -146,7 +161,9 @@ export class Takes extends Attempts {
   async open(id: string): Promise<void> {
     await this.attempt(async () => {
       const take = await client.openTake(this.#chart, id);
-      if (!this.#isClosed) this.opened = take;
+      if (this.#isClosed) return;
+      this.opened = take;
+      if (this.beside?.id === id) this.beside = null;
     });
   }
 
@@ -296,8 +313,8 @@ export class Takes extends Attempts {
       this.problem = `“${file.name}” is no sound that this browser reads; try WAV, MP3, OGG or FLAC.`;
       return;
     }
-    if (buffer.duration > LONGEST_FILE) {
-      this.problem = `“${file.name}” lasts ${Math.round(buffer.duration / 60)} minutes; a take has ${LONGEST_FILE / 60} at most. Cut out the part that you want to hear about.`;
+    if (buffer.duration > LONGEST_SECONDS) {
+      this.problem = `“${file.name}” lasts ${Math.round(buffer.duration / 60)} minutes; a take has ${LONGEST_SECONDS / 60} at most. Cut out the part that you want to hear about.`;
       return;
     }
     const samples = mono(buffer);
@@ -499,25 +516,24 @@ export class Takes extends Attempts {
     }
     const id = crypto.randomUUID();
     const { rate } = this.#microphone;
-    this.#recording = { id, upload: new SoundUpload(this.#chart, id, rate), blocks: [] };
-    this.isRecording = true;
     const now = Date.now();
-    // The take is there from its first moment on: what is torn off is kept as far as it came.
     const origin = this.#microphone.now();
     const latency = latencyOf(this.#microphone.name);
     const start = first.second - origin + (latency ?? 0);
     this.#origin = Math.round(origin * rate);
-    await this.attempt(async () => {
-      await client.keepTake(this.#chart, {
-        id,
-        name: `Take of ${CLOCK.format(now)}`,
-        playedAt: now,
-        day: dayHere(now),
-        seconds: 0,
-        data: { ...this.#frame('microphone', first.tempo, start), ...plain([]), latency }
-      });
-    });
-    void this.#recording.upload.send();
+    const take = {
+      id,
+      name: `Take of ${CLOCK.format(now)}`,
+      playedAt: now,
+      day: dayHere(now),
+      seconds: 0,
+      data: { ...this.#frame('microphone', first.tempo, start), ...plain([]), latency }
+    };
+    // The take is there from its first moment on: what is torn off is kept as far as it came.
+    const upload = new SoundUpload(this.#chart, id, rate, () => client.keepTake(this.#chart, take));
+    this.#recording = { id, upload, blocks: [] };
+    this.isRecording = true;
+    void upload.send();
   }
   /** Frame of the clock at which the recording begins. */
   #origin = 0;
@@ -534,6 +550,10 @@ export class Takes extends Attempts {
     recording.blocks.push({ frame: block.frame + skip, samples: samples as Float32Array<ArrayBuffer> });
     recording.upload.add(samples);
     this.waits = recording.upload.problem;
+    if (block.frame - this.#origin > LONGEST_SECONDS * recording.upload.rate) {
+      this.said = `A take has ${LONGEST_SECONDS / 60} minutes at most; this one was ended there.`;
+      void this.finish();
+    }
   }
 
   #closeMicrophone(): void {
@@ -558,8 +578,12 @@ export class Takes extends Attempts {
     const heard = await this.#work('What you played is listened to', (listener) =>
       listener.listen(samples, rate)
     );
-    const isSent = await recording.upload.send();
-    this.waits = isSent ? '' : recording.upload.problem;
+    // A server that is away is waited for: the take is in the page until it has arrived.
+    while (!(await recording.upload.send()) && !this.#isClosed) {
+      this.waits = recording.upload.problem;
+      await new Promise((resolve) => setTimeout(resolve, RETRY));
+    }
+    this.waits = '';
     await this.#judgeRecording(recording.id, heard, samples.length / rate);
   }
 
@@ -680,12 +704,25 @@ export class Takes extends Attempts {
 
   close(): void {
     this.#isClosed = true;
-    if (this.isRecording) void this.finish();
-    this.#closeMicrophone();
-    this.rehearsal.close();
-    this.stopWork();
+    const end = () => {
+      this.#closeMicrophone();
+      this.rehearsal.close();
+      this.stopWork();
+    };
+    // What is being recorded when the view is left is read to its end.
+    if (this.isRecording) void this.finish().finally(end);
+    else end();
   }
 }
+
+/** What takes of a chart are judged against; null where it has no chords. */
+function groundOf({ sheet, analysis, chosen, neck }: Arrangement): JudgingGround | null {
+  if (analysis.changes.length === 0) return null;
+  return { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck };
+}
+
+const judged = ({ notes, tempo, start, targets }: TakeData, ground: JudgingGround): Judgement =>
+  judgeTake({ notes, clock: { tempo, start }, targets }, ground);
 
 const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'A file';
 

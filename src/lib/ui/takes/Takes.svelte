@@ -35,10 +35,12 @@
   import TakeRemarks from './TakeRemarks.svelte';
   import TakeTrends from './TakeTrends.svelte';
   import { TAKE_FILES } from './files';
+  import { percent } from './words';
 
   let { workspace }: ViewProps = $props();
   const takes = untrack(() => new Takes(workspace));
   const replaying = untrack(() => new Replaying(takes));
+  const DATE = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
   let round = $state(0);
   let isDropping = $state(false);
 
@@ -52,6 +54,14 @@
   });
 
   const opened = $derived(takes.opened);
+  const beside = $derived(takes.beside);
+  /** Takes that the opened one can be read beside. */
+  const others = $derived([
+    { value: '', name: 'beside …' },
+    ...takes.list
+      .filter(({ id, summary }) => id !== opened?.id && summary?.figures.fits)
+      .map(({ id, name, playedAt }) => ({ value: id, name, hint: DATE.format(playedAt) }))
+  ]);
   const data = $derived(opened?.data ?? null);
   const judgement = $derived(takes.judgement);
   const arranged = $derived(takes.arranged);
@@ -175,8 +185,9 @@
     ...TAKE_FILES.map(({ id, name, hint }) => ({ value: id, name, hint }))
   ];
   async function save(id: string) {
+    if (!change) return;
     try {
-      const done = await TAKE_FILES.find((one) => one.id === id)?.run({ takes, line });
+      const done = await TAKE_FILES.find((one) => one.id === id)?.run({ takes, line, change });
       if (done === null) takes.problem ||= 'This take has nothing to save in that form.';
       else if (done) toast(done);
     } catch (error) {
@@ -274,6 +285,14 @@
             >
               <Heart size={16} class={opened.isLoved ? 'fill-target text-target' : ''} />
             </Button>
+            {#if others.length > 1}
+              <Select
+                label="Beside another take"
+                value={beside?.id ?? ''}
+                options={others}
+                onpick={(id) => (id ? void takes.putBeside(id) : takes.putAway())}
+              />
+            {/if}
             <Select label="Save or keep" value="" options={files} onpick={(id) => id && void save(id)} />
             <Button label="Delete this take" onclick={() => void remove()}><Trash2 size={16} /></Button>
           </span>
@@ -290,6 +309,27 @@
         {#if data && judgement && arranged}
           <TakeRemarks remarks={takes.remarks} onshow={select} ondrill={drill} />
           <TakeDrawing {arranged} {data} {judgement} {round} {selected} {time} onselect={select} />
+          {#if beside?.data && takes.besideJudged}
+            <div class="flex flex-wrap items-baseline gap-x-3 text-sm" data-beside={beside.id}>
+              <b>{beside.name}</b>
+              <span class="text-soft">
+                {percent(takes.besideJudged.judgement.figures.hits)} hit, {percent(
+                  takes.besideJudged.judgement.figures.outlined
+                )} heard; above {percent(judgement.figures.hits)} and {percent(judgement.figures.outlined)}
+              </span>
+              <Button size="small" onclick={() => takes.putAway()}>put away</Button>
+            </div>
+            <TakeDrawing
+              arranged={takes.besideJudged.arranged}
+              data={beside.data}
+              judgement={takes.besideJudged.judgement}
+              round={Math.min(round, takes.besideJudged.judgement.figures.rounds - 1)}
+              {selected}
+              time={null}
+              onselect={select}
+              isSmall
+            />
+          {/if}
           <LineNeck {workspace} notes={over} {next} {lit} />
           {#if opened.way === 'file' || opened.way === 'midi file'}
             <p class="flex flex-wrap items-center gap-3 text-sm text-soft" data-clock>

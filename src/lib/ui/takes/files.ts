@@ -1,6 +1,15 @@
 /** What a take can be saved or kept as: a row each. */
 import { wavFile } from '$lib/audio/wav';
-import type { LineNote } from '$lib/core/line/model';
+import type { ItemData } from '$lib/api/practice';
+import type { AnalysedChange } from '$lib/core/harmony/analysis';
+import { keyText } from '$lib/core/harmony/key';
+import { lickFrom } from '$lib/core/line/lick-facts';
+import { ticksOf, type LineNote } from '$lib/core/line/model';
+import { LOWEST_TEMPO } from '$lib/core/practice/ladder';
+import { midiName } from '$lib/core/theory/note';
+import { prettyNote, prettySymbol } from '$lib/core/theory/typeset';
+import { callRoute } from '$lib/state/call';
+import { LickBook } from '$lib/state/licks.svelte';
 import { keepLine } from '$lib/state/lines-client';
 import type { Takes } from '$lib/state/takes.svelte';
 import { saveFile } from '../export/file';
@@ -8,6 +17,8 @@ import { LINE_FORMATS } from '../exports';
 
 interface Keeping {
   readonly takes: Takes;
+  /** The change that is selected, in the chart of the take. */
+  readonly change: AnalysedChange;
   /** The round that is shown, as a line of the chart, with places. */
   readonly line: readonly LineNote[];
 }
@@ -59,6 +70,66 @@ async function keepAsLine({ takes, line }: Keeping): Promise<string | null> {
   return `“${opened.name}” is kept among the lines of this chart.`;
 }
 
+/** The notes over the bar of the selected change go into the lick book. */
+async function keepAsLick({ takes, line, change }: Keeping): Promise<string | null> {
+  const { arranged, opened, workspace } = takes;
+  if (!arranged || !opened) return null;
+  const { form, head } = arranged.sheet;
+  const bar = form.bars.find(({ number }) => number === change.bar);
+  const lick =
+    bar &&
+    lickFrom(line, arranged.analysis.changes, head.meter, {
+      from: ticksOf(bar.start),
+      to: ticksOf(bar.start + bar.beats)
+    });
+  if (!lick) return null;
+  const book = new LickBook();
+  await book.keep(`${opened.name}, bar ${change.bar}`.slice(0, 120), {
+    ...lick,
+    key: keyText(change.key),
+    tags: ['take'],
+    source: `${workspace.document.title}: ${opened.name}`.slice(0, 300),
+    rating: 0,
+    played: 0
+  });
+  if (book.problem) throw new Error(book.problem);
+  return `Bar ${change.bar} is kept in the lick book.`;
+}
+
+/** What was landed on at the selected change becomes its target. */
+async function pinAsTarget({ takes, line, change }: Keeping): Promise<string | null> {
+  const { opened, workspace } = takes;
+  const landed = line.find(({ start }) => start >= ticksOf(change.start) - ticksOf(0.5));
+  const isOwn = opened?.data?.source === workspace.document.source;
+  if (!landed?.place || !isOwn || landed.start > ticksOf(change.start + 1)) return null;
+  workspace.pin(change.index, landed.place);
+  return `${prettyNote(midiName(landed.midi))} is the target of bar ${change.bar} now.`;
+}
+
+/** The change into the selected one is practised from now on, with its approach note. */
+async function practise({ takes, change }: Keeping): Promise<string | null> {
+  const { workspace } = takes;
+  const into = workspace.changes[change.index - 1];
+  const symbols = [into, change].flatMap((one) => (one ? prettySymbol(one.symbol) : []));
+  const goal = takes.rehearsal.tempo;
+  const item: ItemData = {
+    what: 'approach',
+    name: `${symbols.join(' to ')}, bar ${change.bar}`,
+    over: into ? { kind: 'pair', change: into.index } : { kind: 'change', change: change.index },
+    area: workspace.arrangement.home,
+    key: keyText(workspace.analysis.key),
+    minutes: 5,
+    after: [],
+    tempo: { start: Math.max(LOWEST_TEMPO, Math.round(goal * SLOWER)), goal }
+  };
+  const id = `${workspace.document.id}:take:${change.index}`;
+  const items = [{ id, chart: workspace.document.id, data: item }];
+  await callRoute('practice/items', 'nothing was added', 'POST', { items });
+  return `“${item.name}” is among what you practise.`;
+}
+/** What is mended begins this much slower. */
+const SLOWER = 0.7;
+
 export const TAKE_FILES: readonly TakeFile[] = [
   { id: 'wav', name: 'save the sound', hint: 'WAV', run: saveSound },
   {
@@ -73,5 +144,23 @@ export const TAKE_FILES: readonly TakeFile[] = [
     name: 'keep as a line',
     hint: 'The round that is shown, to mend and drill it',
     run: keepAsLine
+  },
+  {
+    id: 'lick',
+    name: 'keep the bar as a lick',
+    hint: 'What was played over the bar of the selected change',
+    run: keepAsLick
+  },
+  {
+    id: 'target',
+    name: 'make it the target',
+    hint: 'What you landed on at the selected change',
+    run: pinAsTarget
+  },
+  {
+    id: 'item',
+    name: 'practise this change',
+    hint: 'From the chord before into the selected one, in Today',
+    run: practise
   }
 ];

@@ -268,6 +268,26 @@ describe('remarks', () => {
     expect(remarks.map(({ text }) => text)).toContain('In bar 2 you land on F♯; the third, B, would say G7.');
   });
 
+  it('name a target that is a colour by its number', () => {
+    const nine = [{ change: 1, midi: 69 }];
+    const remarks = remarksOn(
+      judgeNotes([note(0, 65), note(4, 66), note(8, 64), note(12, 64)], nine),
+      CADENCE.ground
+    );
+    expect(remarks.map(({ text }) => text)).toContain('In bar 2 you land on F♯; the 9, A, would say G7.');
+  });
+
+  it('name the bar before which the line first stops, where it does so again and again', () => {
+    const stopping = judgeNotes([note(0, 65, 2), note(4, 71, 2), note(8, 64, 2), note(12, 64, 2)]);
+    expect(stopping.stops).toEqual([1, 2, 3]);
+    expect(remarksOn(stopping, CADENCE.ground)).toContainEqual(
+      expect.objectContaining({
+        bar: 2,
+        text: expect.stringContaining('Before 3 changes of 4, first before bar 2,') as string
+      })
+    );
+  });
+
   it('say that a take without notes lies beside the chart', () => {
     expect(remarksOn(judgeNotes([]), CADENCE.ground)).toMatchObject([{ kind: 'whole', bar: 1 }]);
   });

@@ -107,6 +107,8 @@ export interface Judgement {
   readonly figures: TakeFigures;
   readonly seams: readonly Seam[];
   readonly clashes: readonly Clash[];
+  /** Changes before which the line had stopped, in the order of time. */
+  readonly stops: readonly number[];
   /** The take as a line over the form, round after round. */
   readonly line: readonly LineNote[];
 }
@@ -165,10 +167,14 @@ export function judgeTake({ notes, clock, targets }: TakeToJudge, ground: Judgin
         degree: degree!
       }))
   );
+  const stops = changes
+    .filter(({ change, round, isLeftAlone }) => !isLeftAlone && isAfterSilence(change, round, played, ground))
+    .map(({ change }) => change);
   return {
     changes,
     figures: figuresOf({
       changes,
+      stops,
       line,
       played,
       rounds,
@@ -178,6 +184,7 @@ export function judgeTake({ notes, clock, targets }: TakeToJudge, ground: Judgin
     }),
     seams: seamsOf(changes),
     clashes,
+    stops,
     line
   };
 }
@@ -310,6 +317,7 @@ const MOST_PLACED = 512;
 
 interface Parts {
   readonly changes: readonly JudgedChange[];
+  readonly stops: readonly number[];
   readonly line: readonly LineNote[];
   readonly played: readonly BeatNote[];
   readonly rounds: number;
@@ -318,7 +326,8 @@ interface Parts {
   readonly ground: JudgingGround;
 }
 
-function figuresOf({ changes, line, played, rounds, clashes, readings, ground }: Parts): TakeFigures {
+function figuresOf(parts: Parts): TakeFigures {
+  const { changes, stops, line, played, rounds, clashes, readings, ground } = parts;
   const over = changes.filter(({ isLeftAlone }) => !isLeftAlone);
   const targets = over.flatMap(({ target }) => (target ? [target] : []));
   const met = Object.fromEntries(
@@ -349,7 +358,7 @@ function figuresOf({ changes, line, played, rounds, clashes, readings, ground }:
     met,
     late: roundedOr(mean(lates)),
     apart: roundedOr(mean(aparts)),
-    silences: over.filter(({ change, round }) => isAfterSilence(change, round, played, ground)).length,
+    silences: stops.length,
     avoids: clashes.length,
     outside: readings.reduce(
       (sum, { notes }) => sum + notes.filter(({ role }) => role === 'outside').length,

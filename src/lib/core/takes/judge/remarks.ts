@@ -3,9 +3,10 @@
  * first; then what would tell most if it were mended. Source: docs/music-rules.md, Judging a take.
  */
 import type { AnalysedChange } from '../../harmony/analysis';
-import { DEGREES, type Degree } from '../../theory/degree';
+import type { Chord } from '../../theory/chord';
+import { DEGREES, degreeOf, type Degree } from '../../theory/degree';
 import { prettyDegree, prettyNote, prettySymbol } from '../../theory/typeset';
-import { spell } from '../../theory/note';
+import { semitonesUp, spell } from '../../theory/note';
 import { counted, listed } from '../../theory/words';
 import type { Judgement, JudgedChange, JudgingGround } from './judge';
 import { THRESHOLDS } from './thresholds';
@@ -67,15 +68,16 @@ const pairAt = (change: number) => ({ from: Math.max(0, change - 1), to: change 
 
 const SLOT_NAMES = { '1': 'root', '3': 'third', '5': 'fifth', '7': 'seventh' } as const;
 
-/** "the third, E": a tone of a change's chord. */
+/** "the third, E": a pitch as it is heard over a change. */
 function toneNamed({ chord }: AnalysedChange, pitch: number): string {
-  const at = chord!.pitchClasses.indexOf(pitch % 12);
-  const degree = chord!.tones[at];
-  const note = prettyNote(chord!.notes[at] ?? '');
-  if (!degree) return note;
+  const degree = degreeOf(semitonesUp(chord!.rootPc, pitch % 12), chord!.tones);
+  const note = noteNamed(chord!, degree);
   const { slot } = DEGREES[degree];
   return `the ${slot === 'tension' ? prettyDegree(degree) : SLOT_NAMES[slot]}, ${note}`;
 }
+
+/** A degree over a chord, spelled from its root. */
+const noteNamed = (chord: Chord, degree: Degree) => prettyNote(spell(chord.notes[0]!, degree));
 
 /** "0.6 beats". */
 const beatsLate = (late: number) => counted(Math.round(late * 10) / 10, 'beat');
@@ -114,7 +116,7 @@ const strange: Rule = ({ changes }, ground) => {
     kind: 'mend',
     bar: change.bar,
     change: first.change,
-    text: `In bar ${change.bar} you land on ${prettyNote(spell(change.chord!.notes[0]!, first.landed.degree))}; ${toneNamed(change, first.target.wanted)}, would say ${named(change)}.`,
+    text: `In bar ${change.bar} you land on ${noteNamed(change.chord!, first.landed.degree)}; ${toneNamed(change, first.target.wanted)}, would say ${named(change)}.`,
     drill: { drill: 'targets', ...pairAt(first.change) },
     weight: 2 + wrong.length
   };
@@ -148,16 +150,14 @@ function longest(changes: readonly JudgedChange[], ground: JudgingGround): Judge
 }
 
 /** The line stops before changes: what leads in is missing. */
-const silences: Rule = ({ figures, changes }, ground) => {
+const silences: Rule = ({ figures, stops }, ground) => {
   if (figures.silences < 2 || figures.silences * 3 < figures.changes) return null;
-  const first = changes.find(({ target, isLeftAlone, change }) => change > 0 && !isLeftAlone && target);
-  if (!first) return null;
-  const change = changeAt(ground, first.change);
+  const change = changeAt(ground, stops[0]!);
   return {
     kind: 'mend',
     bar: change.bar,
-    change: first.change,
-    text: `Before ${counted(figures.silences, 'change')} of ${figures.changes} the line stops and waits: lead into the target with the note below it.`,
+    change: change.index,
+    text: `Before ${counted(figures.silences, 'change')} of ${figures.changes}, first before bar ${change.bar}, the line stops and waits: lead into the target with the note below it.`,
     drill: { drill: 'approach', from: 0, to: ground.analysis.changes.length - 1 },
     weight: 1 + figures.silences / Math.max(1, figures.changes)
   };

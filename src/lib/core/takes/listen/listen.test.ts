@@ -29,6 +29,9 @@ const found = (heard: readonly HeardNote[], played: readonly Stroke[]) =>
   played.filter(({ at, midi }) => heard.some((note) => note.midi === midi && Math.abs(note.at - at) < 0.05))
     .length;
 
+/** Of eighty; without a look at the octave and twelfth below there are fewer than this. */
+const MOST_OF_EIGHTY = 60;
+
 describe('listening to one string', () => {
   it.each(TONES)('hears every note of a %s tone in time', (tone) => {
     const played = strokes(walk(3), 0.22);
@@ -56,15 +59,37 @@ describe('listening to one string', () => {
     expect(notes[0]!.seconds).toBeLessThan(0.55);
   });
 
+  it('finds three of four low pitches even where chance decides which harmonics there are', () => {
+    const chance = chanceOf(11);
+    const played = strokes(
+      [...walk(21, 40), ...walk(22, 40)].map((midi) => midi - 7),
+      0.3
+    );
+    const sound = new Float32Array(RATE * 26);
+    for (const { at, midi } of played) {
+      // A loop of noise: which harmonics are in it is chance.
+      const turn = Math.round(RATE / (440 * 2 ** ((midi - 69) / 12)));
+      const loop = Float32Array.from({ length: turn }, () => chance() - 0.5);
+      const from = Math.round(at * RATE);
+      for (let i = 0; i < 0.27 * RATE; i++) {
+        const now = loop[i % turn]!;
+        sound[from + i] = 0.6 * now;
+        loop[i % turn] = 0.498 * (now + loop[(i + 1) % turn]!);
+      }
+    }
+    expect(found(listenTo(sound, RATE).notes, played)).toBeGreaterThanOrEqual(MOST_OF_EIGHTY);
+  });
+
   it('takes the tuning of the whole instrument out', () => {
     const played = strokes(walk(5), 0.25);
-    const flat = played.map((stroke) => ({ ...stroke, midi: stroke.midi - 0.3 }));
+    // No note is quite as flat as the next one.
+    const flat = played.map((stroke, i) => ({ ...stroke, midi: stroke.midi - 0.4 + (i % 2 ? 0.1 : -0.1) }));
     const { notes, tuning } = listenTo(sounded(flat, 'dark', RATE), RATE);
-    expect(tuning).toBeGreaterThan(-38);
-    expect(tuning).toBeLessThan(-22);
+    expect(tuning).toBeGreaterThan(-50);
+    expect(tuning).toBeLessThan(-32);
     expect(found(notes, played)).toBeGreaterThanOrEqual(played.length - 1);
     const off = notes.map(({ cents }) => Math.abs(cents)).sort((a, b) => a - b);
-    expect(off[off.length >> 1]).toBeLessThan(10);
+    expect(off[off.length >> 1]).toBeLessThan(20);
   });
 
   it('follows a bend as one note, which is the note it comes to', () => {
