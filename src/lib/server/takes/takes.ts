@@ -22,6 +22,7 @@ import type { Plan } from '../../core/plan/model';
 import { judgeTake } from '../../core/takes/judge/judge';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
+import type { Tables } from '../tables';
 import { editKept, isGone, markKept, type Kept } from '../kept';
 import { openChart, readColumn } from '../songbook';
 import { removeSound, soundBytes } from './sounds';
@@ -52,19 +53,7 @@ const LISTED = [
   'summary'
 ] as const;
 
-interface Row {
-  readonly id: string;
-  readonly name: string;
-  readonly version: number;
-  readonly way: string;
-  readonly played_at: number;
-  readonly day: string;
-  readonly seconds: number;
-  readonly bytes: number;
-  readonly loved: number;
-  readonly tempo: number;
-  readonly summary: string;
-}
+type Row = Pick<Tables['take'], (typeof LISTED)[number]>;
 
 function listedFrom({ played_at, loved, way, summary, ...row }: Row): ListedTake {
   return {

@@ -13,6 +13,7 @@
   import ChordText from '../chord/ChordText.svelte';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
+  import BarLines from '../threads/BarLines.svelte';
   import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
   import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
@@ -169,23 +170,7 @@
           <rect x={column.x} y="15" width={column.width} height="3" class="fill-target" />
         {/if}
       {/each}
-      {#each bars as bar (bar.number)}
-        {@const x = timeline.time(bar.start)}
-        <line x1={x} x2={x} y1="0" y2={HEIGHT} class="stroke-line" stroke-width="1" />
-        <text x={x + 5} y="11" font-size="10" class="fill-soft">{bar.number}</text>
-        {#each { length: Math.max(0, Math.ceil(bar.beats) - 1) } as _, beat (beat)}
-          {@const at = timeline.time(bar.start + beat + 1)}
-          <line
-            x1={at}
-            x2={at}
-            y1={HEAD + 4}
-            y2={HEIGHT}
-            class="stroke-line"
-            stroke-width="1"
-            stroke-dasharray="1 5"
-          />
-        {/each}
-      {/each}
+      <BarLines {bars} time={timeline.time} height={HEIGHT} />
       {#each columns as column (column.index)}
         <ChordText
           symbol={changes[column.index]!.symbol}

@@ -16,6 +16,7 @@
   import { Seen } from '../kit/seen.svelte';
   import { heardIn, VERDICT_WORDS } from '../lines/looks';
   import VerdictMark from '../lines/VerdictMark.svelte';
+  import BarLines from '../threads/BarLines.svelte';
   import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
   import MeetingMark from './MeetingMark.svelte';
   import { lateWords, MEETING_WORDS } from './words';
@@ -58,12 +59,8 @@
   }
   const pitches = $derived([
     ...data.notes.map(({ midi }) => midi),
-    ...judged.flatMap(({ target }) => (target ? [nearest(target.wanted)] : []))
+    ...judged.flatMap(({ target }) => (target ? [target.wanted] : []))
   ]);
-  /** A target stands in the octave in which it was played, else in that nearest to what was. */
-  function nearest(wanted: number, octave = 0): number {
-    return wanted + 12 * octave;
-  }
   const pitch = $derived(layOutPitch(pitches, height));
   const semitone = $derived(pitch(60) - pitch(61));
   const played = $derived.by((): Played[] => {
@@ -116,10 +113,10 @@
     return chord ? prettyDegree(degreeOf(semitonesUp(chord.rootPc, midi % 12), chord.tones)) : '';
   }
 
-  /** Where the landing stands: the ring on the change, the mark where it was played. */
+  /** Where the landing stands: its target in the octave in which it was played. */
   function landing({ target, landed }: JudgedChange) {
     if (!target) return null;
-    const midi = target.octave === undefined ? target.wanted : nearest(target.wanted, target.octave);
+    const midi = target.wanted + 12 * (target.octave ?? 0);
     return { midi, late: target.late ?? landed?.late ?? null };
   }
 
@@ -191,23 +188,7 @@
           />
         {/if}
       {/each}
-      {#each bars as bar (bar.number)}
-        {@const x = timeline.time(bar.start)}
-        <line x1={x} x2={x} y1="0" y2={height} class="stroke-line" stroke-width="1" />
-        <text x={x + 5} y="11" font-size="10" class="fill-soft">{bar.number}</text>
-        {#each { length: Math.max(0, Math.ceil(bar.beats) - 1) } as _, beat (beat)}
-          {@const at = timeline.time(bar.start + beat + 1)}
-          <line
-            x1={at}
-            x2={at}
-            y1={HEAD + 4}
-            y2={height}
-            class="stroke-line"
-            stroke-width="1"
-            stroke-dasharray="1 5"
-          />
-        {/each}
-      {/each}
+      <BarLines {bars} time={timeline.time} {height} />
       {#each columns as column (column.index)}
         <ChordText
           symbol={changes[column.index]!.symbol}
