@@ -16,7 +16,8 @@ export interface NewTake {
 
 export const listTakes = (chart: string) => call<{ takes: ListedTake[] }>(chart, '');
 export const openTake = (chart: string, id: string) => call<StoredTake>(chart, `/${id}`);
-export const keepTake = (chart: string, take: NewTake) => call<StoredTake>(chart, '', 'POST', take);
+export const keepTake = (chart: string, take: NewTake) =>
+  callSongbook<StoredTake>(`/${chart}/takes`, 'this take is not kept yet', 'POST', take);
 export const changeTake = (
   chart: string,
   id: string,

@@ -230,7 +230,7 @@ export class Takes extends Attempts {
       return { ...(await listener.listen(samples, RATE)), seconds: samples.length / RATE };
     });
     if (!heard) return;
-    await this.#keep('player', {
+    await this.#keep({
       name: `Simulated player, skill ${Math.round(skill * 100)} %`,
       seconds: heard.seconds,
       data: { ...this.#frame('player', tempo, LEAD), ...told(heard), player: { skill, tone, seed, strokes } }
@@ -277,18 +277,21 @@ export class Takes extends Attempts {
   }
 
   async #keep(
-    way: WayIn,
     take: { readonly name: string; readonly seconds: number; readonly data: TakeData },
     sound?: Float32Array
   ): Promise<void> {
     const id = crypto.randomUUID();
     const now = Date.now();
-    const isKept = await this.attempt(async () => {
-      this.opened = await client.keepTake(this.#chart, { id, playedAt: now, day: dayHere(now), ...take });
-      if (sound) await this.#sendSound(id, sound);
-      this.list = (await client.listTakes(this.#chart)).takes;
-    });
-    if (!isKept && way !== 'player') this.problem += ' The take is not kept; bring the file in again.';
+    const keep = () =>
+      this.attempt(async () => {
+        this.opened = await client.keepTake(this.#chart, { id, playedAt: now, day: dayHere(now), ...take });
+        if (sound) await this.#sendSound(id, sound);
+        this.list = (await client.listTakes(this.#chart)).takes;
+      });
+    // What a hand has played cannot be had again: a server that is away is waited for.
+    while (!(await keep()) && take.data.way === 'midi' && !this.#isClosed) {
+      await new Promise((resolve) => setTimeout(resolve, RETRY));
+    }
   }
 
   async #sendSound(id: string, samples: Float32Array): Promise<void> {
@@ -324,7 +327,6 @@ export class Takes extends Attempts {
     if (!heard) return;
     const { tempo, start } = findClock(heard.notes, this.rehearsal.sounding);
     await this.#keep(
-      'file',
       {
         name: nameOf(file),
         seconds: buffer.duration,
@@ -348,7 +350,7 @@ export class Takes extends Attempts {
         seconds: seconds(length),
         midi
       }));
-      await this.#keep('midi file', {
+      await this.#keep({
         name: nameOf(file),
         seconds: seconds(Math.max(...voice.map(endOf))),
         data: { ...this.#frame('midi file', tempo, 0), ...plain(notes) }
@@ -425,7 +427,7 @@ export class Takes extends Attempts {
       return;
     }
     const name = `Take of ${CLOCK.format(Date.now())}`;
-    await this.#keep('midi', {
+    await this.#keep({
       name,
       seconds: end,
       data: { ...this.#frame('midi', first.tempo, 0), ...plain(notes) }
