@@ -26,7 +26,7 @@ import type { Candidate } from '../../src/lib/core/targets/candidates';
 import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
 import { openBrowser } from '../lib/browser.mjs';
-import { listeningFigures } from './listening/figures';
+import { listeningFigures, liveListeningFigures } from './listening/figures';
 import { soundFigures } from './sound';
 import { Key } from 'selenium-webdriver';
 import { Page } from '../../tests/page';
@@ -356,6 +356,14 @@ it('measures', async () => {
     (listened.reduce((sum, { f }) => sum + f, 0) / listened.length).toFixed(3),
     '0.97'
   );
+
+  for (const { kind, f, middle, most, cost } of liveListeningFigures(join(tmpdir(), 'corvel-listening'))) {
+    row(
+      `live note, ${kind}: F ${f.toFixed(2)}; from stroke to told, nine tenths within ${(1000 * most).toFixed(0)} ms; a block ${cost.toFixed(1)} ms of processor time`,
+      `${(1000 * middle).toFixed(0)} ms`,
+      '80 ms'
+    );
+  }
 
   console.log(`\n${rows.join('\n')}\n`);
   expect(rows.length).toBeGreaterThan(0);

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { wavFile } from '../../../src/lib/audio/wav';
 import { listenTo } from '../../../src/lib/core/takes/listen/listen';
 import { sounded, TONES, type Tone } from '../../../src/lib/core/takes/player/string';
+import { liveFigures, type LiveFigure } from './live';
 import { scoreOf } from './score';
 import {
   hasSynthesizer,
@@ -48,13 +49,19 @@ function simulated(tone: Tone): Specimen[] {
   );
 }
 
+/** How soon a note is told while it is played, kind by kind. */
+export function liveListeningFigures(dir: string): (LiveFigure & { readonly kind: string })[] {
+  return allSets(dir).map((set) => ({ kind: set[0]!.kind, ...liveFigures(set) }));
+}
+
+const allSets = (dir: string): Specimen[][] => [
+  ...TONES.map(simulated),
+  ...(hasSynthesizer() ? KINDS.map((kind) => specimens(dir, kind)) : [])
+];
+
 /** Every kind of the set; those of the synthesizer where it is installed. */
 export function listeningFigures(dir: string): ListeningFigure[] {
-  const sets = [
-    ...TONES.map(simulated),
-    ...(hasSynthesizer() ? KINDS.map((kind) => specimens(dir, kind)) : [])
-  ];
-  return sets.map((set) => {
+  return allSets(dir).map((set) => {
     const before = process.cpuUsage().user;
     const scores = set.map(({ samples, rate, notes }) => scoreOf(listenTo(samples, rate).notes, notes));
     const cost = (process.cpuUsage().user - before) / 1e6;

@@ -1,7 +1,7 @@
 /** What the routes of a chart's takes take and give. */
 import { z } from 'zod';
 import { isDay } from '../core/practice/log/day';
-import { MEETINGS } from '../core/takes/judge/judge';
+import { MEETINGS } from '../core/takes/judge/landing';
 import type { TakeFigures } from '../core/takes/judge/judge';
 import { MAX_CHART_BYTES } from './limits';
 

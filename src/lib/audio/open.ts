@@ -9,3 +9,6 @@ export async function openSound(): Promise<void> {
   ]);
   if (Tone.getContext().state !== 'running') throw new Error('The browser gives no sound.');
 }
+
+/** The audio clock, in seconds. */
+export const audioSecond = (): number => Tone.getContext().currentTime;

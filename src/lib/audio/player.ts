@@ -142,6 +142,11 @@ export class Player<R extends Round> {
     return Tone.getContext().currentTime;
   }
 
+  /** The beat that is handed to the loudspeaker at a second of the audio clock; null at rest. */
+  beatAt(second: number): number | null {
+    return this.#progress && beatAt(this.#progress.tempos, second);
+  }
+
   /** The round that sounds at a beat. */
   roundAt(beat: number): LaidRound<R> | null {
     return this.#progress && roundAt(this.#progress.laid, beat);
@@ -254,10 +259,10 @@ export async function render(rendering: Rendering): Promise<{ samples: Float32Ar
   return { samples, rate: RATE };
 }
 
-/** A short A at 440 Hz to tune by. Throws where the browser gives no sound. */
-export async function tuningNote(): Promise<void> {
+/** A short note to tune by: a MIDI number, A at 440 Hz unless said. Throws where the browser gives no sound. */
+export async function tuningNote(midi = 69): Promise<void> {
   await openSound();
   const synth = new Tone.Synth({ oscillator: { type: 'sine' }, volume: -12 }).toDestination();
-  synth.triggerAttackRelease(440, 2.5);
+  synth.triggerAttackRelease(Tone.Frequency(midi, 'midi').toFrequency(), 2.5);
   setTimeout(() => synth.dispose(), 4000);
 }

@@ -36,11 +36,13 @@ import type { ItemTempo } from '$lib/core/practice/log/model';
 import { nextTempo } from '$lib/core/practice/log/tempo';
 import type { RecordedRow } from '$lib/api/practice';
 import { logBox } from './practice-log';
+import type { EarInput } from './ear.svelte';
 import { Recorder, type Playing } from './recorder';
 import type { Draft } from './drafts';
 import { NO_PLAYER, NO_SOUND } from './no-sound';
 import { Pedals, type PedalAction } from './pedals.svelte';
 import { secondOfRound } from '$lib/core/practice/beats';
+import type { Place } from '$lib/core/takes/judge/landing';
 import { Backing } from './backing.svelte';
 import { Workspace } from './workspace.svelte';
 
@@ -57,6 +59,8 @@ export interface Desk {
   readonly ladder: (Ladder & { readonly isOn: boolean }) | null;
   /** What the stand hides, to test memory. */
   readonly hides: 'nothing' | 'all but roots' | 'everything';
+  /** What is listened to, where the stand listens. */
+  readonly hears: EarInput;
   /** Minutes of playing after which a rest is proposed; 0 for never. */
   readonly restAfter: number;
   readonly mix: Readonly<Record<Part, { readonly decibels: number; readonly isMuted: boolean }>>;
@@ -72,6 +76,7 @@ const AT_FIRST: Desk = {
   keys: 'stay',
   ladder: null,
   hides: 'nothing',
+  hears: 'microphone',
   restAfter: 20,
   mix: {
     bass: { decibels: 0, isMuted: false },
@@ -120,6 +125,13 @@ export interface RunNote {
   readonly degree: Degree;
   readonly place: NotePlace | undefined;
   readonly isTarget: boolean;
+}
+
+/** A change that sounds, and the note that is meant at it: MIDI number, null for any of its chord. */
+export interface MeantLanding {
+  readonly change: number;
+  readonly wanted: number | null;
+  readonly place: Place;
 }
 
 /** What the stand is opened for: an item, or a part of a session. */
@@ -852,6 +864,25 @@ export class Rehearsal {
   get audioNow(): number | null {
     return this.#player?.now ?? null;
   }
+
+  /** The beat that sounds at a second of the audio clock; null at rest. */
+  beatAt(second: number): number | null {
+    return this.#player?.beatAt(second) ?? null;
+  }
+
+  /** The changes of the round that sounds with what is meant at them, in beats since the first round began; null at rest. */
+  readonly landings: readonly MeantLanding[] | null = $derived.by(() => {
+    const laid = this.#laid;
+    if (!laid) return null;
+    const { targets } = this.shown.paths;
+    return laid.round.practice.excerpt.changes.flatMap(({ source, start, beats }): MeantLanding[] => {
+      const { chord, index } = source;
+      if (!chord) return [];
+      const from = laid.start + start;
+      const wanted = targets.get(index)?.cell.midi ?? null;
+      return [{ change: index, wanted, place: { start: from, end: from + beats, chord } }];
+    });
+  });
 
   /** All that is heard in one round: for files. */
   get events(): readonly SoundEvent[] {

@@ -11,6 +11,8 @@ export interface ViewProps {
 export interface PageActions {
   /** Prints a sheet by its id. */
   readonly print: (sheet: string) => void;
+  /** Opens the tuner. */
+  readonly tune: () => void;
 }
 
 export interface View {

@@ -10,8 +10,8 @@ declare class AudioWorkletProcessor {
   readonly port: MessagePort;
 }
 
-/** Samples of a batch: about a tenth of a second, so that a live note is not waited for. */
-const BATCH = 2048;
+/** Samples of a batch: a hundredth of a second, so that a live note is not waited for. */
+const BATCH = 512;
 
 class RecorderProcessor extends AudioWorkletProcessor {
   #batch = new Float32Array(BATCH);

@@ -11,6 +11,8 @@ export interface Microphone {
   readonly rate: number;
   /** Seconds of the clock that the band is played by. */
   readonly now: () => number;
+  /** Seconds from handing a sound to the loudspeaker to its being heard, as the browser says. */
+  readonly outputLatency: number;
   readonly flush: () => Promise<void>;
   readonly close: () => void;
 }
@@ -48,6 +50,7 @@ export async function openMicrophone(
       name: track?.label || 'microphone',
       rate: native.sampleRate,
       now: () => native.currentTime,
+      outputLatency: native.outputLatency || native.baseLatency || 0,
       flush,
       close: () => {
         track?.removeEventListener('ended', onEnd);

@@ -1,6 +1,6 @@
 <!-- The dialogs of a chart: one is open at a time; each arrives when it is opened for the first time, and stays. -->
 <script lang="ts" module>
-  export type DialogName = 'help' | 'find' | 'versions' | 'table' | 'guitar';
+  export type DialogName = 'help' | 'find' | 'versions' | 'table' | 'guitar' | 'tuner';
 </script>
 
 <script lang="ts">
@@ -21,7 +21,8 @@
   const [isFinding, setFinding] = opened('find');
   const [isLookingBack, setLookingBack] = opened('versions');
   const [isReadingTable, setReadingTable] = opened('table');
-  const [isTuning, setTuning] = opened('guitar');
+  const [isFitting, setFitting] = opened('guitar');
+  const [isTuning, setTuning] = opened('tuner');
   const met: Partial<Record<DialogName, boolean>> = $state({});
   $effect(() => {
     if (open) met[open] = true;
@@ -29,7 +30,10 @@
 </script>
 
 {#if met.guitar}<Arriving isQuiet load={() => import('./Guitar.svelte')}
-    >{#snippet children(Guitar)}<Guitar bind:open={isTuning, setTuning} />{/snippet}</Arriving
+    >{#snippet children(Guitar)}<Guitar bind:open={isFitting, setFitting} />{/snippet}</Arriving
+  >{/if}
+{#if met.tuner}<Arriving isQuiet load={() => import('../tuner/Tuner.svelte')}
+    >{#snippet children(Tuner)}<Tuner bind:open={isTuning, setTuning} />{/snippet}</Arriving
   >{/if}
 {#if met.help}<Arriving isQuiet load={() => import('./Help.svelte')}
     >{#snippet children(Help)}<Help bind:open={isHelping, setHelping} {shortcuts} />{/snippet}</Arriving

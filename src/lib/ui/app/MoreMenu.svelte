@@ -1,6 +1,7 @@
-<!-- What is needed now and then: guitar, theme, earlier versions, print. -->
+<!-- What is needed now and then: guitar, tuner, theme, earlier versions, print. -->
 <script lang="ts">
   import { Popover } from 'bits-ui';
+  import AudioLines from '@lucide/svelte/icons/audio-lines';
   import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import GuitarIcon from '@lucide/svelte/icons/guitar';
   import History from '@lucide/svelte/icons/history';
@@ -30,7 +31,7 @@
   <Popover.Trigger
     class={button({ isIcon: true })}
     aria-label="More"
-    {@attach hint('Guitar, theme, earlier versions, print')}><Ellipsis size={17} /></Popover.Trigger
+    {@attach hint('Guitar, tuner, theme, earlier versions, print')}><Ellipsis size={17} /></Popover.Trigger
   >
   <Popover.Portal>
     <Popover.Content
@@ -41,6 +42,9 @@
     >
       <Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('guitar'))}
         ><GuitarIcon size={17} /> Your guitar</Button
+      >
+      <Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('tuner'))}
+        ><AudioLines size={17} /> Tune</Button
       >
       <Button tone="quiet" class="justify-start" onclick={() => close(() => settings.toggleTheme())}
         >{#if settings.now.theme === 'day'}<Moon size={17} /> Stage theme{:else}<Sun size={17} /> Day theme{/if}</Button

@@ -40,7 +40,10 @@
   }
 
   const toggleEditor = () => (isEditing ? closeEditor() : (isEditing = true));
-  const page = { print: (sheet: string) => printing?.printSheet(sheet) };
+  const page = {
+    print: (sheet: string) => printing?.printSheet(sheet),
+    tune: () => (dialog = 'tuner')
+  };
   const shortcuts = workspaceShortcuts({
     workspace,
     toggleEditor,

@@ -106,6 +106,7 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
       settings.change({ organise: next.id });
       workspace.say(next.title);
     }),
+    single('U', 'Tune the guitar', 'u', () => open('tuner')),
     command('Today: what to practise', () => void goto('/today')),
     command('Cards: a round of two minutes', () => void goto('/trainer')),
     command('Lick book', () => void goto('/licks')),

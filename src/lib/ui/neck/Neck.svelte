@@ -16,6 +16,7 @@
   import { neckGeometry } from './geometry';
   import { stretchesOf, windowOf } from './hand';
   import HandHandle from './HandHandle.svelte';
+  import HeardNote from './HeardNote.svelte';
   import NeckModes from './NeckModes.svelte';
   import UnderHand from './UnderHand.svelte';
 
@@ -31,6 +32,8 @@
     hides?: 'nothing' | 'all but roots' | 'everything';
     /** The note of a drill that sounds. */
     lit?: { readonly string: number; readonly fret: number } | null;
+    /** The note that is heard now: MIDI number as it is written. */
+    heard?: number | null;
     /** How far the next target has come up, 0 to 1. */
     nextShows?: number;
   }
@@ -41,6 +44,7 @@
     run = [],
     hides = 'nothing',
     lit = null,
+    heard = null,
     nextShows = 1
   }: Props = $props();
 
@@ -209,6 +213,7 @@
       {/if}
       <Board {geometry} {strings} from={1} to={neck.frets} capo={neck.capo} isLarge />
 
+      {#if heard !== null}<HeardNote {neck} {geometry} {position} midi={heard} />{/if}
       {#if workspace.neckMode === 'hand'}
         <UnderHand
           {workspace}

@@ -9,7 +9,7 @@
   import DeskRecording from './DeskRecording.svelte';
   import DeskTempo from './DeskTempo.svelte';
 
-  let { rehearsal }: { rehearsal: Rehearsal } = $props();
+  let { rehearsal, ontune }: { rehearsal: Rehearsal; ontune: () => void } = $props();
   const { backing, pedals } = $derived(rehearsal);
   let chooser: HTMLInputElement | undefined = $state();
 </script>
@@ -17,7 +17,7 @@
 <div class="flex flex-col gap-2 card p-3" data-desk>
   <DeskTempo {rehearsal} />
   <DeskDrill {rehearsal} />
-  <DeskMix {rehearsal} />
+  <DeskMix {rehearsal} {ontune} />
   <div class="flex flex-wrap items-center gap-2">
     <input
       bind:this={chooser}

@@ -4,14 +4,13 @@
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import { PARTS, type Part } from '$lib/core/practice/events';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import { NO_SOUND } from '$lib/state/no-sound';
   import { type Desk, type Rehearsal } from '$lib/state/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';
   import Slider from '../kit/Slider.svelte';
 
-  let { rehearsal }: { rehearsal: Rehearsal } = $props();
+  let { rehearsal, ontune }: { rehearsal: Rehearsal; ontune: () => void } = $props();
   const desk = $derived(rehearsal.desk);
   /** A recording takes the place of the band's own parts. */
   const heard = $derived(
@@ -40,14 +39,6 @@
     ['step', 'by', 1, 40],
     ['rounds', 'every … rounds', 1, 40]
   ] as const;
-
-  async function tune() {
-    try {
-      await (await import('$lib/audio/player')).tuningNote();
-    } catch {
-      rehearsal.problem = NO_SOUND;
-    }
-  }
 </script>
 
 <div class="flex flex-wrap items-center gap-2">
@@ -117,6 +108,6 @@
       options={CHORD_SOUND_OPTIONS}
       onpick={(chordSound) => rehearsal.set({ chordSound: chordSound as Desk['chordSound'] })}
     />
-    <Button size="stand" hint="A note to tune to" onclick={tune}>A 440</Button>
+    <Button size="stand" hint="The tuner, and each string to hear (U)" onclick={ontune}>tune</Button>
   </div>
 </div>

@@ -11,6 +11,7 @@
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
+  import { Landings } from '$lib/state/landings.svelte';
   import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
   import { assignmentOf, sessionRun } from '$lib/state/session-run.svelte';
@@ -21,8 +22,11 @@
   import Button from '../kit/Button.svelte';
   import Neck from '../neck/Neck.svelte';
   import { layKeys } from '../keys/keys';
+  import MeetingMark from '../takes/MeetingMark.svelte';
+  import { MEETING_WORDS } from '../takes/words';
   import Threads from '../threads/Threads.svelte';
   import Desk from './Desk.svelte';
+  import Listening from './Listening.svelte';
   import RoundMarks from './RoundMarks.svelte';
   import RunScore from './RunScore.svelte';
   import RunStrip from './RunStrip.svelte';
@@ -35,8 +39,9 @@
   const LARGEST_NECK = 512;
   const [SMALLEST_THREADS, LARGEST_THREADS] = [130, 380];
 
-  let { workspace }: ViewProps = $props();
+  let { workspace, page }: ViewProps = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
+  const landings = new Landings(rehearsal);
 
   /** The sounding change; at rest the one that is selected. */
   const selected = $derived(rehearsal.isPlaying ? rehearsal.change?.source : rehearsal.shown.change);
@@ -76,7 +81,10 @@
       void wake?.release();
     };
   });
-  onDestroy(() => rehearsal.close());
+  onDestroy(() => {
+    landings.close();
+    rehearsal.close();
+  });
 
   /** The stand is dark, whatever the desk's theme; T still changes it. */
   $effect(() => {
@@ -99,6 +107,14 @@
         name: 'The last round was clean',
         presses: ['[Shift]+c'],
         run: () => rehearsal.mark(true),
+        single: true,
+        command: false
+      },
+      {
+        keys: 'Z',
+        name: 'Listen to what I play, or stop listening',
+        presses: ['[Shift]+z'],
+        run: () => void landings.ear.toggle(rehearsal.desk.hears),
         single: true,
         command: false
       },
@@ -184,6 +200,13 @@
     isFolded ? Math.min(LARGEST_THREADS, Math.max(SMALLEST_THREADS, 0.2 * room, room - LARGEST_NECK)) : 150
   );
   const neckRoom = $derived(room - (showsScore ? scoreHeight : threadsHeight));
+  /** What is heard, as it is written; how the change that sounds was met. */
+  const heard = $derived(
+    landings.ear.sounds === null ? null : landings.ear.sounds - rehearsal.shown.neck.raised
+  );
+  const metNow = $derived(
+    landings.ear.input && rehearsal.isPlaying && selected ? landings.met.get(selected.index) : undefined
+  );
   const runPlaces = $derived(rehearsal.run.flatMap(({ place }) => place ?? []));
   /** Where the music is in the form, for the threads. */
   const formBeat = $derived(
@@ -245,6 +268,17 @@
       >
         <ChordSymbol symbol={selected?.symbol ?? '—'} />
       </div>
+      {#if metNow && !metNow.isPast}
+        <svg
+          class="relative"
+          width="40"
+          height="40"
+          viewBox="0 0 16 16"
+          role="img"
+          aria-label={MEETING_WORDS[metNow.met]}
+          data-met-now={metNow.met}><MeetingMark met={metNow.met} /></svg
+        >
+      {/if}
       {#if target && rehearsal.hides === 'nothing'}
         <div class="relative text-2xl font-bold whitespace-nowrap text-target max-sm:text-xl">
           {prettyDegree(target.cell.degree)}
@@ -297,6 +331,7 @@
       run={runPlaces}
       hides={rehearsal.hides}
       lit={rehearsal.lit}
+      {heard}
       nextShows={rehearsal.isPlaying ? nextShows : 1}
     />
     {#if showsScore}
@@ -316,6 +351,7 @@
         isBare
         time={formBeat}
         hidesTargets={rehearsal.desk.hides !== 'nothing'}
+        met={landings.ear.input ? landings.met : undefined}
       />
     {/if}
   {/if}
@@ -330,10 +366,16 @@
       >
     </p>
   {/if}
-  {#if !isFolded && (rehearsal.isPlaying || rehearsal.marks.length > 0)}<RoundMarks {rehearsal} />{/if}
+  {#if !isFolded}
+    <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
+      <Listening {rehearsal} {landings} isWide />
+      {#if rehearsal.isPlaying || rehearsal.marks.length > 0}<RoundMarks {rehearsal} />{/if}
+    </div>
+  {/if}
   {#if isFolded}
     <div class="flex flex-wrap items-center gap-2.5">
       <RoundMarks {rehearsal} />
+      <Listening {rehearsal} {landings} />
       <button
         type="button"
         class="flex min-h-11 flex-1 basis-72 items-center gap-4 card px-4 text-left text-soft"
@@ -349,7 +391,7 @@
       </button>
     </div>
   {:else}
-    <Desk {rehearsal} />
+    <Desk {rehearsal} ontune={page.tune} />
     {#if rehearsal.isPlaying}
       <Button size="stand" onclick={() => (isDeskOpen = false)}
         ><ChevronDown size={17} /> fold the desk</Button

@@ -3,7 +3,7 @@
   it; outside crosses it; silence leaves it broken.
 -->
 <script lang="ts">
-  import type { Meeting } from '$lib/core/takes/judge/judge';
+  import type { Meeting } from '$lib/core/takes/judge/landing';
 
   let { met, x = 8, y = 8, r = 6 }: { met: Meeting; x?: number; y?: number; r?: number } = $props();
 </script>

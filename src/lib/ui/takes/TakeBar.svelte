@@ -11,6 +11,7 @@
   import { TONES, type Tone } from '$lib/core/takes/player/string';
   import { LEVELS, PLAYED, type Takes } from '$lib/state/takes.svelte';
   import Button from '../kit/Button.svelte';
+  import Level from '../kit/Level.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';
   import Slider from '../kit/Slider.svelte';
@@ -105,19 +106,7 @@
     />
     {#if takes.isRecording}
       <div class="flex items-center gap-2" data-level={takes.level.toFixed(3)}>
-        <div
-          class="h-2.5 w-40 overflow-hidden rounded-full bg-edge"
-          role="meter"
-          aria-label="Level"
-          aria-valuemin="0"
-          aria-valuemax="1"
-          aria-valuenow={takes.level}
-        >
-          <div
-            class="h-full origin-left {takes.isClipping ? 'bg-warn' : 'bg-target'}"
-            style:transform="scaleX({Math.min(1, Math.sqrt(takes.level))})"
-          ></div>
-        </div>
+        <Level level={takes.level} isWarning={takes.isClipping} class="w-40" />
         <span class="text-soft" aria-live="polite">
           {#if takes.isClipping}too loud: turn the input down
           {:else if takes.level < LEVELS.silent}nothing heard yet{/if}

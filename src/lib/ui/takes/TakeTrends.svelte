@@ -5,7 +5,7 @@
   import { line as lineOf } from 'd3-shape';
   import type { ListedTake, TakeLanding } from '$lib/api/take';
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
-  import { MEETINGS } from '$lib/core/takes/judge/judge';
+  import { MEETINGS } from '$lib/core/takes/judge/landing';
   import { prettySymbol } from '$lib/core/theory/typeset';
   import ChordText from '../chord/ChordText.svelte';
   import MeetingMark from './MeetingMark.svelte';

@@ -1,5 +1,5 @@
 /** How what a take did is drawn and named. */
-import type { Meeting } from '$lib/core/takes/judge/judge';
+import type { Meeting } from '$lib/core/takes/judge/landing';
 
 export const MEETING_WORDS: Readonly<Record<Meeting, string>> = {
   hit: 'hit',

@@ -9,6 +9,8 @@
   import type { TargetPath } from '$lib/core/targets/path';
   import Arriving from '../app/Arriving.svelte';
   import ChordText from '../chord/ChordText.svelte';
+  import type { MetChange } from '$lib/state/landings.svelte';
+  import MeetingMark from '../takes/MeetingMark.svelte';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import { HEAD, layOutPitch, layOutTime, stepWords, threadLine, TONE_INSET } from './layout';
@@ -23,13 +25,17 @@
     time?: number | null;
     /** Memory is tested: the target line is left out, in sight and in words. */
     hidesTargets?: boolean;
+    /** How the changes were met as they were played. */
+    met?: ReadonlyMap<number, MetChange>;
   }
-  let { workspace, height = 214, isBare = false, time = null, hidesTargets = false }: Props = $props();
+  let { workspace, height = 214, isBare = false, time = null, hidesTargets = false, met }: Props = $props();
 
   const NO_TARGETS: typeof workspace.paths.targets = new Map();
   const targets = $derived(hidesTargets ? NO_TARGETS : workspace.paths.targets);
   const path = $derived(hidesTargets ? null : workspace.paths.path);
 
+  /** Where in its column a mark stands: beside the lowest tone. */
+  const BESIDE = TONE_INSET + 22;
   let available = $state(900);
   const seen = new Seen();
   /** The tone the player is dragging the thread to. */
@@ -376,6 +382,18 @@
           />
         {/each}
       {/each}
+
+      <!-- How they were met -->
+      {#if met}
+        {#each columns as { index, x } (index)}
+          {@const own = met.get(index)}
+          {#if own}
+            <g class="pointer-events-none" opacity={own.isPast ? 0.4 : 1} data-met-at={index}>
+              <MeetingMark met={own.met} x={x + BESIDE} y={height - 10} r={7} />
+            </g>
+          {/if}
+        {/each}
+      {/if}
 
       {#if time !== null}
         <line

@@ -1,17 +1,19 @@
 <!-- The trainer: a question, the neck, an answer, and why; two minutes a round. By touch, by keys, by MIDI; read from a stand. -->
 <script lang="ts">
   import Ear from '@lucide/svelte/icons/ear';
+  import Mic from '@lucide/svelte/icons/mic';
   import Play from '@lucide/svelte/icons/play';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
   import type { TrainerData } from '$lib/api/practice';
   import { kindOf, solve } from '$lib/core/practice/trainer/kinds';
   import { answerHeard, heardOf } from '$lib/core/practice/trainer/sound';
   import type { Heard } from '$lib/core/practice/hearing';
-  import { pitchClass, readNote } from '$lib/core/theory/note';
+  import { pitchClass, plainName, readNote } from '$lib/core/theory/note';
   import { asciiAccidentals, prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { sessionRun } from '$lib/state/session-run.svelte';
   import { settings } from '$lib/state/settings.svelte';
+  import { Ear as LiveInput } from '$lib/state/ear.svelte';
   import { Trainer } from '$lib/state/trainer.svelte';
   import Places from '../app/Places.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
@@ -40,12 +42,20 @@
   let stopMidi: (() => void) | null = $state.raw(null);
 
   const now = () => Date.now();
+  /** A card that sounds is not to be heard as its own answer; in milliseconds after it. */
+  const DIES_AWAY = 400;
+  let deafUntil = 0;
+  /** Answers that are played or sung. */
+  const ear = new LiveInput({ onHeld: (midi) => now() > deafUntil && hearNote(midi) });
+  /** A note that sounds, as it is written: behind a capo that may be another one. */
+  const hearNote = (midi: number) => trainer.hear(midi - trainer.neck.raised, now());
   onMount(() => {
     const timer = setInterval(() => trainer.tick(now()), 250);
     return () => clearInterval(timer);
   });
   onDestroy(() => {
     stopMidi?.();
+    ear.close();
     hush?.();
   });
 
@@ -56,9 +66,11 @@
       const { listen, stopListening } = await import('$lib/audio/listen');
       hush = stopListening;
       stopListening();
-      await listen(heard, () => undefined);
+      deafUntil = Infinity;
+      await listen(heard, () => (deafUntil = now() + DIES_AWAY));
       problem = '';
     } catch {
+      deafUntil = 0;
       problem = 'There is no sound here; skip this card, or look at its answer.';
     }
   }
@@ -78,7 +90,7 @@
     }
     try {
       const { listenToMidi } = await import('$lib/audio/midi-in');
-      stopMidi = await listenToMidi(({ midi }) => trainer.hear(midi, now()));
+      stopMidi = await listenToMidi(({ midi }) => hearNote(midi));
       problem = '';
     } catch {
       problem = 'The browser lets no MIDI in; tap the neck or use the keys.';
@@ -150,6 +162,7 @@
 
 <main class="mx-auto flex max-w-[1180px] flex-col gap-4 px-4 py-6" data-trainer data-kind={question?.kind}>
   <Places at="today" title="Cards" />
+  {#if ear.problem}<p class="card px-3 py-2 text-warn" role="alert">{ear.problem}</p>{/if}
   {#if problem}<p class="card px-3 py-2 text-warn" role="alert">{problem}</p>{/if}
 
   {#if question && kind && solution && frets}
@@ -168,6 +181,13 @@
         pressed={stopMidi !== null}
         hint="Answer by playing"
         onclick={() => void toggleMidi()}>MIDI</Button
+      >
+      <Button
+        size="stand"
+        pressed={ear.input !== null}
+        hint="Answer by playing or singing, in any octave: the microphone listens, nothing is kept"
+        onclick={() => void ear.toggle('microphone')}
+        ><Mic size={17} /> {ear.isAsking ? 'asking …' : ear.input ? 'listening' : 'listen'}</Button
       >
     </div>
     <section class="flex flex-col gap-4 card p-5" aria-label="Card">
@@ -189,6 +209,13 @@
             ontap={(place) => trainer.tap(place, now())}
             onsubmit={() => trainer.submit(now())}
           />
+        {/if}
+        {#if ear.input && kind.sounds && !trainer.verdict}
+          <p class="text-center text-lg text-soft" role="status" data-heard={trainer.heard.length}>
+            {trainer.heard.length
+              ? `heard ${trainer.heard.map((midi) => settings.note(plainName(midi % 12))).join(' ')}`
+              : 'Play or sing it.'}
+          </p>
         {/if}
         {#if !trainer.verdict}
           {#if kind.way === 'cells'}

@@ -11,30 +11,26 @@ import { askedOf, outlineLine, type Asked, type Verdict } from '../../line/outli
 import { placeNotes } from '../../line/place';
 import { readLine, type Ground } from '../../line/read';
 import type { Instrument } from '../../neck/tuning';
-import { degreeOf, type Degree } from '../../theory/degree';
-import { semitonesUp } from '../../theory/note';
+import type { Degree } from '../../theory/degree';
 import { asWritten, inBeats, roundsOf, type BeatNote, type TakeClock } from '../align';
 import type { PlayedNote } from '../model';
+import {
+  endOf,
+  isWithin,
+  landingIn,
+  meet,
+  MEETINGS,
+  rounded,
+  type Landing,
+  type Meeting,
+  type MetTarget
+} from './landing';
 import { THRESHOLDS } from './thresholds';
-
-/** How a landing met its target. */
-export const MEETINGS = ['hit', 'late', 'early', 'chord tone', 'outside', 'silent'] as const;
-export type Meeting = (typeof MEETINGS)[number];
 
 /** The note that is meant at a change. */
 export interface MeantTarget {
   readonly change: number;
   readonly midi: number;
-}
-
-export interface MetTarget {
-  /** MIDI number. */
-  readonly wanted: number;
-  readonly met: Meeting;
-  /** Beats after the change; negative before it. Null where nothing was played there. */
-  readonly late: number | null;
-  /** Octaves above the one that was meant, where the target itself was played. */
-  readonly octave?: number;
 }
 
 export interface JudgedChange {
@@ -44,7 +40,7 @@ export interface JudgedChange {
   /** Absent where no target is meant. */
   readonly target?: MetTarget;
   /** The note it was landed on, whatever was meant. */
-  readonly landed: { readonly midi: number; readonly degree: Degree; readonly late: number } | null;
+  readonly landed: Landing | null;
   /** The chords that are heard, the most likely first. */
   readonly heard: readonly HeardChord[];
   readonly verdict: Verdict;
@@ -218,75 +214,6 @@ function askedInRounds(
   ).flat();
 }
 
-/** A change in its place in a take, in beats. */
-interface Place {
-  readonly start: number;
-  readonly end: number;
-  readonly chord: NonNullable<AnalysedChange['chord']>;
-}
-
-const { onTime, early, late, held, landing, silence } = THRESHOLDS;
-const endOf = ({ at, beats }: BeatNote) => at + beats;
-
-/** It sounds in a change by more than it takes to leave it. */
-function isWithin(note: BeatNote, { start, end }: Place): boolean {
-  return note.at < end - onTime && endOf(note) > start + held;
-}
-
-/** Whether a note is held over the start of a change. */
-const isHeldOver = (note: BeatNote, { start }: Place) =>
-  note.at < start - onTime && endOf(note) >= start + held;
-
-/** The notes that may be what a change is landed on: those that begin at it, in the order of time, else one that is held over it. */
-function landingsIn(played: readonly BeatNote[], place: Place): BeatNote[] {
-  const { start, end } = place;
-  const until = Math.min(end - onTime, start + landing);
-  const begun = played.filter(({ at }) => at >= start - onTime && at < Math.max(until, start + onTime));
-  const isCovered = begun.some(({ at }) => at <= start + onTime);
-  const over = played.filter((note) => isHeldOver(note, place));
-  return isCovered ? begun : [...over, ...begun];
-}
-
-function landingIn(played: readonly BeatNote[], place: Place): JudgedChange['landed'] {
-  const [note] = landingsIn(played, place);
-  if (!note) return null;
-  const { rootPc, tones } = place.chord;
-  return {
-    midi: note.midi,
-    degree: degreeOf(semitonesUp(rootPc, note.midi % 12), tones),
-    late: rounded(note.at - place.start)
-  };
-}
-
-/** Times are told to a hundredth of a beat. */
-const rounded = (beats: number) => Math.round(beats * 100) / 100;
-
-/** How what was played met the target of a change. */
-function meet(wanted: number, played: readonly BeatNote[], place: Place): MetTarget {
-  const { start, end, chord } = place;
-  const isTarget = ({ midi }: BeatNote) => midi % 12 === wanted % 12;
-  const told = (met: Meeting, note: BeatNote): MetTarget => ({
-    wanted,
-    met,
-    late: rounded(note.at - start),
-    ...(isTarget(note) ? { octave: Math.round((note.midi - wanted) / 12) } : {})
-  });
-  const from = (first: number, last: number) =>
-    played.filter((note) => isTarget(note) && note.at >= first && note.at <= last);
-  const [onIt] = from(start - onTime, start + onTime).sort(
-    (a, b) => Math.abs(a.at - start) - Math.abs(b.at - start)
-  );
-  if (onIt) return told('hit', onIt);
-  const [note] = landingsIn(played, place);
-  if (note && isTarget(note) && isHeldOver(note, place)) return told('hit', note);
-  const [after] = from(start + onTime, Math.min(start + late, end - onTime));
-  if (after) return told('late', after);
-  const before = from(start - early - onTime, start - onTime).at(-1);
-  if (before) return told('early', before);
-  if (!note) return { wanted, met: 'silent', late: null };
-  return told(chord.pitchClasses.includes(note.midi % 12) ? 'chord tone' : 'outside', note);
-}
-
 /** Changes at which the target was late, or did not come, every time it was played at; at which it most was, first. */
 function seamsOf(changes: readonly JudgedChange[]): Seam[] {
   const met = group(
@@ -309,6 +236,7 @@ function seamsOf(changes: readonly JudgedChange[]): Seam[] {
 const isMissed = ({ met, late }: MetTarget) =>
   (met === 'late' && late !== null && late >= THRESHOLDS.seam) || met === 'silent';
 
+const { onTime, early, silence } = THRESHOLDS;
 const mean = (values: readonly number[]) => meanOf(values) ?? null;
 
 const POINTS: Readonly<Record<Verdict, number>> = { clear: 1, partly: 0.5, not: 0, silence: 0 };

@@ -30,8 +30,17 @@ export function resampled(sound: Float32Array, from: number, to: number): Float3
   return out;
 }
 
+/** Live sound is brought to the same rate again and again. */
+const known = new Map<number, Float64Array[]>();
+
 /** For each place between two samples the weights of the `2 · reach` samples round it. */
 function kernelsOf(cut: number, reach: number): Float64Array[] {
+  const kernels = known.get(cut) ?? newKernels(cut, reach);
+  known.set(cut, kernels);
+  return kernels;
+}
+
+function newKernels(cut: number, reach: number): Float64Array[] {
   return Array.from({ length: PHASES }, (_, phase) =>
     Float64Array.from({ length: 2 * reach }, (_, k) => {
       const x = phase / PHASES + reach - 1 - k;

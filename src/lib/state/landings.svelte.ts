@@ -1,0 +1,113 @@
+/** What the stand tells while it is played: the note that is heard, and how each change was met. */
+/* eslint-disable svelte/prefer-svelte-reactivity -- maps here are made anew, never changed in place */
+import type { BeatNote } from '$lib/core/takes/align';
+import { metSoFar, type Meeting } from '$lib/core/takes/judge/landing';
+import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
+import { Ear } from './ear.svelte';
+import type { MeantLanding, Rehearsal } from './rehearsal.svelte';
+
+/** Beats for which a note is remembered: longer than a landing may be late, or held. */
+const REMEMBERED = 16;
+
+/** How a change was met; in this round, or in the one before it. */
+export interface MetChange {
+  readonly met: Meeting;
+  readonly isPast: boolean;
+}
+
+interface Sounding {
+  readonly at: number;
+  readonly midi: number;
+  end: number | null;
+}
+
+export class Landings {
+  readonly #rehearsal: Rehearsal;
+  readonly ear: Ear;
+  /** How the changes of the last rounds were met, by their place in the form. */
+  met: ReadonlyMap<number, MetChange> = $state.raw(new Map());
+  /** Of the changes since the band began: how many are told, and how many of them were landed. */
+  told = $state(0);
+  landed = $state(0);
+  #notes: Sounding[] = [];
+  #open: readonly MeantLanding[] = [];
+  #round: readonly MeantLanding[] | null = null;
+  /** The beat of the last change that was opened. */
+  #until = -Infinity;
+
+  constructor(rehearsal: Rehearsal) {
+    this.#rehearsal = rehearsal;
+    this.ear = new Ear({
+      onNote: (note) => this.#begin(note),
+      onMoment: (moment) => this.#follow(moment)
+    });
+  }
+
+  #begin({ at, midi }: LiveNote): void {
+    const beat = this.#rehearsal.beatAt(at);
+    if (beat === null) return;
+    this.#end(beat);
+    const written = midi - this.#rehearsal.workspace.neck.raised;
+    this.#notes = [
+      ...this.#notes.filter((note) => note.at > beat - REMEMBERED),
+      { at: beat, midi: written, end: null }
+    ];
+  }
+
+  #end(beat: number): void {
+    const last = this.#notes.at(-1);
+    if (last) last.end ??= Math.max(beat, last.at);
+  }
+
+  #follow({ at, sounds }: LiveMoment): void {
+    const beat = this.#rehearsal.beatAt(at);
+    if (beat === null) {
+      this.#forget();
+      return;
+    }
+    if (sounds === null) this.#end(beat);
+    this.#meetRound();
+    const played = this.#notes.map(({ at: start, midi, end }): BeatNote => ({
+      at: start,
+      beats: (end ?? beat) - start,
+      midi
+    }));
+    const told: (readonly [number, MetChange])[] = [];
+    this.#open = this.#open.filter(({ change, wanted, place }) => {
+      const met = metSoFar(wanted, played, place, beat);
+      if (met) told.push([change, { met, isPast: false }]);
+      return met === null;
+    });
+    if (told.length === 0) return;
+    this.met = new Map([...this.met, ...told]);
+    this.told += told.length;
+    this.landed += told.filter(([, { met }]) => met === 'hit').length;
+  }
+
+  /** A round that has begun is met from its first change on; what the one before left open is still told. */
+  #meetRound(): void {
+    const { landings } = this.#rehearsal;
+    if (landings === this.#round || !landings) return;
+    this.#round = landings;
+    const fresh = landings.filter(({ place }) => place.start > this.#until);
+    if (fresh.length === 0) return;
+    this.#until = fresh.at(-1)!.place.start;
+    this.#open = [...this.#open, ...fresh];
+    this.met = new Map([...this.met].map(([change, { met }]) => [change, { met, isPast: true }]));
+  }
+
+  #forget(): void {
+    if (!this.#round) return;
+    this.#round = null;
+    this.#until = -Infinity;
+    this.#open = [];
+    this.#notes = [];
+    this.met = new Map();
+    this.told = 0;
+    this.landed = 0;
+  }
+
+  close(): void {
+    this.ear.close();
+  }
+}
