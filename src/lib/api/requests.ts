@@ -457,5 +457,9 @@ export const takeRequest = z.object({
     .array(z.object({ change: z.number().int().min(0), midi: z.number().int().min(0).max(127) }))
     .max(2000)
     .optional(),
+  /** Bars were traded: Corvel begins, and played `call`, in seconds like the notes. */
+  trade: z
+    .object({ bars: z.union([z.literal(2), z.literal(4)]), call: z.array(playedNote).max(MOST_PLAYED) })
+    .optional(),
   ...instrumentParts
 });

@@ -58,6 +58,15 @@ export const takeData = z.object({
   /** Latency that was taken out, in seconds; null where it was not known. */
   latency: z.number().min(-2).max(2).nullable().default(null),
   player: playedBy.optional(),
+  /** Bars that were traded, and what Corvel played in its turns, in ticks since the first round began. */
+  trade: z
+    .object({
+      bars: z.union([z.literal(2), z.literal(4)]),
+      call: z
+        .array(z.object({ start: z.number().int().min(0), length: z.number().int().min(1), midi }))
+        .max(MOST_NOTES)
+    })
+    .optional(),
   isLoved: z.boolean().default(false),
   remark: z.string().max(2000).default('')
 });

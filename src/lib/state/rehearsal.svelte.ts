@@ -234,6 +234,8 @@ export class Rehearsal {
   }
   /** A line that is played in the drill's place, as it is in the chart's own key. */
   line: Line | null = $state.raw(null);
+  /** The line of each round, where they differ: it goes before `line`. */
+  lineOfRound: ((round: number) => Line) | null = $state.raw(null);
   /** Semitones by which chart and line are moved up, 0 to 11. */
   shift = $state(0);
   /** Whether a line goes round the keys with the rounds. */
@@ -243,10 +245,11 @@ export class Rehearsal {
     return (shiftOf(this.keys, round) + this.shift) % 12;
   }
   /** The line in the key that is shown. */
-  readonly lineShown: Line | null = $derived.by(() => this.#lineIn(this.#shiftIn(this.round)));
-  /** The line so many semitones up or down, along its strings in the nearest octave it can be played in. */
-  #lineIn(shift: number): Line | null {
-    const { line } = this;
+  readonly lineShown: Line | null = $derived.by(() => this.#lineIn(this.round));
+  /** The line of a round in its key: up or down along its strings, in the nearest octave it can be played in. */
+  #lineIn(round: number): Line | null {
+    const line = this.lineOfRound?.(round) ?? this.line;
+    const shift = this.#shiftIn(round);
     if (!line || shift === 0) return line;
     const moved = line.notes.map((note) => atPitch(note, note.midi + nearestShift(0, shift)));
     const { neck } = this.workspace;
@@ -254,7 +257,11 @@ export class Rehearsal {
     return { ...line, notes: along.notes ?? moved };
   }
   readonly drill = $derived.by(() =>
-    this.line ? OWN_LINE : this.desk.drill && !this.isForTake ? (drillOf(this.desk.drill) ?? null) : null
+    this.line || this.lineOfRound
+      ? OWN_LINE
+      : this.desk.drill && !this.isForTake
+        ? (drillOf(this.desk.drill) ?? null)
+        : null
   );
   /** What is laid down of the round that sounds: its notes, and the chart they were made of. */
   #laid: LaidRound<BandRound> | null = $state.raw(null);
@@ -375,7 +382,7 @@ export class Rehearsal {
     if (!excerpt) return null;
     const { feel, drill } = this;
     const material = materialOf(shown);
-    const line = this.#lineIn(this.#shiftIn(moment.round));
+    const line = this.#lineIn(moment.round);
     return practiceRound(line ? { ...material, skeleton: line } : material, excerpt, {
       feel,
       drill,

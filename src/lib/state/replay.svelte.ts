@@ -34,7 +34,10 @@ export class Replaying {
   async #start(from: number, to: number, isLooped: boolean): Promise<void> {
     this.stop();
     const takes = this.#takes;
-    const [sound, audio] = await Promise.all([takes.sound(), import('$lib/audio/replay').catch(() => null)]);
+    const [sound, audio] = await Promise.all([
+      takes.soundWithCall(),
+      import('$lib/audio/replay').catch(() => null)
+    ]);
     if (!audio) {
       takes.problem = NO_PLAYER;
       return;

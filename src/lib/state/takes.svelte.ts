@@ -8,12 +8,22 @@ import type { ListedTake, StoredTake, TakeData, WayIn } from '$lib/api/take';
 import type { Microphone } from '$lib/audio/input/microphone';
 import { NotReadable } from '$lib/core/formats/not-readable';
 import { readSheet } from '$lib/core/harmony/sheet';
-import { beatsOf, endOf, ticksOf, type LineNote } from '$lib/core/line/model';
+import { beatsOf, endOf, noteOf, ticksOf, type LineNote } from '$lib/core/line/model';
 import { excerptOf } from '$lib/core/harmony/excerpt';
 import { swung } from '$lib/core/line/sound';
 import { quarterTempo, swingAt, swingOver } from '$lib/core/practice/pulse';
 import { arrange, type Arrangement } from '$lib/core/plan/arrange';
 import { linesOf } from '$lib/core/plan/lines';
+import { beatOf, inBeats, secondOf } from '$lib/core/takes/align';
+import {
+  callIn,
+  exchangesOf,
+  ownNotes,
+  turnAt,
+  turnsIn,
+  type Exchange,
+  type TradeBars
+} from '$lib/core/takes/trade';
 import { findClock } from '$lib/core/takes/find-clock';
 import { judgeTake, type Judgement, type JudgingGround, type MeantTarget } from '$lib/core/takes/judge/judge';
 import { remarksOn, type TakeRemark } from '$lib/core/takes/judge/remarks';
@@ -39,6 +49,10 @@ const RETRY = 3000;
 /** Seconds of a take that is listened to. */
 const LONGEST_SECONDS = 600;
 const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+/** How loud Corvel is beside the player in a replay, 0 to 1. */
+const CALL_LOUDNESS = 0.4;
+/** Lines that Corvel calls with in turn, round after round. */
+const CALLS = 3;
 /** Seconds of silence before the simulated player begins. */
 const LEAD = 0.5;
 /** Levels, full scale 1: over the one it is too loud, under the other nothing is heard. */
@@ -90,6 +104,17 @@ export class Takes extends Attempts {
   #microphone: Microphone | null = null;
   #isClosed = false;
 
+  /** Bars that Corvel and the player trade in the next take; null where the player has them all. */
+  trading: TradeBars | null = $state(null);
+  /** Whose turn it is while bars are traded, and the beats left of it; null before and after. */
+  readonly turn: { readonly isOwn: boolean; readonly left: number } | null = $derived.by(() => {
+    const { trading, rehearsal, isRecording } = this;
+    if (!trading || !isRecording || !rehearsal.isPlaying || rehearsal.beat < 0) return null;
+    const { form } = this.workspace.sheet;
+    const turn = turnAt(turnsIn(form, trading, rehearsal.round + 2), rehearsal.beat);
+    return turn ? { isOwn: turn.isOwn, left: turn.to - rehearsal.beat } : null;
+  });
+
   constructor(workspace: Workspace) {
     super();
     this.workspace = workspace;
@@ -136,6 +161,22 @@ export class Takes extends Attempts {
     const arranged = data && this.#arrangementOf(data);
     const ground = arranged && groundOf(arranged);
     return ground ? { arranged, judgement: judged(data, ground) } : null;
+  });
+  /** Where bars were traded: how each answer stands to its call. */
+  readonly exchanges: readonly Exchange[] = $derived.by(() => {
+    const data = this.opened?.data;
+    const { judgement } = this;
+    const form = this.arranged?.sheet.form;
+    if (!data?.trade || !judgement || !form) return [];
+    return exchangesOf(
+      turnsIn(form, data.trade.bars, judgement.figures.rounds),
+      inBeats(data.notes, data),
+      data.trade.call.map(({ start, length, midi }) => noteOf(start, length, midi)),
+      judgement.changes.map(({ change, round, verdict }) => ({
+        start: form.changes[change]!.start + round * form.beats,
+        verdict
+      }))
+    );
   });
   readonly remarks: readonly TakeRemark[] = $derived.by(() =>
     this.judgement && this.#ground ? remarksOn(this.judgement, this.#ground) : []
@@ -203,8 +244,9 @@ export class Takes extends Attempts {
   }
 
   /** The simulated player plays: a line is performed, made into sound, and heard like any other. */
-  async simulate({ skill, tone, seed, what, rounds }: PlayerWish): Promise<void> {
+  async simulate({ skill, tone, seed, what, rounds: wished }: PlayerWish): Promise<void> {
     this.problem = '';
+    this.#calls = [];
     const { workspace, rehearsal } = this;
     const line = this.#lineFor(what);
     if (!line || line.length === 0) {
@@ -213,9 +255,15 @@ export class Takes extends Attempts {
     }
     const { form } = workspace.sheet;
     const tempo = rehearsal.sounding;
+    // In a form that is one turn long the player's turn is the second round.
+    const rounds = this.trading ? Math.max(2, wished) : wished;
+    const trade = this.#trade(rounds, Infinity);
+    const turns = trade && turnsIn(form, trade.bars, rounds);
     const all = Array.from({ length: rounds }, (_, round) =>
       line.map((note) => ({ ...note, start: note.start + ticksOf(round * form.beats) }))
-    ).flat();
+    )
+      .flat()
+      .filter(({ start }) => !turns || turnAt(turns, beatsOf(start))?.isOwn);
     const beatAt = this.#swung(tempo);
     const strokes = perform(all, {
       skill,
@@ -233,7 +281,12 @@ export class Takes extends Attempts {
     await this.#keep({
       name: `Simulated player, skill ${Math.round(skill * 100)} %`,
       seconds: heard.seconds,
-      data: { ...this.#frame('player', tempo, LEAD), ...told(heard), player: { skill, tone, seed, strokes } }
+      data: this.#own({
+        ...this.#frame('player', tempo, LEAD),
+        ...told(heard),
+        player: { skill, tone, seed, strokes },
+        ...(trade ? { trade } : {})
+      })
     });
   }
 
@@ -260,6 +313,69 @@ export class Takes extends Attempts {
       return linesOf(arrangement, wish).lines[0]?.notes ?? null;
     }
     return workspace.keptLines.find(({ id }) => id === what)?.data?.notes ?? null;
+  }
+
+  /** Lines that Corvel calls with, round after round. */
+  #calls: readonly (readonly LineNote[])[] = [];
+
+  /** What Corvel plays in a round of a trade: as a line over the form. */
+  #callIn(bars: TradeBars, round: number): LineNote[] {
+    const { arrangement, sheet } = this.workspace;
+    if (this.#calls.length === 0) {
+      const wish = { level: 'arpeggio and scale', subdivision: 2, seed: 1, alternatives: CALLS } as const;
+      this.#calls = linesOf(arrangement, wish).lines.map(({ notes }) => notes);
+    }
+    const line = this.#calls[round % Math.max(1, this.#calls.length)] ?? [];
+    return callIn(line, sheet.form, bars, round);
+  }
+
+  /** The trade of a take of some rounds, up to a beat. */
+  #trade(rounds: number, until: number): TakeData['trade'] {
+    const bars = this.trading;
+    if (!bars) return undefined;
+    const { form } = this.workspace.sheet;
+    const call = Array.from({ length: rounds }, (_, round) =>
+      this.#callIn(bars, round).map(({ start, length, midi }) => ({
+        start: start + ticksOf(round * form.beats),
+        length,
+        midi
+      }))
+    ).flat();
+    return { bars, call: call.filter(({ start }) => beatsOf(start) < until) };
+  }
+
+  /** The trade of a take of so many seconds, where bars are traded. */
+  #tradeFor(tempo: number, seconds: number): Pick<TakeData, 'trade'> {
+    const beats = (seconds * tempo) / 60;
+    const trade = this.#trade(Math.ceil(beats / this.workspace.sheet.form.beats), beats);
+    return trade ? { trade } : {};
+  }
+
+  /** The stand plays what Corvel calls with, or the band alone. */
+  #callOnStand(): void {
+    const bars = this.trading;
+    const { meter } = this.workspace.sheet.head;
+    this.#calls = [];
+    this.rehearsal.lineOfRound = bars && ((round) => ({ meter, notes: this.#callIn(bars, round) }));
+  }
+
+  /** A take with the player's own notes alone, as they are written: behind a capo they may sound higher. */
+  #own(data: TakeData): TakeData {
+    const { raised } = this.workspace.neck;
+    const isSounding = data.way === 'microphone' || data.way === 'file' || data.way === 'midi';
+    const written =
+      raised && isSounding ? data.notes.map((note) => ({ ...note, midi: note.midi - raised })) : data.notes;
+    if (!data.trade) return { ...data, notes: written };
+    const { form } = readSheet(data.source);
+    const call = data.trade.call.map(({ start, length, midi }) => noteOf(start, length, midi));
+    const last = Math.max(0, ...written.map(({ at }) => beatOf(data, at)));
+    const turns = turnsIn(form, data.trade.bars, Math.floor(last / form.beats) + 1);
+    const end = ticksOf(turns.at(-1)?.to ?? 0);
+    return {
+      ...data,
+      notes: ownNotes(written, ({ at }) => beatOf(data, at), turns, call),
+      trade: { ...data.trade, call: data.trade.call.filter(({ start }) => start < end) }
+    };
   }
 
   /** What every take of now has. */
@@ -330,7 +446,7 @@ export class Takes extends Attempts {
       {
         name: nameOf(file),
         seconds: buffer.duration,
-        data: { ...this.#frame('file', tempo, start), ...told(heard) }
+        data: this.#own({ ...this.#frame('file', tempo, start), ...told(heard) })
       },
       samples
     );
@@ -396,6 +512,7 @@ export class Takes extends Attempts {
       this.problem = 'No MIDI instrument is plugged in. Plug one in and try again.';
       return;
     }
+    this.#callOnStand();
     await this.rehearsal.play();
     const first = this.rehearsal.firstBeat;
     const now = this.rehearsal.audioNow;
@@ -430,7 +547,11 @@ export class Takes extends Attempts {
     await this.#keep({
       name,
       seconds: end,
-      data: { ...this.#frame('midi', first.tempo, 0), ...plain(notes) }
+      data: this.#own({
+        ...this.#frame('midi', first.tempo, 0),
+        ...plain(notes),
+        ...this.#tradeFor(first.tempo, end)
+      })
     });
   }
 
@@ -509,6 +630,7 @@ export class Takes extends Attempts {
       return;
     }
     this.doing = '';
+    this.#callOnStand();
     await this.rehearsal.play();
     const first = this.rehearsal.firstBeat;
     if (!first) {
@@ -529,7 +651,12 @@ export class Takes extends Attempts {
       playedAt: now,
       day: dayHere(now),
       seconds: 0,
-      data: { ...this.#frame('microphone', first.tempo, start), ...plain([]), latency }
+      data: {
+        ...this.#frame('microphone', first.tempo, start),
+        ...plain([]),
+        latency,
+        ...this.#tradeFor(first.tempo, LONGEST_SECONDS)
+      }
     };
     // The take is there from its first moment on: what is torn off is kept as far as it came.
     const upload = new SoundUpload(this.#chart, id, rate, () => client.keepTake(this.#chart, take));
@@ -593,7 +720,7 @@ export class Takes extends Attempts {
     await this.attempt(async () => {
       const take = await client.openTake(this.#chart, id);
       if (take.data && heard) {
-        const data = { ...take.data, ...told(heard) };
+        const data = this.#own({ ...take.data, ...told(heard) });
         await client.changeTake(this.#chart, id, { base: take.version, seconds, data });
       }
       this.opened = await client.openTake(this.#chart, id);
@@ -640,6 +767,31 @@ export class Takes extends Attempts {
       sound = readWav(new Uint8Array(await response.arrayBuffer()), Infinity);
     });
     return sound;
+  }
+
+  /** The sound of the opened take; where bars were traded, with what Corvel had played on the same string as the simulated player. */
+  async soundWithCall(): Promise<{ samples: Float32Array<ArrayBuffer>; rate: number } | null> {
+    const sound = await this.sound();
+    const data = this.opened?.data;
+    if (!sound || !data?.trade?.call.length) return sound;
+    const beatAt = this.#swung(data.tempo);
+    const strokes = data.trade.call.map(({ start, length, midi }) => ({
+      at: secondOf(data, beatAt(beatsOf(start))),
+      seconds: (beatsOf(length) * 60) / data.tempo,
+      midi,
+      loudness: CALL_LOUDNESS
+    }));
+    const call = await this.#work('What Corvel played is made', (listener) =>
+      listener.sound(
+        strokes.filter(({ at }) => at >= 0),
+        'dark'
+      )
+    );
+    if (!call) return null;
+    const { samples, rate } = sound;
+    // Both are at their own rates; the nearest sample is near enough for what is only heard along.
+    const both = samples.map((sample, i) => sample + (call[Math.round((i * RATE) / rate)] ?? 0));
+    return { samples: both, rate };
   }
 
   /** Another clock for the opened take: the tempo, or the second of its first beat, as the player says. */
@@ -723,8 +875,8 @@ function groundOf({ sheet, analysis, chosen, neck }: Arrangement): JudgingGround
   return { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck };
 }
 
-const judged = ({ notes, tempo, start, targets }: TakeData, ground: JudgingGround): Judgement =>
-  judgeTake({ notes, clock: { tempo, start }, targets }, ground);
+const judged = ({ notes, tempo, start, targets, trade }: TakeData, ground: JudgingGround): Judgement =>
+  judgeTake({ notes, clock: { tempo, start }, targets, trade: trade?.bars }, ground);
 
 const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'A file';
 

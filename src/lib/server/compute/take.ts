@@ -5,7 +5,12 @@ import type { takeRequest } from '../../api/requests';
 import { systemOf } from '../../core/neck/systems/registry';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { judgeTake, type JudgedChange } from '../../core/takes/judge/judge';
+import type { Form } from '../../core/chart/unroll';
+import { noteOf, ticksOf } from '../../core/line/model';
+import { beatOf, inBeats, roundsOf, type TakeClock } from '../../core/takes/align';
+import type { PlayedNote } from '../../core/takes/model';
+import { exchangesOf, ownNotes, sayExchange, turnsIn } from '../../core/takes/trade';
+import { judgeTake, type JudgedChange, type Judgement } from '../../core/takes/judge/judge';
 import { remarksOn } from '../../core/takes/judge/remarks';
 import { instrumentFrom, sheetFrom } from './inputs';
 
@@ -25,15 +30,15 @@ export function answerTake(input: z.infer<typeof takeRequest>) {
     });
   });
   const ground = { form, analysis, chosen, meter: head.meter, neck };
+  const clock = { tempo: input.tempo, start: input.start };
+  const traded = input.trade && tradeOf(input.trade, input.notes, clock, form);
+  const notes = traded?.own ?? input.notes;
   const judgement = judgeTake(
-    {
-      notes: input.notes,
-      clock: { tempo: input.tempo, start: input.start },
-      targets: input.targets ?? []
-    },
+    { notes, clock, targets: input.targets ?? [], trade: input.trade?.bars },
     ground
   );
   return {
+    ...(traded ? { exchanges: traded.exchanges(judgement) } : {}),
     changes: judgement.changes.map(changeOut),
     figures: judgement.figures,
     seams: judgement.seams,
@@ -44,6 +49,48 @@ export function answerTake(input: z.infer<typeof takeRequest>) {
       kind,
       change
     }))
+  };
+}
+
+/** Whose notes are whose in a trade, and how each answer stands to its call. */
+function tradeOf(
+  { bars, call }: NonNullable<z.infer<typeof takeRequest>['trade']>,
+  notes: readonly PlayedNote[],
+  clock: TakeClock,
+  form: Form
+) {
+  const called = inBeats(call, clock).map(({ at, beats, midi }) =>
+    noteOf(Math.max(0, ticksOf(at)), ticksOf(beats), midi)
+  );
+  const beat = ({ at }: PlayedNote) => beatOf(clock, at);
+  const rounds = roundsOf(inBeats([...notes, ...call], clock), form.beats);
+  const turns = turnsIn(form, bars, rounds);
+  const own = ownNotes(notes, beat, turns, called);
+  return {
+    own,
+    exchanges: ({ changes }: Judgement) =>
+      exchangesOf(
+        turns,
+        inBeats(own, clock),
+        called,
+        changes.map(({ change, round, verdict }) => ({
+          start: form.changes[change]!.start + round * form.beats,
+          verdict
+        }))
+      ).map((exchange) => ({
+        from: exchange.answer.bars.from,
+        to: exchange.answer.bars.to,
+        round: exchange.answer.round,
+        kind: exchange.kind,
+        called: exchange.called,
+        answered: exchange.answered,
+        rhythm: exchange.rhythm,
+        shape: exchange.shape,
+        begins: exchange.begins,
+        waits: exchange.waits,
+        heard: exchange.heard,
+        text: sayExchange(exchange)
+      }))
   };
 }
 

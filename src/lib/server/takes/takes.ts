@@ -155,12 +155,12 @@ function columnsOf(data: TakeData, plan: Plan) {
 }
 
 /** What a list tells of a take: judged against the chart as it was played. */
-function summaryOf({ source, notes, tempo, start, targets }: TakeData, plan: Plan): TakeSummary | null {
+function summaryOf({ source, notes, tempo, start, targets, trade }: TakeData, plan: Plan): TakeSummary | null {
   const sheet = readSheet(source);
   const { analysis, chosen } = arrange(sheet, plan, STANDARD, systemOf('positions'));
   if (analysis.changes.length === 0) return null;
   const { changes, figures } = judgeTake(
-    { notes, clock: { tempo, start }, targets },
+    { notes, clock: { tempo, start }, targets, trade: trade?.bars },
     { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck: STANDARD }
   );
   const { rounds, outlined, hits, late, apart, fits } = figures;

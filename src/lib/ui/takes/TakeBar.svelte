@@ -8,6 +8,7 @@
   import Square from '@lucide/svelte/icons/square';
   import UserRound from '@lucide/svelte/icons/user-round';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
+  import { TRADE_BARS } from '$lib/core/takes/trade';
   import { TONES, type Tone } from '$lib/core/takes/player/string';
   import { LEVELS, PLAYED, type Takes } from '$lib/state/takes.svelte';
   import Button from '../kit/Button.svelte';
@@ -28,6 +29,14 @@
   let what: string = $state(PLAYED.targets);
   let rounds = $state(1);
 
+  const TRADES = [
+    { value: '', name: 'the whole form is yours' },
+    ...TRADE_BARS.map((bars) => ({
+      value: String(bars),
+      name: `trade ${bars} bars`,
+      hint: 'Corvel plays, you answer'
+    }))
+  ];
   const tones = TONES.map((value) => ({ value, name: value }));
   const lines = $derived([
     { value: PLAYED.targets, name: 'the target line, led in' },
@@ -104,6 +113,14 @@
       unit="bpm"
       onset={(tempo) => !takes.isRecording && rehearsal.setTempo(tempo)}
     />
+    {#if !takes.isRecording}
+      <Select
+        label="Trade bars"
+        value={String(takes.trading ?? '')}
+        options={TRADES}
+        onpick={(value) => (takes.trading = TRADE_BARS.find((bars) => String(bars) === value) ?? null)}
+      />
+    {/if}
     {#if takes.isRecording}
       <div class="flex items-center gap-2" data-level={takes.level.toFixed(3)}>
         <Level level={takes.level} isWarning={takes.isClipping} class="w-40" />
@@ -131,6 +148,17 @@
       </p>
     {/if}
   </div>
+  {#if takes.turn}
+    {@const { isOwn, left } = takes.turn}
+    <p
+      class="flex items-baseline gap-4 rounded-md px-3 py-1 {isOwn ? 'bg-target text-on-target' : 'bg-lit'}"
+      role="status"
+      data-turn={isOwn ? 'own' : 'corvel'}
+    >
+      <span class="font-display text-4xl">{isOwn ? 'Your turn' : 'Corvel plays'}</span>
+      <span class="text-2xl tabular-nums" aria-hidden="true">{Math.ceil(left - 1e-6)}</span>
+    </p>
+  {/if}
   {#if takes.said}<p role="status" data-said>{takes.said}</p>{/if}
   {#if takes.waits}<p class="text-warn" role="status">{takes.waits}</p>{/if}
   {#if showsPlayer && !takes.isRecording}

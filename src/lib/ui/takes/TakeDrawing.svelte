@@ -4,8 +4,10 @@
 -->
 <script lang="ts">
   import type { Arrangement } from '$lib/core/plan/arrange';
+  import { beatsOf } from '$lib/core/line/model';
   import { beatOf } from '$lib/core/takes/align';
   import type { Judgement, JudgedChange } from '$lib/core/takes/judge/judge';
+  import { turnsIn } from '$lib/core/takes/trade';
   import { STEP_SECONDS } from '$lib/core/takes/model';
   import type { TakeData } from '$lib/api/take';
   import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
@@ -50,6 +52,21 @@
   const judged = $derived(judgement.changes.filter((one) => one.round === round));
   const byChange = $derived(new Map(judged.map((one) => [one.change, one])));
 
+  /** Where bars were traded: what Corvel played in this round, and its turns in it, in beats of the form. */
+  const call = $derived.by(() =>
+    (data.trade?.call ?? []).flatMap(({ start, length, midi }) => {
+      const at = beatsOf(start) - round * beats;
+      return at >= 0 && at < beats ? [{ at, beats: beatsOf(length), midi }] : [];
+    })
+  );
+  const callTurns = $derived.by(() =>
+    data.trade
+      ? turnsIn(arranged.sheet.form, data.trade.bars, round + 1)
+          .filter((turn) => turn.round === round && !turn.isOwn)
+          .map(({ from, to }) => ({ from: from - round * beats, to: to - round * beats }))
+      : []
+  );
+
   interface Played {
     readonly at: number;
     readonly beats: number;
@@ -59,6 +76,7 @@
   }
   const pitches = $derived([
     ...data.notes.map(({ midi }) => midi),
+    ...call.map(({ midi }) => midi),
     ...judged.flatMap(({ target }) => (target ? [target.wanted] : []))
   ]);
   const pitch = $derived(layOutPitch(pitches, height));
@@ -188,6 +206,32 @@
           />
         {/if}
       {/each}
+      {#each callTurns as { from, to } (from)}
+        <rect
+          x={timeline.time(from)}
+          y={HEAD}
+          width={timeline.time(to) - timeline.time(from)}
+          height={height - HEAD}
+          class="fill-next"
+          opacity="0.1"
+          data-call-turn={from}
+        />
+        <text x={timeline.time(from) + 8} y={height - 8} font-size="12" class="fill-next font-bold"
+          >Corvel</text
+        >
+      {/each}
+      {#each call as note (note.at)}
+        <rect
+          x={timeline.time(note.at)}
+          y={pitch(note.midi) - BAR / 2}
+          width={Math.max(5, timeline.time(note.at + note.beats) - timeline.time(note.at) - 1)}
+          height={BAR}
+          rx="3"
+          class="fill-surface stroke-next"
+          stroke-width="1.4"
+          data-called={note.midi}
+        />
+      {/each}
       <BarLines {bars} time={timeline.time} {height} />
       {#each columns as column (column.index)}
         <ChordText
@@ -230,7 +274,7 @@
       {#each columns as column (column.index)}
         {@const one = byChange.get(column.index)}
         {@const place = one && landing(one)}
-        {#if one?.target && place}
+        {#if one?.target && place && !(data.trade && one.isLeftAlone)}
           {@const y = pitch(place.midi)}
           {@const moved = one.target.met === 'late' || one.target.met === 'early'}
           {@const exact = timeline.time(changes[column.index]!.start + (moved ? (place.late ?? 0) : 0)) + 1}

@@ -17,6 +17,7 @@
   import { readLine } from '$lib/core/line/read';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import type { TakeRemark } from '$lib/core/takes/judge/remarks';
+  import type { Exchange } from '$lib/core/takes/trade';
   import { counted } from '$lib/core/theory/words';
   import { askFor } from '$lib/state/assigned';
   import { Replaying } from '$lib/state/replay.svelte';
@@ -28,6 +29,7 @@
   import { layKeys } from '../keys/keys';
   import LineNeck from '../lines/LineNeck.svelte';
   import type { ViewProps } from '../view';
+  import Exchanges from './Exchanges.svelte';
   import TakeBar from './TakeBar.svelte';
   import TakeDrawing from './TakeDrawing.svelte';
   import TakeFigures from './TakeFigures.svelte';
@@ -195,6 +197,13 @@
     }
   }
 
+  /** The bars of an answer, in its round. */
+  function showExchange({ answer }: Exchange) {
+    round = answer.round;
+    const first = arranged?.analysis.changes.find(({ bar }) => bar >= answer.bars.from);
+    if (first) select(first.index);
+  }
+
   function drop(event: DragEvent) {
     isDropping = false;
     const [file] = event.dataTransfer?.files ?? [];
@@ -309,6 +318,9 @@
         {#if data && judgement && arranged}
           <TakeRemarks remarks={takes.remarks} onshow={select} ondrill={drill} />
           <TakeDrawing {arranged} {data} {judgement} {round} {selected} {time} onselect={select} />
+          {#if takes.exchanges.length}
+            <Exchanges exchanges={takes.exchanges} onshow={showExchange} />
+          {/if}
           {#if beside?.data && takes.besideJudged}
             <div class="flex flex-wrap items-baseline gap-x-3 text-sm" data-beside={beside.id}>
               <b>{beside.name}</b>

@@ -25,6 +25,7 @@ import {
   type Meeting,
   type MetTarget
 } from './landing';
+import { turnAt, turnsIn, type TradeBars } from '../trade';
 import { THRESHOLDS } from './thresholds';
 
 /** The note that is meant at a change. */
@@ -44,7 +45,7 @@ export interface JudgedChange {
   /** The chords that are heard, the most likely first. */
   readonly heard: readonly HeardChord[];
   readonly verdict: Verdict;
-  /** Nothing at all was played over it. */
+  /** Nothing at all was played over it, or it was Corvel's turn. */
   readonly isLeftAlone: boolean;
 }
 
@@ -113,6 +114,8 @@ export interface TakeToJudge {
   readonly notes: readonly PlayedNote[];
   readonly clock: TakeClock;
   readonly targets: readonly MeantTarget[];
+  /** Bars that were traded: the changes of Corvel's turns are none of the player's. */
+  readonly trade?: TradeBars | undefined;
 }
 
 /** What a take is judged against. */
@@ -121,10 +124,11 @@ export interface JudgingGround extends Ground {
   readonly neck: Instrument;
 }
 
-export function judgeTake({ notes, clock, targets }: TakeToJudge, ground: JudgingGround): Judgement {
+export function judgeTake({ notes, clock, targets, trade }: TakeToJudge, ground: JudgingGround): Judgement {
   const { form, analysis } = ground;
   const played = inBeats(notes, clock);
   const rounds = roundsOf(played, form.beats);
+  const turns = trade ? turnsIn(form, trade, rounds) : null;
   const line = asWritten(played);
   const wanted = new Map(targets.map(({ change, midi }) => [change, midi]));
   const asked = askedInRounds(analysis.changes, rounds, form.beats);
@@ -134,7 +138,8 @@ export function judgeTake({ notes, clock, targets }: TakeToJudge, ground: Judgin
     if (!chord) return [];
     const place = { start, end: start + beats, chord };
     const midi = wanted.get(index);
-    const sounds = played.some((note) => isWithin(note, place));
+    const isOwn = turns === null || (turnAt(turns, start)?.isOwn ?? false);
+    const sounds = isOwn && played.some((note) => isWithin(note, place));
     return [
       {
         change: index,
@@ -163,8 +168,15 @@ export function judgeTake({ notes, clock, targets }: TakeToJudge, ground: Judgin
         degree: degree!
       }))
   );
+  /** Before an answer it was Corvel's turn, and silence no hesitation. */
+  const opensTurn = (start: number) => turns?.some(({ from }) => Math.abs(from - start) < 1e-6) ?? false;
   const stops = changes
-    .filter(({ change, round, isLeftAlone }) => !isLeftAlone && isAfterSilence(change, round, played, ground))
+    .filter(
+      ({ change, round, isLeftAlone }) =>
+        !isLeftAlone &&
+        !opensTurn(analysis.changes[change]!.start + round * form.beats) &&
+        isAfterSilence(change, round, played, ground)
+    )
     .map(({ change }) => change);
   return {
     changes,
