@@ -80,6 +80,20 @@ const STATES: readonly State[] = [
     }
   },
   {
+    name: 'the tuner',
+    keys: ['u'],
+    shown: '[data-tuner]'
+  },
+  {
+    name: 'the stand, listening',
+    keys: ['p'],
+    shown: '[data-listening="microphone"]',
+    also: async ({ page }) => {
+      await page.find('[aria-label="Listening"]');
+      await page.press('z');
+    }
+  },
+  {
     name: 'the guitar',
     shown: '[role="dialog"] [role="switch"]',
     also: async ({ page }) => {

@@ -1,4 +1,5 @@
 /** What the routes of practice take and give: items, the log, cards and their answers, set lists. */
+import type { Lateness } from '../core/takes/judge/lateness';
 import { z } from 'zod';
 import { readKey } from '../core/harmony/key';
 import { isDay } from '../core/practice/log/day';
@@ -275,6 +276,12 @@ export interface Pictures {
     readonly area: number | null;
     readonly known: number;
     readonly all: number;
+  }[];
+  /** How late the changes of a chart are met in its takes: beats, by chart, the latest first. */
+  readonly lateness: readonly {
+    readonly chart: string;
+    readonly title: string;
+    readonly changes: readonly (Lateness & { readonly symbol: string; readonly bar: number })[];
   }[];
   /** Changes at which the player stumbles, by chart. */
   readonly stumbles: readonly {

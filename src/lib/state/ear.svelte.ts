@@ -30,6 +30,10 @@ export interface Listener {
 
 /** Milliseconds from one moment of an instrument that sends notes to the next. */
 const MOMENT = 50;
+/** A pitch this near a note is that note, in semitones. */
+const SAME = 0.5;
+/** Levels that are told apart. */
+const LEVELS = 40;
 /** Seconds for which a note is held before it counts. */
 const HELD = 0.25;
 
@@ -108,7 +112,8 @@ export class Ear {
   }
 
   #hear(moment: LiveMoment, latency: number): void {
-    this.level = moment.peak;
+    // So fine as it is drawn, or the page would be drawn anew with every block.
+    this.level = Math.round(moment.peak * LEVELS) / LEVELS;
     const earlier = (note: LiveNote): LiveNote => ({ ...note, at: note.at - latency });
     this.#tell({
       ...moment,
@@ -119,11 +124,13 @@ export class Ear {
   }
 
   #tell(moment: LiveMoment): void {
-    const { at, sounds, began } = moment;
+    const { at, sounds, began, pitch } = moment;
     this.sounds = sounds?.midi ?? null;
     for (const note of began) this.#listener.onNote?.(note);
     this.#listener.onMoment?.(moment);
     if (!sounds || at - sounds.at < HELD || sounds.at === this.#held) return;
+    // What was struck has to be what still sounds.
+    if (pitch === null || Math.abs(pitch - sounds.midi) > SAME) return;
     this.#held = sounds.at;
     this.#listener.onHeld?.(sounds.midi);
   }

@@ -619,8 +619,9 @@ export class Takes extends Attempts {
       const microphone = await openMicrophone(
         (block) => this.#hear(block),
         () => {
-          this.problem = 'The microphone has gone. What was recorded until then is kept.';
-          void this.finish();
+          void this.finish().then(
+            () => (this.problem = 'The microphone has gone. What was recorded until then is kept.')
+          );
         }
       );
       this.#microphone = microphone;

@@ -30,8 +30,10 @@ export class Tuner {
     }
     const middle = this.#pitches.length >= FEWEST ? middleOf(this.#pitches) : null;
     if (middle === null || pitch === null) return;
-    this.now = stringOf(middle, settings.instrument);
-    if (this.now) this.left = new Map([...this.left, [this.now.string, this.now.cents]]);
+    const reading = stringOf(middle, settings.instrument);
+    if (reading?.string === this.now?.string && reading?.cents === this.now?.cents) return;
+    this.now = reading;
+    if (reading) this.left = new Map([...this.left, [reading.string, reading.cents]]);
   }
 
   /** The strings are others now. */

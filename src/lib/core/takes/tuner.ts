@@ -27,7 +27,7 @@ export function stringOf(pitch: number, neck: Instrument): TunerReading | null {
   const offs = openPitches(neck).map((own) => 100 * (pitch - own));
   const at = offs.reduce((best, cents, i) => (Math.abs(cents) < Math.abs(offs[best]!) ? i : best), 0);
   const cents = offs[at]!;
-  return Math.abs(cents) <= FURTHEST ? { string: at + 1, cents: Math.round(10 * cents) / 10 } : null;
+  return Math.abs(cents) <= FURTHEST ? { string: at + 1, cents: Math.round(2 * cents) / 2 } : null;
 }
 
 /** The last pitches with one more, as far as they are of one string: null tells nothing and takes nothing away. */

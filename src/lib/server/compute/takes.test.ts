@@ -3,12 +3,28 @@ import { takeRequest } from '../../api/requests';
 import { wavFile } from '../../audio/wav';
 import { judged, played, START, TEMPO, tuneOf } from '../../core/takes/testing';
 import { sounded } from '../../core/takes/player/string';
+import { MAX_SOUND_SECONDS } from '../../api/limits';
 import { answerListen } from './listen';
 import { answerTake } from './take';
 import { refusal } from './testing';
 
 const CHART = '{key: Eb}\n{tempo: 100}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |';
 const TUNE = tuneOf(CHART);
+
+/** A WAV file of one channel as one of two, the other silent. */
+function onTheLeft(mono: Uint8Array): Uint8Array {
+  const size = mono.length - 44;
+  const stereo = new Uint8Array(44 + 2 * size);
+  stereo.set(mono.subarray(0, 44));
+  const view = new DataView(stereo.buffer);
+  view.setUint32(4, 36 + 2 * size, true);
+  view.setUint16(22, 2, true);
+  view.setUint32(28, 2 * view.getUint32(28, true), true);
+  view.setUint16(32, 4, true);
+  view.setUint32(40, 2 * size, true);
+  for (let i = 0; i < size; i += 2) stereo.set(mono.subarray(44 + i, 46 + i), 44 + 2 * i);
+  return stereo;
+}
 
 describe('the way from sound to judgement', () => {
   it('hears what was played, and judges it as it was meant', () => {
@@ -45,6 +61,37 @@ describe('the way from sound to judgement', () => {
       expect(Number.isInteger(note.midi)).toBe(true);
       expect(note.curve.length).toBeGreaterThan(0);
     }
+  });
+
+  it.each([8000, 22_050, 48_000, 96_000])('hears the same line at %i samples a second', (rate) => {
+    const strokes = played(TUNE, 1).slice(0, 8);
+    const { notes } = answerListen({ wav: wavFile(sounded(strokes, 'dark', rate), rate) });
+    expect(notes.map(({ midi }) => midi)).toEqual(strokes.map(({ midi }) => midi));
+  });
+
+  it('hears what comes on one of two channels, and refuses what lasts too long', () => {
+    const strokes = played(TUNE, 1).slice(0, 6);
+    const mono = wavFile(sounded(strokes, 'bright', 22_050), 22_050);
+    const { notes } = answerListen({ wav: onTheLeft(mono) });
+    expect(notes.map(({ midi }) => midi)).toEqual(strokes.map(({ midi }) => midi));
+    const long = wavFile(new Float32Array(8000 * (MAX_SOUND_SECONDS + 1)), 8000);
+    expect(refusal(() => answerListen({ wav: long }))).toMatchObject({
+      status: 400,
+      error: { code: 'bad-sound', message: expect.stringMatching(/minutes|long/) as string }
+    });
+  });
+
+  it('tells of a trade whose notes are whose, and how the answer stands to the call', () => {
+    const line = played(TUNE, 1).map(({ at, seconds, midi }) => ({ at, seconds, midi }));
+    const half = START + (8 * 60) / TEMPO;
+    const call = line.filter(({ at }) => at < half - 0.1);
+    const { changes, exchanges } = answerTake(
+      takeRequest.parse({ chart: CHART, tempo: TEMPO, start: START, notes: line, trade: { bars: 2, call } })
+    );
+    expect(changes.map(({ isLeftAlone }) => isLeftAlone)).toEqual([true, true, false, false]);
+    expect(exchanges).toHaveLength(1);
+    expect(exchanges![0]).toMatchObject({ from: 3, to: 4, round: 0, called: call.length });
+    expect(exchanges![0]!.text).toMatch(/^Bars 3–4: you /);
   });
 
   it('refuses what is no sound, and targets that the chart has not', () => {

@@ -13,6 +13,8 @@ import { dayAfter } from '../../core/practice/log/day';
 import { areaAsked, degreeAsked } from '../../core/practice/trainer/kinds';
 import { isKnown } from '../../core/practice/trainer/memory';
 import type { Database } from '../database';
+import { latenessByChange } from '../../core/takes/judge/lateness';
+import { landingsByChart } from '../takes/takes';
 import { listCards } from './cards';
 import { listItems } from './items';
 import { placedRows, stumblesSince } from './log';
@@ -42,6 +44,7 @@ export async function picturesOf(db: Database, day: string): Promise<Pictures> {
     days: secondsByDay(log, dayAfter(day, 1 - DAYS), day),
     tempos: tempos.sort((a, b) => (last(a) < last(b) ? 1 : last(a) > last(b) ? -1 : 0)).slice(0, 40),
     cards: cardSums(cards),
+    lateness: await lateness(db),
     stumbles: await stumbles(db)
   };
 }
@@ -68,8 +71,25 @@ function cardSums(cards: Awaited<ReturnType<typeof listCards>>): Pictures['cards
 /** From the first day there can be. */
 const ALWAYS = '0000-00-00';
 
+/** Changes of a chart that are drawn. */
+const MOST_CHANGES = 12;
+
 async function stumbles(db: Database): Promise<Pictures['stumbles']> {
   const byChart = await stumblesSince(db, ALWAYS);
+  return overCharts(db, byChart, stumblesByChange);
+}
+
+async function lateness(db: Database): Promise<Pictures['lateness']> {
+  const charts = await overCharts(db, await landingsByChart(db), latenessByChange);
+  return charts.filter(({ changes }) => changes.length > 0);
+}
+
+/** Something of the changes of each chart, with what they are called now; what a chart has lost since is left out. */
+async function overCharts<T, C extends { readonly change: number }>(
+  db: Database,
+  byChart: ReadonlyMap<string, readonly T[]>,
+  sum: (own: readonly T[]) => readonly C[]
+) {
   if (byChart.size === 0) return [];
   const rows = await db
     .selectFrom('chart')
@@ -82,13 +102,12 @@ async function stumbles(db: Database): Promise<Pictures['stumbles']> {
     return {
       chart: id,
       title,
-      changes: stumblesByChange(byChart.get(id)!)
-        // A chart that has become shorter since.
-        .flatMap(({ change, times }) => {
-          const { symbol, bar } = changes[change] ?? {};
-          return symbol === undefined || bar === undefined ? [] : [{ change, symbol, bar, times }];
+      changes: sum(byChart.get(id)!)
+        .flatMap((own) => {
+          const { symbol, bar } = changes[own.change] ?? {};
+          return symbol === undefined || bar === undefined ? [] : [{ ...own, symbol, bar }];
         })
-        .slice(0, 12)
+        .slice(0, MOST_CHANGES)
     };
   });
 }

@@ -155,7 +155,10 @@ function columnsOf(data: TakeData, plan: Plan) {
 }
 
 /** What a list tells of a take: judged against the chart as it was played. */
-function summaryOf({ source, notes, tempo, start, targets, trade }: TakeData, plan: Plan): TakeSummary | null {
+function summaryOf(
+  { source, notes, tempo, start, targets, trade }: TakeData,
+  plan: Plan
+): TakeSummary | null {
   const sheet = readSheet(source);
   const { analysis, chosen } = arrange(sheet, plan, STANDARD, systemOf('positions'));
   if (analysis.changes.length === 0) return null;
@@ -244,6 +247,21 @@ export async function takeSounds(db: Database): Promise<TakeSounds> {
     bytes: rows.reduce((sum, { bytes }) => sum + bytes, 0),
     takes: rows.map(({ played_at, loved, ...row }) => ({ ...row, playedAt: played_at, isLoved: loved === 1 }))
   };
+}
+
+/** How the changes of each chart were met, in all takes that fit it. */
+export async function landingsByChart(db: Database): Promise<ReadonlyMap<string, readonly TakeLanding[]>> {
+  const rows = await db
+    .selectFrom('take')
+    .select(['chart_id', 'summary'])
+    .where('deleted_at', 'is', null)
+    .execute();
+  const byChart = new Map<string, TakeLanding[]>();
+  for (const { chart_id, summary } of rows) {
+    const read = summaryFrom(summary);
+    if (read?.figures.fits) byChart.set(chart_id, [...(byChart.get(chart_id) ?? []), ...read.landings]);
+  }
+  return byChart;
 }
 
 /**

@@ -36,7 +36,7 @@
   import TakeList from './TakeList.svelte';
   import TakeRemarks from './TakeRemarks.svelte';
   import TakeTrends from './TakeTrends.svelte';
-  import { TAKE_FILES } from './files';
+  import { TAKE_FILES, type Passage } from './files';
   import { percent } from './words';
 
   let { workspace }: ViewProps = $props();
@@ -44,6 +44,8 @@
   const replaying = untrack(() => new Replaying(takes));
   const DATE = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
   let round = $state(0);
+  /** Bars that were marked, both in: what is looped or kept. */
+  let passage: Passage | null = $state.raw(null);
   let isDropping = $state(false);
 
   onMount(() => {
@@ -79,6 +81,7 @@
     untrack(() => {
       replaying.stop();
       round = 0;
+      passage = null;
     });
   });
   /** The drawing follows the replay from round to round. */
@@ -189,12 +192,35 @@
   async function save(id: string) {
     if (!change) return;
     try {
-      const done = await TAKE_FILES.find((one) => one.id === id)?.run({ takes, line, change });
+      const done = await TAKE_FILES.find((one) => one.id === id)?.run({ takes, line, change, passage });
       if (done === null) takes.problem ||= 'This take has nothing to save in that form.';
       else if (done) toast(done);
     } catch (error) {
       takes.problem = error instanceof Error ? error.message : 'That could not be saved.';
     }
+  }
+
+  /** Marks bars; the other end gives way where it would come first. */
+  function mark(end: 'from' | 'to', bar: number) {
+    const own = passage ?? { from: change?.bar ?? 1, to: change?.bar ?? 1 };
+    const marked = { ...own, [end]: bar };
+    passage = marked.from <= marked.to ? marked : { from: bar, to: bar };
+  }
+  /** Loops the passage in the round that is shown. */
+  function loopPassage() {
+    const bars = arranged?.sheet.form.bars;
+    const [first, last] = [passage?.from, passage?.to].map((number) =>
+      bars?.find((bar) => bar.number === number)
+    );
+    if (first && last)
+      void replaying.loop(round * formBeats + first.start, round * formBeats + last.start + last.beats);
+  }
+
+  /** An empty name is none; the old one comes back. */
+  function rename({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
+    const name = currentTarget.value.trim();
+    if (name && name !== opened?.name) void takes.rename(name);
+    else currentTarget.value = opened?.name ?? '';
   }
 
   /** The bars of an answer, in its round. */
@@ -267,7 +293,14 @@
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_250px]">
       <div class="flex min-w-0 flex-col gap-2.5">
         <div class="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm">
-          <h2 class="text-xl">{opened.name}</h2>
+          <h2 class="sr-only">{opened.name}</h2>
+          <input
+            class="min-w-0 flex-1 basis-56 rounded-md border border-transparent bg-transparent px-1 text-xl hover:border-edge focus:border-edge"
+            aria-label="Name of the take"
+            maxlength="120"
+            value={opened.name}
+            onchange={rename}
+          />
           <span class="flex items-center gap-1.5">
             <Button tone="strong" hint="Space" disabled={takes.doing !== ''} onclick={toggle}>
               {#if replaying.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Replay{/if}
@@ -318,6 +351,28 @@
         {#if data && judgement && arranged}
           <TakeRemarks remarks={takes.remarks} onshow={select} ondrill={drill} />
           <TakeDrawing {arranged} {data} {judgement} {round} {selected} {time} onselect={select} />
+          <p
+            class="flex flex-wrap items-center gap-2 text-sm text-soft"
+            data-passage={passage && `${passage.from}-${passage.to}`}
+          >
+            A passage of it: bars
+            {#each ['from', 'to'] as const as end (end)}
+              {#if end === 'to'}to{/if}
+              <NumberField
+                label={end === 'from' ? 'First bar of the passage' : 'Last bar of the passage'}
+                value={passage?.[end] ?? change?.bar ?? 1}
+                min={1}
+                max={arranged.sheet.form.bars.length}
+                onset={(bar) => mark(end, bar)}
+              />
+            {/each}
+            {#if passage}
+              <Button size="small" onclick={loopPassage}><Repeat size={14} /> loop it</Button>
+              <Button size="small" onclick={() => void save('line')}>keep as a line</Button>
+              <Button size="small" onclick={() => void save('lick')}>keep as a lick</Button>
+              <Button size="small" onclick={() => (passage = null)}>unmark</Button>
+            {/if}
+          </p>
           {#if takes.exchanges.length}
             <Exchanges exchanges={takes.exchanges} onshow={showExchange} />
           {/if}

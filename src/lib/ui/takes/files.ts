@@ -5,6 +5,7 @@ import type { AnalysedChange } from '$lib/core/harmony/analysis';
 import { keyText } from '$lib/core/harmony/key';
 import { lickFrom } from '$lib/core/line/lick-facts';
 import { ticksOf, type LineNote } from '$lib/core/line/model';
+import type { Arrangement } from '$lib/core/plan/arrange';
 import { LOWEST_TEMPO } from '$lib/core/practice/ladder';
 import { midiName } from '$lib/core/theory/note';
 import { prettyNote, prettySymbol } from '$lib/core/theory/typeset';
@@ -21,6 +22,14 @@ interface Keeping {
   readonly change: AnalysedChange;
   /** The round that is shown, as a line of the chart, with places. */
   readonly line: readonly LineNote[];
+  /** Bars of it that were marked, both in; null where none were. */
+  readonly passage: Passage | null;
+}
+
+/** Some bars of the form, both in. */
+export interface Passage {
+  readonly from: number;
+  readonly to: number;
 }
 
 interface TakeFile {
@@ -60,31 +69,38 @@ const saveNotes =
     return DONE;
   };
 
-/** The passage goes among the lines of the chart. */
-async function keepAsLine({ takes, line }: Keeping): Promise<string | null> {
-  const { arranged, opened, workspace } = takes;
-  if (!arranged || !opened || line.length === 0) return null;
-  const over = arranged.analysis.changes.map(({ symbol, start, beats }) => ({ symbol, start, beats }));
-  await keepLine(workspace.document.id, crypto.randomUUID(), opened.name, { notes: line, over });
-  await workspace.fetchLines();
-  return `“${opened.name}” is kept among the lines of this chart.`;
+const barsOf = ({ from, to }: Passage) => (from === to ? `bar ${from}` : `bars ${from}–${to}`);
+
+function ticksOfBars({ sheet }: Arrangement, { from, to }: Passage) {
+  const [first, last] = [from, to].map((number) => sheet.form.bars.find((bar) => bar.number === number));
+  return first && last ? { from: ticksOf(first.start), to: ticksOf(last.start + last.beats) } : null;
 }
 
-/** The notes over the bar of the selected change go into the lick book. */
-async function keepAsLick({ takes, line, change }: Keeping): Promise<string | null> {
+/** The passage goes among the lines of the chart. */
+async function keepAsLine({ takes, line, passage }: Keeping): Promise<string | null> {
   const { arranged, opened, workspace } = takes;
   if (!arranged || !opened) return null;
-  const { form, head } = arranged.sheet;
-  const bar = form.bars.find(({ number }) => number === change.bar);
-  const lick =
-    bar &&
-    lickFrom(line, arranged.analysis.changes, head.meter, {
-      from: ticksOf(bar.start),
-      to: ticksOf(bar.start + bar.beats)
-    });
+  const within = passage && ticksOfBars(arranged, passage);
+  const notes = within ? line.filter(({ start }) => start >= within.from && start < within.to) : line;
+  if (notes.length === 0) return null;
+  const over = arranged.analysis.changes.map(({ symbol, start, beats }) => ({ symbol, start, beats }));
+  const name = (passage ? `${opened.name}, ${barsOf(passage)}` : opened.name).slice(0, 120);
+  await keepLine(workspace.document.id, crypto.randomUUID(), name, { notes, over });
+  await workspace.fetchLines();
+  return `“${name}” is kept among the lines of this chart.`;
+}
+
+/** The notes over the passage, or over the bar of the selected change, go into the lick book. */
+async function keepAsLick({ takes, line, change, passage }: Keeping): Promise<string | null> {
+  const { arranged, opened, workspace } = takes;
+  if (!arranged || !opened) return null;
+  const { head } = arranged.sheet;
+  const own = passage ?? { from: change.bar, to: change.bar };
+  const within = ticksOfBars(arranged, own);
+  const lick = within && lickFrom(line, arranged.analysis.changes, head.meter, within);
   if (!lick) return null;
   const book = new LickBook();
-  await book.keep(`${opened.name}, bar ${change.bar}`.slice(0, 120), {
+  await book.keep(`${opened.name}, ${barsOf(own)}`.slice(0, 120), {
     ...lick,
     key: keyText(change.key),
     tags: ['take'],
@@ -93,7 +109,7 @@ async function keepAsLick({ takes, line, change }: Keeping): Promise<string | nu
     played: 0
   });
   if (book.problem) throw new Error(book.problem);
-  return `Bar ${change.bar} is kept in the lick book.`;
+  return `${opened.name}, ${barsOf(own)}: kept in the lick book.`;
 }
 
 /** What was landed on at the selected change becomes its target. */
@@ -142,13 +158,13 @@ export const TAKE_FILES: readonly TakeFile[] = [
   {
     id: 'line',
     name: 'keep as a line',
-    hint: 'The round that is shown, to mend and drill it',
+    hint: 'The passage, or the round that is shown; to mend and drill it',
     run: keepAsLine
   },
   {
     id: 'lick',
-    name: 'keep the bar as a lick',
-    hint: 'What was played over the bar of the selected change',
+    name: 'keep as a lick',
+    hint: 'The passage, or the bar of the selected change',
     run: keepAsLick
   },
   {

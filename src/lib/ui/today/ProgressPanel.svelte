@@ -7,6 +7,7 @@
   import Button from '../kit/Button.svelte';
   import CardsPicture from './CardsPicture.svelte';
   import CoveragePicture from './CoveragePicture.svelte';
+  import LatenessPicture from './LatenessPicture.svelte';
   import MinutesPicture from './MinutesPicture.svelte';
   import type { PanelProps } from './panels';
   import StumblesPicture from './StumblesPicture.svelte';
@@ -49,6 +50,7 @@
       <MinutesPicture weeks={pictures.weeks} />
       {#if pictures.cards.length}<CardsPicture cards={pictures.cards} />{/if}
     </div>
+    {#if pictures.lateness.length}<LatenessPicture lateness={pictures.lateness} />{/if}
     {#if pictures.stumbles.length}<StumblesPicture stumbles={pictures.stumbles} />{/if}
   {/if}
 </section>
