@@ -50,7 +50,7 @@ module.exports = {
       to: {
         pathNot: [
           '^src/lib/core/',
-          '^node_modules/(@tonaljs|d3-array|d3-dsv|fastest-levenshtein|fast-xml-parser|midi-file|diff|ts-fsrs|pitchy|fft.js)'
+          '^node_modules/(@tonaljs|d3-array|d3-dsv|fastest-levenshtein|fast-xml-parser|fflate|midi-file|diff|ts-fsrs|pitchy|fft.js)'
         ]
       }
     },

@@ -21,6 +21,15 @@ const TUNE = '{title: Keel Job}\n{key: Bbm}\n{tempo: 200}\n| Bbm7 | Ebm7 | F7b9 
 const RATE = 44_100;
 const PATIENCE = 30_000;
 
+/** A MIDI instrument that is not there: `strike(status, midi)` plays it. */
+const MIDI_STAND_IN = `
+        const input = { id: 'one', name: 'A guitar', type: 'input', state: 'connected', connection: 'open', manufacturer: '', version: '',
+          open: async () => input, close: async () => input, addEventListener() {}, removeEventListener() {}, onmidimessage: null };
+        const access = { inputs: new Map([['one', input]]), outputs: new Map(), sysexEnabled: false, addEventListener() {}, removeEventListener() {} };
+        Object.defineProperty(navigator, 'requestMIDIAccess', { value: async () => access, configurable: true });
+        window.strike = (status, midi) => input.onmidimessage({ data: new Uint8Array([status, midi, 90]), timeStamp: performance.now(), target: input });
+      `;
+
 /** What the microphone hears: a line over the tune, again and again. */
 export function fakeSound(): string {
   const path = join(mkdtempSync(join(tmpdir(), 'corvel-microphone-')), 'line.wav');
@@ -211,13 +220,7 @@ export function takeJobs(tools: () => Tools): void {
 
     it('come from a MIDI instrument, in time with the band', async () => {
       const chart = await open();
-      await browser().executeScript(`
-        const input = { id: 'one', name: 'A guitar', type: 'input', state: 'connected', connection: 'open', manufacturer: '', version: '',
-          open: async () => input, close: async () => input, addEventListener() {}, removeEventListener() {}, onmidimessage: null };
-        const access = { inputs: new Map([['one', input]]), outputs: new Map(), sysexEnabled: false, addEventListener() {}, removeEventListener() {} };
-        Object.defineProperty(navigator, 'requestMIDIAccess', { value: async () => access, configurable: true });
-        window.strike = (status, midi) => input.onmidimessage({ data: new Uint8Array([status, midi, 90]), timeStamp: performance.now(), target: input });
-      `);
+      await browser().executeScript(MIDI_STAND_IN);
       await page().clickNamed('MIDI');
       await page().find('[data-recording]');
       await browser().executeAsyncScript(
@@ -276,6 +279,32 @@ export function takeJobs(tools: () => Tools): void {
       // The stand-in sounds its clicks by a timer, which a busy machine moves.
       expect(late).toBeGreaterThan(20);
       expect(late).toBeLessThan(400);
+    });
+
+    it('know how late a MIDI instrument comes in, and take that out of what it plays', async () => {
+      await open();
+      await browser().executeScript(`localStorage.removeItem('corvel-latency'); ${MIDI_STAND_IN}`);
+      // The clicks are answered a seventh of a second after they were handed over.
+      await browser().executeScript(`
+        const started = window.OscillatorNode.prototype.start;
+        window.OscillatorNode.prototype.start = function (when, ...rest) {
+          setTimeout(() => window.strike(0x90, 60), 1000 * ((when ?? 0) - this.context.currentTime + 0.14));
+          return started.call(this, when, ...rest);
+        };`);
+      await page().clickNamed('of MIDI');
+      await page().until(
+        async () => (await count('[data-said], [role="alert"]')) > 0,
+        'what was measured',
+        PATIENCE
+      );
+      const [said] = await page().texts('[data-said], [role="alert"]');
+      expect(said).toMatch(/comes in \d+ ms late/);
+      const kept = await browser().executeScript<string>(`return localStorage.getItem('corvel-latency')`);
+      const { midi } = JSON.parse(kept) as { midi: { seconds: number } };
+      // A timer answers for the hand, and a busy machine is late.
+      expect(midi.seconds).toBeGreaterThan(0.1);
+      expect(midi.seconds).toBeLessThan(0.4);
+      await browser().executeScript(`localStorage.removeItem('corvel-latency')`);
     });
 
     it('are there up to a moment before they were torn off, by the page or the server', async () => {

@@ -6,6 +6,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { setViewport } from '../../scripts/lib/browser.mjs';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import type { ChartList } from '../../src/lib/api/songbook';
 import { AT_FIVE } from '../plan';
 import type { Tools } from './neck';
 
@@ -279,6 +280,48 @@ export function writingJobs(tools: () => Tools): void {
       expect(lines.map(({ name }) => name)).toEqual(['From afar']);
       expect(lines[0]!.data.notes.map(({ midi }) => midi)).toEqual([60, 61, 65]);
       expect(lines[0]!.data.notes.every(({ place }) => place)).toBe(true);
+    });
+
+    it('come many at once: each looked at before any is stored, only those that are wanted taken, with undo', async () => {
+      const files = {
+        'Night Watch.txt': 'Key: Bbm\nBbm7 | Ebm7 | F7b9 | Bbm7\nfor the crew',
+        'loop.cho': '{title: Anchor Loop}\n{key: E}\n| E | B | C#m | A |',
+        'letter.txt': 'dear friend, no chord here',
+        'Unwanted.txt': 'Key: C\nC | F | G7 | C'
+      };
+      const paths = Object.entries(files).map(([name, text]) => {
+        const path = join(folder, name);
+        writeFileSync(path, text);
+        return path;
+      });
+      const titles = async () =>
+        (await server().call<ChartList>('GET', 'songbook?limit=200&sort=changed')).body.charts.map(
+          ({ title }) => title
+        );
+      const before = await titles();
+      await page().open('/');
+      await (await page().find('[data-bring]')).sendKeys(paths.join('\n'));
+      await page().until(async () => (await page().all('[data-file]')).length === 4, 'a look at each');
+      expect(await page().texts('[data-file="letter.txt"] .text-warn')).toEqual(['There is no chord in it.']);
+      expect((await page().texts('[data-file="Night Watch.txt"]')).join()).toContain('4 bars in B♭ minor');
+      expect(await titles()).toEqual(before);
+      await (await page().find('[data-file="Unwanted.txt"] input')).click();
+      await page().clickNamed('Take 2 charts');
+      await page().until(
+        async () => (await page().all('[data-file][data-taken]')).length === 2,
+        'them to be taken'
+      );
+      expect((await titles()).filter((title) => !before.includes(title)).sort()).toEqual([
+        'Anchor Loop',
+        'Night Watch'
+      ]);
+      await page().press(Key.ESCAPE);
+      await page().until(
+        async () => (await page().all('[data-sonner-toast] [data-button]')).length > 0,
+        'the undo'
+      );
+      await (await page().find('[data-sonner-toast] [data-button]')).click();
+      await page().until(async () => (await titles()).length === before.length, 'them to go');
     });
 
     it('are a new chart in the songbook, and one that is none is told', async () => {

@@ -5,7 +5,7 @@ import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
 import type { RecordedBlock } from '$lib/core/takes/model';
 import type { EarApi } from '../workers/ear';
 import EarWorker from '../workers/ear?worker';
-import { latencyOf } from './latency';
+import { latencyOf, MIDI_INPUT } from './latency';
 
 /** Where notes come from. */
 export const EAR_INPUTS = ['microphone', 'midi'] as const;
@@ -26,6 +26,8 @@ export interface Listener {
   readonly onMoment?: (moment: LiveMoment) => void;
   /** Seconds of sound that a pitch is told from. */
   readonly steady?: number;
+  /** Times are told as they come in: what is known of the input's latency is not taken out. */
+  readonly isRaw?: true;
 }
 
 /** Milliseconds from one moment of an instrument that sends notes to the next. */
@@ -143,7 +145,8 @@ export class Ear {
     if (!midi || !sound) throw new Error(NOTHING_ARRIVES);
     await sound.openSound();
     /** A moment of the page's clock, in milliseconds, as a second of the audio clock. */
-    const secondOf = (at: number) => sound.audioSecond() - (performance.now() - at) / 1000;
+    const latency = this.#listener.isRaw ? 0 : (latencyOf(MIDI_INPUT) ?? 0);
+    const secondOf = (at: number) => sound.audioSecond() - (performance.now() - at) / 1000 - latency;
     let sounds: LiveNote | null = null;
     const tell = (at: number, began: LiveNote[]) =>
       this.#tell({ at: secondOf(at), peak: this.level, pitch: sounds?.midi ?? null, sounds, began });

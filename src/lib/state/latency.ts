@@ -2,6 +2,9 @@
 
 const PLACE = 'corvel-latency';
 
+/** MIDI instruments are one input. */
+export const MIDI_INPUT = 'midi';
+
 type Kept = Readonly<Record<string, { readonly seconds: number; readonly spread: number }>>;
 
 function kept(): Kept {

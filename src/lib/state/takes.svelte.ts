@@ -35,7 +35,8 @@ import ListenerWorker from '../workers/listener?worker';
 import { Attempts } from './attempts.svelte';
 import { dayHere } from './day-here';
 import { latencyFrom } from '$lib/core/takes/latency';
-import { keepLatency, latencyOf } from './latency';
+import { Ear } from './ear.svelte';
+import { keepLatency, latencyOf, MIDI_INPUT } from './latency';
 import { Rehearsal } from './rehearsal.svelte';
 import { logBox } from './practice-log';
 import { SoundUpload } from './sound-upload';
@@ -489,7 +490,8 @@ export class Takes extends Attempts {
     let zero = 0;
     const notes: PlayedNote[] = [];
     const sounding = new Map<number, number>();
-    const second = (at: number) => at / 1000 - zero;
+    const latency = latencyOf(MIDI_INPUT);
+    const second = (at: number) => at / 1000 - zero - (latency ?? 0);
     const release = ({ midi, at }: { readonly midi: number; readonly at: number }) => {
       const from = sounding.get(midi);
       sounding.delete(midi);
@@ -549,10 +551,47 @@ export class Takes extends Attempts {
       seconds: end,
       data: this.#own({
         ...this.#frame('midi', first.tempo, 0),
+        latency: latencyOf(MIDI_INPUT),
         ...plain(notes),
         ...this.#tradeFor(first.tempo, end)
       })
     });
+  }
+
+  /** The same for MIDI instruments. */
+  async calibrateMidi(): Promise<void> {
+    this.problem = '';
+    this.said = '';
+    const strokes: number[] = [];
+    const ear = new Ear({ isRaw: true, onNote: ({ at }) => strokes.push(at) });
+    await ear.open('midi');
+    if (!ear.input) {
+      this.problem = ear.problem;
+      return;
+    }
+    try {
+      const { playClicks } = await import('$lib/audio/input/clicks');
+      const clicks = await playClicks();
+      this.doing = 'Play a short note with each of eight clicks';
+      await clicks.over;
+      clicks.stop();
+      this.#tellLatency(MIDI_INPUT, latencyFrom(clicks.at, strokes));
+    } catch (error) {
+      this.problem = (error as Error).message;
+    } finally {
+      this.doing = '';
+      ear.close();
+    }
+  }
+
+  #tellLatency(input: string, measured: ReturnType<typeof latencyFrom>): void {
+    if (measured) {
+      keepLatency(input, measured);
+      this.said = `This input comes in ${Math.round(1000 * measured.seconds)} ms late, give or take ${Math.round(500 * measured.spread)}. Takes from now on are moved by that.`;
+    } else {
+      this.problem =
+        'Too few of the clicks were answered in time. Play one short note with each, and nothing between.';
+    }
   }
 
   /** Eight clicks to play with: how late this input comes in is measured, and kept for it. */
@@ -584,18 +623,9 @@ export class Takes extends Attempts {
       const onsets = await this.#work('The clicks are looked for', (listener) =>
         listener.onsets(joined(blocks), rate)
       );
-      const measured =
-        onsets &&
-        latencyFrom(
-          clicks.at,
-          onsets.map((onset) => onset + begun)
-        );
-      if (measured) {
-        keepLatency(name, measured);
-        this.said = `This input comes in ${Math.round(1000 * measured.seconds)} ms late, give or take ${Math.round(500 * measured.spread)}. Takes from now on are moved by that.`;
-      } else if (onsets) {
-        this.problem =
-          'Too few of the clicks were answered in time. Play one short note with each, and nothing between.';
+      if (onsets) {
+        const heard = onsets.map((onset) => onset + begun);
+        this.#tellLatency(name, latencyFrom(clicks.at, heard));
       }
     } catch (error) {
       this.problem = (error as Error).message;

@@ -3,6 +3,7 @@ import { counted } from '../theory/words';
 import { writeDirective, writeGridArguments } from '../chart/directives';
 import type { Meter } from '../chart/model';
 import { MAX_TEMPO, MIN_TEMPO } from '../chart/model';
+import { NotReadable } from './not-readable';
 import type { LeftOut } from './text/import';
 
 export interface FoundChord {
@@ -31,15 +32,19 @@ export interface Found {
 /** Cells that a bar is cut into at most, for each of its beats. */
 const FINEST = 2;
 const BARS_IN_A_ROW = 4;
+/** Beats of a bar at most: what is longer was never written as one. */
+const LONGEST_BAR = 128;
 const SILENT = 'N.C.';
 
-/** Writes the chart; null where there is no chord. Chords off half a beat are moved to it, and that is told. */
+/** Writes the chart; null where there is no chord. Throws `NotReadable` where a bar is endless. Chords off half a beat are moved to it, and that is told. */
 export function chartOf(
   { title, key, tempo, bars, chords }: Found,
   ticksPerBeat: number
 ): { readonly chart: string | null; readonly left: readonly LeftOut[] } {
   const first = bars[0];
   if (!first || chords.length === 0) return { chart: null, left: [] };
+  if (!bars.every(({ length }) => length > 0 && length <= LONGEST_BAR * ticksPerBeat))
+    throw new NotReadable(`A bar of this file has no length, or more than ${LONGEST_BAR} beats.`);
   let moved = 0;
   let sounding = SILENT;
   let at = 0;

@@ -3,6 +3,7 @@ import { writeCsv } from './csv/write';
 import { readCsv } from './csv/read';
 import { readMidi } from './midi/read';
 import { writeMidiPiece } from './midi/write';
+import { readMxl } from './musicxml/mxl';
 import { readMusicXml } from './musicxml/read';
 import { writeMusicXml } from './musicxml/write';
 import type { Piece, ReadPiece } from './piece';
@@ -40,6 +41,15 @@ export const FORMATS = [
     write: writeMusicXml,
     read: { from: 'text', read: readMusicXml },
     isOne: (text) => /^\s*<(?:\?xml|!DOCTYPE|score-)/.test(text)
+  },
+  {
+    id: 'mxl',
+    name: 'Compressed MusicXML',
+    hint: 'What notation programs save to share',
+    type: 'application/vnd.recordare.musicxml',
+    extension: 'mxl',
+    read: { from: 'bytes', read: readMxl },
+    isOne: (text) => text.startsWith('PK\u0003\u0004')
   },
   {
     id: 'midi',

@@ -14,6 +14,7 @@
   import type { ChartList, ChartSummary } from '$lib/api/songbook';
   import { counted } from '$lib/core/theory/words';
   import type { Brought } from '$lib/state/bring';
+  import { Bringing, type Take } from '$lib/state/bringing.svelte';
   import { importText } from '$lib/core/formats/text/import';
   import { readKey } from '$lib/core/harmony/key';
   import { readSheet } from '$lib/core/harmony/sheet';
@@ -23,6 +24,7 @@
   import Places from '../app/Places.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
+  import BringMany from './BringMany.svelte';
   import {
     bringBackChart,
     createChart,
@@ -105,7 +107,7 @@
 
   /** What a file held that was brought; its chart is what is typed, as long as nothing else is. */
   let brought: Brought | null = $state.raw(null);
-  const FILES = '.cho,.txt,.tab,.csv,.mid,.midi,.musicxml,.xml,.pro';
+  const FILES = '.cho,.txt,.tab,.csv,.mid,.midi,.musicxml,.xml,.mxl,.pro';
   const bring = (file: File) =>
     attempt(async () => {
       const { chartIn } = await import('$lib/state/bring');
@@ -114,6 +116,37 @@
       draft = brought.chart;
       type();
     });
+  /** One file is laid on the desk; of several each is looked at first. */
+  const bringing = new Bringing();
+  function bringAll(files: FileList | null | undefined) {
+    const [first, ...more] = files ?? [];
+    if (!first) return;
+    if (more.length === 0) void bring(first);
+    else void bringing.read([first, ...more]);
+  }
+  const takeBrought: Take = async (id, one, title) => {
+    const { declared, directivesIn, withDeclaration } = await import('$lib/core/chart/directives');
+    const source = one.chart!;
+    const isNamed = declared(directivesIn(source), 'title') !== null;
+    await createChart(id, isNamed ? source : withDeclaration(source, 'title', title));
+    await keepLines(id, one);
+  };
+  function closeBringing(taken: readonly { readonly id: string }[]) {
+    if (taken.length === 0) return;
+    void refresh();
+    toast(`${counted(taken.length, 'chart')} came into the songbook.`, {
+      action: {
+        label: 'Undo',
+        onClick: () =>
+          void attempt(async () => {
+            for (const { id } of taken) await deleteChart(id);
+            await refresh();
+          })
+      }
+    });
+  }
+  let isDropping = $state(false);
+
   async function keepLines(chart: string, { lines, over }: Brought) {
     const { keepLine } = await import('$lib/state/lines-client');
     for (const { name, notes } of lines) await keepLine(chart, crypto.randomUUID(), name, { notes, over });
@@ -182,6 +215,30 @@
     node.select();
   };
 </script>
+
+<svelte:window
+  ondragover={(event) => {
+    if (!event.dataTransfer?.types.includes('Files')) return;
+    event.preventDefault();
+    isDropping = true;
+  }}
+  ondragleave={(event) => event.relatedTarget === null && (isDropping = false)}
+  ondrop={(event) => {
+    isDropping = false;
+    if (!event.dataTransfer?.files.length) return;
+    event.preventDefault();
+    bringAll(event.dataTransfer.files);
+  }}
+/>
+{#if isDropping}
+  <div
+    class="pointer-events-none fixed inset-3 z-40 flex items-center justify-center rounded-2xl border-4 border-dashed border-target bg-paper/80"
+    data-drop
+  >
+    <p class="font-display text-4xl">Let go to bring them in</p>
+  </div>
+{/if}
+<BringMany {bringing} take={takeBrought} onclose={closeBringing} />
 
 <main class="mx-auto max-w-[1180px] px-4 py-6">
   <Places at="songbook" title="Songbook" />
@@ -310,15 +367,15 @@
         <label
           class="mt-1 flex min-h-8.5 cursor-pointer items-center gap-1.5 text-sm text-soft underline decoration-dotted underline-offset-4 focus-within:outline-2 focus-within:outline-next hover:text-ink pointer-coarse:min-h-11"
         >
-          <FileMusic size={16} /> bring a file: MusicXML, MIDI, tab, CSV, chart text
+          <FileMusic size={16} /> bring files: MusicXML, MIDI, tab, CSV, chart text; or drop them anywhere here
           <input
             type="file"
+            multiple
             class="sr-only"
             accept={FILES}
             data-bring
             onchange={(event) => {
-              const [chosen] = event.currentTarget.files ?? [];
-              if (chosen) void bring(chosen);
+              bringAll(event.currentTarget.files);
               event.currentTarget.value = '';
             }}
           />

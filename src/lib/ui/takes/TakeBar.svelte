@@ -131,10 +131,13 @@
       </div>
     {:else if !isBusy}
       <Button
-        hint="Eight clicks to play with: how late your input comes in is measured, and taken out of every take"
+        hint="Eight clicks to play with: how late your microphone or interface comes in is measured, and taken out of every take"
         onclick={() => void takes.calibrate()}
       >
         <Timer size={15} /> Latency
+      </Button>
+      <Button hint="The same for a MIDI instrument" onclick={() => void takes.calibrateMidi()}>
+        <Timer size={15} /> of MIDI
       </Button>
       <span class="text-soft">What you play stays on this machine.</span>
     {/if}

@@ -5,6 +5,8 @@ import { keyOf } from '../../harmony/key-signature';
 import { TICKS, type LineNote, noteOf } from '../../line/model';
 import { quarterOf } from '../../line/notation';
 import { isChord } from '../../theory/chord-reader';
+import { counted } from '../../theory/words';
+import { blockChords, type BlockChords } from './block-chords';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
 import { NotReadable } from '../not-readable';
 import { oneVoice } from '../one-voice';
@@ -53,13 +55,16 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
   const ticks = (time: number) => Math.round((time / header.ticksPerBeat!) * quarter);
   const left: LeftOut[] = [];
   const voices: Voice[] = [];
+  const blocks: Block[] = [];
   timed.forEach((events, i) => {
     const name = events.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []))[0];
     const { notes, drums } = notesOf(events, ticks);
     const called = name?.trim() || `track ${i + 1}`;
     if (drums) left.push({ text: called, why: 'drums are no line' });
     const line = oneVoice(called, notes);
-    left.push(...line.left);
+    const block = blockChords(notes);
+    if (block) blocks.push({ ...block, name: called, why: line.left });
+    else left.push(...line.left);
     if (line.notes) voices.push({ name: called, notes: line.notes });
   });
   const names = all.flatMap(({ time, event }): FoundChord[] =>
@@ -67,8 +72,17 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
       ? [{ start: ticks(time), symbol: textOf(event.text).trim() }]
       : []
   );
-  const chords = names.filter(({ symbol }) => isChord(symbol));
-  const marks = names.length - chords.length;
+  const marked = names.filter(({ symbol }) => isChord(symbol));
+  // Names that somebody wrote are better than those that notes are given.
+  const [block] = marked.length ? [] : blocks.sort((a, b) => b.chords.length - a.chords.length);
+  for (const other of blocks) if (other !== block) left.push(...other.why);
+  if (block) {
+    left.push({ text: block.name, why: 'has chords without names; they were named by their notes' });
+    if (block.nameless)
+      left.push({ text: block.name, why: `${counted(block.nameless, 'chord')} in it could not be named` });
+  }
+  const chords = block?.chords ?? marked;
+  const marks = names.length - marked.length;
   if (marks) left.push({ text: 'markers', why: `${marks} of them are no chord symbols` });
   const end = Math.max(
     ticks(all.at(-1)?.time ?? 0),
@@ -92,9 +106,20 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
   );
   const none =
     found.chart === null
-      ? [{ text: '', why: 'There is no chord name in it; chords are read from markers.' }]
+      ? [
+          {
+            text: '',
+            why: 'There is no chord in it; chords are read from markers, or from a track that plays them.'
+          }
+        ]
       : [];
   return { chart: found.chart, ...sorted(voices), left: [...left, ...found.left, ...none] };
+}
+
+/** A track that plays chords. `why`: what is told of it where it is not taken. */
+interface Block extends BlockChords {
+  readonly name: string;
+  readonly why: readonly LeftOut[];
 }
 
 function parsed(bytes: Uint8Array): MidiData {

@@ -225,6 +225,9 @@ function noteAt(
   };
 }
 
+/** Beats of a note at most. */
+const LONGEST_NOTE = 64;
+
 /** A bar whose lengths stand below it; gives its own. */
 function readEntries(
   lengths: readonly Token[],
@@ -236,7 +239,9 @@ function readEntries(
   let at = part.end;
   for (const { column, text } of lengths) {
     const [, sign, whole, parts, names = ''] = LENGTH.exec(text)!;
-    const length = Math.round((Number(whole) / Number(parts ?? 1)) * TICKS) || 0;
+    const beats = Number(whole) / Number(parts ?? 1);
+    // A part of nothing, or a length that no bar has, is no length.
+    const length = beats <= LONGEST_NOTE ? Math.round(beats * TICKS) : 0;
     const chord = chords.find((one) => one.column === column);
     if (chord) part.chords.push({ start: at, symbol: chord.text });
     const start = at;

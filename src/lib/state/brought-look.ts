@@ -1,0 +1,24 @@
+/** What is to be seen of a file before it is taken. */
+import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
+import { readSheet } from '$lib/core/harmony/sheet';
+import { prettyNote } from '$lib/core/theory/typeset';
+import { counted } from '$lib/core/theory/words';
+import type { Brought } from './bring';
+
+export function lookAt({ chart, lines, left }: Brought, file: string) {
+  const named = file.replace(/\.\w{1,8}$/, '').trim() || file;
+  if (chart === null)
+    return { title: named, says: left[0]?.why ?? 'No chord is found in it.', canBeTaken: false };
+  if (byteLength(chart) > MAX_CHART_BYTES)
+    return { title: named, says: tooLargeMessage(chart), canBeTaken: false };
+  const { head, form, analysis } = readSheet(chart);
+  const { tonic, mode } = analysis.key;
+  const parts = [
+    form.changes.length
+      ? `${counted(form.bars.length, 'bar')} in ${prettyNote(tonic)} ${mode}`
+      : 'no chord yet',
+    ...(lines.length ? [counted(lines.length, 'line')] : []),
+    ...(left.length ? [`${counted(left.length, 'thing')} left out`] : [])
+  ];
+  return { title: head.title ?? named, says: parts.join(' · '), canBeTaken: form.changes.length > 0 };
+}
