@@ -2,6 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { answerToError, errorResponse } from '$lib/server/answer';
 import { closeThreads, openThreads } from '$lib/server/compute/route';
+import { copyOfDay } from '$lib/server/copies';
 import { closeDatabase, database } from '$lib/server/database';
 import { seedDemo } from '$lib/server/demo';
 import { readSettings } from '$lib/server/settings';
@@ -37,6 +38,9 @@ function refusal(request: Request): string | null {
 }
 
 const FIRST_FONTS = /(?:atkinson-hyperlegible-latin-400|source-serif-4-latin-wght)-normal\.[^/]*\.woff2$/;
+/** Routes that only compute write nothing: what is kept lies under these. */
+const KEEPING = /^\/api\/v1\/(?:songbook|licks|practice\/|settings|takes)/;
+const isKeeping = ({ method }: Request, { pathname }: URL) => !READING.has(method) && KEEPING.test(pathname);
 const isJson = (response: Response) => response.headers.get('content-type')?.includes('json');
 
 /** The routes' errors have one form, also those that the framework finds: no such method, a fault on the way. */
@@ -61,6 +65,9 @@ export const handle: Handle = async ({ event, resolve }) => {
   const work = async () => {
     event.locals.db = await database();
     event.locals.settings = await readSettings(event.locals.db);
+    // What was there before a day's first change is copied once; a disk that is full is told at the change itself.
+    if (isKeeping(event.request, event.url))
+      await copyOfDay(event.locals.db, new Date()).catch(console.error);
     return resolve(event, {
       transformPageChunk: ({ html }) => html.replace('%corvel.theme%', event.locals.settings.theme),
       // Fonts come when their letters are used; those of every page come at once.

@@ -2,6 +2,7 @@
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
+import type { ChartList } from '../../src/lib/api/songbook';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
@@ -43,6 +44,31 @@ export function keepingJobs(tools: () => Tools): void {
     await browser().close();
     await browser().switchTo().window(first);
   }
+
+  describe('copies of the songbook', () => {
+    it('are made and brought back from within, with a way back from there', async () => {
+      const titles = async () =>
+        (await server().call<ChartList>('GET', 'songbook?limit=200')).body.charts
+          .map(({ title }) => title)
+          .sort();
+      await newChart('{title: Before the copy}\n| Gb | Db |');
+      await page().open('/');
+      await page().clickNamed('Copies of the songbook');
+      await page().clickNamed('Make a copy now');
+      await page().until(async () => (await page().all('[data-copy*="by hand"]')).length === 1, 'the copy');
+      const was = await titles();
+      await newChart('{title: After the copy}\n| Cb | Gb |');
+      const since = await titles();
+      await (await page().find('[data-copy*="by hand"] button')).click();
+      await page().clickNamed('Bring it back');
+      await page().until(async () => (await page().all('[data-copies]')).length === 0, 'the dialog to close');
+      expect(await titles()).toEqual(was);
+      expect((await page().texts('[data-charts]')).join()).not.toContain('After the copy');
+      await (await page().find('[data-sonner-toast] [data-button]')).click();
+      await page().until(async () => (await titles()).includes('After the copy'), 'what was there since');
+      expect(await titles()).toEqual(since);
+    });
+  });
 
   describe('what is typed', () => {
     it('while the server is away survives a reload, and is saved when it is back', async () => {

@@ -43,6 +43,9 @@ export function pathOf(db: Database): string {
   return files.get(db)?.name ?? 'data/corvel.db';
 }
 
+/** The file itself, for what the query builder has no word for. */
+export const fileOf = (db: Database): Sqlite.Database | undefined => files.get(db);
+
 /** Milliseconds that a write waits for another program to let go of the file. */
 const BUSY_TIMEOUT = 5000;
 

@@ -5,6 +5,7 @@
   import Copy from '@lucide/svelte/icons/copy';
   import Pencil from '@lucide/svelte/icons/pencil';
   import FileMusic from '@lucide/svelte/icons/file-music';
+  import History from '@lucide/svelte/icons/history';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
   import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -25,6 +26,7 @@
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import BringMany from './BringMany.svelte';
+  import Copies from './Copies.svelte';
   import {
     bringBackChart,
     createChart,
@@ -146,6 +148,7 @@
     });
   }
   let isDropping = $state(false);
+  let showsCopies = $state(false);
 
   async function keepLines(chart: string, { lines, over }: Brought) {
     const { keepLine } = await import('$lib/state/lines-client');
@@ -238,6 +241,7 @@
     <p class="font-display text-4xl">Let go to bring them in</p>
   </div>
 {/if}
+<Copies bind:open={showsCopies} onback={() => void refresh()} />
 <BringMany {bringing} take={takeBrought} onclose={closeBringing} />
 
 <main class="mx-auto max-w-[1180px] px-4 py-6">
@@ -332,6 +336,11 @@
           </li>
         {/each}
       </ul>
+      <p class="float-right mt-3">
+        <Button tone="quiet" onclick={() => (showsCopies = true)}
+          ><History size={16} /> Copies of the songbook</Button
+        >
+      </p>
       {#if shown.charts.length < shown.total}
         <Button class="mt-3" onclick={() => refresh(shown.charts.length)}>
           Show more ({shown.total - shown.charts.length} left)
@@ -367,7 +376,8 @@
         <label
           class="mt-1 flex min-h-8.5 cursor-pointer items-center gap-1.5 text-sm text-soft underline decoration-dotted underline-offset-4 focus-within:outline-2 focus-within:outline-next hover:text-ink pointer-coarse:min-h-11"
         >
-          <FileMusic size={16} /> bring files: MusicXML, MIDI, tab, CSV, chart text; or drop them anywhere here
+          <FileMusic size={16} class="shrink-0" /> bring files: MusicXML, MIDI, tab, CSV, chart text; or drop them
+          anywhere here
           <input
             type="file"
             multiple

@@ -1,0 +1,88 @@
+import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { sql } from 'kysely';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { listCharts } from '../api/songbook';
+import { bringBackCopy, copyNow, copyOfDay, folderOf, listCopies } from './copies';
+import { fileOf, openDatabase, type Database } from './database';
+import { seedDemo } from './demo';
+import * as songbook from './songbook';
+import { COLUMNS } from './tables';
+
+let db: Database;
+beforeEach(async () => {
+  db = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-copies-')), 'songbook.db'));
+});
+
+const day = (n: number) => new Date(2026, 2, n, 12);
+const titles = async () =>
+  (await songbook.listSongbook(db, listCharts.parse({ sort: 'title' }))).charts.map(({ title }) => title);
+const add = (title: string) => songbook.createChart(db, { source: `{title: ${title}}\n| Abm7 | Db7 |` });
+/** All that is kept, table by table. */
+const rows = () =>
+  Object.fromEntries(
+    Object.keys(COLUMNS).map((table) => [table, fileOf(db)!.prepare(`select * from ${table}`).all()])
+  );
+
+describe('copies of the songbook', () => {
+  it('are made once a day, before its first change, and ten are kept', async () => {
+    for (let n = 1; n <= 13; n++) {
+      await copyOfDay(db, day(n));
+      await add(`Day ${n}`);
+      await copyOfDay(db, day(n));
+    }
+    const copies = listCopies(db);
+    expect(copies.map((copy) => copy.day)).toEqual(
+      Array.from({ length: 10 }, (_, i) => `2026-03-${String(13 - i).padStart(2, '0')}`)
+    );
+    expect(copies.map(({ charts }) => charts)).toEqual(Array.from({ length: 10 }, (_, i) => 12 - i));
+    expect(copies.every(({ isByItself }) => isByItself)).toBe(true);
+  });
+
+  it('bring everything back row by row, after a copy of what they replace, which brings that back', async () => {
+    await seedDemo(db);
+    const was = rows();
+    const { name } = await copyNow(db, day(1));
+    await add('Afterwards');
+    await db.updateTable('chart').set({ title: 'Spoilt' }).execute();
+    await sql`delete from line`.execute(db);
+    const spoilt = rows();
+    const { before } = await bringBackCopy(db, name, day(2));
+    expect(rows()).toEqual(was);
+    await bringBackCopy(db, before, day(3));
+    expect(rows()).toEqual(spoilt);
+    // What was brought back can be written to.
+    await add('And on');
+    expect(await titles()).toContain('And on');
+  });
+
+  it('are refused where they are gone, damaged or named otherwise, and nothing is changed', async () => {
+    await add('Here');
+    const { name } = await copyNow(db, day(1));
+    const was = rows();
+    const path = join(folderOf(db), name);
+    writeFileSync(path, readFileSync(path).subarray(0, 3000));
+    expect(listCopies(db)[0]!.charts).toBeNull();
+    await expect(bringBackCopy(db, name, day(1))).rejects.toMatchObject({ status: 409 });
+    for (const wrong of ['2026-03-09.db', '../songbook.db', 'songbook.db'])
+      await expect(bringBackCopy(db, wrong, day(1))).rejects.toMatchObject({ status: 404 });
+    expect(rows()).toEqual(was);
+    expect(readdirSync(folderOf(db))).toEqual([name]);
+  });
+
+  it('of an older format are brought into today’s, and stay as they are themselves', async () => {
+    await add('From before takes');
+    const { name } = await copyNow(db, day(1));
+    const path = join(folderOf(db), name);
+    const copy = new Sqlite(path);
+    copy.exec('drop table take; pragma user_version = 5');
+    copy.close();
+    const bytes = readFileSync(path);
+    await add('Later');
+    await bringBackCopy(db, name, day(2));
+    expect(await titles()).toEqual(['From before takes']);
+    expect(readFileSync(path)).toEqual(bytes);
+  });
+});
