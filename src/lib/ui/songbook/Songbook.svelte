@@ -311,7 +311,7 @@
                 {#if chart.damaged}<b class="text-warn">its plan is damaged</b>{/if}
               </p>
             </div>
-            <div class="w-40 shrink-0 text-right text-sm leading-5 text-soft max-sm:hidden">
+            <div class="w-52 shrink-0 text-right text-sm leading-5 text-soft max-sm:hidden">
               {#if chart.key}<span class="text-ink">{keyName(chart.key)}</span><br />{/if}
               {chart.bars} bars · {chart.meter}{chart.tempo ? ` · ${chart.tempo} bpm` : ''}<br />
               {ago(chart.practisedAt)}{chart.heldTempo ? `, held at ${chart.heldTempo}` : ''}
