@@ -282,6 +282,52 @@ export function writingJobs(tools: () => Tools): void {
       expect(lines[0]!.data.notes.every(({ place }) => place)).toBe(true);
     });
 
+    it('of a whole chart are saved from its menu, and come in beside it with plan, lines and drills', async () => {
+      const chart = await open();
+      const notes = [{ start: 0, length: 480, midi: 60, note: 'C' }];
+      const line = { id: crypto.randomUUID(), name: 'Handed on', data: { notes, over: [] } };
+      expect((await server().call('POST', `songbook/${chart}/lines`, line)).status).toBe(200);
+      await browser().executeScript(
+        `URL.createObjectURL = (blob) => { blob.text().then((text) => (window.saved = text)); return '#'; };`
+      );
+      await page().clickNamed('More');
+      await page().clickNamed('Save as one file');
+      const saved = () => browser().executeScript<string | null>('return window.saved ?? null');
+      await page().until(async () => (await saved()) !== null, 'the file');
+      const text = (await saved())!;
+      expect(JSON.parse(text)).toMatchObject({
+        corvel: 'chart',
+        version: 1,
+        plan: AT_FIVE,
+        takes: [],
+        log: []
+      });
+      const [whole, torn] = [join(folder, 'given.corvel.json'), join(folder, 'torn.corvel.json')];
+      writeFileSync(whole, text);
+      writeFileSync(torn, text.slice(0, text.length >> 1));
+      await page().open('/');
+      await (await page().find('[data-bring]')).sendKeys(`${whole}\n${torn}`);
+      await page().until(async () => (await page().all('[data-file]')).length === 2, 'a look at both');
+      expect((await page().texts('[data-file="given.corvel.json"]')).join()).toContain('1 line');
+      expect((await page().texts('[data-file="torn.corvel.json"] .text-warn')).join()).toContain(
+        'no chart that Corvel saved'
+      );
+      const charts = async () =>
+        (await server().call<ChartList>('GET', 'songbook?limit=200&sort=changed')).body.charts;
+      const before = new Set((await charts()).map(({ id }) => id));
+      await page().clickNamed('Take 1 chart');
+      await page().until(
+        async () => (await page().all('[data-file][data-taken]')).length === 1,
+        'it to be taken'
+      );
+      const [taken] = (await charts()).filter(({ id }) => !before.has(id));
+      const { lines } = (await server().call<KeptLines>('GET', `songbook/${taken!.id}/lines`)).body;
+      expect(lines.map(({ name }) => name)).toEqual(['Handed on']);
+      expect(
+        (await server().call<{ plan: unknown }>('GET', `songbook/${taken!.id}`)).body.plan
+      ).toMatchObject(AT_FIVE);
+    });
+
     it('come many at once: each looked at before any is stored, only those that are wanted taken, with undo', async () => {
       const files = {
         'Night Watch.txt': 'Key: Bbm\nBbm7 | Ebm7 | F7b9 | Bbm7\nfor the crew',

@@ -30,9 +30,39 @@ export async function pieceIn(file: File): Promise<ReadPiece> {
 /** A chart from a file, its melody in its text, and its lines as they are kept. */
 export interface Brought extends Pick<ReadPiece, 'chart' | 'lines' | 'left'> {
   readonly over: LineData['over'];
+  /** Where it is a chart that Corvel saved as one file: the whole of it, which the server reads. */
+  readonly whole?: unknown;
+  /** What such a file holds beside its chart. */
+  readonly holds?: { readonly lines: number; readonly items: number; readonly takes: number };
+}
+
+/** How the name of a chart ends that was saved as one file. */
+export const WHOLE_CHART = '.corvel.json';
+
+/** A chart that Corvel saved as one file; whether all of it holds is the server's to say. */
+async function wholeIn(file: File): Promise<Brought> {
+  if (file.size > MAX_FILE_BYTES)
+    throw new Error(`“${file.name}” is larger than ${MAX_FILE_BYTES / 1024 / 1024} MiB.`);
+  const parts: readonly (keyof WholeParts)[] = ['lines', 'items', 'takes'];
+  try {
+    const whole = JSON.parse(await file.text()) as { corvel?: unknown; chart?: unknown } & WholeParts;
+    if (whole.corvel !== 'chart' || typeof whole.chart !== 'string') throw new Error();
+    const [lines, items, takes] = parts.map((part) =>
+      Array.isArray(whole[part]) ? whole[part].length : 0
+    ) as [number, number, number];
+    return { chart: whole.chart, lines: [], left: [], over: [], whole, holds: { lines, items, takes } };
+  } catch {
+    throw new Error(`“${file.name}” is no chart that Corvel saved; it may have been changed or cut off.`);
+  }
+}
+interface WholeParts {
+  readonly lines?: unknown;
+  readonly items?: unknown;
+  readonly takes?: unknown;
 }
 
 export async function chartIn(file: File): Promise<Brought> {
+  if (file.name.endsWith(WHOLE_CHART)) return wholeIn(file);
   const { chart, melody, lines, left } = await pieceIn(file);
   if (chart === null) return { chart, lines: [], left, over: [] };
   const { head, form, analysis } = readSheet(chart);

@@ -5,7 +5,7 @@ import { prettyNote } from '$lib/core/theory/typeset';
 import { counted } from '$lib/core/theory/words';
 import type { Brought } from './bring';
 
-export function lookAt({ chart, lines, left }: Brought, file: string) {
+export function lookAt({ chart, lines, left, holds }: Brought, file: string) {
   const named = file.replace(/\.\w{1,8}$/, '').trim() || file;
   if (chart === null)
     return { title: named, says: left[0]?.why ?? 'No chord is found in it.', canBeTaken: false };
@@ -18,6 +18,9 @@ export function lookAt({ chart, lines, left }: Brought, file: string) {
       ? `${counted(form.bars.length, 'bar')} in ${prettyNote(tonic)} ${mode}`
       : 'no chord yet',
     ...(lines.length ? [counted(lines.length, 'line')] : []),
+    ...(holds?.lines ? [counted(holds.lines, 'line')] : []),
+    ...(holds?.items ? [counted(holds.items, 'thing') + ' to practise'] : []),
+    ...(holds?.takes ? [counted(holds.takes, 'take')] : []),
     ...(left.length ? [`${counted(left.length, 'thing')} left out`] : [])
   ];
   return { title: head.title ?? named, says: parts.join(' · '), canBeTaken: form.changes.length > 0 };

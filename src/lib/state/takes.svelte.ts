@@ -256,6 +256,7 @@ export class Takes extends Attempts {
     }
     const { form } = workspace.sheet;
     const tempo = rehearsal.sounding;
+    if (this.trading && !this.#canCall(this.trading)) return;
     // In a form that is one turn long the player's turn is the second round.
     const rounds = this.trading ? Math.max(2, wished) : wished;
     const trade = this.#trade(rounds, Infinity);
@@ -352,12 +353,26 @@ export class Takes extends Attempts {
     return trade ? { trade } : {};
   }
 
-  /** The stand plays what Corvel calls with, or the band alone. */
-  #callOnStand(): void {
+  /** The stand plays what Corvel calls with, or the band alone. False, and told, where there is nothing to call with. */
+  #callOnStand(): boolean {
     const bars = this.trading;
+    const { rehearsal } = this;
     const { meter } = this.workspace.sheet.head;
     this.#calls = [];
-    this.rehearsal.lineOfRound = bars && ((round) => ({ meter, notes: this.#callIn(bars, round) }));
+    rehearsal.lineOfRound = null;
+    if (!bars) return true;
+    if (!this.#canCall(bars)) return false;
+    // A call that is muted at the desk could not be answered.
+    if (rehearsal.desk.mix.line.isMuted) rehearsal.setMix('line', { isMuted: false });
+    rehearsal.lineOfRound = (round) => ({ meter, notes: this.#callIn(bars, round) });
+    return true;
+  }
+
+  #canCall(bars: TradeBars): boolean {
+    if ([0, 1].some((round) => this.#callIn(bars, round).length > 0)) return true;
+    this.problem =
+      'Corvel finds no line to call with here. Move the hand, or pin fewer targets; or play the whole form yourself.';
+    return false;
   }
 
   /** A take with the player's own notes alone, as they are written: behind a capo they may sound higher. */
@@ -514,7 +529,10 @@ export class Takes extends Attempts {
       this.problem = 'No MIDI instrument is plugged in. Plug one in and try again.';
       return;
     }
-    this.#callOnStand();
+    if (!this.#callOnStand()) {
+      stop();
+      return;
+    }
     await this.rehearsal.play();
     const first = this.rehearsal.firstBeat;
     const now = this.rehearsal.audioNow;
@@ -661,7 +679,10 @@ export class Takes extends Attempts {
       return;
     }
     this.doing = '';
-    this.#callOnStand();
+    if (!this.#callOnStand()) {
+      this.#closeMicrophone();
+      return;
+    }
     await this.rehearsal.play();
     const first = this.rehearsal.firstBeat;
     if (!first) {

@@ -99,7 +99,11 @@
       ><CircleQuestionMark size={17} /></Button
     >
     <Arriving isQuiet load={() => import('./MoreMenu.svelte')}
-      >{#snippet children(MoreMenu)}<MoreMenu {onopen} {onprint} />{/snippet}</Arriving
+      >{#snippet children(MoreMenu)}<MoreMenu
+          chart={workspace.document}
+          {onopen}
+          {onprint}
+        />{/snippet}</Arriving
     >
   </div>
 </header>

@@ -6,8 +6,11 @@
   import GuitarIcon from '@lucide/svelte/icons/guitar';
   import History from '@lucide/svelte/icons/history';
   import Moon from '@lucide/svelte/icons/moon';
+  import Package from '@lucide/svelte/icons/package';
+  import PackagePlus from '@lucide/svelte/icons/package-plus';
   import Printer from '@lucide/svelte/icons/printer';
   import Sun from '@lucide/svelte/icons/sun';
+  import { toast } from 'svelte-sonner';
   import { settings } from '$lib/state/settings.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
@@ -15,11 +18,21 @@
   import type { DialogName } from './Dialogs.svelte';
 
   interface Props {
+    chart: { readonly id: string; readonly title: string };
     onopen: (dialog: DialogName) => void;
     onprint: () => void;
   }
-  let { onopen, onprint }: Props = $props();
+  let { chart, onopen, onprint }: Props = $props();
   let isOpen = $state(false);
+
+  async function save(isWhole: boolean) {
+    try {
+      const { saveWholeChart } = await import('../export/whole-chart');
+      await saveWholeChart(chart.id, chart.title, isWhole);
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : 'That could not be saved.');
+    }
+  }
 
   function close(work: () => void) {
     isOpen = false;
@@ -31,7 +44,8 @@
   <Popover.Trigger
     class={button({ isIcon: true })}
     aria-label="More"
-    {@attach hint('Guitar, tuner, theme, earlier versions, print')}><Ellipsis size={17} /></Popover.Trigger
+    {@attach hint('Guitar, tuner, theme, earlier versions, files, print')}
+    ><Ellipsis size={17} /></Popover.Trigger
   >
   <Popover.Portal>
     <Popover.Content
@@ -51,6 +65,18 @@
       >
       <Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('versions'))}
         ><History size={17} /> Earlier versions</Button
+      >
+      <Button
+        tone="quiet"
+        class="justify-start"
+        hint="Text, plan, lines and drills, for a student or a friend; it comes in by the songbook's bring"
+        onclick={() => close(() => void save(false))}><Package size={17} /> Save as one file</Button
+      >
+      <Button
+        tone="quiet"
+        class="justify-start"
+        hint="The same with your takes (without their sound) and your log, for another machine of yours"
+        onclick={() => close(() => void save(true))}><PackagePlus size={17} /> … with what I played</Button
       >
       <Button tone="quiet" class="justify-start" onclick={() => close(onprint)}
         ><Printer size={17} /> Print what is shown</Button

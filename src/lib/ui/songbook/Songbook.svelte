@@ -29,6 +29,7 @@
   import Copies from './Copies.svelte';
   import {
     bringBackChart,
+    bringChartFile,
     createChart,
     deleteChart,
     duplicateChart,
@@ -109,7 +110,7 @@
 
   /** What a file held that was brought; its chart is what is typed, as long as nothing else is. */
   let brought: Brought | null = $state.raw(null);
-  const FILES = '.cho,.txt,.tab,.csv,.mid,.midi,.musicxml,.xml,.mxl,.pro';
+  const FILES = '.cho,.txt,.tab,.csv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
   const bring = (file: File) =>
     attempt(async () => {
       const { chartIn } = await import('$lib/state/bring');
@@ -123,10 +124,15 @@
   function bringAll(files: FileList | null | undefined) {
     const [first, ...more] = files ?? [];
     if (!first) return;
-    if (more.length === 0) void bring(first);
+    const isWhole = first.name.endsWith('.corvel.json');
+    if (more.length === 0 && !isWhole) void bring(first);
     else void bringing.read([first, ...more]);
   }
   const takeBrought: Take = async (id, one, title) => {
+    if (one.whole !== undefined) {
+      await bringChartFile(id, one.whole);
+      return;
+    }
     const { declared, directivesIn, withDeclaration } = await import('$lib/core/chart/directives');
     const source = one.chart!;
     const isNamed = declared(directivesIn(source), 'title') !== null;

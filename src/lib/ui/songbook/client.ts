@@ -10,6 +10,8 @@ export const listCharts = (query: Record<string, string>) =>
   call<ChartList>(`?${new URLSearchParams(query).toString()}`);
 /** `id` is the client's own, so that a call that is sent twice makes one chart. */
 export const createChart = (id: string, source: string) => call<StoredChart>('', 'POST', { id, source });
+/** A chart that was saved as one file. */
+export const bringChartFile = (id: string, file: unknown) => call<StoredChart>('/file', 'POST', { id, file });
 export const duplicateChart = (id: string) => call<StoredChart>(`/${id}/duplicate`, 'POST');
 
 export async function renameChart(id: string, title: string): Promise<void> {

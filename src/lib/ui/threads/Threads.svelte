@@ -11,6 +11,7 @@
   import ChordText from '../chord/ChordText.svelte';
   import type { MetChange } from '$lib/state/landings.svelte';
   import MeetingMark from '../takes/MeetingMark.svelte';
+  import { MEETING_WORDS } from '../takes/words';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import { HEAD, layOutPitch, layOutTime, stepWords, threadLine, TONE_INSET } from './layout';
@@ -158,10 +159,13 @@
   function describe(change: number): string {
     const { symbol, bar } = changes[change]!;
     const target = targets.get(change);
-    if (!target) return `${symbol}, bar ${bar}, ${changes[change]!.chord ? 'resting' : 'no target'}`;
+    const own = met?.get(change);
+    const meeting = own ? `, ${MEETING_WORDS[own.met]}${own.isPast ? ' last time' : ''}` : '';
+    if (!target)
+      return `${symbol}, bar ${bar}, ${changes[change]!.chord ? 'resting' : 'no target'}${meeting}`;
     const { cell, step, isFixed } = target;
     const move = step ? `, ${stepWords(step.semitones)}` : '';
-    return `${symbol}, bar ${bar}, target ${cell.degree} ${cell.note}${move}${isFixed ? ', pinned' : ''}`;
+    return `${symbol}, bar ${bar}, target ${cell.degree} ${cell.note}${move}${isFixed ? ', pinned' : ''}${meeting}`;
   }
 </script>
 

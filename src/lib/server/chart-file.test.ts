@@ -1,0 +1,94 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { bringChartFile, chartFile } from '../api/chart-file';
+import { bringChart, chartFileOf } from './chart-file';
+import { openDatabase, type Database } from './database';
+import { seedDemo } from './demo';
+import { listLines } from './lines';
+import { listItems } from './practice/items';
+import { wholeLog } from './practice/log';
+import { listTakes } from './takes/takes';
+
+const open = () => openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-chart-file-')), 'songbook.db'));
+const NEW = '3f0c6a52-0d1f-4b5e-9a55-6d2c1c0f8d11';
+
+/** The chart of the demo songbook that was practised most. */
+async function practised(db: Database): Promise<string> {
+  const { id } = await db
+    .selectFrom('take')
+    .select('chart_id as id')
+    .groupBy('chart_id')
+    .orderBy((eb) => eb.fn.countAll(), 'desc')
+    .executeTakeFirstOrThrow();
+  return id;
+}
+/** A file without its ids, which are others on another machine. */
+function plain({ lines, items, log, ...file }: Awaited<ReturnType<typeof chartFileOf>>) {
+  return {
+    ...file,
+    lines: lines.map(({ name, data }) => ({ name, data })),
+    items: items.map(({ data: { after, line, ...data } }) => ({
+      ...data,
+      stands: after.length,
+      hasLine: line !== undefined
+    })),
+    log: log.map(({ item, ...row }) => ({ ...row, hasItem: item !== null }))
+  };
+}
+
+describe('one chart as one file', () => {
+  it('goes to another machine and back with plan, lines, drills, takes and log', async () => {
+    const [here, there] = [await open(), await open()];
+    await seedDemo(here);
+    const file = await chartFileOf(here, await practised(here), true);
+    expect(file.lines.length + file.items.length).toBeGreaterThan(0);
+    expect(file.takes.length).toBeGreaterThan(0);
+    expect(file.log.length).toBeGreaterThan(0);
+    const sent = bringChartFile.parse(JSON.parse(JSON.stringify({ id: NEW, file })));
+    await bringChart(there, sent);
+    expect(plain(await chartFileOf(there, NEW, true))).toEqual(
+      plain(chartFile.parse(JSON.parse(JSON.stringify(file))))
+    );
+    // What stands on one another still does.
+    const items = await listItems(there);
+    const ids = new Set(items.map(({ id }) => id));
+    for (const { data } of items) for (const own of data!.after) expect(ids.has(own)).toBe(true);
+  });
+
+  it('comes in beside what is there, once however often it is sent', async () => {
+    const db = await open();
+    await seedDemo(db);
+    const id = await practised(db);
+    const file = await chartFileOf(db, id, true);
+    const before = {
+      lines: (await listLines(db, id)).length,
+      takes: (await listTakes(db, id)).length,
+      log: (await wholeLog(db)).length
+    };
+    await bringChart(db, { id: NEW, file });
+    await bringChart(db, { id: NEW, file });
+    expect((await listTakes(db, NEW)).length).toBe(before.takes);
+    expect((await listTakes(db, id)).length).toBe(before.takes);
+    expect((await listLines(db, id)).length).toBe(before.lines);
+    expect((await wholeLog(db)).length).toBe(before.log + file.log.length);
+  });
+
+  it('is given to a friend without what was played', async () => {
+    const db = await open();
+    await seedDemo(db);
+    const file = await chartFileOf(db, await practised(db), false);
+    expect(file).toMatchObject({ takes: [], log: [] });
+    expect(file.items.length).toBeGreaterThan(0);
+  });
+
+  it('is refused whole where it is of a newer version, or a part of it is wrong', () => {
+    const file = { corvel: 'chart', version: 1, chart: '| C |', plan: {} };
+    expect(chartFile.safeParse({ ...file, version: 2 }).error?.issues[0]?.message).toContain('newer Corvel');
+    expect(
+      chartFile.safeParse({ ...file, lines: [{ id: 'a', name: 'x', data: { notes: [], over: [] } }] }).success
+    ).toBe(false);
+    expect(chartFile.safeParse({ ...file, corvel: 'songbook' }).success).toBe(false);
+  });
+});

@@ -1,0 +1,89 @@
+/** One chart as one file, and back: it comes in beside what is there, under ids of its own. */
+import { randomUUID } from 'node:crypto';
+import type { z } from 'zod';
+import type { bringChartFile, ChartFile } from '../api/chart-file';
+import type { StoredChart } from '../api/songbook';
+import type { Database } from './database';
+import { keepNewLine, listLines } from './lines';
+import { keepNewItems, listItems } from './practice/items';
+import { record, wholeLog } from './practice/log';
+import { createChart, deleteChart, openChart } from './songbook';
+import { keepNewTake, listTakes, openTake } from './takes/takes';
+
+/** Items and rows of the log that are written at once. */
+const AT_ONCE = 200;
+
+/** What is kept of a chart. `isWhole`: with its takes and the log, for another machine of the same player. */
+export async function chartFileOf(db: Database, id: string, isWhole: boolean): Promise<ChartFile> {
+  const { source, plan } = await openChart(db, id);
+  const lines = (await listLines(db, id)).flatMap(({ id: own, name, data }) =>
+    data ? [{ id: own, name, data: data as ChartFile['lines'][number]['data'] }] : []
+  );
+  const items = (await listItems(db)).flatMap(({ id: own, chart, data }) =>
+    chart === id && data ? [{ id: own, data }] : []
+  );
+  const file = { corvel: 'chart', version: 1, chart: source, plan, lines, items } as const;
+  if (!isWhole) return { ...file, takes: [], log: [] };
+  const takes: ChartFile['takes'] = [];
+  for (const listed of await listTakes(db, id)) {
+    const { name, playedAt, day, seconds, data } = await openTake(db, id, listed.id);
+    if (data) takes.push({ name, playedAt, day, seconds, data });
+  }
+  const log = (await wholeLog(db))
+    .filter(({ chart }) => chart === id)
+    .map(({ id: _, chart: _chart, title: _title, version: _version, ...row }) => row);
+  return { ...file, takes, log };
+}
+
+/** Brings a file in as a new chart. Where a part of it cannot be kept nothing of it is. */
+export async function bringChart(
+  db: Database,
+  { id, file }: z.infer<typeof bringChartFile>
+): Promise<StoredChart> {
+  const there = await db.selectFrom('chart').select('id').where('id', '=', id).executeTakeFirst();
+  if (there) return openChart(db, id);
+  const created = await createChart(db, { id, source: file.chart, plan: file.plan });
+  try {
+    await bringParts(db, id, file);
+  } catch (thrown) {
+    await deleteChart(db, id);
+    throw thrown;
+  }
+  return created;
+}
+
+async function bringParts(
+  db: Database,
+  chart: string,
+  { lines, items, takes, log }: ChartFile
+): Promise<void> {
+  const lineIds = new Map(lines.map(({ id }) => [id, randomUUID() as string]));
+  const itemIds = new Map(items.map(({ id }) => [id, `${chart}:${randomUUID()}`]));
+  for (const { id, name, data } of lines) await keepNewLine(db, chart, { id: lineIds.get(id)!, name, data });
+  const kept = items.map(({ id, data }) => ({
+    id: itemIds.get(id)!,
+    chart,
+    data: {
+      ...data,
+      ...(data.line === undefined ? {} : { line: lineIds.get(data.line) ?? data.line }),
+      // What it stands on may be an item of another chart, which is not here.
+      after: data.after.flatMap((own) => itemIds.get(own) ?? [])
+    }
+  }));
+  for (const some of inParts(kept)) await keepNewItems(db, { items: some });
+  for (const take of takes) await keepNewTake(db, chart, { id: randomUUID(), ...take });
+  const rows = log.map((row) => ({
+    ...row,
+    id: randomUUID() as string,
+    chart,
+    item: row.item === null ? null : (itemIds.get(row.item) ?? null),
+    revision: 0
+  }));
+  for (const some of inParts(rows)) await record(db, { rows: some });
+}
+
+function inParts<T>(all: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(all.length / AT_ONCE) }, (_, i) =>
+    all.slice(i * AT_ONCE, (i + 1) * AT_ONCE)
+  );
+}
