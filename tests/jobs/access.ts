@@ -80,6 +80,15 @@ const STATES: readonly State[] = [
     }
   },
   {
+    name: 'a take, recorded',
+    keys: ['d'],
+    shown: '[data-recording-stand] [data-now]',
+    also: async ({ page }) => {
+      await page.find('[data-empty]');
+      await page.press(' ');
+    }
+  },
+  {
     name: 'the tuner',
     keys: ['u'],
     shown: '[data-tuner]'
@@ -198,7 +207,9 @@ export function accessJobs(tools: () => Tools): void {
           await page().until(async () => (await page().all(shown)).length > 0, shown);
           await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
           // Colours are read once they have come to rest.
-          await browser().executeScript('document.getAnimations().forEach((one) => one.finish())');
+          await browser().executeScript(`document.getAnimations()
+               .filter((one) => one.effect.getComputedTiming().endTime !== Infinity)
+               .forEach((one) => one.finish())`);
           expect(await findings(), `${width} ${theme}`).toEqual([]);
           expect(await over(), `${width}`).toBeLessThanOrEqual(0);
         }

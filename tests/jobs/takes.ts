@@ -198,6 +198,12 @@ export function takeJobs(tools: () => Tools): void {
       const chart = await open();
       await page().clickNamed('Record');
       await page().find('[data-recording]');
+      // What is played over is to be read meanwhile.
+      await page().until(
+        async () => (await page().attributes('[data-recording-stand] [data-now]', 'data-now'))[0] === 'Ebm7',
+        'the second chord',
+        PATIENCE
+      );
       await page().until(
         async () => Number((await page().attributes('[data-level]', 'data-level'))[0]) > 0.02,
         'the level',

@@ -158,7 +158,9 @@
       role="status"
       data-turn={isOwn ? 'own' : 'corvel'}
     >
-      <span class="font-display text-4xl">{isOwn ? 'Your turn' : 'Corvel plays'}</span>
+      <span class="font-display text-4xl whitespace-nowrap max-sm:text-3xl"
+        >{isOwn ? 'Your turn' : 'Corvel plays'}</span
+      >
       <span class="text-2xl tabular-nums" aria-hidden="true">{Math.ceil(left - 1e-6)}</span>
     </p>
   {/if}

@@ -30,6 +30,7 @@
   import LineNeck from '../lines/LineNeck.svelte';
   import type { ViewProps } from '../view';
   import Exchanges from './Exchanges.svelte';
+  import RecordingStand from './RecordingStand.svelte';
   import TakeBar from './TakeBar.svelte';
   import TakeDrawing from './TakeDrawing.svelte';
   import TakeFigures from './TakeFigures.svelte';
@@ -276,9 +277,11 @@
 >
   <TakeBar {takes} />
   {#if takes.problem}<p class="card px-3 py-2 text-warn" role="alert">{takes.problem}</p>{/if}
-  {#if !takes.isLoaded}
+  {#if takes.isRecording}
+    <RecordingStand rehearsal={takes.rehearsal} />
+  {:else if !takes.isLoaded}
     <p class="card px-3 py-2 text-soft" role="status">The takes are on their way …</p>
-  {:else if takes.list.length === 0 && !takes.isRecording}
+  {:else if takes.list.length === 0}
     <section class="card p-5" data-empty>
       <h2 class="text-xl">Play to it, and read how your line met the chords</h2>
       <p class="mt-1 max-w-prose text-soft">
@@ -289,7 +292,7 @@
       </p>
     </section>
   {/if}
-  {#if opened}
+  {#if opened && !takes.isRecording}
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_250px]">
       <div class="flex min-w-0 flex-col gap-2.5">
         <div class="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm">
