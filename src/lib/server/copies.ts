@@ -39,7 +39,11 @@ export async function copyOfDay(db: Database, now: Date): Promise<void> {
   made.set(db, day);
   const name = `${day}.db`;
   if (existsSync(join(folderOf(db), name))) return;
-  await write(db, name);
+  // A copy that could not be written is tried again at the next change.
+  await write(db, name).catch((thrown: unknown) => {
+    made.delete(db);
+    throw thrown;
+  });
   for (const old of names(db)
     .filter((one) => OF_A_DAY.test(one))
     .slice(KEPT))

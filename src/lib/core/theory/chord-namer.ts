@@ -97,8 +97,8 @@ export function nameOfNotes(
     });
   const called = ({ root, suffix }: { readonly root: PitchClass; readonly suffix: string }) =>
     nameOf(root) + suffix + (root === bass ? '' : `/${nameOf(bass)}`);
-  const atBass = named.filter(({ root }) => root === bass);
-  const best = atBass.find(({ isWhole }) => isWhole) ?? atBass[0] ?? named.find(({ isWhole }) => isWhole);
+  // Roots are tried from the bass up: a whole chord on it, or over it, goes before one on it that lacks its fifth (C E A is Am/C).
+  const best = named.find(({ isWhole }) => isWhole) ?? named.find(({ root }) => root === bass);
   if (best) return called(best);
   // A foreign bass under a whole chord: Am/D.
   const above = set & ~(1 << bass);
