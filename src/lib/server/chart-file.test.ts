@@ -6,8 +6,10 @@ import { bringChartFile, chartFile } from '../api/chart-file';
 import { bringChart, chartFileOf } from './chart-file';
 import { openDatabase, type Database } from './database';
 import { seedDemo } from './demo';
-import { listLines } from './lines';
-import { listItems } from './practice/items';
+import { itemData } from '../api/practice';
+import { keepNewLine, listLines } from './lines';
+import { keepNewItems, listItems } from './practice/items';
+import { createChart } from './songbook';
 import { wholeLog } from './practice/log';
 import { listTakes } from './takes/takes';
 
@@ -73,6 +75,21 @@ describe('one chart as one file', () => {
     expect((await listTakes(db, id)).length).toBe(before.takes);
     expect((await listLines(db, id)).length).toBe(before.lines);
     expect((await wholeLog(db)).length).toBe(before.log + file.log.length);
+  });
+
+  it('keeps an item on its line, under the ids that both have now', async () => {
+    const [here, there] = [await open(), await open()];
+    const { id } = await createChart(here, { source: '| Abm7 | Db7 |' });
+    const line = '8b0f6a52-0d1f-4b5e-9a55-6d2c1c0f8d12';
+    const notes = [{ start: 0, length: 960, midi: 59, note: 'Cb' }];
+    await keepNewLine(here, id, { id: line, name: 'Led in', data: { notes, over: [] } });
+    const tempo = { start: 70, goal: 100 };
+    const data = itemData.parse({ what: 'line', name: 'Led in', line, tempo });
+    await keepNewItems(here, { items: [{ id: 'own', chart: id, data }] });
+    await bringChart(there, { id: NEW, file: await chartFileOf(here, id, false) });
+    const [brought] = await listLines(there, NEW);
+    expect(brought!.id).not.toBe(line);
+    expect((await listItems(there)).map((item) => item.data!.line)).toEqual([brought!.id]);
   });
 
   it('is given to a friend without what was played', async () => {
