@@ -52,7 +52,8 @@ export function listeningJobs(tools: () => Tools): void {
   const takesOf = async (chart: string) =>
     (await tools().server.call<{ takes: ListedTake[] }>('GET', `songbook/${chart}/takes`)).body.takes;
 
-  describe('listening while it is played', () => {
+  // Sound in real time: a machine that is busy for a moment loses some of it, and may be asked again.
+  describe('listening while it is played', { retry: 2 }, () => {
     it('shows the note on the neck and how each change was met, until it is turned off', async () => {
       await open('rehearse');
       // A D flat: the third of B flat minor, the seventh of E flat minor, outside F.
@@ -61,12 +62,12 @@ export function listeningJobs(tools: () => Tools): void {
       expect(await all('[data-listening="microphone"]')).toBe(0);
       await page().press('z');
       await page().find('[data-listening="microphone"]');
-      await page().until(
-        async () => (await attribute('[data-heard]', 'data-heard')) === '61',
-        'the note',
-        PATIENCE
-      );
-      expect(await page().attributes('[data-heard-at]', 'data-heard-at')).toContain('3:6');
+      // Read at once: the tone comes and goes.
+      const heard = () =>
+        browser().executeScript<string[]>(
+          `return [...document.querySelectorAll('[data-heard="61"] [data-heard-at]')].map((e) => e.dataset.heardAt)`
+        );
+      await page().until(async () => (await heard()).includes('3:6'), 'the note in its place', PATIENCE);
       await page().press(Key.SPACE);
       await page().until(
         async () => /^\d+\/[4-9]/.test((await attribute('[data-landed]', 'data-landed')) ?? ''),

@@ -3,7 +3,6 @@
 import { excerptOf, grantedLoop, playedAt, type LoopWish } from '$lib/core/harmony/excerpt';
 import { drillOf, OWN_LINE } from '$lib/core/line/drills';
 import type { Plan } from '$lib/core/plan/model';
-import { movedPlan } from '$lib/core/plan/move';
 import type { Player } from '$lib/audio/player';
 import type { ChordSound } from '$lib/audio/voices';
 import { countIn } from '$lib/core/practice/band';
@@ -23,14 +22,12 @@ import {
   type Ladder
 } from '$lib/core/practice/ladder';
 import type { Line, NotePlace } from '$lib/core/line/model';
-import { atPitch, laidOut, nearestShift } from '$lib/core/line/move';
+import { lineInKey } from '$lib/core/line/in-key';
 import { practiceRound, type Manner, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
-import { transposeText } from '$lib/core/chart/transpose';
 import { degreeOf, type Degree } from '$lib/core/theory/degree';
 import { semitonesUp } from '$lib/core/theory/note';
 import { pitchClass } from '$lib/core/theory/note';
 import { keyText, readKey } from '$lib/core/harmony/key';
-import { settle } from '$lib/core/plan/edits';
 import { itemId } from '$lib/core/practice/items/proposals';
 import type { ItemTempo } from '$lib/core/practice/log/model';
 import { nextTempo } from '$lib/core/practice/log/tempo';
@@ -44,7 +41,8 @@ import { Pedals, type PedalAction } from './pedals.svelte';
 import { secondOfRound } from '$lib/core/practice/beats';
 import type { Place } from '$lib/core/takes/judge/landing';
 import { Backing } from './backing.svelte';
-import { Workspace } from './workspace.svelte';
+import { chartInKey } from './in-key';
+import type { Workspace } from './workspace.svelte';
 
 /** What the player has set on the desk; kept in the browser, for it belongs to the room and the ears. */
 export interface Desk {
@@ -251,10 +249,8 @@ export class Rehearsal {
     const line = this.lineOfRound?.(round) ?? this.line;
     const shift = this.#shiftIn(round);
     if (!line || shift === 0) return line;
-    const moved = line.notes.map((note) => atPitch(note, note.midi + nearestShift(0, shift)));
-    const { neck } = this.workspace;
-    const along = laidOut(line.notes, moved, { neck, where: 'along', anyOctave: true });
-    return { ...line, notes: along.notes ?? moved };
+    const { neck, analysis } = this.workspace;
+    return { ...line, notes: lineInKey(line.notes, analysis.key, shift, neck) };
   }
   readonly drill = $derived.by(() =>
     this.line || this.lineOfRound
@@ -339,19 +335,9 @@ export class Rehearsal {
     const key = `${shift} ${area} ${JSON.stringify(plan)} ${source}`;
     const known = this.#moved.get(key);
     if (known) return known;
-    const { tonic } =
+    const home =
       source === workspace.document.source ? workspace.analysis.key : readSheet(source).analysis.key;
-    const inKey = movedPlan(plan, workspace.neck, tonic, shift);
-    const moved = new Workspace(
-      {
-        id: workspace.document.id,
-        version: 0,
-        damaged: false,
-        source: transposeText(source, tonic, shift),
-        plan: area === null ? inKey : settle(inKey, area)
-      },
-      true
-    );
+    const moved = chartInKey(workspace.document.id, { source, plan }, home, shift, workspace.neck, area);
     if (this.#moved.size > 12) this.#letGo();
     this.#moved.set(key, moved);
     return moved;

@@ -157,7 +157,7 @@ describe('chart text', () => {
     (line) => {
       const text = `${line}\n| Ebmaj7 em7 | a7/c# N.C. | oops |`;
       expect(chartHead(readChart(text).chart).key).toBe('Eb');
-      const up = readChart(transposeText(text, 'Eb', 2)).chart;
+      const up = readChart(transposeText(text, { tonic: 'Eb', mode: 'major' }, 2)).chart;
       expect(chartHead(up).key).toBe('F');
       const symbols = unroll(up).changes.map(({ symbol }) => symbol);
       expect(symbols).toEqual(['Fmaj7', 'F#m7', 'B7/D#', 'N.C.', 'oops']);

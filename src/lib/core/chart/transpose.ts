@@ -2,15 +2,16 @@
 import { readChord } from '../theory/chord-reader';
 import * as Note from '@tonaljs/note';
 import { plainName, pitchClass, readNote, type NoteName } from '../theory/note';
+import { homeUp, type Home } from '../theory/tonic';
 import { declarationOf, redeclared } from './directives';
 import type { Cell, ChartLine } from './model';
 import { movedMelody } from './melody-text';
 import { readChart } from './read';
 import { writeChart } from './write';
 
-/** The interval from the home tonic to its plain name so many semitones up, so that all chords are spelled alike. */
-function intervalUp(tonic: NoteName, semitones: number): string {
-  return Note.distance(tonic, plainName((pitchClass(tonic) + semitones) % 12));
+/** The interval from the home tonic to the one so many semitones up, so that all chords are spelled alike. */
+function intervalUp(home: Home, semitones: number): string {
+  return Note.distance(home.tonic, homeUp(home, semitones).tonic);
 }
 
 /** Names with more than one accidental are read more easily by their neighbour. */
@@ -29,18 +30,18 @@ function pitchUp(note: string, interval: string): string {
 }
 
 /** A note so many semitones up, spelled as the key it lands in. */
-export function transposeNote(note: NoteName, tonic: NoteName, semitones: number): NoteName {
-  return semitones % 12 === 0 ? note : noteUp(note, intervalUp(tonic, semitones));
+export function transposeNote(note: NoteName, home: Home, semitones: number): NoteName {
+  return semitones % 12 === 0 ? note : noteUp(note, intervalUp(home, semitones));
 }
 
 /** A key as typed ("Eb", "f# minor", "D dorian") so many semitones up. */
-export function transposeKey(key: string, tonic: NoteName, semitones: number): string {
-  return semitones % 12 === 0 ? key : keyUp(key, intervalUp(tonic, semitones));
+export function transposeKey(key: string, home: Home, semitones: number): string {
+  return semitones % 12 === 0 ? key : keyUp(key, intervalUp(home, semitones));
 }
 
 /** A chord symbol so many semitones up; what is no chord stays as typed. */
-export function transposeSymbol(symbol: string, tonic: NoteName, semitones: number): string {
-  return semitones % 12 === 0 ? symbol : symbolUp(symbol, intervalUp(tonic, semitones));
+export function transposeSymbol(symbol: string, home: Home, semitones: number): string {
+  return semitones % 12 === 0 ? symbol : symbolUp(symbol, intervalUp(home, semitones));
 }
 
 /** Whatever is read as a chord is moved, in any case and spelling; what is not understood stays as typed. */
@@ -59,9 +60,9 @@ function keyUp(key: string, interval: string): string {
 }
 
 /** A chart text moved up by semitones; what is no chord and no key stays as it is. */
-export function transposeText(source: string, tonic: NoteName, semitones: number): string {
+export function transposeText(source: string, home: Home, semitones: number): string {
   if (semitones % 12 === 0) return source;
-  const interval = intervalUp(tonic, semitones);
+  const interval = intervalUp(home, semitones);
   const cellUp = (cell: Cell): Cell =>
     cell.kind === 'chord' ? { ...cell, symbol: symbolUp(cell.symbol, interval) } : cell;
   const lineUp = (line: ChartLine): ChartLine => {

@@ -68,7 +68,7 @@ describe('the melody', () => {
   });
 
   it('goes along into another key, and stays as typed but for its names', () => {
-    const moved = transposeText(CHART, 'G', 3);
+    const moved = transposeText(CHART, { tonic: 'G', mode: 'major' }, 3);
     expect(moved).toContain('{melody: Bb4:2 C5 | Db5:1.5 C:1/2 Ab | r F5:2}');
     expect(said(moved).map((note) => Number(/\d+/.exec(note)![0]))).toEqual([70, 72, 73, 72, 68, 77]);
   });

@@ -3,17 +3,17 @@ import type { CollectionFacts } from '../approaches/collection';
 import { transposeKey, transposeNote } from '../chart/transpose';
 import { lastPosition } from '../neck/position';
 import type { Instrument } from '../neck/tuning';
-import type { NoteName } from '../theory/note';
+import type { Home } from '../theory/tonic';
 import type { Decision, Plan } from './model';
 
-/** `tonic`: of the chart as it stands, from which names are spelled; `shift` in semitones up. */
-export function movedPlan(plan: Plan, neck: Instrument, tonic: NoteName, shift: number): Plan {
+/** `home`: the key of the chart as it stands, from which names are spelled; `shift` in semitones up. */
+export function movedPlan(plan: Plan, neck: Instrument, home: Home, shift: number): Plan {
   const highest = lastPosition(neck) - neck.span;
   const by = (plan.position ?? 0) + shift > highest ? shift - 12 : shift;
   const handMoved = (position: number) => Math.min(highest, Math.max(neck.capo, position + by));
   const collectionMoved = (facts: CollectionFacts): CollectionFacts => ({
     ...facts,
-    root: transposeNote(facts.root, tonic, shift)
+    root: transposeNote(facts.root, home, shift)
   });
   const decisions = plan.decisions.map((own): Decision => {
     const { position, choice, reading, pins } = own;
@@ -34,7 +34,7 @@ export function movedPlan(plan: Plan, neck: Instrument, tonic: NoteName, shift: 
             }
           }
         : {}),
-      ...(reading?.key ? { reading: { ...reading, key: transposeKey(reading.key, tonic, shift) } } : {}),
+      ...(reading?.key ? { reading: { ...reading, key: transposeKey(reading.key, home, shift) } } : {}),
       ...(moved ? { pins: moved.length ? moved : undefined } : {})
     };
   });

@@ -1,6 +1,9 @@
 import { excerptOf, playedAt, type Excerpt, type LoopWish } from '../harmony/excerpt';
 import { describe, expect, it } from 'vitest';
+import { readKey } from '../harmony/key';
 import { readSheet } from '../harmony/sheet';
+import { MODE_NAMES } from '../theory/mode';
+import { homeUp, sharpsOf } from '../theory/tonic';
 import { shiftOf, tappedTempo, tempoOf } from './ladder';
 import { transposeKey, transposeNote, transposeSymbol, transposeText } from '../chart/transpose';
 
@@ -67,7 +70,7 @@ describe('excerpts', () => {
 describe('from round to round', () => {
   it('moves an excerpt as a whole with the key', () => {
     const sheet = readSheet(TUNE);
-    const up = readSheet(transposeText(TUNE, 'G', 2));
+    const up = readSheet(transposeText(TUNE, sheet.analysis.key, 2));
     const of = excerptOf(up.form, up.analysis, { kind: 'form' })!;
     expect(of.changes.map(({ source }) => source.symbol).slice(0, 3)).toEqual(['Am6', 'Bm7b5', 'E7b9']);
     expect(up.analysis.changes.map(({ numeral }) => numeral)).toEqual(
@@ -100,10 +103,35 @@ describe('from round to round', () => {
   });
 
   it('spells other keys as players do', () => {
-    expect(transposeSymbol('Ebmaj7', 'Eb', 2)).toBe('Fmaj7');
-    expect(transposeSymbol('C7/E', 'F', 3)).toBe('Eb7/G');
-    expect(transposeNote('F', 'Eb', 5)).toBe('Bb');
-    expect(transposeKey('f# minor', 'F#', 1)).toBe('G minor');
-    expect(transposeText('{key: Eb}\n{title: Bb}\n| Eb | Bb7 |\n', 'Eb', 2)).toContain('{key: F}');
+    const [eFlat, f] = [readKey('Eb')!, readKey('F')!];
+    expect(transposeSymbol('Ebmaj7', eFlat, 2)).toBe('Fmaj7');
+    expect(transposeSymbol('C7/E', f, 3)).toBe('Eb7/G');
+    expect(transposeNote('F', eFlat, 5)).toBe('Bb');
+    expect(transposeKey('f# minor', readKey('F#m')!, 1)).toBe('G minor');
+    expect(transposeText('{key: Eb}\n{title: Bb}\n| Eb | Bb7 |\n', eFlat, 2)).toContain('{key: F}');
+  });
+
+  it.each([
+    // A key with fewer accidentals is read more easily: C♯ minor has four sharps, D♭ minor eight flats.
+    ['Cm', 1, 'C#m'],
+    ['Gm', 1, 'G#m'],
+    ['Cm', 3, 'Ebm'],
+    ['Em', 11, 'D#m'],
+    ['C', 1, 'Db'],
+    ['F dorian', 8, 'C# dorian'],
+    ['F lydian', 1, 'Gb lydian'],
+    // Six sharps are as many as six flats: a flat key stays among flats.
+    ['Db', 5, 'Gb'],
+    ['E', 2, 'F#'],
+    ['C', 6, 'F#'],
+    ['Am', 6, 'Ebm']
+  ])('names the key %s up by %i semitones %s', (key, up, wanted) => {
+    expect(transposeKey(key, readKey(key)!, up)).toBe(wanted);
+  });
+
+  it('names every key by its signature, so that none has more than six accidentals', () => {
+    for (const mode of MODE_NAMES)
+      for (let up = 0; up < 12; up++)
+        expect(Math.abs(sharpsOf(homeUp({ tonic: 'C', mode }, up))), `${mode} ${up}`).toBeLessThanOrEqual(6);
   });
 });

@@ -135,7 +135,7 @@ describe('every line that is found', () => {
         fc.integer({ min: 1, max: 5 }),
         (level, position, up) => {
           const text = '{key: G}\n| Am7 | D7b9 | Gmaj7 | Em7 |';
-          const { tonic } = readSheet(text).analysis.key;
+          const { key } = readSheet(text).analysis;
           const notes = (chart: string, at: number) =>
             find({ chart, level, position: at }).lines[0]!.notes.map(({ at: when, midi, string, fret }) => [
               when,
@@ -143,7 +143,7 @@ describe('every line that is found', () => {
               string,
               fret
             ]);
-          expect(notes(transposeText(text, tonic, up), position + up)).toEqual(
+          expect(notes(transposeText(text, key, up), position + up)).toEqual(
             notes(text, position).map(([when, midi, string, fret]) => [when, midi! + up, string, fret! + up])
           );
         }

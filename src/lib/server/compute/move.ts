@@ -22,7 +22,7 @@ import { changeHeardAt } from '../../core/line/read';
 import { systemOf } from '../../core/neck/systems/registry';
 import { arrange, type Arrangement } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { pitchClass, plainName } from '../../core/theory/note';
+import { homeUp } from '../../core/theory/tonic';
 import { checkPosition, chordFrom, instrumentFrom, sheetFrom } from './inputs';
 import { lineFrom, placedOut } from './line';
 
@@ -121,9 +121,8 @@ function remeasured(
 function inAllKeys(notes: readonly LineNote[], key: Key | null): Moved[] {
   return Array.from({ length: 12 }, (_, step) => {
     const semitones = nearestShift(0, step);
-    const tonic = key && plainName((pitchClass(key.tonic) + step) % 12);
     return {
-      to: key ? keyText({ ...key, tonic: step === 0 ? key.tonic : tonic! }) : `${semitones} semitones`,
+      to: key ? keyText(homeUp(key, step)) : `${semitones} semitones`,
       notes: up(notes, semitones),
       anyOctave: true
     };

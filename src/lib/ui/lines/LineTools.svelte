@@ -10,7 +10,7 @@
   import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
   import { keyText } from '$lib/core/harmony/key';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import { plainName, pitchClass } from '$lib/core/theory/note';
+  import { homeUp } from '$lib/core/theory/tonic';
   import { prettyProse } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { MELODY, type Lines } from '$lib/state/lines.svelte';
@@ -47,11 +47,10 @@
   const figures = $derived(levelOf(level)?.figures);
   const isMoved = $derived(rehearsal.shift !== 0);
   const keys = $derived.by(() => {
-    const { tonic, mode } = workspace.analysis.key;
-    const each = Array.from({ length: 12 }, (_, step) => {
-      const name = step === 0 ? tonic : plainName((pitchClass(tonic) + step) % 12);
-      return { value: String(step), name: prettyProse(keyText({ tonic: name, mode })) };
-    });
+    const each = Array.from({ length: 12 }, (_, step) => ({
+      value: String(step),
+      name: prettyProse(keyText(homeUp(workspace.analysis.key, step)))
+    }));
     return [...each, { value: ALL_KEYS, name: 'all twelve, a key a round' }];
   });
   const ALL_KEYS = 'all';

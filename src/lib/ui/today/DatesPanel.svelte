@@ -59,7 +59,7 @@
   function keysOf(chart: string): readonly { value: string; name: string }[] {
     const key = readKey(chartKey(chart));
     if (!key) return [];
-    return Array.from({ length: 12 }, (_, shift) => transposeKey(keyText(key), key.tonic, shift)).map(
+    return Array.from({ length: 12 }, (_, shift) => transposeKey(keyText(key), key, shift)).map(
       (value) => ({
         value,
         name: keyName(value)

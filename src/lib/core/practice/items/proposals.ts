@@ -118,5 +118,5 @@ export function proposals(chart: PracticeChart): readonly Proposal[] {
 
 function fourthUp(key: string): string | null {
   const read = readKey(key);
-  return read && transposeKey(key, read.tonic, FOURTH);
+  return read && transposeKey(key, read, FOURTH);
 }

@@ -262,8 +262,8 @@ function nextKeys(
 }
 
 function inKey(part: SessionPart, item: PracticeItem, minutes: number, fourths: number): SessionPart {
-  const tonic = item.key && readKey(item.key)?.tonic;
-  const key = tonic && transposeKey(item.key!, tonic, (fourths * FOURTH) % KEYS);
+  const own = item.key === null || item.key === undefined ? null : readKey(item.key);
+  const key = own && transposeKey(item.key!, own, (fourths * FOURTH) % KEYS);
   return {
     ...part,
     minutes,
