@@ -90,7 +90,14 @@ const SHOTS = [
   ['progress', '/today?show=progress', 'day', []],
   ['trainer', '/trainer', 'stage', [], undefined, ['[data-begin]']],
   ['grips', chart('Lantern on the Stern'), 'day', ['ArrowRight', 'g']],
-  ['whole-neck', chart('Bilge Pump Blues'), 'stage', ['ArrowRight', 'w']],
+  [
+    'practice-book',
+    `${chart('Three Harbours')}/book`,
+    'day',
+    [],
+    { width: 1280, height: 860 },
+    ['[data-page="3"] a']
+  ],
   ['chord-table', chart('Three Harbours'), 'day', ['b']],
   ['chart-editor', chart('Bilge Pump Blues'), 'day', ['e']],
   ['takes', `${chart('Bilge Pump Blues')}?view=takes`, 'day', ['ArrowRight']],

@@ -6,6 +6,7 @@ import { Key, type WebDriver } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openBrowser } from '../scripts/lib/browser.mjs';
 import { accessJobs } from './jobs/access';
+import { bookJobs } from './jobs/books';
 import { keepingJobs } from './jobs/keeping';
 import { keyJobs } from './jobs/keys';
 import { lineJobs } from './jobs/lines';
@@ -636,6 +637,7 @@ describe('the boundary', () => {
 
 reachJobs(() => ({ page, browser, server }));
 keyJobs(() => ({ page, browser, server }));
+bookJobs(() => ({ page, browser, server }));
 keepingJobs(() => ({ page, browser, server }));
 lineJobs(() => ({ page, browser, server }));
 neckJobs(() => ({ page, browser, server }));

@@ -103,6 +103,14 @@ const STATES: readonly State[] = [
     }
   },
   {
+    name: 'the practice book',
+    shown: '[data-page="4"]',
+    also: async ({ page, browser }) => {
+      await page.open(`${new URL(await browser.getCurrentUrl()).pathname}/book?keys=0`);
+      await page.find('[data-page="3"] a');
+    }
+  },
+  {
     name: 'the guitar',
     shown: '[role="dialog"] [role="switch"]',
     also: async ({ page }) => {

@@ -316,5 +316,17 @@ describe('a plan in another key', () => {
     expect(moved.position).toBe(11);
     expect(pinsOf(moved)).toEqual([{ change: 0, string: 3, fret: 7 }]);
     expect(pinsOf(movedPlan(plan, STANDARD, E_FLAT, 1))).toEqual([{ change: 0, string: 3, fret: 11 }]);
+    // A pin that neither way keeps is let go.
+    const wide = pin(pin(DEFAULT_PLAN, 0, { string: 3, fret: 1 }), 1, { string: 1, fret: 21 });
+    expect(pinsOf(movedPlan(wide, STANDARD, E_FLAT, 9))).toEqual([{ change: 1, string: 1, fret: 18 }]);
+  });
+
+  it('goes the short way, and not below the first fret', () => {
+    const at = (position: number, shift: number) =>
+      movedPlan({ ...DEFAULT_PLAN, position }, STANDARD, E_FLAT, shift).position;
+    expect([1, 5, 6].map((shift) => at(5, shift))).toEqual([6, 10, 11]);
+    expect([11, 10, 8].map((shift) => at(5, shift))).toEqual([4, 3, 1]);
+    expect(at(5, 7)).toBe(12);
+    expect(at(0, 0)).toBe(0);
   });
 });

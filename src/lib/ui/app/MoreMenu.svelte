@@ -1,6 +1,7 @@
 <!-- What is needed now and then: guitar, tuner, theme, earlier versions, print. -->
 <script lang="ts">
   import { Popover } from 'bits-ui';
+  import BookOpen from '@lucide/svelte/icons/book-open';
   import AudioLines from '@lucide/svelte/icons/audio-lines';
   import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import GuitarIcon from '@lucide/svelte/icons/guitar';
@@ -80,6 +81,12 @@
       >
       <Button tone="quiet" class="justify-start" onclick={() => close(onprint)}
         ><Printer size={17} /> Print what is shown</Button
+      >
+      <a
+        href="/charts/{chart.id}/book"
+        class={button({ tone: 'quiet', class: 'justify-start' })}
+        {@attach hint('Every key on an opening of its own, or blank necks and tables to fill in')}
+        ><BookOpen size={17} /> Practice book, worksheet</a
       >
     </Popover.Content>
   </Popover.Portal>

@@ -112,6 +112,14 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
     command('Lick book', () => void goto('/licks')),
     command('Your guitar: tuning, frets, hand', () => open('guitar')),
     command('Earlier versions of this chart', () => open('versions')),
+    command(
+      'Practice book: every key on an opening of its own',
+      () => void goto(`/charts/${workspace.document.id}/book`)
+    ),
+    command(
+      'Worksheet: blank tables and necks, with their answers',
+      () => void goto(`/charts/${workspace.document.id}/book?kind=worksheet`)
+    ),
     ...SHEETS.map(({ id, name }) => command(`Print ${name}`, () => print(id))),
     single('R', 'Rules of the target line, or back to the choices', 'r', () => {
       workspace.isRuling = !workspace.isRuling;

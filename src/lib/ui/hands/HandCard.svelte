@@ -8,6 +8,7 @@
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { neckGeometry } from '../neck/geometry';
   import MiniNeck, { type MiniNote } from '../neck/MiniNeck.svelte';
+  import { handWindow } from './window';
 
   interface Props {
     moment: Moment;
@@ -21,10 +22,7 @@
 
   const { change, choice, area, marks } = $derived(moment);
   const position = $derived(area?.position ?? wanted);
-  const frets = $derived(marks.map(({ fret }) => fret).filter((fret) => fret > 0));
-  /** The hand's window with its stretches, or as many frets as the shape needs. */
-  const from = $derived(Math.max(1, Math.min(position - 1, ...frets)));
-  const to = $derived(Math.min(neck.frets, Math.max(position + neck.span, ...frets)));
+  const { from, to } = $derived(handWindow(moment, neck, wanted));
   const strings = $derived(neck.strings.length);
   const geometry = $derived(
     neckGeometry({

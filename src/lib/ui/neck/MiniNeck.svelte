@@ -24,8 +24,10 @@
     radius?: number;
     /** Size of the fret numbers below; none without. */
     numbers?: number;
+    /** A ring tells the target where there may be no colour: on paper. */
+    isRinged?: boolean;
   }
-  let { geometry, strings, from, to, notes, radius = 4.3, numbers = 0 }: Props = $props();
+  let { geometry, strings, from, to, notes, radius = 4.3, numbers = 0, isRinged = false }: Props = $props();
 
   const SIZE = { target: 1.25, full: 1, open: 1, dot: 0.5, 'open-dot': 0.5 } as const;
   const LOOK = {
@@ -58,6 +60,9 @@
     class={LOOK[note.look]}
     stroke-width={note.look === 'open' ? 1.4 : note.look === 'open-dot' ? 1.1 : 0}
   />
+  {#if isRinged && note.look === 'target'}
+    <circle cx={x} cy={y} r={radius * 1.62} class="fill-none stroke-target" stroke-width={radius * 0.22} />
+  {/if}
   {#if note.label && TEXT[note.look]}
     <text
       {x}

@@ -11,28 +11,13 @@
   import Paper from '../export/Paper.svelte';
   import HandCard from '../hands/HandCard.svelte';
   import Score from '../score/Score.svelte';
+  import { barsText, distinctMoments } from './distinct';
   import { PAPER } from './paper';
   import Ruled from './Ruled.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
 
-  /** Changes with the same chord, choice, hand and target are told once, with all their bars. */
-  const rows = $derived.by(() => {
-    const seen: Record<string, { index: number; bars: number[] }> = {};
-    for (const { index, bar, symbol, chord } of workspace.changes) {
-      if (!chord) continue;
-      const target = workspace.paths.targets.get(index)?.cell;
-      const key = [
-        symbol,
-        workspace.chosen[index]?.name,
-        workspace.hands[index],
-        target?.string,
-        target?.fret
-      ].join();
-      (seen[key] ??= { index, bars: [] }).bars.push(bar);
-    }
-    return Object.values(seen);
-  });
+  const rows = $derived(distinctMoments(workspace));
   const columns = $derived(rows.length > 6 ? 2 : 1);
   const lines = $derived(
     workspace.keptLines.flatMap(({ id, name, data }) => (data ? [{ id, name, notes: data.notes }] : []))
@@ -50,9 +35,7 @@
         <div class="words">
           <p class="chord"><ChordSymbol symbol={change.symbol} /></p>
           <p class="soft">
-            {change.numeral ? prettyNumeral(romanText(change.numeral)) : ''} · bar {bars
-              .slice(0, 6)
-              .join(', ')}{bars.length > 6 ? ' …' : ''}
+            {change.numeral ? `${prettyNumeral(romanText(change.numeral))} · ` : ''}{barsText(bars)}
           </p>
           {#if choice}
             <p><b>{settings.collection(choice)}</b></p>

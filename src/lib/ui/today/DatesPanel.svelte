@@ -59,12 +59,10 @@
   function keysOf(chart: string): readonly { value: string; name: string }[] {
     const key = readKey(chartKey(chart));
     if (!key) return [];
-    return Array.from({ length: 12 }, (_, shift) => transposeKey(keyText(key), key, shift)).map(
-      (value) => ({
-        value,
-        name: keyName(value)
-      })
-    );
+    return Array.from({ length: 12 }, (_, shift) => transposeKey(keyText(key), key, shift)).map((value) => ({
+      value,
+      name: keyName(value)
+    }));
   }
 
   let name = $state('');

@@ -1,0 +1,1 @@
+export { load } from '../+page.server';
