@@ -203,7 +203,7 @@
           <li class="flex" data-key={chip.id}>
             <div
               use:dragHandle
-              class="flex w-5 cursor-grab items-center justify-center text-soft pointer-coarse:w-8"
+              class="flex min-h-6 w-6 cursor-grab items-center justify-center text-soft pointer-coarse:min-h-11 pointer-coarse:w-11"
               aria-label="Move {chip.name}"
             >
               <GripVertical size={14} />

@@ -18,7 +18,7 @@
     <thead>
       <tr>
         <th scope="col">key</th>
-        <th scope="col"></th>
+        <th scope="col">signature</th>
         <th scope="col">hand</th>
         <th scope="col" class="noted">slowly</th>
         <th scope="col" class="noted">in time</th>
