@@ -1,4 +1,7 @@
 /** Jobs in which nothing typed may be lost: server away, reload, deleted elsewhere, two windows, killed while saving. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
@@ -44,6 +47,48 @@ export function keepingJobs(tools: () => Tools): void {
     await browser().close();
     await browser().switchTo().window(first);
   }
+
+  describe('everything as one file', () => {
+    it('is saved, looked into, and brings back what is missing, with a way back from there', async () => {
+      const titles = async () =>
+        (await server().call<ChartList>('GET', 'songbook?limit=200')).body.charts
+          .map(({ title }) => title)
+          .sort();
+      const gone = await newChart('{title: Gone overboard}\n| Gb | Db |');
+      const response = await fetch(`${server().url}/api/v1/archive`);
+      expect(response.headers.get('content-type')).toBe('application/zip');
+      const path = join(mkdtempSync(join(tmpdir(), 'corvel-archive-job-')), 'everything.zip');
+      writeFileSync(path, Buffer.from(await response.arrayBuffer()));
+      await server().call('DELETE', `songbook/${gone}`);
+      const was = await titles();
+      await page().open('/');
+      await page().clickNamed('Copies of the songbook');
+      const link = await page().find('[data-archive] a[download]');
+      expect(await link.getAttribute('href')).toMatch(/\/api\/v1\/archive\?sounds=yes$/);
+      await (await page().find('[aria-label="An archive of Corvel"]')).sendKeys(path);
+      await page().until(
+        async () => (await page().texts('[data-archived="charts"] td'))[0] === '1',
+        'the chart that is not here'
+      );
+      expect(await titles()).toEqual(was);
+      await page().clickNamed('Bring it in');
+      await page().until(async () => (await titles()).includes('Gone overboard'), 'the chart');
+      await page().clickNamed('Undo');
+      await page().until(async () => (await titles()).join() === was.join(), 'what was there before');
+    });
+
+    it('says what is wrong with a file that is none', async () => {
+      const path = join(mkdtempSync(join(tmpdir(), 'corvel-archive-job-')), 'holiday.zip');
+      writeFileSync(path, 'not a zip');
+      await page().open('/');
+      await page().clickNamed('Copies of the songbook');
+      await (await page().find('[aria-label="An archive of Corvel"]')).sendKeys(path);
+      await page().find('[data-archive] [role="alert"]');
+      expect((await page().texts('[data-archive] [role="alert"]')).join()).toContain(
+        'not an archive of Corvel'
+      );
+    });
+  });
 
   describe('copies of the songbook', () => {
     it('are made and brought back from within, with a way back from there', async () => {

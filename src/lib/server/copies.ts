@@ -15,11 +15,10 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { sql } from 'kysely';
 import type { Copy } from '../api/copies';
-import { fail } from '../api/errors';
+import { fail, type ApiError } from '../api/errors';
 import { closeFile, fileOf, openDatabase, pathOf, RefusedDatabase, type Database } from './database';
-import { COLUMNS } from './tables';
+import { replaceAll } from './merge';
 
 /** Copies made by themselves that are kept. */
 const KEPT = 10;
@@ -76,9 +75,7 @@ export async function bringBackCopy(
     fail(404, { code: 'no-copy', message: 'This copy is not there any more.' });
   const source = await readable(join(folderOf(db), name));
   try {
-    const time = now.toISOString().slice(11, 19).replaceAll(':', '');
-    const before = `${dayOf(now)} before ${name.slice(0, 10)} at ${time}.db`;
-    await write(db, before);
+    const before = await copyBefore(db, name.slice(0, 10), now);
     await replaceAll(db, source);
     return { before };
   } finally {
@@ -86,26 +83,12 @@ export async function bringBackCopy(
   }
 }
 
-/** Every table filled from another file, or none of them. */
-async function replaceAll(db: Database, source: string): Promise<void> {
-  await db.connection().execute(async (one) => {
-    await sql`attach ${source} as copy`.execute(one);
-    try {
-      await one.transaction().execute(async (trx) => {
-        // Rows refer to one another; they are whole again at the end.
-        await sql`pragma defer_foreign_keys = on`.execute(trx);
-        for (const [table, columns] of Object.entries(COLUMNS)) {
-          const list = sql.join(columns.map((column) => sql.ref(column)));
-          await sql`delete from ${sql.table(`main.${table}`)}`.execute(trx);
-          await sql`insert into ${sql.table(`main.${table}`)} (${list}) select ${list} from ${sql.table(`copy.${table}`)}`.execute(
-            trx
-          );
-        }
-      });
-    } finally {
-      await sql`detach copy`.execute(one);
-    }
-  });
+/** A copy of what something else is about to change; its name is the way back. */
+export async function copyBefore(db: Database, what: string, now: Date): Promise<string> {
+  const time = now.toISOString().slice(11, 19).replaceAll(':', '');
+  const name = `${dayOf(now)} before ${what} at ${time}.db`;
+  await write(db, name);
+  return name;
 }
 
 /** A copy in a folder of its own, in today's format. */
@@ -113,15 +96,23 @@ async function readable(path: string): Promise<string> {
   const own = join(mkdtempSync(join(tmpdir(), 'corvel-copy-')), 'copy.db');
   copyFileSync(path, own);
   try {
-    closeFile(await openDatabase(own));
+    await inTodaysFormat(own, {
+      code: 'damaged-copy',
+      message: 'This copy cannot be read; nothing was changed. Take another one.'
+    });
     return own;
   } catch (thrown) {
     rmSync(join(own, '..'), { recursive: true, force: true });
-    if (thrown instanceof RefusedDatabase)
-      return fail(409, {
-        code: 'damaged-copy',
-        message: 'This copy cannot be read; nothing was changed. Take another one.'
-      });
+    throw thrown;
+  }
+}
+
+/** Brings a songbook's file into today's format; `refusal` is said where it cannot be read. */
+export async function inTodaysFormat(path: string, refusal: ApiError): Promise<void> {
+  try {
+    closeFile(await openDatabase(path));
+  } catch (thrown) {
+    if (thrown instanceof RefusedDatabase) return fail(409, refusal);
     throw thrown;
   }
 }
@@ -131,12 +122,17 @@ async function write(db: Database, name: string): Promise<void> {
   const folder = folderOf(db);
   mkdirSync(folder, { recursive: true });
   const half = join(folder, `${name}.half`);
-  await fileOf(db)?.backup(half);
+  await writeFileOf(db, half);
+  renameSync(half, join(folder, name));
+}
+
+/** The songbook as it is now, whole, as a file elsewhere. */
+export async function writeFileOf(db: Database, path: string): Promise<void> {
+  await fileOf(db)?.backup(path);
   // One file by itself: looked into later it makes no others beside it.
-  const copy = new Sqlite(half);
+  const copy = new Sqlite(path);
   copy.pragma('journal_mode = delete');
   copy.close();
-  renameSync(half, join(folder, name));
 }
 
 function names(db: Database): string[] {

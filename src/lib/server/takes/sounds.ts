@@ -7,6 +7,7 @@ import {
   existsSync,
   mkdirSync,
   openSync,
+  readdirSync,
   readFileSync,
   rmSync,
   statSync,
@@ -31,6 +32,18 @@ function folderOf(db: Database): string {
 function fileOf(db: Database, take: string): string {
   if (!/^[0-9a-f-]{36}$/i.test(take)) fail(404, { code: 'no-take', message: 'There is no such take.' });
   return join(folderOf(db), `${take}.wav`);
+}
+
+/** Where a take's sound lies, or would lie. */
+export const placeForSound = fileOf;
+export const hasSound = (db: Database, take: string): boolean => existsSync(fileOf(db, take));
+
+/** All the sounds that are kept. */
+export function soundsOf(db: Database): { readonly take: string; readonly path: string }[] {
+  if (!existsSync(folderOf(db))) return [];
+  return readdirSync(folderOf(db))
+    .flatMap((name) => /^([0-9a-f-]{36})\.wav$/i.exec(name)?.[1] ?? [])
+    .map((take) => ({ take, path: fileOf(db, take) }));
 }
 
 /** Bytes of a take's sound; 0 where it has none. */

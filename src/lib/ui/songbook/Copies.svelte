@@ -7,6 +7,7 @@
   import { callRoute } from '$lib/state/call';
   import Button from '../kit/Button.svelte';
   import Dialog from '../kit/Dialog.svelte';
+  import Archive from './Archive.svelte';
 
   interface Props {
     open: boolean;
@@ -60,14 +61,15 @@
         AWAY,
         'POST'
       );
-      open = false;
-      await invalidateAll();
-      onback();
-      toast('The songbook is as it was in that copy.', {
-        duration: 15_000,
-        action: { label: 'Undo', onClick: () => void bringBack(before) }
-      });
+      await cameIn(before, 'The songbook is as it was in that copy.');
     });
+  /** What is shown is what is there now, with a way back. */
+  async function cameIn(before: string, says: string) {
+    open = false;
+    await invalidateAll();
+    onback();
+    toast(says, { duration: 15_000, action: { label: 'Undo', onClick: () => void bringBack(before) } });
+  }
   const says = ({ charts, bytes }: Copy) =>
     charts === null ? 'cannot be read' : `${counted(charts, 'chart')}, ${(bytes / 1e6).toFixed(1)} MB`;
 </script>
@@ -88,7 +90,7 @@
               {TIME.format(copy.madeAt)}, {copy.isByItself
                 ? 'by itself'
                 : copy.name.includes('before')
-                  ? 'before another was brought back'
+                  ? 'before something was brought in'
                   : 'by hand'} · {says(copy)}
             </p>
           </div>
@@ -113,6 +115,7 @@
   {:else if !problem}
     <p class="text-soft" role="status">The copies are looked up …</p>
   {/if}
+  <Archive onbrought={({ before }) => void cameIn(before, 'The archive is in your songbook.')} />
   {#snippet actions()}
     <Button disabled={isBusy} onclick={() => void copyNow()}>Make a copy now</Button>
   {/snippet}

@@ -1,0 +1,46 @@
+/** What the routes of the archive take and give: everything that is kept, as one file. */
+import { z } from 'zod';
+
+/** How an archive comes in: what is not here; that and what is newer there; or all of it instead of what is here. */
+export const MERGES = ['add', 'newer', 'replace'] as const;
+export type Merge = (typeof MERGES)[number];
+
+export const bringArchive = z.object({
+  /** `look` stores nothing: it tells what would come in. */
+  merge: z.enum(['look', ...MERGES]).default('look')
+});
+export const takeArchive = z.object({ sounds: z.enum(['yes', 'no']).default('yes') });
+
+/** Kinds of things in an archive, as they are counted. */
+export const ARCHIVED = [
+  'charts',
+  'lines',
+  'licks',
+  'takes',
+  'practice items',
+  'log rows',
+  'set lists',
+  'cards'
+] as const;
+export type Archived = (typeof ARCHIVED)[number];
+
+/** How what is in an archive stands to what is here. */
+export interface Compared {
+  readonly kind: Archived;
+  /** Not here, or deleted here. */
+  readonly missing: number;
+  readonly newer: number;
+  /** The same, or newer here. */
+  readonly known: number;
+}
+
+export interface ArchiveLook {
+  readonly compared: readonly Compared[];
+  /** Sounds of takes in it. */
+  readonly sounds: number;
+}
+
+export interface ArchiveBrought extends ArchiveLook {
+  /** The copy of what was here before. */
+  readonly before: string;
+}

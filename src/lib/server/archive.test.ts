@@ -1,0 +1,176 @@
+import { mkdtempSync, readFileSync, readdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { ArchiveBrought, Merge } from '../api/archive';
+import { listCharts } from '../api/songbook';
+import { DEFAULT_PLAN } from '../core/plan/model';
+import { archiveOf, bringArchiveIn } from './archive';
+import { bringBackCopy, listCopies } from './copies';
+import { fileOf, openDatabase, type Database } from './database';
+import { seedDemo } from './demo';
+import * as songbook from './songbook';
+import { COLUMNS } from './tables';
+import { soundsOf, writeSound } from './takes/sounds';
+
+const NOW = new Date(2026, 2, 14, 12);
+const empty = () => openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-archive-test-')), 'songbook.db'));
+
+let here: Database;
+let there: Database;
+beforeEach(async () => {
+  [here, there] = await Promise.all([empty(), empty()]);
+});
+
+const archived = async (db: Database, withSounds = true): Promise<Uint8Array> =>
+  new Uint8Array(await new Response(await archiveOf(db, withSounds)).arrayBuffer());
+const body = (bytes: Uint8Array) => new Response(bytes as Uint8Array<ArrayBuffer>).body;
+const bring = async (db: Database, bytes: Uint8Array, merge: Merge): Promise<ArchiveBrought> =>
+  (await bringArchiveIn(db, body(bytes), merge, NOW)) as ArchiveBrought;
+const refusal = (bytes: Uint8Array) =>
+  bringArchiveIn(here, body(bytes), 'replace', NOW).then(
+    () => 'taken',
+    (error: { error: { code: string } }) => error.error.code
+  );
+/** All that is kept, table by table; without the numbers that only count a file's own rows where they are not the same. */
+const rows = (db: Database, counters = true) =>
+  Object.fromEntries(
+    Object.entries(COLUMNS).map(([table, columns]) => {
+      const own = columns.filter(
+        (one) => counters || (one !== 'seq' && !(table === 'chart_revision' && one === 'id'))
+      );
+      const list = own.map((one) => `"${one}"`).join();
+      return [table, fileOf(db)!.prepare(`select ${list} from ${table} order by ${list}`).all()];
+    })
+  );
+const sounds = (db: Database) =>
+  Object.fromEntries(soundsOf(db).map(({ take, path }) => [take, readFileSync(path).toString('base64')]));
+const add = (db: Database, title: string) =>
+  songbook.createChart(db, { source: `{title: ${title}}\n| Abm7 | Db7 |` });
+const save = (db: Database, id: string, base: number, title: string) =>
+  songbook.saveChart(db, id, { base, source: `{title: ${title}}\n| Gb | Cb7 |`, plan: DEFAULT_PLAN });
+const titles = async (db: Database) =>
+  (await songbook.listSongbook(db, listCharts.parse({ sort: 'title' }))).charts.map(({ title }) => title);
+const at = (db: Database, id: string, time: number) =>
+  db.updateTable('chart').set({ updated_at: time }).where('id', '=', id).execute();
+
+/** A songbook with all that there is: the demo, a deleted chart, the sound of a take. */
+async function lived(): Promise<Database> {
+  await seedDemo(there);
+  const { id } = await add(there, 'Deleted');
+  await songbook.deleteChart(there, id);
+  const { id: take } = await there.selectFrom('take').select('id').executeTakeFirstOrThrow();
+  writeSound(there, take, { from: 0, rate: 8000, samples: new Uint8Array(16_000).map((_, i) => i % 251) });
+  await there.updateTable('take').set({ bytes: 16_044 }).where('id', '=', take).execute();
+  return there;
+}
+
+describe('everything as one archive', () => {
+  it('is restored on an empty machine row by row, with its sounds, whichever way it comes in', async () => {
+    const bytes = await archived(await lived());
+    expect(Object.keys(unzipSync(bytes)).sort().slice(0, 2)).toEqual(['about.txt', 'songbook.db']);
+    const { compared, sounds: count } = await bring(here, bytes, 'replace');
+    expect(rows(here)).toEqual(rows(there));
+    expect(sounds(here)).toEqual(sounds(there));
+    expect(count).toBe(1);
+    expect(compared.find(({ kind }) => kind === 'charts')).toMatchObject({ missing: 11, newer: 0, known: 0 });
+    for (const merge of ['add', 'newer'] as const) {
+      const other = await empty();
+      await bring(other, bytes, merge);
+      expect(rows(other, false)).toEqual(rows(there, false));
+      expect(sounds(other)).toEqual(sounds(there));
+      // Sent twice it is there once.
+      await bring(other, bytes, merge);
+      expect(rows(other, false)).toEqual(rows(there, false));
+    }
+  });
+
+  it('without sounds leaves none behind that could be asked for', async () => {
+    await bring(here, await archived(await lived(), false), 'add');
+    expect(sounds(here)).toEqual({});
+    expect(await here.selectFrom('take').select('id').where('bytes', '>', 0).execute()).toEqual([]);
+  });
+
+  it('is looked at before anything is stored', async () => {
+    const bytes = await archived(await lived());
+    await add(here, 'Mine');
+    const was = rows(here);
+    const { compared } = await bringArchiveIn(here, body(bytes), 'look', NOW);
+    expect(compared.find(({ kind }) => kind === 'charts')!.missing).toBe(11);
+    expect(compared.find(({ kind }) => kind === 'takes')!.missing).toBeGreaterThan(3);
+    expect(rows(here)).toEqual(was);
+    expect(listCopies(here)).toEqual([]);
+  });
+
+  it('adds what is missing beside what is here, also what was deleted here, and leaves the rest', async () => {
+    const kept = await add(there, 'Theirs, then');
+    const gone = await add(there, 'Deleted here');
+    await bring(here, await archived(there), 'add');
+    await add(there, 'New there');
+    await save(there, kept.id, 1, 'Theirs, now');
+    await songbook.deleteChart(here, gone.id);
+    await add(here, 'Mine');
+    await bring(here, await archived(there), 'add');
+    expect(await titles(here)).toEqual(['Deleted here', 'Mine', 'New there', 'Theirs, then']);
+  });
+
+  it('takes what is newer there as a save upon what is here, and keeps what is newer here', async () => {
+    const [one, two] = [await add(there, 'One'), await add(there, 'Two')];
+    await bring(here, await archived(there), 'add');
+    await save(here, one.id, 1, 'One, mine, older');
+    await save(there, one.id, 1, 'One, theirs');
+    await save(there, two.id, 1, 'Two, theirs, older');
+    await save(here, two.id, 1, 'Two, mine');
+    await at(here, one.id, 1000);
+    await at(there, one.id, 2000);
+    await at(there, two.id, 1000);
+    await at(here, two.id, 2000);
+    const bytes = await archived(there);
+    const { compared } = await bringArchiveIn(here, body(bytes), 'look', NOW);
+    expect(compared[0]).toEqual({ kind: 'charts', missing: 0, newer: 1, known: 1 });
+    await bring(here, bytes, 'newer');
+    expect(await titles(here)).toEqual(['One, theirs', 'Two, mine']);
+    // Nothing that was saved here is lost, and the next save goes on from there.
+    const revisions = await songbook.listRevisions(here, one.id);
+    expect(revisions.map(({ version, title }) => `${version} ${title}`)).toEqual([
+      '3 One, theirs',
+      '2 One, mine, older',
+      '1 One'
+    ]);
+    await expect(save(here, one.id, 3, 'On')).resolves.toMatchObject({ version: 4 });
+  });
+
+  it('has a way back: what was there is copied first', async () => {
+    await add(here, 'Mine');
+    const was = rows(here);
+    const { before } = await bring(here, await archived(await lived()), 'replace');
+    expect(await titles(here)).not.toContain('Mine');
+    await bringBackCopy(here, before, NOW);
+    expect(rows(here)).toEqual(was);
+  });
+
+  it('is refused whole where it is none, torn, or of another program, and nothing is left lying about', async () => {
+    await add(here, 'Mine');
+    const was = rows(here);
+    const folders = () => readdirSync(tmpdir()).filter((name) => /^corvel-archive-[^t]/.test(name)).length;
+    const before = folders();
+    const whole = await archived(await lived());
+    expect(await refusal(strToU8('no zip at all'))).toBe('no-archive');
+    expect(await refusal(new Uint8Array(0))).toBe('no-archive');
+    expect(await refusal(whole.subarray(0, whole.length - 500))).toBe('no-archive');
+    expect(await refusal(zipSync({ 'songs.txt': strToU8('x') }))).toBe('no-archive');
+    expect(await refusal(zipSync({ 'songbook.db': strToU8('not a database') }))).toBe('damaged-archive');
+    // A sound that is spoilt inside a file that is whole otherwise.
+    const spoilt = Uint8Array.from(zipSync({ ...unzipSync(whole) }, { level: 6 }));
+    const name = Buffer.from(spoilt).indexOf('.wav');
+    spoilt.fill(255, name + 4, name + 60);
+    expect(await refusal(spoilt)).toBe('no-archive');
+    expect(sounds(here)).toEqual({});
+    // Entries that would lead out of the folder are no entries.
+    expect(await refusal(zipSync({ '../songbook.db': strToU8('x') }))).toBe('no-archive');
+    expect(rows(here)).toEqual(was);
+    expect(listCopies(here)).toEqual([]);
+    expect(folders()).toBe(before);
+  });
+});
