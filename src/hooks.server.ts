@@ -6,6 +6,7 @@ import { copyOfDay } from '$lib/server/copies';
 import { closeDatabase, database } from '$lib/server/database';
 import { seedDemo } from '$lib/server/demo';
 import { readSettings } from '$lib/server/settings';
+import { refreshSummaries } from '$lib/server/songbook';
 import { sweepTakes } from '$lib/server/takes/takes';
 import { fileTrouble } from '$lib/server/trouble';
 
@@ -14,6 +15,8 @@ export const init: ServerInit = async () => {
   const db = await database();
   if (process.env.CORVEL_DEMO === '1') await seedDemo(db);
   await sweepTakes(db, Date.now());
+  // What lists tell can wait; it is complete after the first moments.
+  void refreshSummaries(db).catch(console.error);
   openThreads();
   // The last word of the program that serves Corvel, once no request is under way.
   process.on('corvel:close', () => {

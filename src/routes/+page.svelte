@@ -5,4 +5,4 @@
 </script>
 
 <svelte:head><title>Songbook · Corvel</title></svelte:head>
-<Songbook list={data.list} />
+<Songbook list={data.list} query={data.query} />

@@ -48,6 +48,77 @@ export function keepingJobs(tools: () => Tools): void {
     await browser().switchTo().window(first);
   }
 
+  describe('a large songbook', () => {
+    const titles = () => page().texts('[data-charts] a');
+    const shows = (wanted: readonly string[]) =>
+      page().until(async () => (await titles()).join() === wanted.join(), wanted.join());
+    async function fill(): Promise<void> {
+      for (const [title, more] of [
+        ['Halyard One', '{key: Dbm}\n{feel: samba}\n{tags: regatta}'],
+        ['Halyard Two', '{key: Dbm}\n{feel: samba}'],
+        ['Halyard Three', '{key: F#}\n{feel: samba}']
+      ] as const)
+        await newChart(`{title: ${title}}\n${more}\n| Dbm7 | F#7 |`);
+    }
+
+    it('is narrowed down by what the charts are, which Back and a link keep', async () => {
+      await fill();
+      await page().open('/?sort=title');
+      await page().clickNamed('Filter');
+      await page().pick('Style', 'samba');
+      await shows(['Halyard One', 'Halyard Three', 'Halyard Two']);
+      await page().pick('Key', 'Dbm');
+      await shows(['Halyard One', 'Halyard Two']);
+      await page().pick('Tag', 'regatta');
+      await shows(['Halyard One']);
+      expect(await browser().getCurrentUrl()).toContain('tag=regatta');
+      await (await page().find('[data-charts] a')).click();
+      await page().find('[data-view="moment"]');
+      await browser().navigate().back();
+      await shows(['Halyard One']);
+      await page().clickNamed('show all');
+      await page().until(async () => (await titles()).length > 3, 'all of them');
+    });
+
+    it('has many charts selected at once: tagged, untagged and deleted, each with undo', async () => {
+      await page().open('/?style=samba&sort=title');
+      await shows(['Halyard One', 'Halyard Three', 'Halyard Two']);
+      await page().clickNamed('Select');
+      const boxes = await page().all('[aria-label^="Select Halyard"]');
+      await boxes[0]!.click();
+      // All between two presses.
+      await browser().actions().keyDown(Key.SHIFT).click(boxes[2]!).keyUp(Key.SHIFT).perform();
+      await page().find('[data-selected="3"]');
+      await (await page().find('input[aria-label="Tag"]')).sendKeys('night watch', Key.ENTER);
+      const tags = async () =>
+        (await server().call<ChartList>('GET', 'songbook?style=samba&sort=title')).body.charts.map((chart) =>
+          chart.tags.join()
+        );
+      await page().until(
+        async () => (await tags()).join('; ') === 'regatta,night watch; night watch; night watch',
+        'the tags'
+      );
+      await page().clickNamed('Undo');
+      await page().until(async () => (await tags()).join('; ') === 'regatta; ; ', 'the tags to go');
+      await page().clickNamed('Delete 3 charts');
+      await shows([]);
+      await page().until(async () =>
+        (await page().texts('[data-sonner-toast]')).join().includes('3 charts were deleted')
+      );
+      await page().clickNamed('Undo');
+      await shows(['Halyard One', 'Halyard Three', 'Halyard Two']);
+    });
+
+    it('selects all that are found, beyond those that are shown', async () => {
+      await page().open('/');
+      await page().clickNamed('Select');
+      const { body } = await server().call<ChartList>('GET', 'songbook?limit=1');
+      await page().clickNamed(`all ${body.total} found`);
+      await page().find(`[data-selected="${body.total}"]`);
+      await page().clickNamed('done');
+    });
+  });
+
   describe('everything as one file', () => {
     it('is saved, looked into, and brings back what is missing, with a way back from there', async () => {
       const titles = async () =>

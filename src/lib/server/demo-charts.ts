@@ -29,6 +29,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
       { name: 'Hand over hand', level: 'arpeggio', subdivision: 2, seed: 3 }
     ],
     text: `{title: Bilge Pump Blues}
+{tags: first set, opener}
 {key: Eb}
 {time: 4/4}
 {tempo: 132}
@@ -59,6 +60,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
       { name: 'First watch', level: 'arpeggio', subdivision: 2, seed: 2 }
     ],
     text: `{title: Cabin Without a Window}
+{tags: first set}
 {key: Gm}
 {time: 4/4}
 {tempo: 112}
@@ -78,6 +80,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
       { name: 'One two three five', level: 'figure', figure: '1 2 3 5', subdivision: 2, seed: 0 }
     ],
     text: `{title: Three Harbours}
+{tags: second set}
 {key: F}
 {time: 4/4}
 {tempo: 144}
@@ -130,6 +133,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: { position: 8 },
     text: `{title: Engine Room at Four}
+{tags: first set}
 {key: F dorian}
 {time: 4/4}
 {tempo: 104}
@@ -159,6 +163,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: { position: 5, thread: 'alternate' },
     text: `{title: Waltz for the Night Steward}
+{tags: second set, quiet}
 {key: Ab}
 {time: 3/4}
 {tempo: 138}
@@ -200,6 +205,7 @@ export const DEMO_CHARTS: readonly DemoChart[] = [
   {
     plan: { approach: 'blues' },
     text: `{title: Third Engineer's Lament}
+{tags: second set, quiet}
 {key: Cm}
 {time: 4/4}
 {tempo: 92}

@@ -13,10 +13,11 @@ export function folded(text: string): string {
 /** What the search looks through. Key as the summary has it: "Gm", "Eb". */
 export function searchText(
   title: string,
-  { key, feel, opening }: { key: string; feel: string | null; opening: readonly string[] }
+  { key, feel, opening }: { key: string; feel: string | null; opening: readonly string[] },
+  tags: readonly string[] = []
 ): string {
   const keyName = key && (key.endsWith('m') ? `${key} ${key.slice(0, -1)} minor` : `${key} major`);
-  return folded([title, keyName, feel ?? '', ...opening].join('\n'));
+  return folded([title, keyName, feel ?? '', ...opening, ...tags].join('\n'));
 }
 
 /** The words that must all be found. */

@@ -122,6 +122,133 @@ describe('the songbook', () => {
     expect((await list({ search })).total).toBe(isFound ? 1 : 0);
   });
 
+  describe('of many charts', () => {
+    const BLUES = '| F7 | Bb7 | F7 | F7 | Bb7 | Bb7 | F7 | D7 | Gm7 | C7 | F7 D7 | Gm7 C7 |';
+    const found = async (query: Record<string, unknown>) =>
+      (await list({ sort: 'title', ...query })).charts.map(({ title }) => title);
+    const fill = async () => {
+      for (const source of [
+        `{title: Anchor}\n{feel: shuffle}\n{tags: opener, Loud}\n${BLUES}`,
+        `{title: Bollard}\n{key: Abm}\n{feel: bossa}\n{tags: loud}\n| Abm7 | Db7 |`,
+        '{title: Capstan}\n{key: Abm}\n| Abm7 | Db7 |'
+      ])
+        await songbook.createChart(db, { source });
+    };
+
+    it('tells what they can be told apart by, and finds by that', async () => {
+      await fill();
+      const { facets } = await list();
+      expect(facets).toEqual({
+        key: [
+          { value: 'Abm', count: 2 },
+          { value: 'F', count: 1 }
+        ],
+        form: [
+          { value: '2 bars', count: 2 },
+          { value: '12-bar blues', count: 1 }
+        ],
+        style: [
+          { value: 'bossa', count: 1 },
+          { value: 'shuffle', count: 1 }
+        ],
+        // One tag in two cases is one.
+        tag: [
+          { value: 'Loud', count: 2 },
+          { value: 'opener', count: 1 }
+        ]
+      });
+      expect(await found({ key: 'Abm' })).toEqual(['Bollard', 'Capstan']);
+      expect(await found({ form: '12-bar blues' })).toEqual(['Anchor']);
+      expect(await found({ style: 'bossa' })).toEqual(['Bollard']);
+      expect(await found({ tag: 'LOUD' })).toEqual(['Anchor', 'Bollard']);
+      expect(await found({ tag: 'lou' })).toEqual([]);
+      expect(await found({ tag: 'loud', key: 'Abm', search: 'db7' })).toEqual(['Bollard']);
+      expect(await found({ search: 'opener' })).toEqual(['Anchor']);
+    });
+
+    it('finds what was practised lately, long ago, and not yet', async () => {
+      await fill();
+      const charts = (await list({ sort: 'title' })).charts;
+      const day = 24 * 60 * 60 * 1000;
+      const play = (chart: string, at: number, deletedAt: number | null = null) =>
+        db
+          .insertInto('practice_log')
+          .values({
+            id: crypto.randomUUID(),
+            item_id: null,
+            chart_id: chart,
+            kind: 'rehearse',
+            started_at: at,
+            day: '2026-01-01',
+            seconds: 60,
+            rounds: 1,
+            tempo: null,
+            clean: null,
+            key: null,
+            area: null,
+            data: '{}',
+            revision: 1,
+            version: 1,
+            updated_at: at,
+            deleted_at: deletedAt
+          })
+          .execute();
+      await play(charts[0]!.id, Date.now() - day);
+      await play(charts[1]!.id, Date.now() - 90 * day);
+      await play(charts[2]!.id, Date.now() - day, Date.now());
+      expect(await found({ practised: 'lately' })).toEqual(['Anchor']);
+      expect(await found({ practised: 'long ago' })).toEqual(['Bollard']);
+      expect(await found({ practised: 'never' })).toEqual(['Capstan']);
+    });
+
+    it('tags, untags, deletes and brings back many, each that changes once, and tells which', async () => {
+      await fill();
+      const [anchor, bollard, capstan] = (await list({ sort: 'title' })).charts.map(({ id }) => id);
+      const ids = [anchor!, bollard!, capstan!, crypto.randomUUID()];
+      const many = (what: 'tag' | 'untag' | 'delete' | 'bring back', tag?: string) =>
+        songbook.changeMany(db, { ids, what, tag }).then(({ changed }) => changed.sort());
+      expect(await many('tag', 'loud')).toEqual([capstan]);
+      expect((await songbook.openChart(db, capstan!)).source).toContain('{tags: loud}');
+      expect((await songbook.openChart(db, capstan!)).version).toBe(2);
+      expect(await found({ tag: 'loud' })).toHaveLength(3);
+      expect(await many('untag', 'LOUD')).toEqual([anchor, bollard, capstan].sort());
+      expect((await list()).facets.tag).toEqual([{ value: 'opener', count: 1 }]);
+      // The save before is among the earlier versions, and an edit upon it is told to be stale.
+      expect((await songbook.openRevision(db, bollard!, 1)).source).toContain('{tags: loud}');
+      await expect(
+        songbook.saveChart(db, bollard!, { base: 1, source: '| C |', plan: DEFAULT_PLAN })
+      ).rejects.toMatchObject({ error: { code: 'stale' } });
+      expect(await many('delete')).toEqual([anchor, bollard, capstan].sort());
+      expect(await many('delete')).toEqual([]);
+      expect((await list()).total).toBe(0);
+      expect((await list()).facets).toEqual({ key: [], form: [], style: [], tag: [] });
+      expect(await many('bring back')).toHaveLength(3);
+      expect((await list()).total).toBe(3);
+    });
+
+    it('tells of charts that an older Corvel saved what is told of them today, and changes nothing of theirs', async () => {
+      await fill();
+      await db
+        .updateTable('chart')
+        .set({ summary: sql`json_remove(summary, '$.form', '$.tags')` })
+        .execute();
+      const { id } = (await list({ sort: 'title' })).charts[0]!;
+      await db.updateTable('chart').set({ summary: '{"key"' }).where('id', '=', id).execute();
+      const was = await db.selectFrom('chart').select(['source', 'version', 'updated_at']).execute();
+      // Meanwhile it is listed all the same.
+      expect((await list({ sort: 'title' })).charts.map(({ form }) => form)).toEqual([
+        '12-bar blues',
+        '2 bars',
+        '2 bars'
+      ]);
+      expect((await list()).facets.form).toEqual([]);
+      await songbook.refreshSummaries(db);
+      expect((await list()).facets.form).toHaveLength(2);
+      expect(await found({ tag: 'opener' })).toEqual(['Anchor']);
+      expect(await db.selectFrom('chart').select(['source', 'version', 'updated_at']).execute()).toEqual(was);
+    });
+  });
+
   it('shows a damaged plan, keeps it among the revisions and goes on', async () => {
     const { id } = await songbook.createChart(db, { source: '| C |' });
     await db.updateTable('plan').set({ data: '{"position":"high"' }).where('chart_id', '=', id).execute();

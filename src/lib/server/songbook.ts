@@ -5,10 +5,20 @@ import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
 import { planSchema } from '../api/plan';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import { z } from 'zod';
-import type { ChartList, listCharts, RevisionSummary, StoredChart } from '../api/songbook';
+import type {
+  ChartList,
+  Facet,
+  Facets,
+  listCharts,
+  ManyCharts,
+  RevisionSummary,
+  StoredChart
+} from '../api/songbook';
 import { keyText } from '../core/harmony/key';
 import { readSheet } from '../core/harmony/sheet';
 import { declared, directivesIn, withDeclaration } from '../core/chart/directives';
+import { tagged, tagsOf, untagged } from '../core/chart/tags';
+import { counted } from '../core/theory/words';
 import { fail } from '../api/errors';
 import type { Database } from './database';
 import { heldTempos, lastPractised } from './practice/played';
@@ -25,7 +35,10 @@ const summarySchema = z.object({
   tempo: z.number().nullable(),
   feel: z.string().nullable(),
   bars: z.number(),
-  opening: z.array(z.string())
+  opening: z.array(z.string()),
+  // What was not told before a chart was saved last is told by its text, see `refreshSummaries`.
+  form: z.string().optional(),
+  tags: z.array(z.string()).optional()
 });
 type Summary = z.infer<typeof summarySchema>;
 
@@ -45,9 +58,11 @@ function summarise(source: string): { title: string; summary: Summary; search: s
     tempo: head.tempo,
     feel: head.feel,
     bars: form.bars.length,
+    form: analysis.blues ? `${form.bars.length}-bar blues` : counted(form.bars.length, 'bar'),
+    tags: tagsOf(source),
     opening: symbols.filter((symbol, i) => symbol !== symbols[i - 1]).slice(0, 8)
   };
-  return { title, summary, search: searchText(title, summary) };
+  return { title, summary, search: searchText(title, summary, summary.tags) };
 }
 
 /** The title alone, without reading the bars. */
@@ -77,6 +92,25 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
   for (const word of searchWords(query.search)) {
     rows = rows.where(sql<boolean>`instr(search, ${word}) > 0`);
   }
+  for (const facet of ['key', 'form', 'style'] as const) {
+    if (query[facet] !== undefined) rows = rows.where(sql<boolean>`${told(FACETS[facet])} = ${query[facet]}`);
+  }
+  if (query.tag !== undefined) {
+    rows = rows.where(
+      sql<boolean>`exists (select 1 from json_each(${told('$.tags')}) where lower(value) = lower(${query.tag}))`
+    );
+  }
+  if (query.practised !== undefined) {
+    const since = sql`(select max(started_at) from practice_log where chart_id = chart.id and practice_log.deleted_at is null)`;
+    const line = Date.now() - LATELY;
+    rows = rows.where(
+      query.practised === 'never'
+        ? sql<boolean>`${since} is null`
+        : query.practised === 'lately'
+          ? sql<boolean>`${since} >= ${line}`
+          : sql<boolean>`${since} < ${line}`
+    );
+  }
   const { total } = await rows.select((eb) => eb.fn.countAll<number>().as('total')).executeTakeFirstOrThrow();
   const found = await rows
     .leftJoin('plan', 'plan.chart_id', 'chart.id')
@@ -96,17 +130,113 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
   );
   return {
     total,
+    facets: await facetsOf(db),
     charts: found.map((row) => ({
       id: row.id,
       title: row.title,
       // The summary only repeats the text: where it is damaged, the text is read again.
-      ...(readColumn(summarySchema, row.summary) ?? summarise(row.source).summary),
+      ...complete(readColumn(summarySchema, row.summary) ?? summarise(row.source).summary),
       updatedAt: row.updated_at,
       practisedAt: row.practised_at,
       heldTempo: held.get(row.id) ?? null,
       damaged: row.data !== null && readPlan(row.data) === null
     }))
   };
+}
+
+/** Milliseconds for which a chart counts as practised lately. */
+const LATELY = 30 * 24 * 60 * 60 * 1000;
+/** Where a summary tells what charts are told apart by. */
+const FACETS = { key: '$.key', form: '$.form', style: '$.feel' } as const;
+/** Something that the summary tells; nothing where it is damaged. */
+const told = (path: string) => sql`iif(json_valid(summary), json_extract(summary, ${sql.lit(path)}), null)`;
+
+const complete = (summary: Summary) => ({
+  ...summary,
+  form: summary.form ?? counted(summary.bars, 'bar'),
+  tags: summary.tags ?? []
+});
+
+/** What there is to tell charts apart by, the most frequent first. */
+async function facetsOf(db: Database): Promise<Facets> {
+  const of = async (path: string) => {
+    const { rows } = await sql<Facet>`select ${told(path)} as value, count(*) as count from chart
+      where deleted_at is null and ${told(path)} <> '' group by 1 order by 2 desc, 1`.execute(db);
+    return rows;
+  };
+  const [key, form, style] = await Promise.all(Object.values(FACETS).map(of));
+  const { rows: tag } = await sql<Facet>`select min(one.value) as value, count(*) as count
+    from chart, json_each(${told('$.tags')}) one where chart.deleted_at is null
+    group by lower(one.value) order by 2 desc, 1`.execute(db);
+  return { key: key!, form: form!, style: style!, tag };
+}
+
+/** Charts whose summaries are refreshed between two other requests. */
+const REFRESHED_AT_ONCE = 20;
+
+/** Tells of charts that were saved by an older Corvel what is told of them today. Nothing of theirs is changed. */
+export async function refreshSummaries(db: Database): Promise<void> {
+  for (;;) {
+    const rows = await db
+      .selectFrom('chart')
+      .select(['id', 'source'])
+      .where(sql<boolean>`${told('$.form')} is null`)
+      .limit(REFRESHED_AT_ONCE)
+      .execute();
+    if (rows.length === 0) return;
+    for (const { id, source } of rows) {
+      const { summary } = summarise(source);
+      await db
+        .updateTable('chart')
+        .set({ summary: JSON.stringify(summary) })
+        .where('id', '=', id)
+        .where('source', '=', source)
+        .execute();
+    }
+    await new Promise((ready) => setImmediate(ready));
+  }
+}
+
+/** Does one thing to many charts: to all of them, or to none. Those that are not there any more, or are so already, are passed over. */
+export async function changeMany(
+  db: Database,
+  { ids, what, tag = '' }: ManyCharts
+): Promise<{ changed: string[] }> {
+  const change = what === 'tag' ? tagged : untagged;
+  return db.transaction().execute(async (trx) => {
+    if (what === 'delete' || what === 'bring back') {
+      const changed = await trx
+        .updateTable('chart')
+        .set({ deleted_at: what === 'delete' ? Date.now() : null })
+        .where('id', 'in', ids)
+        .where('deleted_at', what === 'delete' ? 'is' : 'is not', null)
+        .returning('id')
+        .execute();
+      return { changed: changed.map(({ id }) => id) };
+    }
+    const rows = await trx
+      .selectFrom('chart')
+      .leftJoin('plan', 'plan.chart_id', 'chart.id')
+      .select(['chart.id', 'source', 'version', 'plan.data'])
+      .where('chart.id', 'in', ids)
+      .where('deleted_at', 'is', null)
+      .execute();
+    const changed: string[] = [];
+    for (const row of rows) {
+      const source = change(row.source, tag);
+      if (source === row.source || byteLength(source) > MAX_CHART_BYTES) continue;
+      const { title, summary, search } = summarise(source);
+      const [version, now] = [row.version + 1, Date.now()];
+      await trx
+        .updateTable('chart')
+        .set({ source, version, title, summary: JSON.stringify(summary), search, updated_at: now })
+        .where('id', '=', row.id)
+        .execute();
+      await keepRevision(trx, row.id, version, source, row.data ?? JSON.stringify(DEFAULT_PLAN), now);
+      changed.push(row.id);
+    }
+    return { changed };
+  });
 }
 
 export async function openChart(db: Database, id: string): Promise<StoredChart> {

@@ -82,7 +82,7 @@
   }
 </script>
 
-<section class="mt-4 border-t border-line pt-3" aria-label="Everything as one file" data-archive>
+<section class="mt-4 border-t border-line px-1 pt-3" aria-label="Everything as one file" data-archive>
   <h3 class="font-display text-xl">Everything as one file</h3>
   <p class="text-sm text-soft">
     Charts, plans, lines, licks, practice, log and takes: for another machine, or to be put away safely.

@@ -5,12 +5,14 @@
   import Copy from '@lucide/svelte/icons/copy';
   import Pencil from '@lucide/svelte/icons/pencil';
   import FileMusic from '@lucide/svelte/icons/file-music';
+  import ListChecks from '@lucide/svelte/icons/list-checks';
+  import ListFilter from '@lucide/svelte/icons/list-filter';
   import History from '@lucide/svelte/icons/history';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import { toast } from 'svelte-sonner';
-  import { goto } from '$app/navigation';
+  import { goto, replaceState } from '$app/navigation';
   import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
   import type { ChartList, ChartSummary } from '$lib/api/songbook';
   import { counted } from '$lib/core/theory/words';
@@ -27,6 +29,10 @@
   import Select from '../kit/Select.svelte';
   import BringMany from './BringMany.svelte';
   import Copies from './Copies.svelte';
+  import { FILTERS, NO_FILTER, queryIn, queryOf, type Filter, type Sort } from './filter';
+  import Filters from './Filters.svelte';
+  import { Many } from './many.svelte';
+  import ManyBar from './ManyBar.svelte';
   import {
     bringBackChart,
     bringChartFile,
@@ -37,11 +43,35 @@
     renameChart
   } from './client';
 
-  let { list }: { list: ChartList } = $props();
+  interface Props {
+    list: ChartList;
+    /** What the address asked for. */
+    query: Partial<Filter> & { readonly search: string; readonly sort: Sort };
+  }
+  let { list, query }: Props = $props();
 
   let shown = $state.raw(untrack(() => list));
-  let search = $state('');
-  let sort: 'practised' | 'title' | 'changed' = $state('practised');
+  let search = $state(untrack(() => query.search));
+  let sort = $state(untrack(() => query.sort));
+  let filter: Filter = $state.raw(
+    untrack(() => ({
+      ...NO_FILTER,
+      ...Object.fromEntries(FILTERS.flatMap((one) => (query[one] ? [[one, query[one]]] : [])))
+    }))
+  );
+  const asked = $derived(queryOf(search, sort, filter));
+  const isNarrowed = $derived(FILTERS.some((one) => filter[one] !== ''));
+  /** Filters are of use once there is more than one looks over. */
+  const MANY_CHARTS = 8;
+  let wantsFilters = $state(false);
+  const showsFilters = $derived(isNarrowed || wantsFilters);
+  function toggleFilters() {
+    wantsFilters = !showsFilters;
+    if (!isNarrowed) return;
+    filter = NO_FILTER;
+    void refresh();
+  }
+  const many = new Many();
   let draft = $state('');
   let renaming: string | null = $state(null);
   let newTitle = $state('');
@@ -80,8 +110,10 @@
 
   async function refresh(offset = 0) {
     const call = ++latest;
+    const said = new URLSearchParams(asked).toString();
+    replaceState(said ? `/?${said}` : '/', {});
     try {
-      const found = await listCharts({ search, sort, offset: String(offset) });
+      const found = await listCharts({ ...asked, offset: String(offset) });
       if (call !== latest) return;
       shown = offset ? { ...found, charts: [...shown.charts, ...found.charts] } : found;
     } catch (error) {
@@ -165,6 +197,11 @@
   const drafts = new Drafts();
   onMount(() => {
     draft ||= drafts.newChart;
+    // Back comes to the address as it was narrowed down last, with what the server was asked first.
+    const said = queryIn(new URLSearchParams(location.search));
+    if (new URLSearchParams(asked).toString() === new URLSearchParams(said.asked).toString()) return;
+    ({ search, sort, filter } = said);
+    void refresh();
   });
   function type() {
     newId = '';
@@ -192,6 +229,45 @@
             })
         }
       });
+    });
+
+  const tagMany = (what: 'tag' | 'untag', tag: string) =>
+    attempt(async () => {
+      const done = await many.change(what, tag);
+      await refresh();
+      const words = what === 'tag' ? `tagged “${tag.trim()}”` : `no longer tagged “${tag.trim()}”`;
+      toast(`${counted(done.length, 'chart')} ${done.length === 1 ? 'is' : 'are'} ${words}.`, {
+        action: {
+          label: 'Undo',
+          onClick: () =>
+            void attempt(async () => {
+              await many.change(what === 'tag' ? 'untag' : 'tag', tag, done);
+              await refresh();
+            })
+        }
+      });
+    });
+  const deleteMany = () =>
+    attempt(async () => {
+      const done = await many.change('delete');
+      many.end();
+      await refresh();
+      toast(`${counted(done.length, 'chart')} ${done.length === 1 ? 'was' : 'were'} deleted.`, {
+        action: {
+          label: 'Undo',
+          onClick: () =>
+            void attempt(async () => {
+              await many.change('bring back', undefined, done);
+              await refresh();
+            })
+        }
+      });
+    });
+  const saveMany = () =>
+    attempt(async () => {
+      const { saveFile } = await import('../export/file');
+      const zip = await many.asFiles();
+      if (zip) saveFile(zip, 'Corvel charts', 'zip');
     });
 
   const rename = (chart: ChartSummary) =>
@@ -268,7 +344,7 @@
           />
         </label>
         <div class="flex items-center gap-2">
-          <span class="text-sm text-soft">Sort by</span>
+          <span class="text-sm whitespace-nowrap text-soft max-sm:hidden">Sort by</span>
           <Select
             class="h-10"
             label="Sort by"
@@ -279,15 +355,52 @@
               void refresh();
             }}
           />
+          {#if shown.total > MANY_CHARTS || isNarrowed}
+            <Button
+              class="h-10"
+              pressed={showsFilters}
+              hint="By key, form, style, tag, and what was practised"
+              onclick={toggleFilters}><ListFilter size={16} /> Filter</Button
+            >
+          {/if}
+          {#if shown.total > 1}
+            <Button
+              class="h-10"
+              pressed={many.isOn}
+              hint="Several charts at once: tag, save, delete"
+              onclick={() => (many.isOn ? many.end() : many.begin())}><ListChecks size={16} /> Select</Button
+            >
+          {/if}
         </div>
       </div>
+      {#if showsFilters}
+        <Filters
+          facets={shown.facets}
+          {filter}
+          onfilter={(next) => {
+            filter = next;
+            void refresh();
+          }}
+        />
+      {/if}
 
       <ul class="mt-3 divide-y divide-[var(--line)] card" data-charts>
         {#each shown.charts as chart (chart.id)}
           <li
             class="group relative flex items-center gap-3 px-4 py-2.5 first:rounded-t-[10px] last:rounded-b-[10px] hover:bg-lit"
           >
-            <div class="min-w-0 flex-1">
+            {#if many.isOn}
+              <label class="absolute inset-0 z-20 flex cursor-pointer items-center pl-4">
+                <input
+                  type="checkbox"
+                  class="size-6 accent-ink"
+                  aria-label="Select {chart.title}"
+                  checked={many.ids.has(chart.id)}
+                  onclick={(event) => many.press(chart.id, shown.charts, event.shiftKey)}
+                />
+              </label>
+            {/if}
+            <div class="min-w-0 flex-1 {many.isOn ? 'pl-10' : ''}">
               {#if renaming === chart.id}
                 <form
                   onsubmit={(event) => {
@@ -310,6 +423,11 @@
                   class="font-display text-xl leading-7 after:absolute after:inset-0"
                   href="/charts/{chart.id}">{chart.title}</a
                 >
+                {#each chart.tags as tag (tag)}
+                  <span class="ml-1.5 rounded-full border border-line px-2 py-0.5 text-xs whitespace-nowrap"
+                    >{tag}</span
+                  >
+                {/each}
               {/if}
               <p class="flex gap-2.5 truncate text-base leading-6 text-soft">
                 {#each chart.opening as symbol, i (i)}<ChordSymbol {symbol} />{:else}<span>no chords yet</span
@@ -322,7 +440,7 @@
               {chart.bars} bars · {chart.meter}{chart.tempo ? ` · ${chart.tempo} bpm` : ''}<br />
               {ago(chart.practisedAt)}{chart.heldTempo ? `, held at ${chart.heldTempo}` : ''}
             </div>
-            <div class="relative z-10 flex shrink-0 gap-1">
+            <div class="relative z-10 flex shrink-0 gap-1 {many.isOn ? 'hidden' : ''}">
               <Button label="Rename {chart.title}" hint="Rename" onclick={() => startRenaming(chart)}
                 ><Pencil size={15} /></Button
               >
@@ -336,12 +454,28 @@
           </li>
         {:else}
           <li class="px-4 py-8 text-center text-soft">
-            {search
-              ? `No chart matches “${search}”.`
+            {search || isNarrowed
+              ? search
+                ? `No chart matches “${search}”${isNarrowed ? ' within the filter' : ''}.`
+                : 'No chart is like this.'
               : 'No charts yet. Type or paste the first progression under New chart: a few chords between strokes are enough.'}
           </li>
         {/each}
       </ul>
+      {#if many.isOn}
+        <ManyBar
+          selected={many.ids.size}
+          total={shown.total}
+          tags={shown.facets.tag}
+          progress={many.progress}
+          onall={() => void attempt(() => many.all(asked, shown.total))}
+          ontag={(what, tag) => void tagMany(what, tag)}
+          onsave={() => void saveMany()}
+          ondelete={() => void deleteMany()}
+          onstop={() => many.stop()}
+          ondone={() => many.end()}
+        />
+      {/if}
       <p class="float-right mt-3">
         <Button tone="quiet" onclick={() => (showsCopies = true)}
           ><History size={16} /> Copies of the songbook</Button

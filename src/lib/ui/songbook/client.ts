@@ -1,5 +1,7 @@
 /** The songbook's routes as the page calls them. */
-import type { ChartList, StoredChart } from '$lib/api/songbook';
+import type { ChartFile } from '$lib/api/chart-file';
+import type { ChartList, ManyCharts, StoredChart } from '$lib/api/songbook';
+import { declared, directivesIn } from '$lib/core/chart/directives';
 import { callSongbook } from '$lib/state/call';
 import { tell } from '$lib/state/windows';
 
@@ -27,4 +29,21 @@ export async function deleteChart(id: string): Promise<void> {
 export async function bringBackChart(id: string): Promise<void> {
   await call(`/${id}/bring-back`, 'POST');
   tell({ kind: 'brought back', chart: id });
+}
+
+/** Does one thing to many charts, and gives those it was done to; windows in which they are open are told. */
+export async function changeMany(change: ManyCharts): Promise<readonly string[]> {
+  const { changed } = await call<{ changed: string[] }>('/many', 'POST', change);
+  const kind = change.what === 'delete' ? 'deleted' : change.what === 'bring back' ? 'brought back' : null;
+  if (kind) for (const chart of changed) tell({ kind, chart });
+  return changed;
+}
+
+/** A chart as one file, and what it is called. */
+export async function wholeChart(id: string): Promise<{ readonly title: string; readonly text: string }> {
+  const file = await call<ChartFile>(`/${id}/file`);
+  return {
+    title: declared(directivesIn(file.chart), 'title') ?? 'Untitled chart',
+    text: `${JSON.stringify(file, null, 1)}\n`
+  };
 }
