@@ -330,6 +330,7 @@ it('measures', async () => {
   }
   row('pictures of practice over 20,000 rows', ms(today.sort((a, b) => a - b)[2]!), 'told');
   row('songbook of 5,000 charts: search', ms(await list({ search: 'tune 49' })), '100 ms');
+  row('songbook of 5,000 charts: one key', ms(await list({ key: 'Eb' })), '100 ms');
 
   for (const minutes of [25, 240]) {
     const wish = practiceWish(minutes);

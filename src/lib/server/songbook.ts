@@ -20,7 +20,7 @@ import { declared, directivesIn, withDeclaration } from '../core/chart/directive
 import { tagged, tagsOf, untagged } from '../core/chart/tags';
 import { counted } from '../core/theory/words';
 import { fail } from '../api/errors';
-import type { Database } from './database';
+import { fileOf, type Database } from './database';
 import { heldTempos, lastPractised } from './practice/played';
 import { searchText, searchWords } from './search';
 import type { Tables } from './tables';
@@ -157,8 +157,21 @@ const complete = (summary: Summary) => ({
   tags: summary.tags ?? []
 });
 
-/** What there is to tell charts apart by, the most frequent first. */
+const knownFacets = new WeakMap<Database, { readonly stamp: string; readonly facets: Facets }>();
+
+/** What there is to tell charts apart by, the most frequent first; counted anew once something was written. */
 async function facetsOf(db: Database): Promise<Facets> {
+  const file = fileOf(db);
+  const written = file?.prepare('select total_changes() as own').get() as { own: number } | undefined;
+  const stamp = `${written?.own} ${file?.pragma('data_version', { simple: true })}`;
+  const known = knownFacets.get(db);
+  if (known?.stamp === stamp) return known.facets;
+  const facets = await countFacets(db);
+  knownFacets.set(db, { stamp, facets });
+  return facets;
+}
+
+async function countFacets(db: Database): Promise<Facets> {
   const of = async (path: string) => {
     const { rows } = await sql<Facet>`select ${told(path)} as value, count(*) as count from chart
       where deleted_at is null and ${told(path)} <> '' group by 1 order by 2 desc, 1`.execute(db);
