@@ -1,5 +1,6 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 import { sounds } from './scripts/vite/sounds.mjs';
 import { threads } from './scripts/vite/threads.mjs';
@@ -9,5 +10,11 @@ export default defineConfig({
   // The content security policy takes fonts from files only.
   build: { assetsInlineLimit: 0 },
   // Property tests may take their time on a busy machine; none asserts how long.
-  test: { include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'], environment: 'node', testTimeout: 60_000 }
+  // On two processors Vitest leaves one idle by itself.
+  test: {
+    include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
+    environment: 'node',
+    testTimeout: 60_000,
+    maxWorkers: Math.max(2, availableParallelism() - 1)
+  }
 });

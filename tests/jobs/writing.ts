@@ -328,6 +328,30 @@ export function writingJobs(tools: () => Tools): void {
       ).toMatchObject(AT_FIVE);
     });
 
+    it('of a table of charts bring each of its rows, looked at before it is taken', async () => {
+      const path = join(folder, 'season.csv');
+      writeFileSync(
+        path,
+        'Title;Key;Tags;Chords\nRow One;Gb;season;| Abm7 | Db7 | Gbmaj7 | % |\nRow Two;;;no music at all\nRow Three;Bm;season;Bm7 | Em7 | F#7b9 | Bm7'
+      );
+      await page().open('/');
+      await (await page().find('[data-bring]')).sendKeys(path);
+      await page().until(async () => (await page().all('[data-file]')).length === 3, 'a look at each row');
+      expect((await page().texts('[data-file] .text-warn')).join()).toContain(
+        'Row 3, “Row Two”, has no chord in it.'
+      );
+      await page().clickNamed('Take 2 charts');
+      await page().until(
+        async () => (await page().all('[data-file][data-taken]')).length === 2,
+        'both taken'
+      );
+      const { body } = await server().call<ChartList>('GET', 'songbook?tag=season&sort=title');
+      expect(body.charts.map(({ title, key, bars }) => `${title} ${key} ${bars}`)).toEqual([
+        'Row One Gb 4',
+        'Row Three Bm 4'
+      ]);
+    });
+
     it('come many at once: each looked at before any is stored, only those that are wanted taken, with undo', async () => {
       const files = {
         'Night Watch.txt': 'Key: Bbm\nBbm7 | Ebm7 | F7b9 | Bbm7\nfor the crew',

@@ -61,9 +61,29 @@ interface WholeParts {
   readonly takes?: unknown;
 }
 
+/** The charts of a file that is a table of them; null where it is none. */
+export async function listIn(file: File): Promise<readonly Brought[] | null> {
+  const { isChartList, readChartList } = await import('$lib/core/formats/csv/list');
+  if (!/\.(?:csv|tsv|txt)$/i.test(file.name) || file.size > MAX_FILE_BYTES) return null;
+  const text = await file.text();
+  if (!isChartList(text)) return null;
+  return readChartList(text).map(({ row, title, chart, left }) => {
+    const why = `Row ${row}${title ? `, “${title}”,` : ''} has no chord in it.`;
+    return asBrought({
+      chart,
+      melody: null,
+      lines: [],
+      left: chart === null ? [{ text: title, why }] : left
+    });
+  });
+}
+
 export async function chartIn(file: File): Promise<Brought> {
   if (file.name.endsWith(WHOLE_CHART)) return wholeIn(file);
-  const { chart, melody, lines, left } = await pieceIn(file);
+  return asBrought(await pieceIn(file));
+}
+
+function asBrought({ chart, melody, lines, left }: ReadPiece): Brought {
   if (chart === null) return { chart, lines: [], left, over: [] };
   const { head, form, analysis } = readSheet(chart);
   const isNew = melody !== null && head.melody === null;

@@ -42,24 +42,32 @@ export class Bringing {
         ? `${MOST_FILES} files at once are the most; the first ${MOST_FILES} are read.`
         : '';
     const some = files.slice(0, MOST_FILES);
-    const { chartIn } = await import('./bring');
+    const { chartIn, listIn } = await import('./bring');
     const { lookAt } = await import('./brought-look');
     for (const [i, file] of some.entries()) {
       if (this.#isStopped) break;
       this.progress = { doing: 'read', done: i, of: some.length };
       await new Promise((next) => setTimeout(next));
-      const id = crypto.randomUUID();
-      const look = await chartIn(file)
-        .then((brought) => ({ brought, ...lookAt(brought, file.name) }))
-        .catch((error: unknown) => ({
-          brought: null,
-          title: file.name,
-          says: error instanceof Error ? error.message : 'This file cannot be read.',
-          canBeTaken: false
-        }));
+      const looks = await listIn(file)
+        .then(async (list) => list ?? [await chartIn(file)])
+        .then((found) => found.map((brought) => ({ brought, ...lookAt(brought, file.name) })))
+        .catch((error: unknown) => [
+          {
+            brought: null,
+            title: file.name,
+            says: error instanceof Error ? error.message : 'This file cannot be read.',
+            canBeTaken: false
+          }
+        ]);
       this.files = [
         ...this.files,
-        { id, file: file.name, isWanted: look.canBeTaken, isTaken: false, ...look }
+        ...looks.map((look) => ({
+          id: crypto.randomUUID(),
+          file: file.name,
+          isWanted: look.canBeTaken,
+          isTaken: false,
+          ...look
+        }))
       ];
     }
     this.progress = null;

@@ -164,4 +164,12 @@ describe('files of a line', () => {
     );
     expect(refusal(() => exported('pdf')).error.message).toContain('musicxml, midi, tab, csv, chordpro');
   });
+
+  it('gives every chart of a table of them, also where it is larger than one chart may be', () => {
+    const rows = Array.from({ length: 2000 }, (_, i) => `"Tune ${i}",Abm,"| Abm7 | Db7 | Gbmaj7 | Cbmaj7 |"`);
+    const { charts } = imported({ text: ['title,key,chords', ...rows].join('\n') });
+    expect(charts).toHaveLength(2000);
+    expect(charts![1999]).toMatchObject({ row: 2001, title: 'Tune 1999' });
+    expect(charts![1999]!.chart).toContain('{key: Abm}');
+  });
 });

@@ -4,8 +4,10 @@ import { fail } from '../../api/errors';
 import { byteLength, MAX_CHART_BYTES, MAX_FILE_BYTES, tooLargeMessage } from '../../api/limits';
 import type { importRequest } from '../../api/requests';
 import { declared, directivesIn, withDeclaration } from '../../core/chart/directives';
+import { isChartList, readChartList } from '../../core/formats/csv/list';
 import { NotReadable } from '../../core/formats/not-readable';
 import type { ReadPiece } from '../../core/formats/piece';
+import type { LeftOut } from '../../core/formats/text/import';
 import { formatLike, formatOf, type FileFormat } from '../../core/formats/registry';
 import type { LineNote } from '../../core/line/model';
 import { noteOut } from './line';
@@ -13,8 +15,17 @@ import { noteOut } from './line';
 /** Letters at the beginning of a file that tell its format. */
 const TELLING = 4096;
 
+/** What a file holds; of a table of charts each of them, else one with its lines. */
+interface ImportAnswer {
+  readonly charts?: readonly { row: number; title: string; chart?: string; left: readonly LeftOut[] }[];
+  readonly chart?: string;
+  readonly melody?: { readonly notes: ReturnType<typeof noteOut>[] };
+  readonly lines?: readonly { readonly name: string; readonly notes: ReturnType<typeof noteOut>[] }[];
+  readonly left: readonly LeftOut[];
+}
+
 /** POST /api/v1/import */
-export function answerImport({ name, format, text, base64 }: z.infer<typeof importRequest>) {
+export function answerImport({ name, format, text, base64 }: z.infer<typeof importRequest>): ImportAnswer {
   const bytes = base64 === undefined ? null : Buffer.from(base64, 'base64');
   const given = text ?? decoded(bytes!);
   if ((bytes?.length ?? byteLength(given)) > MAX_FILE_BYTES) {
@@ -25,6 +36,7 @@ export function answerImport({ name, format, text, base64 }: z.infer<typeof impo
     });
   }
   const used = formatOf(format ?? '') ?? formatLike(given.slice(0, TELLING));
+  if (format === undefined && isChartList(given)) return { charts: listed(given), left: [] };
   // What people paste is chart text in the end, and has its bounds.
   if ((used.id === 'text' || used.id === 'chordpro') && byteLength(given) > MAX_CHART_BYTES) {
     fail(413, { code: 'chart-too-large', message: tooLargeMessage(given), path: 'text' });
@@ -39,6 +51,21 @@ export function answerImport({ name, format, text, base64 }: z.infer<typeof impo
     ...(lines.length ? { lines: lines.map((line) => ({ name: line.name, notes: out(line.notes) })) } : {}),
     left
   };
+}
+
+/** The charts of a table of them, a row each. */
+function listed(text: string) {
+  try {
+    return readChartList(text).map(({ row, title, chart, left }) => ({
+      row,
+      title,
+      ...(chart === null ? {} : { chart }),
+      left
+    }));
+  } catch (thrown) {
+    if (thrown instanceof NotReadable) fail(400, { code: 'not-readable', message: thrown.message });
+    throw thrown;
+  }
 }
 
 /** UTF-8, or UTF-16 where a mark says so. */

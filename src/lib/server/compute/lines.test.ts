@@ -115,7 +115,7 @@ describe('move', () => {
       'Eb',
       'E',
       'F',
-      'F#',
+      'Gb',
       'G'
     ]);
     for (const { notes } of lines) {

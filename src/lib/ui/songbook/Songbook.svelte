@@ -142,7 +142,7 @@
 
   /** What a file held that was brought; its chart is what is typed, as long as nothing else is. */
   let brought: Brought | null = $state.raw(null);
-  const FILES = '.cho,.txt,.tab,.csv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
+  const FILES = '.cho,.txt,.tab,.csv,.tsv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
   const bring = (file: File) =>
     attempt(async () => {
       const { chartIn } = await import('$lib/state/bring');
@@ -157,8 +157,13 @@
     const [first, ...more] = files ?? [];
     if (!first) return;
     const isWhole = first.name.endsWith('.corvel.json');
-    if (more.length === 0 && !isWhole) void bring(first);
-    else void bringing.read([first, ...more]);
+    if (more.length > 0 || isWhole) void bringing.read([first, ...more]);
+    else
+      void attempt(async () => {
+        const { listIn } = await import('$lib/state/bring');
+        if (await listIn(first)) await bringing.read([first]);
+        else await bring(first);
+      });
   }
   const takeBrought: Take = async (id, one, title) => {
     if (one.whole !== undefined) {

@@ -9,6 +9,7 @@ import { DEFAULT_METER, type Meter } from '../../chart/model';
 import { endOf, noteOf, TICKS, type LineNote } from '../../line/model';
 import { quarterOf } from '../../line/notation';
 import { midiOf, plainName } from '../../theory/note';
+import { keyName } from '../../practice/items/words';
 import { counted } from '../../theory/words';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
 import { NotReadable } from '../not-readable';
@@ -103,7 +104,11 @@ export function readMusicXml(text: string): ReadPiece {
     TICKS
   );
   const none = found.chart === null ? [{ text: title, why: 'There is no chord symbol in it.' }] : [];
-  return { chart: found.chart, ...sorted(voices), left: [...left, ...found.left, ...none] };
+  return {
+    chart: found.chart,
+    ...sorted(voices),
+    left: [...left, ...found.left, ...read[0]!.keyTurns, ...none]
+  };
 }
 
 function parsed(text: string): Node {
@@ -150,6 +155,8 @@ interface ReadPart {
   readonly bars: readonly FoundBar[];
   readonly key: string | undefined;
   readonly tempo: number | undefined;
+  /** Where its signature changes. */
+  readonly keyTurns: readonly LeftOut[];
   readonly left: readonly LeftOut[];
 }
 
@@ -174,6 +181,9 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   let [divisions, meter, transposed] = [1, first, 0];
   let key: string | undefined;
   let tempo: number | undefined;
+  /** The key that is written last, and the bars from which another one is. */
+  let signature: string | undefined;
+  const turns = new Map<number, string>();
   let barStart = 0;
   const measures = all(part, 'measure');
   for (const measure of measures.slice(0, MOST_BARS)) {
@@ -187,7 +197,11 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
           meter = meterOf(one(item, 'time')) ?? meter;
           const fifths = numberAt(item, 'key', 'fifths');
           if (fifths !== null) {
-            key ??= keyOf(Math.round(fifths), said(item, 'key', 'mode') === 'minor') ?? undefined;
+            const here = keyOf(Math.round(fifths), said(item, 'key', 'mode') === 'minor') ?? undefined;
+            if (key !== undefined && here !== undefined && here !== signature)
+              turns.set(bars.length + 1, here);
+            key ??= here;
+            signature = here;
           }
           const transpose = one(item, 'transpose');
           if (transpose) {
@@ -258,6 +272,10 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   }
   for (const [what, count] of skipped) left.push({ text: name, why: `${counted(count, what)} left out` });
   const beats = tempo === undefined ? undefined : (tempo * first.unit) / 4;
+  const keyTurns = [...turns].map(([bar, to]): LeftOut => ({
+    text: `bar ${bar}`,
+    why: `is written in ${keyName(to)}; the keys inside a tune are read from its chords, and can be said at any change`
+  }));
   return {
     name,
     notes: joined(heard),
@@ -265,6 +283,7 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
     bars,
     key,
     tempo: beats,
+    keyTurns,
     left
   };
 }
