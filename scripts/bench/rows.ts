@@ -307,6 +307,12 @@ it('measures', async () => {
   row('WAV of 64 bars against 8', `${(long!.made / short!.made).toFixed(1)} ×`, 'linear: 8 ×');
   row(`events late over ${late.beats} beats, processor slowed fourfold`, String(late.events), '0');
 
+  const book = await bookTimes();
+  row(
+    `practice book of a 32-bar chart in twelve keys, ${book.pages} pages: made, then all of it drawn`,
+    `${ms(book.made)}, ${ms(book.drawn)}`,
+    '5 s'
+  );
   const { count, median: lag } = await highlightLag();
   row(`highlight beside the sounding beat, median of ${count} changes`, ms(1000 * lag), 'one frame');
 
@@ -464,6 +470,35 @@ async function pageCosts(): Promise<{ changes: number; bound: string; cost: Page
       costs.push({ changes, bound, cost: { sent, nodes: seen, opening, next, hand, target, typed } });
     }
     return costs;
+  } finally {
+    await browser.quit();
+    await server.stop();
+  }
+}
+
+/** Milliseconds until a practice book in twelve keys is there to be printed: its keys made, then every page drawn. */
+async function bookTimes(): Promise<{ made: number; drawn: number; pages: number }> {
+  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'book.db'));
+  await server.start();
+  const browser = await openBrowser();
+  try {
+    const bars = Array.from({ length: 32 }, (_, i) => CYCLE[i % CYCLE.length]).join(' | ');
+    const source = `{title: Measured}\n{key: Eb}\n| ${bars} |`;
+    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
+    await browser.get(`${server.url}/charts/${body.id}/book?keys=0`);
+    await browser.sleep(1500);
+    return await browser.executeAsyncScript(
+      `const done = arguments[0]; const begun = performance.now();
+       [...document.querySelectorAll('button')].find((one) => one.innerText.trim() === 'all twelve').click();
+       const look = setInterval(() => {
+         if (!document.querySelector('[role="status"]').innerText.includes(' pages on')) return;
+         clearInterval(look);
+         const made = performance.now() - begun;
+         window.dispatchEvent(new Event('beforeprint'));
+         document.body.getBoundingClientRect();
+         done({ made, drawn: performance.now() - begun - made, pages: document.querySelectorAll('[data-page]').length });
+       }, 10);`
+    );
   } finally {
     await browser.quit();
     await server.stop();

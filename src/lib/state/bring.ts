@@ -6,6 +6,9 @@ import { melodyText } from '$lib/core/line/melody-out';
 import { MAX_FILE_BYTES } from '$lib/api/limits';
 import { formatLike } from '$lib/core/formats/registry';
 import type { ReadPiece } from '$lib/core/formats/piece';
+import { readingsOf } from '$lib/core/formats/written-keys';
+import { overrule } from '$lib/core/plan/edits';
+import { DEFAULT_PLAN, type Plan } from '$lib/core/plan/model';
 
 /** Letters at the beginning of a file that tell its format. */
 const TELLING = 4096;
@@ -30,6 +33,8 @@ export async function pieceIn(file: File): Promise<ReadPiece> {
 /** A chart from a file, its melody in its text, and its lines as they are kept. */
 export interface Brought extends Pick<ReadPiece, 'chart' | 'lines' | 'left'> {
   readonly over: LineData['over'];
+  /** What the file says of the reading of single changes: keys that are written inside the tune. */
+  readonly plan?: Plan;
   /** Where it is a chart that Corvel saved as one file: the whole of it, which the server reads. */
   readonly whole?: unknown;
   /** What such a file holds beside its chart. */
@@ -83,14 +88,17 @@ export async function chartIn(file: File): Promise<Brought> {
   return asBrought(await pieceIn(file));
 }
 
-function asBrought({ chart, melody, lines, left }: ReadPiece): Brought {
+function asBrought({ chart, melody, lines, keys = [], left }: ReadPiece): Brought {
   if (chart === null) return { chart, lines: [], left, over: [] };
   const { head, form, analysis } = readSheet(chart);
   const isNew = melody !== null && head.melody === null;
+  const readings = readingsOf(analysis, keys);
+  const plan = readings.reduce((sum, { change, key }) => overrule(sum, change, { key }), DEFAULT_PLAN);
   return {
     chart: isNew ? withDeclaration(chart, 'melody', melodyText(melody, form)) : chart,
     lines,
     left,
+    ...(readings.length ? { plan } : {}),
     over: analysis.changes.map(({ symbol, start, beats }) => ({ symbol, start, beats }))
   };
 }

@@ -3,6 +3,7 @@ import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { chanceOf } from '../line/chance';
 import { noteOf, TICKS } from '../line/model';
+import { readChartList } from './csv/list';
 import { NotReadable } from './not-readable';
 import type { ReadPiece } from './piece';
 import { FORMATS, formatOf, type FileFormat } from './registry';
@@ -74,4 +75,17 @@ describe('readers of files', () => {
     },
     120_000
   );
+
+  it('tables of charts are answered or refused with a sentence, whatever they are given', () => {
+    const whole = strToU8('title,key,tempo,chords\n"Hull",Dm,90,"| Dm7 | G7 |"\n"Keel",Eb,,Fm7 Bb7 Ebmaj7\n');
+    let answered = 0;
+    for (let seed = 0; seed < INPUTS; seed++) {
+      try {
+        answered += readChartList(Buffer.from(spoilt(whole, seed)).toString('utf8')).length;
+      } catch (thrown) {
+        expect(thrown, `seed ${seed}`).toBeInstanceOf(NotReadable);
+      }
+    }
+    expect(answered).toBeGreaterThan(INPUTS / 2);
+  });
 });

@@ -3,6 +3,7 @@ import type { Sheet } from '../harmony/sheet';
 import type { LineNote } from '../line/model';
 import type { Instrument } from '../neck/tuning';
 import type { LeftOut } from './text/import';
+import type { WrittenKey } from './written-keys';
 
 /** A line or the melody, as a part of a file. */
 export interface Voice {
@@ -26,6 +27,8 @@ export interface ReadPiece {
   readonly chart: string | null;
   readonly melody: readonly LineNote[] | null;
   readonly lines: readonly Voice[];
+  /** Keys that are written inside the tune, beside the one it begins in. */
+  readonly keys?: readonly WrittenKey[];
   /** What was not taken, and what was changed on the way. */
   readonly left: readonly LeftOut[];
 }

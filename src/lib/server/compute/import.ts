@@ -8,6 +8,8 @@ import { isChartList, readChartList } from '../../core/formats/csv/list';
 import { NotReadable } from '../../core/formats/not-readable';
 import type { ReadPiece } from '../../core/formats/piece';
 import type { LeftOut } from '../../core/formats/text/import';
+import { readingsOf, type WrittenKey } from '../../core/formats/written-keys';
+import { readSheet } from '../../core/harmony/sheet';
 import { formatLike, formatOf, type FileFormat } from '../../core/formats/registry';
 import type { LineNote } from '../../core/line/model';
 import { noteOut } from './line';
@@ -21,6 +23,8 @@ interface ImportAnswer {
   readonly chart?: string;
   readonly melody?: { readonly notes: ReturnType<typeof noteOut>[] };
   readonly lines?: readonly { readonly name: string; readonly notes: ReturnType<typeof noteOut>[] }[];
+  /** Keys that are written inside, each with the changes that are read in it because of that. */
+  readonly keys?: readonly (WrittenKey & { readonly changes: readonly number[] })[];
   readonly left: readonly LeftOut[];
 }
 
@@ -41,13 +45,14 @@ export function answerImport({ name, format, text, base64 }: z.infer<typeof impo
   if ((used.id === 'text' || used.id === 'chordpro') && byteLength(given) > MAX_CHART_BYTES) {
     fail(413, { code: 'chart-too-large', message: tooLargeMessage(given), path: 'text' });
   }
-  const { chart, melody, lines, left } = read(used, given, bytes);
+  const { chart, melody, lines, keys = [], left } = read(used, given, bytes);
   const title = name?.replace(/\.\w{1,8}$/, '').trim();
   const needsTitle = chart !== null && title && declared(directivesIn(chart), 'title') === null;
   const out = (notes: readonly LineNote[]) => notes.map(noteOut);
   return {
     ...(chart === null ? {} : { chart: needsTitle ? withDeclaration(chart, 'title', title) : chart }),
     ...(melody ? { melody: { notes: out(melody) } } : {}),
+    ...(chart && keys.length ? { keys: keysOut(chart, keys) } : {}),
     ...(lines.length ? { lines: lines.map((line) => ({ name: line.name, notes: out(line.notes) })) } : {}),
     left
   };
@@ -66,6 +71,20 @@ function listed(text: string) {
     if (thrown instanceof NotReadable) fail(400, { code: 'not-readable', message: thrown.message });
     throw thrown;
   }
+}
+
+function keysOut(chart: string, keys: readonly WrittenKey[]) {
+  const { analysis } = readSheet(chart);
+  const readings = readingsOf(analysis, keys);
+  return keys.map((written, i) => ({
+    ...written,
+    changes: readings
+      .map(({ change }) => change)
+      .filter((change) => {
+        const { bar } = analysis.changes[change]!;
+        return bar >= written.bar && bar < (keys[i + 1]?.bar ?? Infinity);
+      })
+  }));
 }
 
 /** UTF-8, or UTF-16 where a mark says so. */

@@ -134,7 +134,8 @@
   const create = () =>
     attempt(async () => {
       newId ||= crypto.randomUUID();
-      const { id } = await createChart(newId, look?.chart ?? draft);
+      const plan = brought?.chart === draft ? brought.plan : undefined;
+      const { id } = await createChart(newId, look?.chart ?? draft, plan);
       if (brought?.chart === draft) await keepLines(id, brought);
       drafts.newChart = '';
       await goto(`/charts/${id}`);
@@ -173,7 +174,7 @@
     const { declared, directivesIn, withDeclaration } = await import('$lib/core/chart/directives');
     const source = one.chart!;
     const isNamed = declared(directivesIn(source), 'title') !== null;
-    await createChart(id, isNamed ? source : withDeclaration(source, 'title', title));
+    await createChart(id, isNamed ? source : withDeclaration(source, 'title', title), one.plan);
     await keepLines(id, one);
   };
   function closeBringing(taken: readonly { readonly id: string }[]) {
@@ -539,6 +540,11 @@
           <div class="mt-1 text-sm" role="status" data-brought>
             {#if brought.lines.length}
               <p>{counted(brought.lines.length, 'line')} in it; they are kept with the chart.</p>
+            {/if}
+            {#if brought.plan}
+              <p>
+                {counted(brought.plan.decisions.length, 'chord')} read in a key that is written inside the tune.
+              </p>
             {/if}
             <ul class="text-soft">
               {#each brought.left.slice(0, 6) as { text, why }, i (i)}

@@ -2,6 +2,7 @@
 import type { ChartFile } from '$lib/api/chart-file';
 import type { ChartList, ManyCharts, StoredChart } from '$lib/api/songbook';
 import { declared, directivesIn } from '$lib/core/chart/directives';
+import type { Plan } from '$lib/core/plan/model';
 import { callSongbook } from '$lib/state/call';
 import { tell } from '$lib/state/windows';
 
@@ -11,7 +12,8 @@ const call = <T>(path: string, method?: string, body?: unknown) =>
 export const listCharts = (query: Record<string, string>) =>
   call<ChartList>(`?${new URLSearchParams(query).toString()}`);
 /** `id` is the client's own, so that a call that is sent twice makes one chart. */
-export const createChart = (id: string, source: string) => call<StoredChart>('', 'POST', { id, source });
+export const createChart = (id: string, source: string, plan?: Plan) =>
+  call<StoredChart>('', 'POST', { id, source, ...(plan ? { plan } : {}) });
 /** A chart that was saved as one file. */
 export const bringChartFile = (id: string, file: unknown) => call<StoredChart>('/file', 'POST', { id, file });
 export const duplicateChart = (id: string) => call<StoredChart>(`/${id}/duplicate`, 'POST');

@@ -9,13 +9,13 @@ import { DEFAULT_METER, type Meter } from '../../chart/model';
 import { endOf, noteOf, TICKS, type LineNote } from '../../line/model';
 import { quarterOf } from '../../line/notation';
 import { midiOf, plainName } from '../../theory/note';
-import { keyName } from '../../practice/items/words';
 import { counted } from '../../theory/words';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
 import { NotReadable } from '../not-readable';
 import { oneVoice } from '../one-voice';
 import { sorted, type ReadPiece, type Voice } from '../piece';
 import type { LeftOut } from '../text/import';
+import type { WrittenKey } from '../written-keys';
 import { symbolOf } from './kinds';
 import { CHART_FIELD } from './write';
 
@@ -104,10 +104,12 @@ export function readMusicXml(text: string): ReadPiece {
     TICKS
   );
   const none = found.chart === null ? [{ text: title, why: 'There is no chord symbol in it.' }] : [];
+  const { keys } = read[0]!;
   return {
     chart: found.chart,
     ...sorted(voices),
-    left: [...left, ...found.left, ...read[0]!.keyTurns, ...none]
+    ...(keys.length ? { keys } : {}),
+    left: [...left, ...found.left, ...none]
   };
 }
 
@@ -156,7 +158,7 @@ interface ReadPart {
   readonly key: string | undefined;
   readonly tempo: number | undefined;
   /** Where its signature changes. */
-  readonly keyTurns: readonly LeftOut[];
+  readonly keys: readonly WrittenKey[];
   readonly left: readonly LeftOut[];
 }
 
@@ -272,10 +274,7 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   }
   for (const [what, count] of skipped) left.push({ text: name, why: `${counted(count, what)} left out` });
   const beats = tempo === undefined ? undefined : (tempo * first.unit) / 4;
-  const keyTurns = [...turns].map(([bar, to]): LeftOut => ({
-    text: `bar ${bar}`,
-    why: `is written in ${keyName(to)}; the keys inside a tune are read from its chords, and can be said at any change`
-  }));
+  const keys = [...turns].map(([bar, to]): WrittenKey => ({ bar, key: to }));
   return {
     name,
     notes: joined(heard),
@@ -283,7 +282,7 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
     bars,
     key,
     tempo: beats,
-    keyTurns,
+    keys,
     left
   };
 }
