@@ -117,7 +117,7 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
       () => void goto(`/charts/${workspace.document.id}/book`)
     ),
     command(
-      'Worksheet: blank tables and necks, with their answers',
+      'Worksheet: to be filled in, with its answers',
       () => void goto(`/charts/${workspace.document.id}/book?kind=worksheet`)
     ),
     ...SHEETS.map(({ id, name }) => command(`Print ${name}`, () => print(id))),

@@ -349,7 +349,7 @@
             oninput={() => void refresh()}
           />
         </label>
-        <div class="flex items-center gap-2">
+        <div class="flex max-w-full flex-wrap items-center gap-2">
           <span class="text-sm whitespace-nowrap text-soft max-sm:hidden">Sort by</span>
           <Select
             class="h-10"
