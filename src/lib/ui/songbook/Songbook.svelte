@@ -111,7 +111,8 @@
   async function refresh(offset = 0) {
     const call = ++latest;
     const said = new URLSearchParams(asked).toString();
-    replaceState(said ? `/?${said}` : '/', {});
+    // An undo may be pressed when the player is elsewhere by now.
+    if (location.pathname === '/') replaceState(said ? `/?${said}` : '/', {});
     try {
       const found = await listCharts({ ...asked, offset: String(offset) });
       if (call !== latest) return;
@@ -237,17 +238,24 @@
       });
     });
 
+  /** What it was done to keeps it, also where the rest failed. */
+  const changeThem: Many['change'] = async (...change) => {
+    const done = await many.change(...change);
+    if (many.failure) tell(many.failure);
+    return done;
+  };
   const tagMany = (what: 'tag' | 'untag', tag: string) =>
     attempt(async () => {
-      const done = await many.change(what, tag);
+      const done = await changeThem(what, tag);
       await refresh();
+      if (done.length === 0) return;
       const words = what === 'tag' ? `tagged “${tag.trim()}”` : `no longer tagged “${tag.trim()}”`;
       toast(`${counted(done.length, 'chart')} ${done.length === 1 ? 'is' : 'are'} ${words}.`, {
         action: {
           label: 'Undo',
           onClick: () =>
             void attempt(async () => {
-              await many.change(what === 'tag' ? 'untag' : 'tag', tag, done);
+              await changeThem(what === 'tag' ? 'untag' : 'tag', tag, done);
               await refresh();
             })
         }
@@ -255,15 +263,16 @@
     });
   const deleteMany = () =>
     attempt(async () => {
-      const done = await many.change('delete');
-      many.end();
+      const done = await changeThem('delete');
+      if (!many.failure) many.end();
       await refresh();
+      if (done.length === 0) return;
       toast(`${counted(done.length, 'chart')} ${done.length === 1 ? 'was' : 'were'} deleted.`, {
         action: {
           label: 'Undo',
           onClick: () =>
             void attempt(async () => {
-              await many.change('bring back', undefined, done);
+              await changeThem('bring back', undefined, done);
               await refresh();
             })
         }

@@ -11,6 +11,8 @@ export class Many {
   isOn = $state(false);
   readonly ids = new SvelteSet<string>();
   progress: number | null = $state(null);
+  /** Why the last change did not come to its end; what it was done to before keeps it. */
+  failure: unknown = null;
   #isStopped = false;
   /** The chart that was pressed last, from which a range goes. */
   #last: string | null = null;
@@ -54,13 +56,14 @@ export class Many {
     this.#isStopped = true;
   }
 
-  /** Does one thing to all of them; gives those it was done to, also where it was stopped. */
+  /** Does one thing to all of them; gives those it was done to, also where it was stopped, or failed on the way. */
   async change(what: ManyCharts['what'], tag?: string, ids = [...this.ids]): Promise<string[]> {
     const done: string[] = [];
+    this.failure = null;
     await this.#work(Math.ceil(ids.length / AT_ONCE), async (turn) => {
       const some = ids.slice(turn * AT_ONCE, (turn + 1) * AT_ONCE);
       done.push(...(await changeMany({ ids: some, what, ...(tag === undefined ? {} : { tag }) })));
-    });
+    }).catch((error: unknown) => (this.failure = error));
     return done;
   }
 
