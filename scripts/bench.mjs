@@ -1,7 +1,11 @@
-// Prints the rows of the speed table that exist so far: medians, and ratios measured in the same run.
+// Prints the rows of the speed table: medians, and ratios measured in the same run. `npm run bench -- pages` prints one part.
 import { ensureBrowser, ensureBuild, ensurePackages, run } from './lib/setup.mjs';
 
 ensurePackages();
 ensureBuild();
 ensureBrowser();
-process.exit(run('npx', ['vitest', 'run', '--config', 'scripts/bench/vitest.config.ts', '--reporter=dot']));
+const [part] = process.argv.slice(2);
+const only = part === undefined ? [] : ['-t', part];
+process.exit(
+  run('npx', ['vitest', 'run', '--config', 'scripts/bench/vitest.config.ts', '--reporter=dot', ...only])
+);

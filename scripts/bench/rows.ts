@@ -1,11 +1,10 @@
 /** The rows of the speed table. Nothing here fails by time: the machine may be shared. */
 import { systemOf } from '../../src/lib/core/neck/systems/registry';
-import { mkdtempSync, readFileSync, readdirSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { gzipSync } from 'node:zlib';
-import { expect, it } from 'vitest';
+import { afterAll, expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
 import { listCharts } from '../../src/lib/api/songbook';
 import { scaleChoices } from '../../src/lib/core/approaches/registry';
@@ -25,11 +24,10 @@ import { STANDARD } from '../../src/lib/core/neck/tuning';
 import type { Candidate } from '../../src/lib/core/targets/candidates';
 import { FREE_PATH, type DegreeWish } from '../../src/lib/core/targets/options';
 import { findTargets } from '../../src/lib/core/targets/path';
-import { openBrowser } from '../lib/browser.mjs';
 import { listeningFigures, liveListeningFigures } from './listening/figures';
+import { CYCLE, chart } from './charts';
+import { bookTimes, firstLoad, highlightLag, pageCosts } from './page';
 import { soundFigures } from './sound';
-import { Key } from 'selenium-webdriver';
-import { Page } from '../../tests/page';
 import { noteOf } from '../../src/lib/core/line/model';
 import { askedOf, mendOf, outlineLine } from '../../src/lib/core/line/outline';
 import { placeNotes } from '../../src/lib/core/line/place';
@@ -44,17 +42,6 @@ import { dayAfter } from '../../src/lib/core/practice/log/day';
 import { planSession } from '../../src/lib/core/practice/session/session';
 import { record } from '../../src/lib/server/practice/log';
 import { picturesOf } from '../../src/lib/server/practice/pictures';
-
-const CYCLE = 'Fm7 Bb7 Ebmaj7 Abmaj7 Dm7b5 G7b9 Cm6 C7 F#m7 B7 Emaj7 Am7 D7 Gmaj7 Gm7 C7'.split(' ');
-
-function chart(changes: number, variant = 0): string {
-  const symbols = Array.from({ length: changes }, (_, i) => CYCLE[(i + variant) % CYCLE.length]!);
-  const rows = Array.from(
-    { length: Math.ceil(changes / 4) },
-    (_, r) => `| ${symbols.slice(4 * r, 4 * r + 4).join(' | ')} |`
-  );
-  return `# ${variant}\n${rows.join('\n')}`;
-}
 
 /** Median milliseconds of a number of runs, each told its number so that nothing can be remembered. */
 function median(runs: number, work: (run: number) => unknown): number {
@@ -151,12 +138,19 @@ async function besideTheHeaviest(): Promise<number> {
   }
 }
 
+/** Milliseconds of processor time that one thing done may cost a page of so many changes. */
+const ACTION_BOUNDS = new Map([
+  [64, 16],
+  [512, 30],
+  [2000, 50]
+]);
+
 const rows: string[] = [];
 const row = (what: string, value: string, bound: string) =>
   rows.push(`${what.padEnd(66)} ${value.padStart(12)}   ${bound}`);
 const ms = (value: number) => `${value.toFixed(1)} ms`;
 
-it('measures', async () => {
+it('measures the core', async () => {
   const analysed = (changes: number) =>
     median(15, (run) => scaleChoices(readSheet(chart(changes, run + 5)).analysis));
   const [small, large] = [analysed(64), analysed(512)];
@@ -260,17 +254,21 @@ it('measures', async () => {
     ),
     ''
   );
+});
 
-  for (const { changes, bound, cost } of await pageCosts()) {
-    row(`page of ${changes} changes, compressed`, `${(cost.sent / 1000).toFixed(0)} kB`, '300 kB');
-    row(`its nodes: moment, map, grips, moment`, cost.nodes.join(' '), 'under 8,000');
-    row(`opening map, grips, moment, to the first picture`, cost.opening.map(ms).join(' '), '150 ms');
-    row(`processor time on the page, next change`, ms(cost.next), bound);
-    row(`the same, hand one fret further`, ms(cost.hand), bound);
-    row(`the same, another target`, ms(cost.target), bound);
-    row(`the same, a typed character`, ms(cost.typed), bound);
+it('measures pages', async () => {
+  for (const { changes, sent, views, actions } of await pageCosts()) {
+    row(`page of ${changes} changes, compressed`, `${(sent / 1000).toFixed(0)} kB`, '300 kB');
+    for (const { view, nodes, opened } of views) {
+      row(`  ${view}: nodes; opened, to the first picture`, `${nodes} ${ms(opened)}`, 'under 8,000; 150 ms');
+    }
+    for (const { action, cost } of actions) {
+      row(`  processor time on the page, ${action}`, ms(cost), ms(ACTION_BOUNDS.get(changes)!));
+    }
   }
+});
 
+it('measures the band, sounds and the stand', async () => {
   const sixteen = readSheet(chart(16));
   const round = excerptOf(sixteen.form, sixteen.analysis, { kind: 'form' })!;
   const slowest = Math.max(
@@ -307,15 +305,20 @@ it('measures', async () => {
   row('WAV of 64 bars against 8', `${(long!.made / short!.made).toFixed(1)} ×`, 'linear: 8 ×');
   row(`events late over ${late.beats} beats, processor slowed fourfold`, String(late.events), '0');
 
+  const { count, median: lag } = await highlightLag();
+  row(`highlight beside the sounding beat, median of ${count} changes`, ms(1000 * lag), 'one frame');
+});
+
+it('measures books', async () => {
   const book = await bookTimes();
   row(
     `practice book of a 32-bar chart in twelve keys, ${book.pages} pages: made, then all of it drawn`,
     `${ms(book.made)}, ${ms(book.drawn)}`,
     '5 s'
   );
-  const { count, median: lag } = await highlightLag();
-  row(`highlight beside the sounding beat, median of ${count} changes`, ms(1000 * lag), 'one frame');
+});
 
+it('measures the songbook and practice', async () => {
   const db = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'songbook.db'));
   await fill(db, 5000);
   const list = async (query: object) => {
@@ -343,7 +346,9 @@ it('measures', async () => {
     const plan = median(7, () => planSession(wish));
     row(`practice plan of ${minutes} minutes, 2,000 items, 20,000 rows of the log`, ms(plan), '50 ms');
   }
+});
 
+it('measures listening', () => {
   const listened = listeningFigures(join(tmpdir(), 'corvel-listening'));
   for (const { kind, f, worst, shift, cost, tracker } of listened) {
     const ratio = tracker === undefined ? '' : `, ${(f / tracker).toFixed(2)} × a general tracker`;
@@ -372,188 +377,10 @@ it('measures', async () => {
     );
   }
 
-  console.log(`\n${rows.join('\n')}\n`);
-  expect(rows.length).toBeGreaterThan(0);
+  expect(listened.length).toBeGreaterThan(0);
 });
 
-interface PageCost {
-  readonly sent: number;
-  readonly nodes: readonly number[];
-  /** Milliseconds from the key to the first picture, view by view. */
-  readonly opening: readonly number[];
-  readonly next: number;
-  readonly hand: number;
-  readonly target: number;
-  readonly typed: number;
-}
-
-/** Keys that open the views one after another, and what is to be seen then. */
-const VIEWS_OPENED = [
-  ['m', '[aria-label="Position map"] svg'],
-  ['g', '[aria-label="Grips"] svg'],
-  ['s', '[aria-label="Threads"] svg']
-] as const;
-
-/** What charts of three lengths cost on a real page: processor time of the page's own thread, least of several. */
-async function pageCosts(): Promise<{ changes: number; bound: string; cost: PageCost }[]> {
-  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'pages.db'));
-  await server.start();
-  const browser = await openBrowser();
-  const page = new Page(browser, () => server.url);
-  const driver = browser as unknown as {
-    sendAndGetDevToolsCommand(
-      name: string,
-      options: object
-    ): Promise<{ metrics: { name: string; value: number }[] }>;
-  };
-  const spent = async () => {
-    const { metrics } = await driver.sendAndGetDevToolsCommand('Performance.getMetrics', {});
-    return 1000 * metrics.find(({ name }) => name === 'ThreadTime')!.value;
-  };
-  const drawn = () =>
-    browser.executeAsyncScript(
-      'const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)));'
-    );
-  /** Six to warm up, then the least of seven. */
-  const least = async (work: (i: number) => Promise<void>) => {
-    const times: number[] = [];
-    for (let i = 0; i < 13; i++) {
-      const before = await spent();
-      await work(i);
-      await drawn();
-      await browser.sleep(60);
-      times.push((await spent()) - before);
-    }
-    return Math.min(...times.slice(6));
-  };
-  const opened = (key: string, picture: string) =>
-    browser.executeAsyncScript<number>(
-      `const [key, picture, done] = arguments;
-       const start = performance.now();
-       const look = () => {
-         if (!document.querySelector(picture)) requestAnimationFrame(look);
-         else requestAnimationFrame(() => setTimeout(() => done(performance.now() - start)));
-       };
-       document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
-       look();`,
-      key,
-      picture
-    );
-  const nodes = () => browser.executeScript<number>('return document.querySelectorAll("*").length');
-  try {
-    await page.devTools('Performance.enable', { timeDomain: 'threadTicks' });
-    const costs = [];
-    for (const [changes, bound] of [
-      [64, '16 ms'],
-      [512, '30 ms'],
-      [2000, '50 ms']
-    ] as const) {
-      const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: chart(changes) });
-      const path = `/charts/${body.id}`;
-      const sent = gzipSync(await (await fetch(server.url + path)).text()).length;
-      await page.open(path);
-      await browser.sleep(changes > 600 ? 4000 : 1000);
-      const seen = [await nodes()];
-      const opening = [];
-      for (const [key, picture] of VIEWS_OPENED) {
-        opening.push(await opened(key, picture));
-        await browser.sleep(1200);
-        seen.push(await nodes());
-      }
-      const next = await least(() => page.press(Key.ARROW_RIGHT));
-      const hand = await least((i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN));
-      const target = await least((i) => page.press(i % 2 ? '3' : '7'));
-      await page.press('e');
-      await (await page.find('[data-editor] .cm-content')).click();
-      await page.chord(Key.CONTROL, Key.END);
-      const typed = await least(() => page.press('x'));
-      costs.push({ changes, bound, cost: { sent, nodes: seen, opening, next, hand, target, typed } });
-    }
-    return costs;
-  } finally {
-    await browser.quit();
-    await server.stop();
-  }
-}
-
-/** Milliseconds until a practice book in twelve keys is there to be printed: its keys made, then every page drawn. */
-async function bookTimes(): Promise<{ made: number; drawn: number; pages: number }> {
-  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'book.db'));
-  await server.start();
-  const browser = await openBrowser();
-  try {
-    const bars = Array.from({ length: 32 }, (_, i) => CYCLE[i % CYCLE.length]).join(' | ');
-    const source = `{title: Measured}\n{key: Eb}\n| ${bars} |`;
-    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
-    await browser.get(`${server.url}/charts/${body.id}/book?keys=0`);
-    await browser.sleep(1500);
-    return await browser.executeAsyncScript(
-      `const done = arguments[0]; const begun = performance.now();
-       [...document.querySelectorAll('button')].find((one) => one.innerText.trim() === 'all twelve').click();
-       const look = setInterval(() => {
-         if (!document.querySelector('[role="status"]').innerText.includes(' pages on')) return;
-         clearInterval(look);
-         const made = performance.now() - begun;
-         window.dispatchEvent(new Event('beforeprint'));
-         document.body.getBoundingClientRect();
-         done({ made, drawn: performance.now() - begun - made, pages: document.querySelectorAll('[data-page]').length });
-       }, 10);`
-    );
-  } finally {
-    await browser.quit();
-    await server.stop();
-  }
-}
-
-/** Seconds between the audio clock's reaching a change and its being on the screen: a real page, a change at every beat. */
-async function highlightLag(): Promise<{ count: number; median: number }> {
-  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'stand.db'));
-  await server.start();
-  const browser = await openBrowser();
-  try {
-    const source = '{tempo: 300}\n| Cm7 F7 Bbmaj7 Gm7 | Ebmaj7 Am7b5 D7 Gm6 |';
-    const { body } = await server.call<{ id: string }>('POST', 'songbook', { source });
-    await browser.get(`${server.url}/charts/${body.id}`);
-    await browser.sleep(1000);
-    await browser.actions().sendKeys('p').perform();
-    await browser.sleep(1000);
-    await browser.actions().sendKeys(' ').perform();
-    const read = async () =>
-      JSON.parse(
-        await browser.executeScript<string>('return document.querySelector("[data-lag]").dataset.lag')
-      ) as { count: number; median: number };
-    for (let tries = 0; tries < 60 && (await read()).count < 100; tries++) await browser.sleep(1000);
-    return await read();
-  } finally {
-    await browser.quit();
-    await server.stop();
-  }
-}
-
-/** Bytes of compressed script that the page of a chart asks for before anything is opened. */
-async function firstLoad(): Promise<number> {
-  const client = join(import.meta.dirname, '../../build/client/_app/immutable');
-  const source = (path: string) => readFileSync(join(client, path), 'utf8');
-  const node = (n: number) =>
-    readdirSync(join(client, 'nodes')).find((name) => name.startsWith(`${n}.`) && name.endsWith('.js'))!;
-  const entries = readdirSync(join(client, 'entry'))
-    .filter((name) => name.endsWith('.js'))
-    .map((name) => `entry/${name}`);
-  const waiting = [...entries, ...[0, 3].map((n) => `nodes/${node(n)}`)];
-  const seen = new Set<string>();
-  while (waiting.length) {
-    const path = waiting.pop()!;
-    if (seen.has(path)) continue;
-    seen.add(path);
-    // Static imports only: what is imported dynamically arrives when it is used.
-    for (const [, , file] of source(path).matchAll(
-      /(?:from|import)\s*(["'`])\.{1,2}\/((?:chunks|nodes|entry)\/[^"'`]+|[^"'`/]+)\1/g
-    )) {
-      waiting.push(file!.includes('/') ? file! : `${path.split('/')[0]}/${file}`);
-    }
-  }
-  return [...seen].reduce((sum, path) => sum + gzipSync(source(path)).length, 0);
-}
+afterAll(() => console.log(`\n${rows.join('\n')}\n`));
 
 async function fill(db: Awaited<ReturnType<typeof openDatabase>>, count: number): Promise<void> {
   const summary = JSON.stringify({

@@ -1,6 +1,7 @@
 <script lang="ts">
   import '../app.css';
   import { onMount, untrack } from 'svelte';
+  import { showHints } from '$lib/ui/kit/hint';
   import { ownKeys } from '$lib/ui/keys/keys';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '$lib/ui/app/Arriving.svelte';
@@ -9,6 +10,7 @@
   // Only what the server had at the start: from then on the page knows better.
   untrack(() => settings.start(data.settings));
   onMount(() => settings.follow());
+  onMount(showHints);
   onMount(() => ownKeys(() => settings.now.singleKeys));
 </script>
 

@@ -13,7 +13,6 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
-  import { hint } from '../kit/hint';
   import { VIEWS } from '../views';
   import Arriving from './Arriving.svelte';
   import type { DialogName } from './Dialogs.svelte';
@@ -38,14 +37,11 @@
 </script>
 
 <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5 xl:flex-nowrap">
-  <a href="/" class={button({ isIcon: true })} aria-label="Songbook" {@attach hint('Songbook')}
+  <a href="/" class={button({ isIcon: true })} aria-label="Songbook" data-hint="Songbook"
     ><Library size={18} /></a
   >
-  <a
-    href="/today"
-    class={button({ isIcon: true })}
-    aria-label="Today"
-    {@attach hint('Today: what to practise')}><CalendarCheck size={18} /></a
+  <a href="/today" class={button({ isIcon: true })} aria-label="Today" data-hint="Today: what to practise"
+    ><CalendarCheck size={18} /></a
   >
   <div class="flex max-w-full min-w-0 flex-col">
     <Title {document} />

@@ -15,7 +15,6 @@
   import { settings } from '$lib/state/settings.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
-  import { hint } from '../kit/hint';
   import type { DialogName } from './Dialogs.svelte';
 
   interface Props {
@@ -45,8 +44,7 @@
   <Popover.Trigger
     class={button({ isIcon: true })}
     aria-label="More"
-    {@attach hint('Guitar, tuner, theme, earlier versions, files, print')}
-    ><Ellipsis size={17} /></Popover.Trigger
+    data-hint="Guitar, tuner, theme, earlier versions, files, print"><Ellipsis size={17} /></Popover.Trigger
   >
   <Popover.Portal>
     <Popover.Content
@@ -85,7 +83,7 @@
       <a
         href="/charts/{chart.id}/book"
         class={button({ tone: 'quiet', class: 'justify-start' })}
-        {@attach hint('Every key on an opening of its own, or blank necks and tables to fill in')}
+        data-hint="Every key on an opening of its own, or blank necks and tables to fill in"
         ><BookOpen size={17} /> Practice book, worksheet</a
       >
     </Popover.Content>

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { tick } from 'svelte';
   import type { ChartDocument } from '$lib/state/document.svelte';
-  import { hint } from '../kit/hint';
 
   let { document: chart }: { document: ChartDocument } = $props();
   let isEditing = $state(false);
@@ -47,7 +46,7 @@
       class="max-w-full truncate rounded-md px-1.5 hover:bg-lit pointer-coarse:min-h-11"
       data-title
       onclick={start}
-      {@attach hint('Change the title')}>{chart.title}</button
+      data-hint="Change the title">{chart.title}</button
     >
   {/if}
 </h1>

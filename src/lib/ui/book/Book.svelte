@@ -20,7 +20,6 @@
   import { orderOf, queryOfWish, wishIn, type BookKind, type BookWish } from '$lib/state/book-wish';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
-  import { hint } from '../kit/hint';
   import Progress from '../kit/Progress.svelte';
   import Select from '../kit/Select.svelte';
   import Switch from '../kit/Switch.svelte';
@@ -135,7 +134,7 @@
         href="/charts/{chart.id}"
         class={button({ isIcon: true })}
         aria-label="Back to the chart"
-        {@attach hint('Back to the chart')}><ArrowLeft size={18} /></a
+        data-hint="Back to the chart"><ArrowLeft size={18} /></a
       >
       <h1 class="min-w-0 truncate font-display text-2xl">{keys.own.document.title}</h1>
       <Toggles

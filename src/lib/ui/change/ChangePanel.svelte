@@ -41,7 +41,7 @@
         bar {change.bar}, {beats(change.beats)}<br />
         {#if change.numeral}{prettyNumeral(romanText(change.numeral))} in {settings.note(change.key.tonic)}
           {change.key.mode}{/if}
-        {#each change.alsoIn.slice(0, 1) as other (other.tonic)}
+        {#each change.alsoIn.slice(0, 1) as other, i (i)}
           <br />also {prettyNumeral(romanText(other.numeral))} in {settings.note(other.tonic)}
           {other.mode}
         {/each}
@@ -58,7 +58,7 @@
           {change.function}{change.inKey ? '' : ', outside the key'} · aim at
         </p>
         <div class="flex flex-wrap gap-1.5">
-          {#each chord.tones as tone, i (tone)}
+          {#each chord.tones as tone, i (i)}
             {@const { slot } = DEGREES[tone]}
             {@const isAim = target?.cell.degree === tone}
             <button
@@ -106,7 +106,7 @@
       {#if workspace.moves.length && next}
         <p class="flex flex-wrap gap-x-3 border-t border-line pt-1.5 text-sm">
           <span class="text-soft">into <ChordSymbol symbol={next.symbol} /></span>
-          {#each moves as move (move.from.note)}
+          {#each moves as move, i (i)}
             <span
               >{prettyDegree(move.from.degree)}→{prettyDegree(move.to.degree)}
               <b class="text-next">{stepWords(move.semitones)}</b></span

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { ScaleChoice } from '$lib/core/approaches/choice';
-  import { hint } from '../kit/hint';
   import { settings } from '$lib/state/settings.svelte';
 
   let { choice }: { choice: ScaleChoice } = $props();
@@ -25,7 +24,7 @@
         : isAvoid
           ? 'border-b border-dashed border-soft leading-4 text-soft'
           : 'text-ink'}
-      {@attach hint(`${settings.note(choice.notes[i]!)}${isAvoid ? ', to be passed over' : ''}`)}
+      data-hint={`${settings.note(choice.notes[i]!)}${isAvoid ? ', to be passed over' : ''}`}
       >{read(degree)}</span
     >
   {/each}

@@ -3,7 +3,6 @@
   import type { Snippet } from 'svelte';
   import type { HTMLButtonAttributes } from 'svelte/elements';
   import { button, type ButtonLook } from './button';
-  import { hint as hinted } from './hint';
 
   interface Props extends HTMLButtonAttributes, ButtonLook {
     /** The name of an icon. */
@@ -35,5 +34,5 @@
   aria-label={label}
   aria-pressed={pressed}
   {...rest}
-  {@attach hinted(hint ?? label)}>{@render children()}</button
+  data-hint={hint ?? label}>{@render children()}</button
 >

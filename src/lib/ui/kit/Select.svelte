@@ -4,7 +4,6 @@
   import Check from '@lucide/svelte/icons/check';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { button, type ButtonLook } from './button';
-  import { hint as hinted } from './hint';
   import type { Option } from './options';
 
   interface Props extends Pick<ButtonLook, 'size' | 'isRound'> {
@@ -55,7 +54,7 @@
     data-select={label}
     data-value={value}
     {@attach named}
-    {@attach hinted(hint)}
+    data-hint={hint}
   >
     <span class="truncate">{chosen?.name ?? value}</span>
     <ChevronDown size={14} class="shrink-0 opacity-70" aria-hidden="true" />

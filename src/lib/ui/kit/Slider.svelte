@@ -1,7 +1,6 @@
 <!-- A number on a scale: by pointer, finger, arrows, Home and End. -->
 <script lang="ts">
   import { Slider } from 'bits-ui';
-  import { hint as hinted } from './hint';
 
   interface Props {
     label: string;
@@ -16,6 +15,8 @@
     class?: string;
   }
   let { label, value, min, max, step = 1, says, onslide, hint, class: extra = 'w-32' }: Props = $props();
+  /** Of the track at both ends, in percent, so that the thumb stays inside: told, or it would be measured at every move. */
+  const PADDING = 9;
 </script>
 
 <Slider.Root
@@ -24,6 +25,7 @@
   {min}
   {max}
   {step}
+  trackPadding={PADDING}
   onValueChange={onslide}
   class="relative flex h-6 touch-none items-center select-none pointer-coarse:h-11 {extra}"
   data-slider={label}
@@ -36,6 +38,6 @@
     class="block size-5 rounded-full border-2 border-target bg-surface pointer-coarse:size-7"
     aria-label={label}
     aria-valuetext={says}
-    {@attach hinted(hint)}
+    data-hint={hint}
   />
 </Slider.Root>

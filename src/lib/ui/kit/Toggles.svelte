@@ -2,7 +2,6 @@
 <script lang="ts" generics="Value extends string">
   import { ToggleGroup } from 'bits-ui';
   import { button, type ButtonLook } from './button';
-  import { hint as hinted } from './hint';
   import type { Option } from './options';
 
   interface Props extends Pick<ButtonLook, 'size'> {
@@ -27,7 +26,7 @@
       value={option.value}
       class={button({ size })}
       data-toggle={option.value}
-      {@attach hinted(option.hint)}>{option.name}</ToggleGroup.Item
+      data-hint={option.hint}>{option.name}</ToggleGroup.Item
     >
   {/each}
 </ToggleGroup.Root>

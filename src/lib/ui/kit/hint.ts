@@ -1,9 +1,8 @@
 /**
- * Hints: a few words about a control, shown when the pointer rests on it, when it has the focus by keyboard, and after a
- * long press of a finger.
+ * Hints: a few words about a control, in its `data-hint`, shown when the pointer rests on it, when it has the focus by
+ * keyboard, and after a long press of a finger. One set of listeners serves the page, however many controls it has.
  */
 import { autoPlacement, computePosition, offset, shift } from '@floating-ui/dom';
-import type { Attachment } from 'svelte/attachments';
 
 /** Milliseconds of rest before a hint is shown, by pointer and by finger. */
 const REST = 500;
@@ -12,43 +11,22 @@ const STAYS = 2500;
 const ID = 'hint';
 
 let bubble: HTMLElement | null = null;
-let owner: Element | null = null;
-/** Whether the player walks from control to control by keys: what a dialog puts the focus on explains nothing unasked. */
-let isWalking = false;
-let isListening = false;
-
-function listenForWalking(): void {
-  if (isListening) return;
-  isListening = true;
-  document.addEventListener(
-    'keydown',
-    ({ key }) => {
-      isWalking = key === 'Tab' || key.startsWith('Arrow');
-      // Wherever the focus is: a hint that the pointer asked for can be put away without moving it.
-      if (key === 'Escape') dismiss();
-    },
-    { capture: true, passive: true }
-  );
-}
-
+/** The control that the bubble speaks of, and what looks out for its going. */
+let shown: { readonly control: Element; readonly watch: MutationObserver } | null = null;
 /** The one hint that is on its way: there is one bubble, and who asked last has it. */
 let waiting: { readonly control: Element; readonly timer: ReturnType<typeof setTimeout> } | null = null;
+/** Where the pointer is. */
+let under: Element | null = null;
+/** Whether the player walks from control to control by keys: what a dialog puts the focus on explains nothing unasked. */
+let isWalking = false;
+
+const controlOf = (event: Event) =>
+  event.target instanceof Element ? event.target.closest('[data-hint]') : null;
+const isTouch = (event: Event) => (event as PointerEvent).pointerType === 'touch';
 
 function after(control: Element, delay: number, work: () => void): void {
   clearTimeout(waiting?.timer);
   waiting = { control, timer: setTimeout(work, delay) };
-}
-
-function forget(control: Element): void {
-  if (waiting?.control !== control) return;
-  clearTimeout(waiting.timer);
-  waiting = null;
-}
-
-function dismiss(): void {
-  clearTimeout(waiting?.timer);
-  waiting = null;
-  if (owner) hide(owner);
 }
 
 function bubbleOf(): HTMLElement {
@@ -62,12 +40,17 @@ function bubbleOf(): HTMLElement {
   return bubble;
 }
 
-async function show(control: Element, words: string): Promise<void> {
+async function show(control: Element): Promise<void> {
+  const words = control.getAttribute('data-hint');
+  if (!words || !control.isConnected) return;
+  hide();
   const element = bubbleOf();
-  owner = control;
   element.textContent = words;
   element.hidden = false;
   control.setAttribute('aria-describedby', ID);
+  const watch = new MutationObserver(() => control.isConnected || hide());
+  watch.observe(document.body, { childList: true, subtree: true });
+  shown = { control, watch };
   const { x, y } = await computePosition(control, element, {
     strategy: 'fixed',
     middleware: [offset(8), autoPlacement({ allowedPlacements: ['bottom', 'top'] }), shift({ padding: 8 })]
@@ -75,53 +58,79 @@ async function show(control: Element, words: string): Promise<void> {
   element.style.translate = `${x}px ${y}px`;
 }
 
-function hide(control: Element): void {
-  control.removeAttribute('aria-describedby');
-  if (owner !== control) return;
-  owner = null;
+function hide(): void {
+  shown?.control.removeAttribute('aria-describedby');
+  shown?.watch.disconnect();
+  shown = null;
   if (bubble) bubble.hidden = true;
 }
 
-/** A hint for a control; none where there is nothing to say. */
-export function hint(words: string | undefined): Attachment<Element> {
-  return (control) => {
-    if (!words) return;
-    listenForWalking();
-    const enter = (event: Event) => {
-      if ((event as PointerEvent).pointerType !== 'touch')
-        after(control, REST, () => void show(control, words));
-    };
-    const leave = () => {
-      forget(control);
-      hide(control);
-    };
-    const focus = () => {
-      if (isWalking && control.matches(':focus-visible'))
-        after(control, REST, () => void show(control, words));
-    };
-    const press = (event: Event) => {
-      if ((event as PointerEvent).pointerType !== 'touch') return leave();
-      after(control, REST, () => {
-        void show(control, words);
-        after(control, STAYS, leave);
-      });
-    };
-    const release = () => {
-      if (owner !== control) forget(control);
-    };
-    const listeners: readonly (readonly [string, (event: Event) => void])[] = [
-      ['pointerenter', enter],
-      ['pointerleave', leave],
-      ['pointerdown', press],
-      ['pointerup', release],
-      ['pointercancel', release],
-      ['focus', focus],
-      ['blur', leave]
-    ];
-    for (const [name, listener] of listeners) control.addEventListener(name, listener, { passive: true });
-    return () => {
-      leave();
-      for (const [name, listener] of listeners) control.removeEventListener(name, listener);
-    };
+/** Puts away what speaks of a control, or is about to; of any control where none is named. */
+function leave(control: Element | null = null): void {
+  if (!control || waiting?.control === control) {
+    clearTimeout(waiting?.timer);
+    waiting = null;
+  }
+  if (!control || shown?.control === control) hide();
+}
+
+const LISTENERS: Readonly<Record<string, (event: Event) => void>> = {
+  keydown: (event) => {
+    const { key } = event as KeyboardEvent;
+    isWalking = key === 'Tab' || key.startsWith('Arrow');
+    // Wherever the focus is: a hint that the pointer asked for can be put away without moving it.
+    if (key === 'Escape') leave();
+  },
+  pointerover: (event) => {
+    const control = controlOf(event);
+    if (control === under) return;
+    if (under) leave(under);
+    under = control;
+    if (control && !isTouch(event)) after(control, REST, () => void show(control));
+  },
+  pointerdown: (event) => {
+    const control = controlOf(event);
+    if (!control) return;
+    if (!isTouch(event)) return leave(control);
+    after(control, REST, () => {
+      void show(control);
+      after(control, STAYS, () => leave(control));
+    });
+  },
+  pointerup: released,
+  pointercancel: released,
+  // Out of the window.
+  pointerout: (event) => {
+    if ((event as PointerEvent).relatedTarget !== null || !under) return;
+    if (!isTouch(event)) leave(under);
+    under = null;
+  },
+  focusin: (event) => {
+    const control = controlOf(event);
+    if (control && isWalking && control.matches(':focus-visible'))
+      after(control, REST, () => void show(control));
+  },
+  focusout: (event) => {
+    const control = controlOf(event);
+    if (control) leave(control);
+  }
+};
+
+/** A finger that has gone before its hint came wants none; one that is shown stays its time. */
+function released(event: Event): void {
+  const control = controlOf(event);
+  if (control && isTouch(event) && waiting?.control === control && shown?.control !== control) leave(control);
+}
+
+/** Shows the hints of the page, until what it gives back is called. */
+export function showHints(): () => void {
+  for (const [name, listener] of Object.entries(LISTENERS)) {
+    document.addEventListener(name, listener, { capture: true, passive: true });
+  }
+  return () => {
+    leave();
+    for (const [name, listener] of Object.entries(LISTENERS)) {
+      document.removeEventListener(name, listener, { capture: true });
+    }
   };
 }

@@ -12,9 +12,9 @@ export interface Range {
 }
 
 /** Items drawn on either side beyond what is in sight. */
-const OVER = 3;
+const OVER = 2;
 /** Items by which the window moves. */
-const STEP = 4;
+const STEP = 2;
 
 /** How many of the items begin before a place; `start` grows with the item. */
 function countBefore(count: number, start: (item: number) => number, place: number): number {

@@ -32,7 +32,7 @@
       y1={top - 10}
       y2={bottom + 10}
       stroke={fret === 0 ? 'var(--ink)' : 'var(--string)'}
-      opacity={fret === 0 ? 1 : 0.55}
+      stroke-opacity={fret === 0 ? 1 : 0.55}
       stroke-width={fret === 0 ? 4 : 1}
     />
     {#if INLAYS.includes(fret)}
@@ -42,7 +42,7 @@
           cy={top + at * (bottom - top)}
           r="4"
           fill="var(--string)"
-          opacity="0.28"
+          fill-opacity="0.28"
         />
       {/each}
       <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft"
@@ -62,7 +62,7 @@
   {/each}
 {:else}
   <!-- Drawn by the dozen: two strokes instead of eleven. -->
-  <g fill="none" stroke="var(--string)" opacity="0.6">
+  <g fill="none" stroke="var(--string)" stroke-opacity="0.6">
     <path
       d={[
         ...wires.map((fret) => `M${geometry.wire(fret)} ${top}V${bottom}`),

@@ -44,7 +44,7 @@
       class="stroke-next"
       stroke-width={isShape ? 9 : 5}
       stroke-linejoin="round"
-      opacity="0.3"
+      stroke-opacity="0.3"
     />
     <text
       x={geometry.finger(area.anchor)}

@@ -28,7 +28,7 @@
       height="34"
       rx="12"
       class="fill-ink"
-      opacity={isNearest ? 0.42 : 0.14}
+      fill-opacity={isNearest ? 0.42 : 0.14}
       data-heard-at="{string}:{fret}"
     />
   {/each}

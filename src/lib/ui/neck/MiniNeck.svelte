@@ -1,4 +1,7 @@
-<!-- A few frets of the neck, small: the board and notes by weight. Drawn into an svg or a group of one. -->
+<!--
+  A few frets of the neck, small: the board and notes by weight. Drawn into an svg or a group of one. They are drawn by the
+  dozen and change all at once, so that the notes of one weight are one stroke.
+-->
 <script lang="ts" module>
   export interface MiniNote {
     readonly string: number;
@@ -29,15 +32,30 @@
   }
   let { geometry, strings, from, to, notes, radius = 4.3, numbers = 0, isRinged = false }: Props = $props();
 
-  const SIZE = { target: 1.25, full: 1, open: 1, dot: 0.5, 'open-dot': 0.5 } as const;
-  const LOOK = {
-    target: 'fill-target',
-    full: 'fill-tone',
-    open: 'fill-surface stroke-tone',
-    dot: 'fill-tone',
-    'open-dot': 'fill-surface stroke-tone'
-  } as const;
+  /** The weights, the faintest first: size of a note, colours, width of its outline. */
+  const LOOKS: readonly { look: MiniNote['look']; size: number; paint: string; outline: number }[] = [
+    { look: 'dot', size: 0.5, paint: 'fill-tone', outline: 0 },
+    { look: 'open-dot', size: 0.5, paint: 'fill-surface stroke-tone', outline: 1.1 },
+    { look: 'open', size: 1, paint: 'fill-surface stroke-tone', outline: 1.4 },
+    { look: 'full', size: 1, paint: 'fill-tone', outline: 0 },
+    { look: 'target', size: 1.25, paint: 'fill-target', outline: 0 }
+  ];
   const TEXT = { target: 'fill-on-target', full: 'fill-on-tone', open: 'fill-ink', dot: '', 'open-dot': '' };
+
+  const labelled = $derived(
+    notes.flatMap((note) => (note.label && TEXT[note.look] ? [{ ...note, label: note.label }] : []))
+  );
+  /** Discs of one size as one path. */
+  function discs(of: readonly MiniNote[], size: number): string {
+    const r = size.toFixed(2);
+    const across = (2 * size).toFixed(2);
+    return of
+      .map(({ string, fret }) => {
+        const [x, y] = [geometry.finger(fret) - size, geometry.string(string)];
+        return `M${x.toFixed(1)} ${y.toFixed(1)}a${r} ${r} 0 1 0 ${across} 0a${r} ${r} 0 1 0 -${across} 0`;
+      })
+      .join('');
+  }
 </script>
 
 <Board {geometry} {strings} {from} {to} />
@@ -50,26 +68,34 @@
     class="fill-soft">{fret}</text
   >
 {/each}
-{#each notes as note, i (i)}
-  {@const x = geometry.finger(note.fret)}
-  {@const y = geometry.string(note.string)}
-  <circle
-    cx={x}
-    cy={y}
-    r={radius * SIZE[note.look]}
-    class={LOOK[note.look]}
-    stroke-width={note.look === 'open' ? 1.4 : note.look === 'open-dot' ? 1.1 : 0}
+{#each LOOKS as { look, size, paint, outline } (look)}
+  {@const alike = notes.filter((note) => note.look === look)}
+  {#if alike.length}
+    <path
+      d={discs(alike, radius * size)}
+      class={paint}
+      stroke-width={outline}
+      data-notes={look}
+      data-count={alike.length}
+    />
+  {/if}
+{/each}
+{#if isRinged}
+  <path
+    d={discs(
+      notes.filter(({ look }) => look === 'target'),
+      radius * 1.62
+    )}
+    class="fill-none stroke-target"
+    stroke-width={radius * 0.22}
   />
-  {#if isRinged && note.look === 'target'}
-    <circle cx={x} cy={y} r={radius * 1.62} class="fill-none stroke-target" stroke-width={radius * 0.22} />
-  {/if}
-  {#if note.label && TEXT[note.look]}
-    <text
-      {x}
-      y={y + radius * 0.52}
-      text-anchor="middle"
-      font-size={radius * (note.label.length > 1 ? 1.25 : 1.5)}
-      class="font-bold {TEXT[note.look]}">{note.label}</text
-    >
-  {/if}
+{/if}
+{#each labelled as note, i (i)}
+  <text
+    x={geometry.finger(note.fret)}
+    y={geometry.string(note.string) + radius * 0.52}
+    text-anchor="middle"
+    font-size={radius * (note.label.length > 1 ? 1.25 : 1.5)}
+    class="font-bold {TEXT[note.look]}">{note.label}</text
+  >
 {/each}

@@ -9,7 +9,6 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { hear } from '../app/hear';
-  import { hint } from '../kit/hint';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import Board from './Board.svelte';
@@ -152,7 +151,7 @@
     >
     <p
       class="line-clamp-2 min-w-40 flex-1 text-right text-2xs leading-3.5 text-soft"
-      {@attach hint(said || undefined)}
+      data-hint={said || undefined}
     >
       {said}
     </p>
@@ -198,7 +197,7 @@
             width={stretch.width}
             height={bottom - top + 20}
             class="fill-lit"
-            opacity="0.45"
+            fill-opacity="0.45"
           />
         {/each}
         <rect

@@ -43,6 +43,15 @@
   );
   const isTarget = (cell: { string: number; fret: number }) =>
     target?.cell.string === cell.string && target.cell.fret === cell.fret;
+  /** The other chord tones: where they go, and which of them stay. */
+  const moves = $derived(showsMoves ? workspace.moves.filter(({ from }) => !isTarget(from)) : []);
+  const going = $derived(
+    moves.flatMap((move) => {
+      const line = move.semitones === 0 ? null : strokeOf(geometry, move.from, move.to, 10, 4);
+      return line ? [{ move, line }] : [];
+    })
+  );
+  const staying = $derived(moves.filter(({ semitones }) => semitones === 0));
   const targetIsMarked = $derived(marks.some(isTarget));
   const stays = $derived(target !== undefined && target.cell.midi === nextTarget?.cell.midi);
   const ghostCovered = $derived(
@@ -61,54 +70,51 @@
   });
 </script>
 
+<!-- By place in its list, not by cell: with the next change the drawing is moved rather than made anew. -->
 <!-- Chord tones elsewhere, only hinted -->
-{#each far as tone (`${tone.string}-${tone.fret}`)}
+{#each far as tone, i (i)}
   <circle
     cx={geometry.finger(tone.fret)}
     cy={geometry.string(tone.string)}
     r={tone.degree.endsWith('3') ? 5 : 3.5}
     class="fill-tone"
-    opacity="0.4"
+    fill-opacity="0.4"
     data-far="{tone.string}:{tone.fret}"
   />
 {/each}
 
 <!-- Where the other chord tones go -->
-{#each showsMoves ? workspace.moves : [] as move (move.from.midi)}
-  {#if !isTarget(move.from)}
-    {@const line = move.semitones === 0 ? null : strokeOf(geometry, move.from, move.to, 10, 4)}
-    {#if line}
-      <line
-        x1={line.x1}
-        y1={line.y1}
-        x2={line.x2}
-        y2={line.y2}
-        class="stroke-next"
-        stroke-width="2"
-        stroke-linecap="round"
-        opacity="0.75"
-        data-move={stepWords(move.semitones)}
-      />
-      <circle
-        cx={geometry.finger(move.to.fret)}
-        cy={geometry.string(move.to.string)}
-        r="3.2"
-        class="fill-next"
-        opacity="0.75"
-      />
-    {:else if move.semitones === 0}
-      <line
-        x1={geometry.finger(move.from.fret) - 7}
-        x2={geometry.finger(move.from.fret) + 7}
-        y1={geometry.string(move.from.string) + 14}
-        y2={geometry.string(move.from.string) + 14}
-        class="stroke-next"
-        stroke-width="2"
-        opacity="0.75"
-        data-move="stays"
-      />
-    {/if}
-  {/if}
+{#each going as { move, line }, i (i)}
+  <line
+    x1={line.x1}
+    y1={line.y1}
+    x2={line.x2}
+    y2={line.y2}
+    class="stroke-next"
+    stroke-width="2"
+    stroke-linecap="round"
+    stroke-opacity="0.75"
+    data-move={stepWords(move.semitones)}
+  />
+  <circle
+    cx={geometry.finger(move.to.fret)}
+    cy={geometry.string(move.to.string)}
+    r="3.2"
+    class="fill-next"
+    fill-opacity="0.75"
+  />
+{/each}
+{#each staying as { from }, i (i)}
+  <line
+    x1={geometry.finger(from.fret) - 7}
+    x2={geometry.finger(from.fret) + 7}
+    y1={geometry.string(from.string) + 14}
+    y2={geometry.string(from.string) + 14}
+    class="stroke-next"
+    stroke-width="2"
+    stroke-opacity="0.75"
+    data-move="stays"
+  />
 {/each}
 
 {#if tail}<path d={tail} class="fill-target" data-tail />{/if}
@@ -135,7 +141,7 @@
 {/if}
 
 {#if comparison}
-  {#each comparison as cell (cell.midi)}
+  {#each comparison as cell, i (i)}
     <g data-cell="{cell.string}:{cell.fret}" data-share={cell.share}>
       <ShareMark
         x={geometry.finger(cell.fret)}
@@ -146,7 +152,7 @@
     </g>
   {/each}
 {:else}
-  {#each marks as mark (mark.midi)}
+  {#each marks as mark, i (i)}
     <g
       data-cell="{mark.string}:{mark.fret}"
       data-note={mark.note}
@@ -165,7 +171,7 @@
 {/if}
 
 <!-- What leads into the next target: pointed towards it -->
-{#each lead as note (note.beat)}
+{#each lead as note, i (i)}
   {@const x = geometry.finger(note.fret)}
   {@const y = geometry.string(note.string)}
   {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}

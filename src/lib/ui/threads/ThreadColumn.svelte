@@ -28,26 +28,28 @@
   );
 </script>
 
-<!-- By place, not by pitch: where the hand moves, the notes are moved rather than made anew. -->
+<!--
+  By place, not by pitch: where the hand moves, the notes are moved rather than made anew. Placed by coordinates: a transform
+  of its own makes every tone a layer that the browser has to keep apart with each picture.
+-->
 {#each tones as tone, i (i)}
   {@const isTarget = target?.cell.midi === tone.midi}
   {@const isAimed = aimed === tone.midi}
-  <!-- Placed by the group alone: where a tone moves, nothing in it is laid out again. -->
+  {@const x = column.x + TONE_INSET + side[i]!}
+  {@const y = layout.pitch(tone.midi)}
   <g
     aria-hidden="true"
-    transform="translate({column.x + TONE_INSET + side[i]!} {layout.pitch(tone.midi)})"
     data-drag
     data-tone={tone.midi}
     data-degree={tone.degree}
     data-string={tone.string}
     data-fret={tone.fret}
     data-target={isTarget || undefined}
-    opacity={isTarget || isAimed || isNear ? 1 : 0.8}
   >
     {#if isTarget && target.isFixed}
       <rect
-        x="-15"
-        y="-15"
+        x={x - 15}
+        y={y - 15}
         width="30"
         height="30"
         rx="5"
@@ -58,13 +60,17 @@
     {/if}
     <!-- With a rim that is not seen, as large as a finger. -->
     <circle
+      cx={x}
+      cy={y}
       r={isTarget ? 12 : isAimed ? 11 : 8}
       class={isTarget || isAimed ? 'fill-target' : 'fill-tone'}
+      fill-opacity={isTarget || isAimed || isNear ? undefined : 0.8}
       stroke="transparent"
       stroke-width={isTarget ? 20 : 8}
     />
     <text
-      y={isTarget ? 4 : 3.4}
+      {x}
+      y={y + (isTarget ? 4 : 3.4)}
       text-anchor="middle"
       font-size={isTarget ? 12 : 9.5}
       class="pointer-events-none font-bold {isTarget || isAimed ? 'fill-on-target' : 'fill-on-tone'}"
@@ -73,7 +79,7 @@
     </text>
   </g>
 {/each}
-{#each colours as mark (mark.midi)}
+{#each colours as mark, i (i)}
   <circle
     cx={column.x + column.width - 9}
     cy={layout.pitch(mark.midi)}

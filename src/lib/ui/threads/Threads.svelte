@@ -61,6 +61,8 @@
     const { from, to } = seen.range(all.length, (i) => timeline.time(all[i]!.start));
     return all.slice(from, to);
   });
+  const now = $derived(timeline.columns[workspace.selected]);
+  const next = $derived(workspace.nextIndex === null ? undefined : timeline.columns[workspace.nextIndex]);
   const allBars = $derived(workspace.sheet.form.bars);
   const melodySeen = $derived.by(() => {
     const from = changes[range.from]?.start ?? 0;
@@ -204,14 +206,13 @@
         </text>
       {/each}
 
-      <!-- The column of the moment, and the one that comes -->
+      <!-- The column of the moment, and the one that comes: moved, not made anew -->
+      {#if now}
+        <rect x={now.x} y="15" width={now.width} height={height - 15} class="fill-lit" />
+        <rect x={now.x} y="15" width={now.width} height="3" class="fill-target" />
+      {/if}
+      {#if next}<rect x={next.x} y="15" width={next.width} height="2" class="fill-next" />{/if}
       {#each columns as column (column.index)}
-        {#if column.index === workspace.selected}
-          <rect x={column.x} y="15" width={column.width} height={height - 15} class="fill-lit" />
-          <rect x={column.x} y="15" width={column.width} height="3" class="fill-target" />
-        {:else if column.index === workspace.nextIndex}
-          <rect x={column.x} y="15" width={column.width} height="2" class="fill-next" />
-        {/if}
         <ChordText
           symbol={changes[column.index]!.symbol}
           x={column.x + 7}
@@ -231,7 +232,7 @@
               width={column.width}
               height={height - HEAD}
               class="fill-paper"
-              opacity="0.75"
+              fill-opacity="0.75"
             />
             <text
               x={column.x + column.width - 8}
@@ -255,7 +256,7 @@
               y2={layout.pitch(move.to.midi)}
               class="pointer-events-none {move.semitones === 0 ? 'stroke-tone' : 'stroke-next'}"
               stroke-width={move.semitones === 0 ? 2 : 1.3}
-              opacity="0.5"
+              stroke-opacity="0.5"
               data-lane={move.semitones}
             />
           {/each}
@@ -272,7 +273,7 @@
           class="pointer-events-none stroke-ink"
           stroke-width="2.5"
           stroke-linecap="round"
-          opacity="0.55"
+          stroke-opacity="0.55"
           data-melody-note={note.midi}
         />
       {/each}
@@ -285,7 +286,7 @@
           class="pointer-events-none stroke-soft"
           stroke-width="1"
           stroke-dasharray="2 4"
-          opacity="0.5"
+          stroke-opacity="0.5"
         />
       {/each}
 
@@ -306,7 +307,7 @@
           class="pointer-events-none stroke-target"
           stroke-width="2"
           stroke-dasharray="3 4"
-          opacity="0.8"
+          stroke-opacity="0.8"
           data-prospect
         />
       {/if}
