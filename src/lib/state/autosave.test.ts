@@ -207,6 +207,7 @@ describe('drafts that were left behind', () => {
       id: 'one',
       ...draft(server.stored.source),
       autosave: save,
+      settle: () => undefined,
       adopt: (taken: Draft) => void took.push(`adopt ${taken.source}`),
       load: () => undefined,
       oppose: (taken: Draft, stored: Stored) => void took.push(`oppose ${taken.source} to ${stored.source}`)

@@ -9,6 +9,11 @@ import { Autosave, type Stored } from './autosave.svelte';
 import type { Draft } from './drafts';
 import { record, redo, startHistory, undo, type History } from './history';
 
+/** Milliseconds: a text that takes longer to read is read when the player rests, not with every character. */
+const QUICKLY_READ = 8;
+/** Milliseconds without a further character that count as resting. */
+const REST = 250;
+
 export class ChartDocument {
   readonly id: string;
   readonly autosave: Autosave;
@@ -31,10 +36,18 @@ export class ChartDocument {
   readonly plan: Plan = $derived.by(() => this.#history.present.plan);
   /** The text read last: an edit reads it to bring the decisions along, and what is shown reads it again. */
   #known: { readonly source: string; readonly sheet: Sheet } | undefined;
+  /** Milliseconds that reading took last. */
+  #reading = 0;
   #read(source: string): Sheet {
-    if (this.#known?.source !== source) this.#known = { source, sheet: readSheet(source) };
+    if (this.#known?.source !== source) {
+      const start = performance.now();
+      this.#known = { source, sheet: readSheet(source) };
+      this.#reading = performance.now() - start;
+    }
     return this.#known.sheet;
   }
+  /** What has been typed and not been read yet. */
+  #typed: { readonly source: string; readonly timer: ReturnType<typeof setTimeout> } | undefined;
   readonly sheet = $derived.by(() => this.#read(this.source));
   readonly title = $derived.by(() => this.sheet.head.title ?? 'Untitled chart');
   readonly canUndo = $derived.by(() => this.#history.past.length > 0);
@@ -48,12 +61,39 @@ export class ChartDocument {
 
   /** Edits the plan; runs of `mergeable` edits of one kind are undone together. A plan that stays the same is no edit. */
   decide(edit: (plan: Plan) => Plan, kind: string, mergeable = false): void {
+    this.settle();
     const plan = edit(this.plan);
     if (plan !== this.plan) this.#edit({ source: this.source, plan }, kind, mergeable);
   }
 
+  /** Takes over a text as it is typed: at once, or where reading it would hold up the next character, at the next rest. */
+  type(source: string): void {
+    this.#forgetTyped();
+    if (this.#reading <= QUICKLY_READ) this.setSource(source);
+    else this.#typed = { source, timer: setTimeout(() => this.settle(), REST) };
+  }
+
+  /** Reads what has been typed and not been read yet; every other edit does so first. */
+  settle(): void {
+    const typed = this.#typed;
+    this.#forgetTyped();
+    if (typed) this.setSource(typed.source);
+  }
+
+  #forgetTyped(): void {
+    clearTimeout(this.#typed?.timer);
+    this.#typed = undefined;
+  }
+
+  /** Saves what is not saved yet, what has only been typed too. */
+  async flush(): Promise<void> {
+    this.settle();
+    await this.autosave.flush();
+  }
+
   /** Takes over an edited text; decisions stay on their changes, and go with those that are gone. */
   setSource(source: string): void {
+    this.settle();
     if (source === this.source) return;
     const before = this.sheet.form.changes.map(({ symbol }) => symbol);
     const after = this.#read(source).form.changes.map(({ symbol }) => symbol);
@@ -62,17 +102,20 @@ export class ChartDocument {
   }
 
   rename(title: string): void {
+    this.settle();
     if (!title.trim() || title.trim() === this.sheet.head.title) return;
     this.#edit({ source: withDeclaration(this.source, 'title', title), plan: this.plan }, 'title');
   }
 
   undo(): void {
+    this.settle();
     this.#history = undo(this.#history);
     this.autosave.take(this.#history.present);
     this.announcement = 'Undone';
   }
 
   redo(): void {
+    this.settle();
     this.#history = redo(this.#history);
     this.autosave.take(this.#history.present);
     this.announcement = 'Done again';
@@ -80,17 +123,20 @@ export class ChartDocument {
 
   /** Takes over another draft as one edit: an earlier version, or the one another window saved. */
   adopt({ source, plan }: Draft): void {
+    this.settle();
     this.#edit({ source, plan }, 'adopt');
   }
 
   /** Shows what another window saved, without saving it again. */
   load({ source, plan, version }: Stored): void {
+    this.settle();
     this.#history = record(this.#history, { source, plan }, 'load', Date.now());
     this.autosave.rebase(version);
   }
 
   /** Shows a draft of this player's beside a newer version; nothing is saved until the player has decided. */
   oppose({ source, plan }: Draft, stored: Stored): void {
+    this.settle();
     this.#history = record(this.#history, { source, plan }, 'adopt', Date.now());
     this.autosave.standAgainst(stored, { source, plan });
   }

@@ -9,6 +9,8 @@ interface Kept {
   readonly source: string;
   readonly plan: Draft['plan'];
   readonly autosave: Autosave;
+  /** Takes over what is being typed. */
+  settle(): void;
   adopt(draft: Draft): void;
   load(stored: Stored): void;
   oppose(draft: Draft, stored: Stored): void;
@@ -42,6 +44,7 @@ export async function takeUpDrafts(
 /** Follows what other windows save; returns how to stop. `renewed` is called when a newer version is shown. */
 export function followOthers(kept: Kept, renewed: () => void): () => void {
   async function look(): Promise<void> {
+    kept.settle();
     const newer = await kept.autosave.look();
     if (!newer) return;
     kept.load(newer);

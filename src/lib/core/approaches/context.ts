@@ -1,5 +1,6 @@
 /** What an approach is told about a change: the analysis around it. */
 import { type Chord, type ChordFamily } from '../theory/chord';
+import { oncePer } from '../theory/once';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import type { BluesLanguage } from '../harmony/blues-language';
@@ -33,18 +34,26 @@ export interface ChangeContext {
   readonly previous: (AnalysedChange & { readonly chord: Chord }) | undefined;
 }
 
-/** The context of a change; null where it has no chord. */
+const contextsOf = oncePer((analysis: Analysis) => {
+  const known: (ChangeContext | null)[] = [];
+  return (index: number) => (known[index] ??= findContext(analysis, index));
+});
+
+/** The context of a change; null where it has no chord. Worked out once for an analysis: many ask. */
 export function contextOf(analysis: Analysis, index: number): ChangeContext | null {
+  return contextsOf(analysis)(index);
+}
+
+function findContext(analysis: Analysis, index: number): ChangeContext | null {
   const change = analysis.changes[index];
-  if (!change?.chord) return null;
-  const chord = change.chord;
-  const heard = heardAs(chord);
+  if (!change || !sounds(change)) return null;
+  const heard = heardAs(change.chord);
   const next = nextHarmony(analysis.changes, index);
   const before = analysis.changes[index - 1];
   const isAtHome = sameKey(change.key, analysis.key);
   const isLeading = leads(change, heard);
   return {
-    change: { ...change, chord },
+    change,
     heard,
     family: heard.family,
     next,
@@ -60,8 +69,12 @@ export function contextOf(analysis: Analysis, index: number): ChangeContext | nu
     blues: analysis.blues && isAtHome,
     language: isAtHome ? analysis.bluesLanguage : null,
     hasCadences: cadences(analysis),
-    previous: before?.chord ? { ...before, chord: before.chord } : undefined
+    previous: before && sounds(before) ? before : undefined
   };
+}
+
+function sounds(change: AnalysedChange): change is AnalysedChange & { readonly chord: Chord } {
+  return change.chord !== null;
 }
 
 const LEADING: readonly (HarmonicFunction | null)[] = [
@@ -78,24 +91,17 @@ function leads(change: AnalysedChange, heard: Chord): boolean {
   return isTriadFive(heard) && LEADING.includes(change.function) && change.numeral?.number === 5;
 }
 
-const cadencing = new WeakMap<Analysis, boolean>();
-
 /** Whether dominant sevenths cadence somewhere in a chart. */
-function cadences(analysis: Analysis): boolean {
-  let known = cadencing.get(analysis);
-  if (known === undefined) {
-    known = analysis.cadences.some(
-      (cadence) =>
-        ['two-five-one', 'two-five', 'five-one', 'backdoor'].includes(cadence.kind) &&
-        analysis.changes.slice(cadence.from, cadence.to + 1).some(({ chord }) => chord && isFive(chord))
-    );
-    cadencing.set(analysis, known);
-  }
-  return known;
-}
+const cadences = oncePer(({ cadences, changes }: Analysis): boolean =>
+  cadences.some(
+    (cadence) =>
+      ['two-five-one', 'two-five', 'five-one', 'backdoor'].includes(cadence.kind) &&
+      changes.slice(cadence.from, cadence.to + 1).some(({ chord }) => chord && isFive(chord))
+  )
+);
 
 /** All that an approach may look at, as one string: where it is the same, so is the answer. */
-export function questionOf(context: ChangeContext): string {
+export const questionOf = oncePer((context: ChangeContext): string => {
   const {
     change,
     isLeading,
@@ -128,20 +134,16 @@ export function questionOf(context: ChangeContext): string {
     previous?.symbol,
     next?.symbol
   ].join(' ');
-}
-
-const nextHarmonies = new WeakMap<readonly AnalysedChange[], readonly (number | undefined)[]>();
+});
 
 /** The next change whose chord differs, round the form. */
 function nextHarmony(changes: readonly AnalysedChange[], index: number): AnalysedChange | undefined {
-  let nexts = nextHarmonies.get(changes);
-  if (!nexts) nextHarmonies.set(changes, (nexts = findNextHarmonies(changes)));
-  const next = nexts[index];
+  const next = nextHarmonies(changes)[index];
   return next === undefined ? undefined : changes[next];
 }
 
 /** For every change the place of the next one with another chord, found in one walk from the end, twice round. */
-function findNextHarmonies(changes: readonly AnalysedChange[]): (number | undefined)[] {
+const nextHarmonies = oncePer((changes: readonly AnalysedChange[]): readonly (number | undefined)[] => {
   const count = changes.length;
   const nexts = new Array<number | undefined>(count);
   /** The nearest sounding change behind the one looked at. */
@@ -158,7 +160,7 @@ function findNextHarmonies(changes: readonly AnalysedChange[]): (number | undefi
     after = at;
   }
   return nexts;
-}
+});
 
 function pointsToMinor(change: AnalysedChange, heard: Chord, next: AnalysedChange | undefined): boolean {
   // A substitute falls a semitone, and its own altered tones are another chord's.

@@ -41,11 +41,14 @@ export type OfferedChoice = ScaleChoice & {
   readonly keptFromPrevious: boolean;
 };
 
-/** A chart says the same thing many times: what an approach has answered once need not be worked out again. */
-export type AnsweredQuestions = Map<string, OfferedChoice[]>;
+/**
+ * A chart says the same thing many times: what an approach has answered once need not be worked out again. By question, then by
+ * approach and what it chose before.
+ */
+export type AnsweredQuestions = Map<string, Map<string, OfferedChoice[]>>;
 
-/** Answers kept from one reading of a chart to the next; beyond them all are forgotten. */
-const KEPT_ANSWERS = 20_000;
+/** Questions kept from one reading of a chart to the next; beyond them all are forgotten. */
+const KEPT_QUESTIONS = 4000;
 
 interface Wanted {
   /** Ids; all where none are named. */
@@ -66,21 +69,23 @@ export function scaleChoices(
 ): OfferedChoice[][] {
   const wanted = APPROACHES.filter(({ id }) => !approaches || approaches.includes(id));
   const before = new Map<string, ScaleChoice | null>();
-  if (answered.size > KEPT_ANSWERS) answered.clear();
+  if (answered.size > KEPT_QUESTIONS) answered.clear();
   return analysis.changes.slice(0, end).map((change) => {
     const context = contextOf(analysis, change.index);
-    const question = context && questionOf(context);
+    const question = context ? questionOf(context) : '';
+    let answers = answered.get(question);
+    if (!answers) answered.set(question, (answers = new Map()));
     return wanted.flatMap(({ id, propose }) => {
       const previous = before.get(id) ?? null;
-      const key = `${id} ${question} ${previous?.name}`;
-      const known = answered.get(key);
+      const key = `${id} ${previous?.name}`;
+      const known = answers.get(key);
       const choices =
         known ??
         (context ? propose(context, previous) : []).map((choice) => ({
           ...choice,
           keptFromPrevious: previous !== null && sameNotes(previous, choice)
         }));
-      if (!known) answered.set(key, choices);
+      if (!known) answers.set(key, choices);
       before.set(id, choices[0] ?? null);
       return choices;
     });

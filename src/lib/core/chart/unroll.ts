@@ -242,15 +242,16 @@ function layOut(
     if (n === 0 && bar.cells[0]?.kind !== 'chord') {
       // Nothing sounds before the first chord.
       const first = changes[0];
-      if (first) changes.unshift(rest(bar.section, first.start));
-      else changes.push(rest(bar.section, beats));
+      if (first) {
+        changes.splice(0, changes.length, rest(bar.section, first.start), ...changes.map(shifted));
+      } else changes.push(rest(bar.section, beats));
     }
     start += beats;
     if (changes.length > MAX_CHANGES) break;
   }
   endLast(changes, start);
   return {
-    changes: changes.map((change, index) => ({ ...change, index })),
+    changes,
     bars,
     beats: start,
     tooLong: changes.length > MAX_CHANGES
@@ -272,6 +273,9 @@ function cellOffsets(bar: WrittenBar, problems: ChartProblem[]): number[] {
   const step = counted && count <= beats ? 1 : beats / count;
   return bar.cells.map((_, i) => i * step);
 }
+
+/** A change with another one before it. */
+const shifted = (change: Change): Change => ({ ...change, index: change.index + 1 });
 
 function endLast(changes: Change[], end: number): void {
   const last = changes.at(-1);

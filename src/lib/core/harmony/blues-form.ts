@@ -1,5 +1,5 @@
 /** The forms of the blues: eight, twelve and sixteen bars. */
-import type { Form } from '../chart/unroll';
+import type { Change, Form } from '../chart/unroll';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Cadence, CadenceKind } from './cadence-model';
 import { type Key } from './key';
@@ -58,6 +58,7 @@ export function bluesForms(form: Form, home: Key): Cadence[] {
     i === 0 || form.bars[i - 1]!.section !== bar.section ? [i] : []
   );
   const ends = [...sectionStarts.slice(1), form.bars.length];
+  const byBar = changesByBar(form);
   return sectionStarts.flatMap((start, n) => {
     const length = ends[n]! - start;
     const fits = FORMS.find(({ bars }) => length % bars === 0) ?? FORMS[0]!;
@@ -66,11 +67,14 @@ export function bluesForms(form: Form, home: Key): Cadence[] {
       const number = form.bars[at]!.number;
       const holds = fits.landmarks.every(({ bars, roots, first }) =>
         bars.some((bar) => {
-          const sounding = soundingIn(form, number + bar - 1).map((pc) => semitonesUp(tonic, pc));
+          const sounding = soundingIn(byBar[number + bar - 2]!).map((pc) => semitonesUp(tonic, pc));
           return (first ? sounding.slice(0, 1) : sounding).some((distance) => roots.includes(distance));
         })
       );
-      const inside = form.changes.filter((c) => c.bar >= number && c.bar < number + fits.bars);
+      // What is held over from the bar before begins there.
+      const inside = byBar
+        .slice(at, at + fits.bars)
+        .flatMap((changes, bar) => changes.filter((change) => change.bar === number + bar));
       const isBlue = inside.some(({ chord }) => {
         const distance = chord ? semitonesUp(tonic, chord.rootPc) : null;
         return (distance === 0 || distance === 5) && chord!.tones.includes('b7');
@@ -83,11 +87,18 @@ export function bluesForms(form: Form, home: Key): Cadence[] {
   });
 }
 
-/** Pitch classes of the roots that sound in a bar, a chord held over from before included. */
-function soundingIn(form: Form, number: number): number[] {
-  const bar = form.bars[number - 1]!;
-  const end = bar.start + bar.beats;
-  return form.changes
-    .filter((c) => c.chord && c.start < end && c.start + c.beats > bar.start)
-    .map((c) => c.chord!.rootPc);
+/** For every bar the changes that sound in it, one held over from before included. */
+function changesByBar({ bars, changes }: Form): Change[][] {
+  let from = 0;
+  return bars.map(({ start, beats }) => {
+    while (from < changes.length && changes[from]!.start + changes[from]!.beats <= start) from++;
+    let to = from;
+    while (to < changes.length && changes[to]!.start < start + beats) to++;
+    return changes.slice(from, to);
+  });
+}
+
+/** Pitch classes of the roots of some changes. */
+function soundingIn(changes: readonly Change[]): number[] {
+  return changes.flatMap(({ chord }) => (chord ? [chord.rootPc] : []));
 }

@@ -129,6 +129,8 @@ interface Evidence {
   readonly passages: readonly Passage[];
   readonly beats: number;
   readonly isLoop: boolean;
+  /** The places of the steps on each root. */
+  readonly onRoot: readonly (readonly number[])[];
   /** The steps that can be heard as at rest: no ii on its way to its V, and no V that one leads to or that brings the end. */
   readonly resting: readonly boolean[];
 }
@@ -138,8 +140,11 @@ function evidenceOf(steps: readonly Step[]): Evidence {
   const resting = isTwo.map(
     (is, i) => !is && !isTwo[i - 1] && !(i === steps.length - 2 && resolves(steps[i]!, steps[i + 1]!))
   );
+  const onRoot: number[][] = Array.from({ length: 12 }, () => []);
+  steps.forEach(({ root }, i) => onRoot[root]!.push(i));
   return {
     steps,
+    onRoot,
     passages: passagesOf(steps).all,
     beats: steps.reduce((sum, { beats }) => sum + beats, 0),
     isLoop: steps.length <= SHORT_LOOP && resting.every(Boolean),
@@ -152,40 +157,44 @@ function resolves({ chord, root }: Step, next: Step): boolean {
   return isFive(chord) && !isFive(next.chord) && isFifthAbove(root, next.root);
 }
 
-function tonicGain({ steps, beats, isLoop, resting }: Evidence, { tonic, mode }: Candidate): number {
-  const isTonic = steps.map(({ root, chord }, i) => resting[i] && root === tonic && isTonicIn(chord, mode));
+function tonicGain(evidence: Evidence, { tonic, mode }: Candidate): number {
+  const { steps, onRoot, beats, isLoop, resting } = evidence;
+  const isTonic = (at: number) => {
+    const { root, chord } = steps[at]!;
+    return resting[at]! && root === tonic && isTonicIn(chord, mode);
+  };
   const { first, last } = isLoop ? GAIN.loop : GAIN.tune;
-  const sounding = steps.reduce((sum, step, i) => sum + (isTonic[i] ? step.beats : 0), 0);
+  const sounding = onRoot[tonic]!.reduce((sum, at) => sum + (isTonic(at) ? steps[at]!.beats : 0), 0);
   const final = steps.at(-1)!;
   const leadsHome = isFive(final.chord) && isFifthAbove(final.root, tonic);
   return (
-    (isTonic[0] ? first : 0) +
-    (isTonic.at(-1) ? last : leadsHome ? GAIN.lastLeadsHome : 0) +
+    (isTonic(0) ? first : 0) +
+    (isTonic(steps.length - 1) ? last : leadsHome ? GAIN.lastLeadsHome : 0) +
     (sounding ? (GAIN.sounding * sounding) / beats : GAIN.silent) +
-    cadenceGain(steps, isTonic, { tonic, mode })
+    cadenceGain(evidence, isTonic, { tonic, mode })
   );
 }
 
 /** The strongest way in which a key's tonic is reached; the end of the form leads round to its start. */
 function cadenceGain(
-  steps: readonly Step[],
-  isTonic: readonly (boolean | undefined)[],
+  { steps, onRoot }: Evidence,
+  isTonic: (at: number) => boolean,
   { tonic, mode }: Candidate
 ): number {
   let best = 0;
   const { length } = steps;
-  steps.forEach(({ root, chord }, i) => {
-    if (!isFifthAbove(root, tonic)) return;
+  for (const i of onRoot[(tonic + 7) % 12]!) {
+    const { root, chord } = steps[i]!;
     const isSeventh = isFive(chord);
-    if (!isSeventh && !isTriadFive(chord)) return;
+    if (!isSeventh && !isTriadFive(chord)) continue;
     const before = steps[(i + length - 1) % length]!;
     const next = (i + 1) % length;
     const isPrepared = isSeventh && isTwo(before.chord) && isFifthAbove(before.root, root);
-    if (!isTonic[next]) {
+    if (!isTonic(next)) {
       if (isPrepared && (before.chord.family === 'half-diminished') === MODES[mode].isMinor) {
         best = Math.max(best, GAIN.twoFive);
       }
-      return;
+      continue;
     }
     const goal = steps[next]!.chord;
     const gain = isFive(goal)
@@ -199,7 +208,7 @@ function cadenceGain(
     const isRound = next === 0 && !isSeventh;
     const ends = next === length - 1 && length > 2 && !isFive(goal);
     best = Math.max(best, (isRound ? 0.5 : 1) * gain + (ends ? GAIN.ending : 0));
-  });
+  }
   return best;
 }
 

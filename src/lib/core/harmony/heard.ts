@@ -1,22 +1,20 @@
 /** Chords as they are heard in a progression: what leads as a dominant, and slash chords that are suspended dominants. */
 import { DEGREES } from '../theory/degree';
 import { type Chord } from '../theory/chord';
+import { oncePer } from '../theory/once';
 import { readChord } from '../theory/chord-reader';
 import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
 import type { Step } from './key';
-
-const heard = new WeakMap<Chord, Chord>();
 
 /**
  * A chord over a bass that makes it a suspended dominant is heard as that: F/G, Dm7/G and Fmaj7/G as G9sus4 or G13sus4. Every
  * other chord is heard as written.
  */
 export function heardAs(chord: Chord): Chord {
-  if (chord.bass === undefined) return chord;
-  let known = heard.get(chord);
-  if (!known) heard.set(chord, (known = suspendedDominant(chord, chord.bass) ?? chord));
-  return known;
+  return chord.bass === undefined ? chord : overBass(chord);
 }
+
+const overBass = oncePer((chord: Chord) => suspendedDominant(chord, chord.bass!) ?? chord);
 
 function suspendedDominant(chord: Chord, bass: string): Chord | null {
   const root = pitchClass(bass);

@@ -7,6 +7,7 @@ import { outsideRole, type JudgeContext, type OutsideRole } from '../approaches/
 import { judgedBy, type ScaleChoice } from '../approaches/choice';
 import { arpeggioOf, type Collection } from '../approaches/collection';
 import { type Chord } from '../theory/chord';
+import { oncePer } from '../theory/once';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
 import type { Degree } from '../theory/degree';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
@@ -45,10 +46,14 @@ export interface Moment {
   readonly marks: readonly Mark[];
 }
 
-/** What is laid out for a change: what is played over it, or the chord itself. */
+const playedOver = oncePer((chord: Chord) =>
+  oncePer((collection: Collection): Subject => ({ naming: namingOf(chord, collection), collection }))
+);
+const arpeggio = oncePer(arpeggioOf);
+
+/** What is laid out for a change: what is played over it, or the chord itself. The same for the same two. */
 export function subjectOf(chord: Chord, choice: Collection | null): Subject {
-  const collection = choice ?? arpeggioOf(chord);
-  return { naming: namingOf(chord, collection), collection };
+  return playedOver(chord)(choice ?? arpeggio(chord));
 }
 
 /** The subjects of all changes; null where no chord sounds. */
@@ -168,8 +173,16 @@ function roleOf(chord: Chord, pc: number, context: JudgeContext): 'chord' | Outs
 
 /** The chord's tones under the hand, lowest pitch first: what a thread can run through. */
 export function tonesInReach(chord: Chord, neck: Instrument, position: number): readonly NamedCell[] {
-  return [...shapeOf(neck, chord, null, position).cells].sort((a, b) => a.midi - b.midi);
+  return reachOn(neck)(chord)(position);
 }
+
+const reachOn = oncePer((neck: Instrument) =>
+  oncePer((chord: Chord) => {
+    const known: (readonly NamedCell[])[] = [];
+    return (position: number) =>
+      (known[position] ??= [...shapeOf(neck, chord, null, position).cells].sort((a, b) => a.midi - b.midi));
+  })
+);
 
 /** The same for every change in its own position; nothing where no chord sounds. */
 export function tonesOfAll(
@@ -177,15 +190,9 @@ export function tonesOfAll(
   neck: Instrument,
   positions: readonly number[]
 ): (readonly NamedCell[])[] {
-  const laidOut = new Map<string, readonly NamedCell[]>();
-  return analysis.changes.map(({ chord, index }) => {
-    if (!chord) return [];
-    const position = positions[index]!;
-    const key = `${position} ${chord.symbol}`;
-    let tones = laidOut.get(key);
-    if (!tones) laidOut.set(key, (tones = tonesInReach(chord, neck, position)));
-    return tones;
-  });
+  return analysis.changes.map(({ chord, index }) =>
+    chord ? tonesInReach(chord, neck, positions[index]!) : []
+  );
 }
 
 /** Where every chord tone under the hand goes when the next chord comes: to its nearest tone, downward on a tie. */

@@ -1,4 +1,5 @@
 /** The position map: areas of the home key down, changes across, what is played on each laid out in each. */
+import { oncePer } from '../theory/once';
 import { type Home, type NeckSystem, type Row } from './systems/system';
 import type { Area, Subject } from './area';
 import type { Instrument } from './tuning';
@@ -8,9 +9,18 @@ export interface MapRow extends Row {
   readonly areas: readonly (Area | null)[];
 }
 
-/** What is played on one chord again and again is laid out once a row. */
-function areaKey({ naming, collection }: Subject): string {
-  return `${collection.name} ${naming.root} ${naming.tones.join(' ')}`;
+const areasOn = oncePer((neck: Instrument) =>
+  oncePer((system: NeckSystem) =>
+    oncePer((subject: Subject) => {
+      const known: Area[] = [];
+      return (position: number) => (known[position] ??= system.areaAt(neck, subject, position));
+    })
+  )
+);
+
+/** A subject in the area nearest a position; laid out once, as long as it and the neck are there. */
+export function areaOf(neck: Instrument, system: NeckSystem, subject: Subject, position: number): Area {
+  return areasOn(neck)(system)(subject)(position);
 }
 
 /** Lays every subject out in the area nearest each row. */
@@ -38,13 +48,5 @@ export function areasAt(
   subjects: readonly (Subject | null)[],
   positions: readonly number[]
 ): (Area | null)[] {
-  const laidOut = new Map<string, Area>();
-  return subjects.map((subject, i) => {
-    if (!subject) return null;
-    const position = positions[i]!;
-    const key = `${position} ${areaKey(subject)}`;
-    let area = laidOut.get(key);
-    if (!area) laidOut.set(key, (area = organisation.areaAt(neck, subject, position)));
-    return area;
-  });
+  return subjects.map((subject, i) => subject && areaOf(neck, organisation, subject, positions[i]!));
 }

@@ -1,5 +1,6 @@
 /** The position that is proposed where the player has not put the hand anywhere. Source: docs/music-rules.md, The neck. */
 import type { Subject } from '../neck/area';
+import { areaOf } from '../neck/position-map';
 import type { NeckSystem, Row } from '../neck/systems/system';
 import type { Instrument } from '../neck/tuning';
 
@@ -31,7 +32,7 @@ export function easiestPosition(
   const stretches = (position: number) =>
     played.reduce(
       (sum, subject) =>
-        sum + system.areaAt(neck, subject, position).cells.filter(({ stretch }) => stretch).length,
+        sum + areaOf(neck, system, subject, position).cells.filter(({ stretch }) => stretch).length,
       0
     );
   const ranked = places

@@ -64,7 +64,7 @@
     paths.close();
     hush();
   });
-  beforeNavigate(() => void text.autosave.flush());
+  beforeNavigate(() => void text.flush());
 
   onMount(() => {
     void takeUpDrafts(text).then((isTakenUp) => {
@@ -81,8 +81,9 @@
 
 <svelte:head><title>{text.title} · Corvel</title></svelte:head>
 <svelte:window
-  onpagehide={() => void text.autosave.flush()}
+  onpagehide={() => void text.flush()}
   onbeforeunload={(event) => {
+    text.settle();
     // What is kept on the device comes back; only what is not would be lost.
     if (text.autosave.status.kind !== 'saved' && !text.autosave.isKept) event.preventDefault();
   }}

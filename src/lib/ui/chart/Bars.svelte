@@ -1,19 +1,20 @@
 <!-- The form as rendered bars, four to a line, each chord at its beat. -->
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
+  import { group } from 'd3-array';
   import Pager from '../kit/Pager.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
   const form = $derived(workspace.sheet.form);
-  const changesIn = (start: number, end: number) =>
-    workspace.changes.filter((change) => change.start >= start - 1e-9 && change.start < end - 1e-9);
+  /** The changes of every bar, by its number. */
+  const changesOf = $derived(group(workspace.changes, ({ bar }) => bar));
   /** Bars from one to another, with their changes. */
   const barsIn = (from: number, to: number) =>
     form.bars.slice(from, to).map((bar) => ({
       ...bar,
       opens: bar.section !== '' && bar.section !== form.bars[bar.number - 2]?.section,
-      changes: changesIn(bar.start, bar.start + bar.beats)
+      changes: changesOf.get(bar.number) ?? []
     }));
 </script>
 

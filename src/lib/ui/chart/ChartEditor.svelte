@@ -25,13 +25,14 @@
       editing = editChart(
         host,
         workspace.document.source,
-        (text) => workspace.document.setSource(text),
+        (text) => workspace.document.type(text),
         onclose,
         paste
       );
     });
     return () => {
       gone = true;
+      workspace.document.settle();
       editing?.destroy();
     };
   });
@@ -80,6 +81,7 @@
   <div class="flex min-w-0 flex-col">
     <div
       bind:this={host}
+      onfocusout={() => workspace.document.settle()}
       class="h-[168px] overflow-hidden rounded-md border border-edge bg-paper text-base"
       data-editor
     ></div>

@@ -17,7 +17,7 @@
   /** Pixels, where it has never been drawn. */
   const USUAL_HEIGHT = 180;
   let isSeen = $state(untrack(() => isFirst));
-  let height = USUAL_HEIGHT;
+  let height = $state(USUAL_HEIGHT);
 
   const follow: Attachment<HTMLElement> = (element) => {
     if (!root) return;

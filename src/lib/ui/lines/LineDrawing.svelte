@@ -14,7 +14,7 @@
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import BarLines from '../threads/BarLines.svelte';
-  import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
+  import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
 
@@ -73,7 +73,7 @@
   const perBeat = $derived(Math.min(MOST_BEAT, Math.max(LEAST_BEAT, LABEL_ROOM / shortest)));
   const timeline = $derived(layOutTime(changes, beats, Math.max(available - 2, beats * perBeat)));
   const pitch = $derived(
-    layOutPitch([...notes.map(({ midi }) => midi), ...offered.map(({ to }) => to)], HEIGHT)
+    layOutPitch(pitchEnds([...notes.map(({ midi }) => midi), ...offered.map(({ to }) => to)]), HEIGHT)
   );
   const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
   const columns = $derived(timeline.columns.slice(range.from, range.to));

@@ -9,7 +9,7 @@
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
-  import { stepWords } from '../threads/layout';
+  import { placesOf, stepWords } from '../threads/layout';
   import type { NeckGeometry } from './geometry';
   import { strokeOf } from './hand';
   import NoteMark from './NoteMark.svelte';
@@ -44,6 +44,7 @@
   const isTarget = (cell: { string: number; fret: number }) =>
     target?.cell.string === cell.string && target.cell.fret === cell.fret;
   /** The other chord tones: where they go, and which of them stay. */
+  const places = $derived(placesOf(marks));
   const moves = $derived(showsMoves ? workspace.moves.filter(({ from }) => !isTarget(from)) : []);
   const going = $derived(
     moves.flatMap((move) => {
@@ -152,7 +153,7 @@
     </g>
   {/each}
 {:else}
-  {#each marks as mark, i (i)}
+  {#each marks as mark, i (places[i])}
     <g
       data-cell="{mark.string}:{mark.fret}"
       data-note={mark.note}

@@ -19,7 +19,7 @@
   import { heardIn, VERDICT_WORDS } from '../lines/looks';
   import VerdictMark from '../lines/VerdictMark.svelte';
   import BarLines from '../threads/BarLines.svelte';
-  import { HEAD, layOutPitch, layOutTime } from '../threads/layout';
+  import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import MeetingMark from './MeetingMark.svelte';
   import { lateWords, MEETING_WORDS } from './words';
 
@@ -79,7 +79,7 @@
     ...call.map(({ midi }) => midi),
     ...judged.flatMap(({ target }) => (target ? [target.wanted] : []))
   ]);
-  const pitch = $derived(layOutPitch(pitches, height));
+  const pitch = $derived(layOutPitch(pitchEnds(pitches), height));
   const semitone = $derived(pitch(60) - pitch(61));
   const played = $derived.by((): Played[] => {
     const from = round * beats;

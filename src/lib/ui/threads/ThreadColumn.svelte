@@ -4,7 +4,7 @@
   import type { Target } from '$lib/core/targets/path';
   import type { Mark } from '$lib/core/moment/moment';
   import { settings } from '$lib/state/settings.svelte';
-  import { standAside, TONE_INSET, type Column, type ThreadsLayout } from './layout';
+  import { placesOf, standAside, TONE_INSET, type Column, type ThreadsLayout } from './layout';
 
   interface Props {
     layout: ThreadsLayout;
@@ -19,6 +19,7 @@
     colours: readonly Mark[];
   }
   let { layout, column, tones, target, aimed, isNear, colours }: Props = $props();
+  const places = $derived(placesOf(tones));
   const side = $derived(
     standAside(
       tones.map(({ midi }) => midi),
@@ -29,10 +30,10 @@
 </script>
 
 <!--
-  By place, not by pitch: where the hand moves, the notes are moved rather than made anew. Placed by coordinates: a transform
+  By string: where the hand moves, notes are moved rather than made anew, and those that stay are left alone. Placed by coordinates: a transform
   of its own makes every tone a layer that the browser has to keep apart with each picture.
 -->
-{#each tones as tone, i (i)}
+{#each tones as tone, i (places[i])}
   {@const isTarget = target?.cell.midi === tone.midi}
   {@const isAimed = aimed === tone.midi}
   {@const x = column.x + TONE_INSET + side[i]!}

@@ -14,7 +14,7 @@
   import { MEETING_WORDS } from '../takes/words';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
-  import { HEAD, layOutPitch, layOutTime, stepWords, threadLine, TONE_INSET } from './layout';
+  import { HEAD, layOutPitch, layOutTime, pitchEnds, stepWords, threadLine, TONE_INSET } from './layout';
   import ThreadColumn from './ThreadColumn.svelte';
 
   interface Props {
@@ -31,6 +31,7 @@
   }
   let { workspace, height = 214, isBare = false, time = null, hidesTargets = false, met }: Props = $props();
 
+  const NO_TONES: (typeof workspace.tones)[number] = [];
   const NO_TARGETS: typeof workspace.paths.targets = new Map();
   const targets = $derived(hidesTargets ? NO_TARGETS : workspace.paths.targets);
   const path = $derived(hidesTargets ? null : workspace.paths.path);
@@ -46,13 +47,20 @@
 
   const changes = $derived(workspace.changes);
   const melody = $derived(workspace.melody?.line.notes ?? []);
-  const pitches = $derived([
-    ...(isBare ? [] : workspace.tones.flatMap((tones) => tones.map((tone) => tone.midi))),
-    ...[...workspace.paths.targets.values()].map((target) => target.cell.midi),
-    ...(isBare ? [] : melody.map(({ midi }) => midi))
-  ]);
+  /** Every pitch that has to be in the drawing. */
+  function* pitchesOf(): Iterable<number> {
+    for (const { cell } of workspace.paths.targets.values()) yield cell.midi;
+    if (isBare) return;
+    for (const tones of new Set(workspace.tones)) for (const { midi } of tones) yield midi;
+    for (const { midi } of melody) yield midi;
+  }
   const timeline = $derived(layOutTime(changes, workspace.sheet.form.beats, available - 2));
-  const layout = $derived({ ...timeline, pitch: layOutPitch(pitches, height) });
+  // The two ends by themselves: where they stay, nothing is laid out again.
+  const ends = $derived(pitchEnds(pitchesOf()));
+  const low = $derived(ends[0]);
+  const high = $derived(ends[1]);
+  const layout = $derived({ ...timeline, pitch: layOutPitch([low, high], height) });
+
   /** The changes that are drawn, and the bars over them. */
   const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
   const columns = $derived(timeline.columns.slice(range.from, range.to));
@@ -325,9 +333,8 @@
 
       {#each columns as column (column.index)}
         {@const target = targets.get(column.index)}
-        {@const tones = (workspace.tones[column.index] ?? []).filter(
-          ({ midi }) => !isBare || midi === target?.cell.midi
-        )}
+        {@const all = workspace.tones[column.index] ?? NO_TONES}
+        {@const tones = isBare ? all.filter(({ midi }) => midi === target?.cell.midi) : all}
         {@const isNear = column.index === workspace.selected || column.index === workspace.nextIndex}
         <g
           role="presentation"

@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { HEAD, layOutPitch, layOutTime, standAside, stepWords, threadLine } from './layout';
+import {
+  HEAD,
+  layOutPitch,
+  layOutTime,
+  pitchEnds,
+  placesOf,
+  standAside,
+  stepWords,
+  threadLine
+} from './layout';
 
 const changes = [
   { start: 0, beats: 4 },
@@ -23,11 +32,27 @@ describe('threads', () => {
   });
 
   it('put higher notes higher, below the chord symbols', () => {
-    const pitch = layOutPitch([50, 60, 70], 240);
+    const pitch = layOutPitch(pitchEnds([50, 60, 70]), 240);
     expect(pitch(70)).toBeLessThan(pitch(60));
     expect(pitch(60)).toBeLessThan(pitch(50));
     expect(pitch(70)).toBeGreaterThan(HEAD);
     expect(pitch(50)).toBeLessThan(240);
+  });
+
+  it('keep their height while the hand goes from fret to fret, with room for every pitch', () => {
+    const ends = [40, 41, 42, 43, 44, 45].map((low) => pitchEnds([low, low + 24]));
+    expect(new Set(ends.map(String)).size).toBe(2);
+    ends.forEach(([low, high], i) => {
+      expect(low).toBeLessThan(40 + i);
+      expect(high).toBeGreaterThan(64 + i);
+    });
+    expect(pitchEnds([])).toEqual([0, 1]);
+  });
+
+  it('know a tone again by its string and its place on it', () => {
+    const on = (...strings: number[]) => placesOf(strings.map((string) => ({ string })));
+    expect(on(6, 5, 5, 4)).toEqual(['6.0', '5.0', '5.1', '4.0']);
+    expect(new Set(on(1, 1, 1, 2, 2)).size).toBe(5);
   });
 
   it('survive a chart without notes', () => {

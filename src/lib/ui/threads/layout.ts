@@ -51,11 +51,44 @@ export function layOutTime(
   };
 }
 
-/** y of a MIDI pitch, so that all of some pitches are in the drawing. */
-export function layOutPitch(pitches: readonly number[], height: number): (midi: number) => number {
-  const low = pitches.reduce((a, b) => Math.min(a, b), 127);
-  const high = pitches.reduce((a, b) => Math.max(a, b), 0);
-  return linear(pitches.length ? [low - 1, high + 1] : [0, 1], [height - FOOT, HEAD + 10]);
+/** Semitones by which the lowest and the highest pitch of the drawing move. */
+const PITCH_STEP = 3;
+
+/**
+ * The lowest and the highest MIDI pitch of a drawing that some pitches have to be in. They move by steps: while the hand goes
+ * from fret to fret most notes stay where the eye has them.
+ */
+export function pitchEnds(pitches: Iterable<number>): readonly [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (const midi of pitches) {
+    low = Math.min(low, midi);
+    high = Math.max(high, midi);
+  }
+  if (low > high) return [0, 1];
+  const bottom = stepped(low - 1, Math.floor);
+  // With room for a step, so that the top moves with the bottom and not on its own.
+  return [bottom, bottom + stepped(high - low + 1 + PITCH_STEP, Math.ceil)];
+}
+
+const stepped = (semitones: number, round: (n: number) => number) =>
+  round(semitones / PITCH_STEP) * PITCH_STEP;
+
+/** y of a MIDI pitch between the ends of a drawing. */
+export function layOutPitch(ends: readonly [number, number], height: number): (midi: number) => number {
+  return linear(ends, [height - FOOT, HEAD + 10]);
+}
+
+/**
+ * By what each tone under the hand stays itself while the hand moves: the string it lies on, and which one on it. A tone that
+ * stays is not touched then, and one that comes takes the place of one that goes.
+ */
+export function placesOf(tones: readonly { readonly string: number }[]): string[] {
+  const count = new Map<number, number>();
+  return tones.map(({ string }) => {
+    const nth = count.get(string) ?? 0;
+    count.set(string, nth + 1);
+    return `${string}.${nth}`;
+  });
 }
 
 /** "+1", "−2" or "stays": how far a thread moves. */
