@@ -108,20 +108,16 @@ export class Page {
   }
 
   /** A command to the browser's own tools, which the types of the driver leave out. */
-  devTools(name: string, options: object = {}): Promise<void> {
+  devTools<Answer = void>(name: string, options: object = {}): Promise<Answer> {
     const driver = this.browser as unknown as {
-      sendDevToolsCommand(name: string, options: object): Promise<void>;
+      sendAndGetDevToolsCommand(name: string, options: object): Promise<Answer>;
     };
-    return driver.sendDevToolsCommand(name, options);
+    return driver.sendAndGetDevToolsCommand(name, options);
   }
 
   /** The page as it would be printed: the bytes of a PDF, one a character. */
   async pdf(): Promise<string> {
-    // The types of the driver leave this method out.
-    const driver = this.browser as unknown as {
-      sendAndGetDevToolsCommand(name: string, options: object): Promise<{ data: string }>;
-    };
-    const { data } = await driver.sendAndGetDevToolsCommand('Page.printToPDF', { preferCSSPageSize: true });
+    const { data } = await this.devTools<{ data: string }>('Page.printToPDF', { preferCSSPageSize: true });
     return Buffer.from(data, 'base64').toString('latin1');
   }
 

@@ -214,7 +214,13 @@ export function reachJobs(tools: () => Tools): void {
   describe('a server that is away', () => {
     it('is told where a view cannot be fetched, and the view comes when it is back', async () => {
       const id = await newChart();
+      // Views are fetched ahead when a page has settled; this one never does.
+      const { identifier } = await page().devTools<{ identifier: string }>(
+        'Page.addScriptToEvaluateOnNewDocument',
+        { source: 'window.requestIdleCallback = () => 0;' }
+      );
       await page().open(`/charts/${id}`);
+      await page().devTools('Page.removeScriptToEvaluateOnNewDocument', { identifier });
       await page().devTools('Network.enable', {});
       await page().devTools('Network.clearBrowserCache', {});
       await tools().server.stop();

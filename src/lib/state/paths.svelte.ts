@@ -28,6 +28,8 @@ const ALTERNATIVES = 24;
 const SHOWN_ALTERNATIVES = 5;
 /** Changes of a chart that is solved on the page before the worker has come up. */
 export const SOLVED_AT_ONCE = 200;
+/** Changes of a chart whose line under the hand is solved on the page with every edit: quicker than telling the worker. */
+const SOLVED_ON_PAGE = 100;
 const UNSOLVED: SolverResult = { answer: { paths: [] }, others: [] };
 
 export interface Alternative {
@@ -75,9 +77,16 @@ export class Paths {
     const { analysis, plan } = this.#now;
     return analysis.changes.length <= SOLVED_AT_ONCE || (this.isFrozen && plan.reach === 'hand');
   });
-  readonly #solved = $derived.by(
-    () => this.solver.latest?.result ?? (this.isSolvedAtOnce ? solve(this.#atOnce) : UNSOLVED)
-  );
+  /** Whether the worker has nothing to do: the line is drawn with the edit, and not in a second picture. */
+  readonly isQuick = $derived.by(() => {
+    const { analysis, plan } = this.#now;
+    const isShort = analysis.changes.length <= SOLVED_ON_PAGE;
+    return isShort && plan.reach === 'hand' && !this.wantsAlternatives;
+  });
+  readonly #solved = $derived.by(() => {
+    if (this.isQuick) return solve(this.#atOnce);
+    return this.solver.latest?.result ?? (this.isSolvedAtOnce ? solve(this.#atOnce) : UNSOLVED);
+  });
   /** Of what is only shown no other line is drawn. */
   readonly #atOnce = $derived.by(() => (this.isFrozen ? { ...this.job, others: [] } : this.job));
   readonly answer = $derived.by(() => this.#solved.answer);
@@ -153,6 +162,12 @@ export class Paths {
   #isThere({ change, beat }: Target): boolean {
     const now: AnalysedChange | undefined = this.#now.analysis.changes[change];
     return !!now?.chord && beat <= now.beats + 1;
+  }
+
+  /** Has the worker answer what is asked now, where it is needed. */
+  follow(): void {
+    if (this.isQuick) this.solver.forget();
+    else this.solver.ask(this.job);
   }
 
   /** Lets the workers go with the page. */

@@ -1,5 +1,6 @@
 /** The solver behind the page: the newest question counts, answers to older ones are dropped, long work can be stopped. */
 import { proxy, wrap, type Remote } from 'comlink';
+import type { Analysis } from '../core/harmony/analysis';
 import type { SolverJob, SolverResult } from '../workers/solve';
 import type { SolverApi } from '../workers/solver';
 
@@ -11,6 +12,8 @@ export class Solver {
   #remote: Remote<SolverApi> | null = null;
   #running: { readonly job: SolverJob; readonly since: number } | null = null;
   #waiting: SolverJob | null = null;
+  /** The reading that the worker has: one that stays the same is not sent again with every question. */
+  #sent: Analysis | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
 
   /** The newest answer, with the question it answers. */
@@ -30,6 +33,14 @@ export class Solver {
     }
   }
 
+  /** Drops what it knows: another way of solving is in force. */
+  forget(): void {
+    this.#waiting = null;
+    if (this.#running) this.#abandon();
+    this.latest = null;
+    this.isStopped = false;
+  }
+
   /** Ends the work under way. */
   stop(): void {
     this.#waiting = null;
@@ -47,6 +58,7 @@ export class Solver {
     this.#worker?.terminate();
     this.#worker = null;
     this.#remote = null;
+    this.#sent = null;
     this.#rest();
   }
 
@@ -76,8 +88,12 @@ export class Solver {
     const tell = proxy((done: number) => {
       if (this.#running === run && this.progress !== null) this.progress = done;
     });
+    const { analysis, ...question } = job;
+    // Messages arrive in their order.
+    if (analysis !== this.#sent) void this.#remote.take(analysis).catch(() => undefined);
+    this.#sent = analysis;
     this.#remote
-      .solve(job, tell)
+      .solve(question, tell)
       .then((result) => {
         if (this.#running !== run) return;
         this.#rest();

@@ -8,13 +8,19 @@ const asked: {
   answer: (result: SolverResult) => void;
   fail: () => void;
 }[] = [];
+/** The readings that the worker was sent. */
+const taken: string[] = [];
 let ended = 0;
 vi.mock('comlink', () => ({
   proxy: (work: unknown) => work,
   wrap: () => ({
-    solve: (job: unknown, tell: (done: number) => void) =>
+    take: (analysis: string) => {
+      taken.push(analysis);
+      return Promise.resolve();
+    },
+    solve: ({ name }: { name: string }, tell: (done: number) => void) =>
       new Promise<SolverResult>((answer, fail) => {
-        asked.push({ name: job as string, tell, answer, fail: () => fail(new Error('gone')) });
+        asked.push({ name, tell, answer, fail: () => fail(new Error('gone')) });
       })
   })
 }));
@@ -26,14 +32,15 @@ class FakeWorker {
 vi.stubGlobal('Worker', FakeWorker);
 const { Solver } = await import('./solver.svelte');
 
-/** Only the name of a question matters here. */
-const job = (name: string) => name as unknown as SolverJob;
+/** Only the name of a question and of its reading matter here. */
+const job = (name: string, analysis = 'reading') => ({ name, analysis }) as unknown as SolverJob;
 const RESULT: SolverResult = { answer: { paths: [] }, others: [] };
 const settled = () => vi.advanceTimersByTimeAsync(0);
 
 beforeEach(() => {
   vi.useFakeTimers();
   asked.length = 0;
+  taken.length = 0;
   ended = 0;
 });
 afterEach(() => vi.useRealTimers());
@@ -44,7 +51,7 @@ describe('the solver', () => {
     solver.ask(job('first'));
     asked[0]!.answer(RESULT);
     await settled();
-    expect(solver.latest).toEqual({ job: 'first', result: RESULT });
+    expect(solver.latest).toEqual({ job: job('first'), result: RESULT });
     expect(solver.progress).toBeNull();
   });
 
@@ -57,7 +64,7 @@ describe('the solver', () => {
     expect(asked.map(({ name }) => name)).toEqual(['first', 'third']);
     asked[1]!.answer(RESULT);
     await settled();
-    expect(solver.latest?.job).toBe('third');
+    expect(solver.latest?.job).toMatchObject({ name: 'third' });
     expect(ended).toBe(0);
   });
 
@@ -72,7 +79,7 @@ describe('the solver', () => {
     expect(solver.latest).toBeNull();
     asked[1]!.answer(RESULT);
     await settled();
-    expect(solver.latest?.job).toBe('newer');
+    expect(solver.latest?.job).toMatchObject({ name: 'newer' });
   });
 
   it('tells how far long work is, and ends it when told', async () => {
@@ -99,6 +106,36 @@ describe('the solver', () => {
     solver.ask(job('second'));
     asked[1]!.answer(RESULT);
     await settled();
-    expect(solver.latest?.job).toBe('second');
+    expect(solver.latest?.job).toMatchObject({ name: 'second' });
+  });
+
+  it('sends a reading once, and again to a worker that is new', async () => {
+    const solver = new Solver();
+    solver.ask(job('first'));
+    asked[0]!.answer(RESULT);
+    await settled();
+    solver.ask(job('second'));
+    asked[1]!.answer(RESULT);
+    await settled();
+    solver.ask(job('third', 'edited'));
+    expect(taken).toEqual(['reading', 'edited']);
+    solver.stop();
+    solver.ask(job('fourth', 'edited'));
+    expect(taken).toEqual(['reading', 'edited', 'edited']);
+  });
+
+  it('forgets what it knew where another way of solving is in force', async () => {
+    const solver = new Solver();
+    solver.ask(job('first'));
+    asked[0]!.answer(RESULT);
+    await settled();
+    solver.forget();
+    expect(solver.latest).toBeNull();
+    solver.ask(job('second'));
+    solver.forget();
+    expect(ended).toBe(1);
+    asked[1]!.answer(RESULT);
+    await settled();
+    expect(solver.latest).toBeNull();
   });
 });

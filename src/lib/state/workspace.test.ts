@@ -14,6 +14,26 @@ const pinned = (workspace: Workspace) =>
   workspace.plan.decisions.flatMap(({ change, pins }) => (pins ? [workspace.changes[change]!.symbol] : []));
 
 describe('a workspace', () => {
+  it('reads a long text when the player rests, and before anything else is done', () => {
+    const rows = (symbol: string) => `| ${symbol} | F7 | Bb7 | Eb7 |\n`.repeat(200);
+    const workspace = open(rows('Cm7'));
+    const { document } = workspace;
+    // So long a text takes its time to read.
+    expect(workspace.changes).toHaveLength(800);
+    document.type(rows('Cm7') + '| A');
+    document.type(rows('Cm7') + '| Ab7 |');
+    expect(workspace.changes).toHaveLength(800);
+    document.settle();
+    expect(workspace.changes.at(-1)?.symbol).toBe('Ab7');
+    document.type(rows('Cm7') + '| Ab7 | G7 |');
+    workspace.moveTo(7);
+    expect(workspace.changes.at(-1)?.symbol).toBe('G7');
+    expect(workspace.position).toBe(7);
+    document.type(TUNE);
+    document.undo();
+    expect(workspace.changes.at(-1)?.symbol).toBe('G7');
+  });
+
   it('walks round the form and tells where it is', () => {
     const workspace = open();
     workspace.select(1);

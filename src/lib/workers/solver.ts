@@ -1,15 +1,21 @@
 /** The worker's door: jobs in, results out, beside the page. */
 import { expose } from 'comlink';
-import { solve } from './solve';
+import { solve, type SolverJob } from './solve';
 
 /** A page is not told of every step. */
 const TELL_EVERY = 60;
 
+/** The reading that questions are about. */
+let analysis: SolverJob['analysis'];
+
 const api = {
-  solve(job: Parameters<typeof solve>[0], onProgress?: (done: number) => void) {
+  take(next: SolverJob['analysis']) {
+    analysis = next;
+  },
+  solve(question: Omit<SolverJob, 'analysis'>, onProgress?: (done: number) => void) {
     let told = 0;
     return solve(
-      job,
+      { analysis, ...question },
       onProgress &&
         ((done) => {
           const now = performance.now();

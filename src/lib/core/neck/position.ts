@@ -3,6 +3,7 @@
  * frets n to n+3 (or as far as the player's own span), with a stretch of one fret each way. Source: docs/music-rules.md, The neck.
  */
 import type { PitchClass } from '../theory/note';
+import { oncePer } from '../theory/once';
 import { listed } from '../theory/words';
 import { spots, type Instrument, type Spot } from './tuning';
 
@@ -28,17 +29,29 @@ export function fingerAt(fret: number, position: number, capo = 0): number {
  * All cells of a collection in a position: those in the window, then those a stretch away whose pitch has no cell
  * yet (one that could be reached both ways takes the lower fret). One pitch has one cell; where a tuning offers a
  * pitch twice in the window, the lower fret is taken. The window's cells come first, then the stretches, each from
- * the lowest pitch up.
+ * the lowest pitch up. Worked out once for a neck: every view asks again and again.
  */
 export function positionFill(
   neck: Instrument,
   collection: Iterable<PitchClass>,
   position: number
-): PositionCell[] {
-  const wanted = new Set(collection);
+): readonly PositionCell[] {
+  let wanted = 0;
+  for (const pc of collection) wanted |= 1 << pc;
+  const known = filled(neck);
+  const key = `${position} ${wanted}`;
+  let cells = known.get(key);
+  if (!cells) known.set(key, (cells = fillPosition(neck, wanted, position)));
+  return cells;
+}
+
+const filled = oncePer((_: Instrument) => new Map<string, readonly PositionCell[]>());
+
+/** `wanted`: pitch classes as bits. */
+function fillPosition(neck: Instrument, wanted: number, position: number): readonly PositionCell[] {
   const taken = new Map<number, PositionCell>();
   const fill = (from: number, to: number, stretch: boolean) => {
-    const found = spots(neck, from, to).filter((spot) => wanted.has(spot.midi % 12));
+    const found = spots(neck, from, to).filter((spot) => wanted & (1 << (spot.midi % 12)));
     for (const spot of found.sort((a, b) => a.fret - b.fret || a.string - b.string)) {
       if (taken.has(spot.midi)) continue;
       const finger = fingerAt(spot.fret, position, neck.capo);

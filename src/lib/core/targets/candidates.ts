@@ -97,7 +97,7 @@ export function positionAt({ position }: Pick<TargetOptions, 'position'>, change
 /** The places inside the player's limits that sound one of the pitch classes. */
 function reachable(options: TargetOptions, wanted: ReadonlySet<PitchClass>, position: number | null): Spot[] {
   const { neck, window, strings, range: register, avoid } = options;
-  const found: Spot[] =
+  const found: readonly Spot[] =
     position !== null
       ? positionFill(neck, wanted, position)
       : spots(neck, window?.from ?? 0, window?.to ?? neck.frets).filter((spot) => wanted.has(spot.midi % 12));

@@ -11,6 +11,7 @@
   import { layKeys } from '../keys/keys';
   import Button from '../kit/Button.svelte';
   import Moment from '../moment/Moment.svelte';
+  import { prefetchViews } from '../prefetch';
   import { FIRST_VIEW, viewOf } from '../views';
   import Address from './Address.svelte';
   import Arriving from './Arriving.svelte';
@@ -53,8 +54,9 @@
 
   $effect(() => layKeys(() => shortcuts));
   $effect(() => {
-    const { job } = paths;
-    untrack(() => paths.solver.ask(job));
+    // What the worker tells of itself is not followed here.
+    void [paths.job, paths.isQuick];
+    untrack(() => paths.follow());
   });
   $effect(() => {
     const job = paths.consideredJob;
@@ -64,6 +66,7 @@
     paths.close();
     hush();
   });
+  onMount(prefetchViews);
   beforeNavigate(() => void text.flush());
 
   onMount(() => {

@@ -8,6 +8,7 @@
   import { prettyProse } from '$lib/core/theory/typeset';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Hear from '../app/Hear.svelte';
+  import { Gradual } from '../kit/gradual.svelte';
   import Pager from '../kit/Pager.svelte';
   import Toggles from '../kit/Toggles.svelte';
   import type { ViewProps } from '../view';
@@ -16,6 +17,8 @@
   import GripNeck from './GripNeck.svelte';
 
   let { workspace }: ViewProps = $props();
+  /** Grips of each list in the first picture. */
+  const drawn = new Gradual(8);
 
   const DIRECTIONS: Readonly<Record<GripDirection, { name: string; hint: string }>> = {
     nearest: { name: 'nearest', hint: 'Each grip is the nearest to the one before' },
@@ -71,7 +74,7 @@
           through it.
         </p>
         <div class="flex max-h-[235px] flex-wrap gap-1.5 overflow-y-auto" data-under-hand>
-          {#each underHand as { grip, at } (placesOf(grip))}
+          {#each underHand.slice(0, drawn.count) as { grip, at } (placesOf(grip))}
             {@const isPath = shown && placesOf(grip) === placesOf(shown)}
             <button
               class="card px-1 pt-0.5 text-2xs text-soft {isPath ? 'inset-ring-2 inset-ring-target' : ''}"
@@ -103,7 +106,7 @@
     <Pager count={workspace.changes.length} at={workspace.selected} name="changes">
       {#snippet children(from, to)}
         <div class="flex flex-wrap gap-1.5" data-grip-path>
-          {#each workspace.changes.slice(from, to) as change (change.index)}
+          {#each workspace.changes.slice(from, Math.min(to, from + drawn.count)) as change (change.index)}
             {@const grip = byChange.get(change.index)}
             {@const isNow = change.index === workspace.selected}
             <button

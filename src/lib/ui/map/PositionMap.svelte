@@ -5,6 +5,7 @@
   import Printer from '@lucide/svelte/icons/printer';
   import SaveDrawing from '../export/SaveDrawing.svelte';
   import Button from '../kit/Button.svelte';
+  import { Gradual } from '../kit/gradual.svelte';
   import Select from '../kit/Select.svelte';
   import Toggles from '../kit/Toggles.svelte';
   import SystemPick from '../neck/SystemPick.svelte';
@@ -27,6 +28,8 @@
   }
   const isTravelling = $derived(workspace.plan.decisions.some(({ position }) => position !== undefined));
 
+  /** Columns of the first picture. */
+  const drawn = new Gradual(4);
   let width = $state(930);
   let isFolded = $state(true);
   let isLaying = $state(false);
@@ -119,7 +122,7 @@
     <div class="overflow-x-auto">
       <MapDrawing
         {workspace}
-        parts={[part]}
+        parts={[{ ...part, columns: part.columns.slice(0, drawn.count) }]}
         {columnWidth}
         {stringGap}
         isLive

@@ -29,7 +29,13 @@
 >
   <Pager count={workspace.changes.length} at={workspace.selected} name="changes" size={128}>
     {#snippet children(from, to)}
-      <SpelledChords {workspace} {from} {to} onpick={(column) => send(() => workspace.pickThread(column))} />
+      <SpelledChords
+        {workspace}
+        {from}
+        {to}
+        isGradual
+        onpick={(column) => send(() => workspace.pickThread(column))}
+      />
     {/snippet}
   </Pager>
   <h3 class="mt-4 font-display text-lg">Nearest motion from each tone of the first chord</h3>

@@ -7,7 +7,9 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
+  import { untrack } from 'svelte';
   import Button from '../kit/Button.svelte';
+  import { Gradual } from '../kit/gradual.svelte';
   import { stepWords } from '../threads/layout';
 
   interface Props {
@@ -17,8 +19,11 @@
     to: number;
     /** Sends a column to Threads. */
     onpick?: ((column: ColumnDegree) => void) | undefined;
+    /** The first rows come with the first picture, the others behind it. */
+    isGradual?: boolean;
   }
-  let { workspace, from, to, onpick }: Props = $props();
+  let { workspace, from, to, onpick, isGradual = false }: Props = $props();
+  const drawn = new Gradual(untrack(() => (isGradual ? 20 : Infinity)));
 
   const NAMES = { '1': 'Roots', '3': 'Thirds', '5': 'Fifths', '7': 'Sevenths' } as const;
   const columns = $derived(guideColumns(workspace.changes));
@@ -44,7 +49,7 @@
     </tr>
   </thead>
   <tbody>
-    {#each workspace.changes.slice(from, to) as change (change.index)}
+    {#each workspace.changes.slice(from, Math.min(to, from + drawn.count)) as change (change.index)}
       <tr class="border-t border-line {change.index === workspace.selected ? 'bg-lit' : ''}">
         <th class="py-1 pr-3 font-normal whitespace-nowrap">
           <span class="text-lg"><ChordSymbol symbol={change.symbol} /></span>
