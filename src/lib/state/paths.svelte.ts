@@ -116,7 +116,7 @@ export class Paths {
     this.#beside.map(({ rule, name }, i) => ({
       rule,
       name,
-      path: this.#withoutGone(this.#solved.others[i] ?? undefined)
+      path: this.#solved.others[i] ?? null
     }))
   );
 

@@ -19,7 +19,7 @@ describe('the target line', () => {
     const paths = of(2);
     expect(paths.targets.size).toBe(8);
     expect(paths.others.map(({ rule }) => rule)).toEqual(['3', '7', 'alternate']);
-    expect(paths.others.every(({ path }) => path?.targets.length === 8)).toBe(true);
+    expect(paths.others.every(({ path }) => path?.points.length === 3 * 8)).toBe(true);
     expect(paths.figures).toMatchObject({ targets: 8 });
   });
 

@@ -10,9 +10,24 @@ export interface SolverJob {
   readonly others: readonly TargetOptions[];
 }
 
+/** A line that is only hinted at: in numbers alone, so that a long one comes over from the worker in no time. */
+export interface FaintPath {
+  /** Semitones it moves in all. */
+  readonly semitones: number;
+  /** Change, beat within it and MIDI pitch of each target, one after another. */
+  readonly points: Float32Array;
+}
+
 export interface SolverResult {
   readonly answer: Omit<TargetAnswer, 'stages'>;
-  readonly others: readonly (TargetPath | null)[];
+  readonly others: readonly (FaintPath | null)[];
+}
+
+function faint({ parts, targets }: TargetPath): FaintPath {
+  return {
+    semitones: parts.pitch,
+    points: Float32Array.from(targets.flatMap(({ change, beat, cell }) => [change, beat, cell.midi]))
+  };
 }
 
 /** Does a job; `onProgress` is told how much of it is done, 0 to 1. */
@@ -25,6 +40,9 @@ export function solve(
   const { paths, noPath } = findTargets(analysis, options, told(0));
   return {
     answer: { paths, ...(noPath ? { noPath } : {}) },
-    others: others.map((rules, i) => findTargets(analysis, rules, told(i + 1)).paths[0] ?? null)
+    others: others.map((rules, i) => {
+      const [path] = findTargets(analysis, rules, told(i + 1)).paths;
+      return path ? faint(path) : null;
+    })
   };
 }

@@ -66,6 +66,9 @@
     paths.close();
     hush();
   });
+  /** The page has come, and what is shown now is opened by the player. */
+  let isAlive = $state(false);
+  onMount(() => void (isAlive = true));
   onMount(prefetchViews);
   beforeNavigate(() => void text.flush());
 
@@ -125,7 +128,7 @@
       {/if}
       {#if workspace.changes.length > 0 || view.isAlsoEmpty}
         {#if view === FIRST_VIEW}
-          <Moment {workspace} {page} />
+          <Moment {workspace} {page} isFirst={!isAlive} />
         {:else}
           {#key view.id}
             <Arriving load={view.load}

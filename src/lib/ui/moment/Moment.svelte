@@ -3,10 +3,17 @@
   import Arriving from '../app/Arriving.svelte';
   import Hands from '../hands/Hands.svelte';
   import Neck from '../neck/Neck.svelte';
+  import { untrack } from 'svelte';
+  import { Gradual } from '../kit/gradual.svelte';
   import Threads from '../threads/Threads.svelte';
   import type { ViewProps } from '../view';
 
-  let { workspace }: ViewProps = $props();
+  interface Props extends ViewProps {
+    /** The page itself has just come, with everything in it; else the strip of hands comes behind the first picture. */
+    isFirst?: boolean;
+  }
+  let { workspace, isFirst = false }: Props = $props();
+  const drawn = new Gradual(untrack(() => (isFirst ? 1 : 0)));
 </script>
 
 <Threads {workspace} />
@@ -14,4 +21,4 @@
 <Arriving height="min-h-9" load={() => import('../plan/PlanStrip.svelte')}
   >{#snippet children(PlanStrip)}<PlanStrip {workspace} />{/snippet}</Arriving
 >
-<Hands {workspace} />
+{#if drawn.count > 0}<Hands {workspace} />{/if}

@@ -31,7 +31,7 @@
   function priced(rule: (typeof THREADS)[number]['rule'], hint: string): string {
     const other = paths.others.find((one) => one.rule === rule);
     if (!other) return hint;
-    return `${hint}; ${other.path ? `${other.path.parts.pitch} semitones in all` : 'none here'}`;
+    return `${hint}; ${other.path ? `${other.path.semitones} semitones in all` : 'none here'}`;
   }
 
   /** A 3 that falls to the ♭3 of the same root sounds backward. */

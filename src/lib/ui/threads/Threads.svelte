@@ -6,6 +6,7 @@
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { beatsOf, endOf } from '$lib/core/line/model';
+  import type { FaintPath } from '$lib/workers/solve';
   import type { TargetPath } from '$lib/core/targets/path';
   import Arriving from '../app/Arriving.svelte';
   import ChordText from '../chord/ChordText.svelte';
@@ -80,14 +81,26 @@
   });
   const isSeen = (change: number) => change >= range.from && change < range.to;
 
+  const isNearby = (change: number) => change >= range.from - 1 && change <= range.to;
+  function pointOf(change: number, beat: number, midi: number) {
+    // A line may answer for a text that has been changed since.
+    const column = layout.columns[change];
+    if (!column) return [];
+    const x = column.x + TONE_INSET + (beat === 1 ? 0 : timeOf(change, beat) - column.x);
+    return [{ x, end: column.x + column.width, y: layout.pitch(midi) }];
+  }
   /** The points of a path that are in sight, with one before and one behind. */
   function points(of: TargetPath | null) {
-    const near = (of?.targets ?? []).filter(({ change }) => change >= range.from - 1 && change <= range.to);
-    return near.map(({ change, beat, cell }) => {
-      const column = layout.columns[change]!;
-      const x = column.x + TONE_INSET + (beat === 1 ? 0 : timeOf(change, beat) - column.x);
-      return { x, end: column.x + column.width, y: layout.pitch(cell.midi) };
-    });
+    const near = (of?.targets ?? []).filter(({ change }) => isNearby(change));
+    return near.flatMap(({ change, beat, cell }) => pointOf(change, beat, cell.midi));
+  }
+  function faintPoints({ points: told }: FaintPath) {
+    const near = [];
+    for (let i = 0; i < told.length; i += 3) {
+      const [change, beat, midi] = [told[i]!, told[i + 1]!, told[i + 2]!];
+      if (isNearby(change)) near.push(...pointOf(change, beat, midi));
+    }
+    return near;
   }
 
   /** x of a beat within a change. */
@@ -289,7 +302,7 @@
       <!-- Other threads, faint -->
       {#each isBare ? [] : workspace.paths.others as thread (thread.rule)}
         <path
-          d={threadLine(points(thread.path))}
+          d={thread.path ? threadLine(faintPoints(thread.path)) : ''}
           fill="none"
           class="pointer-events-none stroke-soft"
           stroke-width="1"
