@@ -226,7 +226,7 @@ export function bookJobs(tools: () => Tools): void {
       }
       const notes = await browser().executeScript<number[]>(
         `window.dispatchEvent(new Event('beforeprint'));
-         const found = [2, 4].map((n) => document.querySelectorAll('[data-page="' + n + '"] [data-piece="moments"] circle').length);
+         const found = [2, 4].map((n) => [...document.querySelectorAll('[data-page="' + n + '"] [data-piece="moments"] [data-notes]')].reduce((sum, e) => sum + Number(e.dataset.count), 0));
          window.dispatchEvent(new Event('afterprint')); return found`
       );
       expect(notes[0]).toBe(0);

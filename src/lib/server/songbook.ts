@@ -227,24 +227,13 @@ export async function changeMany(
         .execute();
       return { changed: changed.map(({ id }) => id) };
     }
-    const rows = await trx
-      .selectFrom('chart')
-      .leftJoin('plan', 'plan.chart_id', 'chart.id')
-      .select(['chart.id', 'source', 'version', 'plan.data'])
-      .where('chart.id', 'in', ids)
-      .where('deleted_at', 'is', null)
-      .execute();
+    const rows = await present(trx).where('chart.id', 'in', ids).execute();
     const changed: string[] = [];
     for (const row of rows) {
       const source = change(row.source, tag);
       if (source === row.source || byteLength(source) > MAX_CHART_BYTES) continue;
-      const { title, summary, search } = summarise(source);
       const [version, now] = [row.version + 1, Date.now()];
-      await trx
-        .updateTable('chart')
-        .set({ source, version, title, summary: JSON.stringify(summary), search, updated_at: now })
-        .where('id', '=', row.id)
-        .execute();
+      await writeText(trx, row.id, version, source, now);
       await keepRevision(trx, row.id, version, source, row.data ?? JSON.stringify(DEFAULT_PLAN), now);
       changed.push(row.id);
     }
@@ -252,14 +241,32 @@ export async function changeMany(
   });
 }
 
-export async function openChart(db: Database, id: string): Promise<StoredChart> {
-  const row = await db
+/** Charts that are not deleted, each with its plan as it is stored. */
+const present = (db: Database | Transaction<Tables>) =>
+  db
     .selectFrom('chart')
     .leftJoin('plan', 'plan.chart_id', 'chart.id')
     .select(['chart.id', 'source', 'version', 'plan.data'])
-    .where('chart.id', '=', id)
-    .where('deleted_at', 'is', null)
-    .executeTakeFirst();
+    .where('deleted_at', 'is', null);
+
+/** A new text of a chart, with what the songbook tells of it. */
+async function writeText(
+  trx: Transaction<Tables>,
+  id: string,
+  version: number,
+  source: string,
+  now: number
+): Promise<void> {
+  const { title, summary, search } = summarise(source);
+  await trx
+    .updateTable('chart')
+    .set({ source, version, title, summary: JSON.stringify(summary), search, updated_at: now })
+    .where('id', '=', id)
+    .execute();
+}
+
+export async function openChart(db: Database, id: string): Promise<StoredChart> {
+  const row = await present(db).where('chart.id', '=', id).executeTakeFirst();
   if (!row) return noChart();
   const plan = row.data === null ? DEFAULT_PLAN : readPlan(row.data);
   const { source, version } = row;
@@ -338,16 +345,9 @@ export async function saveChart(
   edit: { base: number; source: string; plan: Plan }
 ): Promise<{ version: number }> {
   checkSize(edit.source);
-  const { title, summary, search } = summarise(edit.source);
   const now = Date.now();
   return db.transaction().execute(async (trx) => {
-    const stored = await trx
-      .selectFrom('chart')
-      .leftJoin('plan', 'plan.chart_id', 'chart.id')
-      .select(['version', 'source', 'plan.data'])
-      .where('chart.id', '=', id)
-      .where('deleted_at', 'is', null)
-      .executeTakeFirst();
+    const stored = await present(trx).where('chart.id', '=', id).executeTakeFirst();
     if (!stored) return noChart();
     const storedPlan = stored.data === null ? DEFAULT_PLAN : readPlan(stored.data);
     const data = JSON.stringify(edit.plan);
@@ -368,11 +368,7 @@ export async function saveChart(
     // A plan that cannot be read goes to the revisions as it is before it is written over.
     if (storedPlan === null) await keepRevision(trx, id, stored.version, stored.source, stored.data!, now);
     const version = edit.base + 1;
-    await trx
-      .updateTable('chart')
-      .set({ source: edit.source, version, title, summary: JSON.stringify(summary), search, updated_at: now })
-      .where('id', '=', id)
-      .execute();
+    await writeText(trx, id, version, edit.source, now);
     await trx
       .insertInto('plan')
       .values({ chart_id: id, data })

@@ -47,7 +47,10 @@ export class ChartDocument {
     return this.#known.sheet;
   }
   /** What has been typed and not been read yet. */
-  #typed: { readonly source: string; readonly timer: ReturnType<typeof setTimeout> } | undefined;
+  #typed: { readonly source: string; readonly timer: ReturnType<typeof setTimeout> } | undefined =
+    $state.raw();
+  /** Whether something typed waits to be read: the editor is ahead of `source`. */
+  readonly isTyping = $derived.by(() => this.#typed !== undefined);
   readonly sheet = $derived.by(() => this.#read(this.source));
   readonly title = $derived.by(() => this.sheet.head.title ?? 'Untitled chart');
   readonly canUndo = $derived.by(() => this.#history.past.length > 0);

@@ -10,6 +10,7 @@
   import Cover from './Cover.svelte';
   import Guide from './Guide.svelte';
   import type { Page } from './pages';
+  import Ruled, { RULE, RULE_TITLE } from '../sheet/Ruled.svelte';
   import PieceView from './PieceView.svelte';
 
   interface Props {
@@ -24,16 +25,14 @@
   }
   let { page, paper, own, keys, order, isDrawn }: Props = $props();
 
-  const RULE = 9;
   /** Fewer lines are no room for notes. */
   const FEWEST = 3;
-  const TITLE = 8;
   const room = $derived(roomOn(paper));
   /** A right page has its inner margin on the left. */
   const isRight = $derived(page.number % 2 === 1);
   const ruled = $derived.by(() => {
     if (page.kind !== 'pieces' || !page.isRuled) return 0;
-    const lines = Math.floor((leftOn(page.pieces, room.height) - TITLE) / RULE);
+    const lines = Math.floor((leftOn(page.pieces, room.height) - RULE_TITLE) / RULE);
     return lines < FEWEST ? 0 : lines;
   });
 </script>
@@ -63,10 +62,7 @@
         <PieceView {piece} workspace={page.key.workspace} width={room.width} />
       {/each}
       {#if ruled}
-        <div class="ruled">
-          <p>Notes</p>
-          {#each { length: ruled } as _, i (i)}<hr />{/each}
-        </div>
+        <Ruled lines={ruled} title="Notes" />
       {/if}
     {/if}
     {#if page.kind !== 'cover'}
@@ -139,20 +135,6 @@
   .page:not(.right) footer b {
     margin-right: auto;
     margin-left: 0;
-  }
-
-  .ruled p {
-    height: 8mm;
-    padding-top: 3mm;
-    font-size: 3mm;
-    color: var(--soft);
-  }
-
-  hr {
-    height: 9mm;
-    margin: 0;
-    border: 0;
-    border-bottom: 0.2mm solid var(--line);
   }
 
   @media print {

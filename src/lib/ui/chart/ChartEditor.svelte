@@ -38,7 +38,8 @@
   });
 
   $effect(() => {
-    editing?.show(workspace.document.source, problems);
+    // What is being typed is ahead of the text that has been read.
+    if (!workspace.document.isTyping) editing?.show(workspace.document.source, problems);
   });
 
   /** A pasted text that is no chart as it stands, and what it would become. */

@@ -15,7 +15,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Button from '../kit/Button.svelte';
-  import WhenSeen from '../kit/WhenSeen.svelte';
+  import Follows from '../kit/Follows.svelte';
   import ChosenCard from './ChosenCard.svelte';
   import Degrees from './Degrees.svelte';
 
@@ -25,8 +25,8 @@
   let open: readonly string[] = $state.raw([]);
   let list: HTMLDivElement | undefined = $state();
   const SHOWN = 3;
-  /** Approaches that are there with the first picture. */
-  const SHOWN_FIRST = 3;
+  /** The keyboard is in the list. */
+  let hasKeys = $state(false);
 
   const chosen = $derived(workspace.chosen[workspace.selected] ?? null);
   const choices = $derived(workspace.choices.offered[workspace.selected] ?? []);
@@ -108,6 +108,8 @@
     class="min-h-[220px] flex-1 overflow-y-auto pb-2 max-lg:max-h-[420px]"
     bind:this={list}
     onkeydown={press}
+    onfocusin={() => (hasKeys = true)}
+    onfocusout={() => (hasKeys = false)}
     onpointerleave={() => (workspace.choices.preview = null)}
   >
     {#if chains.length}
@@ -118,75 +120,78 @@
     {#if denied}<p class="border-b border-line px-3 py-1.5 text-xs text-soft" data-denied>
         {denied}
       </p>{/if}
-    {#each groups as { approach, choices: offered }, g (approach.id)}
+    {#each groups as group, g (group.approach.id)}
+      {@const { approach } = group}
       {@const isOpen = open.includes(approach.id)}
-      <WhenSeen root={list} isFirst={g < SHOWN_FIRST}>
-        <div class="flex items-center justify-between px-3 pt-2">
-          <h4 class="text-xs font-bold text-soft">{approach.name}</h4>
-          {#if g > 0}
-            <Button
-              size="small"
-              tone="quiet"
-              label="Move {approach.name} up"
-              hint="Move this approach up the list"
-              onclick={() => settings.raiseApproach(approach.id)}><ArrowUp size={14} /></Button
+      <Follows root={list} value={group.choices} isAwake={hasKeys}>
+        {#snippet children(offered)}
+          <div class="flex items-center justify-between px-3 pt-2">
+            <h4 class="text-xs font-bold text-soft">{approach.name}</h4>
+            {#if g > 0}
+              <Button
+                size="small"
+                tone="quiet"
+                label="Move {approach.name} up"
+                hint="Move this approach up the list"
+                onclick={() => settings.raiseApproach(approach.id)}><ArrowUp size={14} /></Button
+              >
+            {/if}
+          </div>
+          <ul>
+            {#each isOpen ? offered : offered.slice(0, SHOWN) as choice, i (i)}
+              <li class="flex items-stretch {isChosen(choice) ? 'bg-lit' : ''}">
+                <button
+                  class="min-w-0 flex-1 px-3 py-1 text-left hover:bg-lit focus:bg-lit pointer-coarse:min-h-11 {isChosen(
+                    choice
+                  )
+                    ? 'border-l-3 border-target'
+                    : ''}"
+                  data-choice={choice.name}
+                  data-approach={choice.approach}
+                  aria-pressed={isChosen(choice)}
+                  onpointerenter={() => (workspace.choices.preview = choice)}
+                  onfocus={() => (workspace.choices.preview = choice)}
+                  onblur={() => (workspace.choices.preview = null)}
+                  onclick={() => workspace.choices.take(choice)}
+                >
+                  <span class="block text-base leading-5">
+                    {settings.collection(choice)}
+                    {#if choice.keptFromPrevious && approach.id !== 'key-centre'}<span
+                        class="text-xs text-soft">kept</span
+                      >{/if}
+                  </span>
+                  {#if choice.over}<span class="block text-xs leading-4 text-soft"
+                      >think {prettyProse(choice.over)}</span
+                    >{/if}
+                  <Degrees {choice} />
+                  {#if workspace.choices.preview === choice}<span
+                      class="block text-xs leading-[1.35] text-soft">{prettyProse(choice.why)}</span
+                    >{/if}
+                </button>
+                <button
+                  class="grid w-8 place-items-center text-soft hover:text-ink pointer-coarse:w-11"
+                  aria-label="Compare {choice.name}"
+                  aria-pressed={workspace.choices.isCompared(choice)}
+                  onclick={() => workspace.choices.compare(choice)}
+                  data-hint="Hold it against another (P)"
+                >
+                  <svg
+                    width="15"
+                    height="15"
+                    class={workspace.choices.isCompared(choice) ? 'text-target' : ''}
+                    aria-hidden="true"><use href="#compare-sign" /></svg
+                  >
+                </button>
+              </li>
+            {/each}
+          </ul>
+          {#if offered.length > SHOWN}
+            <Button size="small" tone="quiet" class="ml-1" onclick={() => toggle(approach.id)}
+              >{isOpen ? 'fewer' : `${offered.length - SHOWN} more`}</Button
             >
           {/if}
-        </div>
-        <ul>
-          {#each isOpen ? offered : offered.slice(0, SHOWN) as choice, i (i)}
-            <li class="flex items-stretch {isChosen(choice) ? 'bg-lit' : ''}">
-              <button
-                class="min-w-0 flex-1 px-3 py-1 text-left hover:bg-lit focus:bg-lit pointer-coarse:min-h-11 {isChosen(
-                  choice
-                )
-                  ? 'border-l-3 border-target'
-                  : ''}"
-                data-choice={choice.name}
-                data-approach={choice.approach}
-                aria-pressed={isChosen(choice)}
-                onpointerenter={() => (workspace.choices.preview = choice)}
-                onfocus={() => (workspace.choices.preview = choice)}
-                onblur={() => (workspace.choices.preview = null)}
-                onclick={() => workspace.choices.take(choice)}
-              >
-                <span class="block text-base leading-5">
-                  {settings.collection(choice)}
-                  {#if choice.keptFromPrevious && approach.id !== 'key-centre'}<span class="text-xs text-soft"
-                      >kept</span
-                    >{/if}
-                </span>
-                {#if choice.over}<span class="block text-xs leading-4 text-soft"
-                    >think {prettyProse(choice.over)}</span
-                  >{/if}
-                <Degrees {choice} />
-                {#if workspace.choices.preview === choice}<span class="block text-xs leading-[1.35] text-soft"
-                    >{prettyProse(choice.why)}</span
-                  >{/if}
-              </button>
-              <button
-                class="grid w-8 place-items-center text-soft hover:text-ink pointer-coarse:w-11"
-                aria-label="Compare {choice.name}"
-                aria-pressed={workspace.choices.isCompared(choice)}
-                onclick={() => workspace.choices.compare(choice)}
-                data-hint="Hold it against another (P)"
-              >
-                <svg
-                  width="15"
-                  height="15"
-                  class={workspace.choices.isCompared(choice) ? 'text-target' : ''}
-                  aria-hidden="true"><use href="#compare-sign" /></svg
-                >
-              </button>
-            </li>
-          {/each}
-        </ul>
-        {#if offered.length > SHOWN}
-          <Button size="small" tone="quiet" class="ml-1" onclick={() => toggle(approach.id)}
-            >{isOpen ? 'fewer' : `${offered.length - SHOWN} more`}</Button
-          >
-        {/if}
-      </WhenSeen>
+        {/snippet}
+      </Follows>
     {:else}
       <p class="px-3 py-3 text-soft">
         {workspace.change?.problem

@@ -14,7 +14,7 @@
 
 <script lang="ts">
   import Board from './Board.svelte';
-  import type { NeckGeometry } from './geometry';
+  import { discs, type NeckGeometry } from './geometry';
 
   interface Props {
     geometry: NeckGeometry;
@@ -45,17 +45,6 @@
   const labelled = $derived(
     notes.flatMap((note) => (note.label && TEXT[note.look] ? [{ ...note, label: note.label }] : []))
   );
-  /** Discs of one size as one path. */
-  function discs(of: readonly MiniNote[], size: number): string {
-    const r = size.toFixed(2);
-    const across = (2 * size).toFixed(2);
-    return of
-      .map(({ string, fret }) => {
-        const [x, y] = [geometry.finger(fret) - size, geometry.string(string)];
-        return `M${x.toFixed(1)} ${y.toFixed(1)}a${r} ${r} 0 1 0 ${across} 0a${r} ${r} 0 1 0 -${across} 0`;
-      })
-      .join('');
-  }
 </script>
 
 <Board {geometry} {strings} {from} {to} />
@@ -72,7 +61,7 @@
   {@const alike = notes.filter((note) => note.look === look)}
   {#if alike.length}
     <path
-      d={discs(alike, radius * size)}
+      d={discs(geometry, alike, () => radius * size)}
       class={paint}
       stroke-width={outline}
       data-notes={look}
@@ -83,8 +72,9 @@
 {#if isRinged}
   <path
     d={discs(
+      geometry,
       notes.filter(({ look }) => look === 'target'),
-      radius * 1.62
+      () => radius * 1.62
     )}
     class="fill-none stroke-target"
     stroke-width={radius * 0.22}

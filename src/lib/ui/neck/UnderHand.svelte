@@ -10,7 +10,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { placesOf, stepWords } from '../threads/layout';
-  import type { NeckGeometry } from './geometry';
+  import { discs, type NeckGeometry } from './geometry';
   import { strokeOf } from './hand';
   import NoteMark from './NoteMark.svelte';
   import ShareMark from './ShareMark.svelte';
@@ -73,16 +73,12 @@
 
 <!-- By place in its list, not by cell: with the next change the drawing is moved rather than made anew. -->
 <!-- Chord tones elsewhere, only hinted -->
-{#each far as tone, i (i)}
-  <circle
-    cx={geometry.finger(tone.fret)}
-    cy={geometry.string(tone.string)}
-    r={tone.degree.endsWith('3') ? 5 : 3.5}
-    class="fill-tone"
-    fill-opacity="0.4"
-    data-far="{tone.string}:{tone.fret}"
-  />
-{/each}
+<path
+  d={discs(geometry, far, ({ degree }) => (degree.endsWith('3') ? 5 : 3.5))}
+  class="fill-tone"
+  fill-opacity="0.4"
+  data-far={far.length}
+/>
 
 <!-- Where the other chord tones go -->
 {#each going as { move, line }, i (i)}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { neckGeometry } from './geometry';
+import { discs, neckGeometry } from './geometry';
 
 const measures = {
   width: 900,
@@ -50,5 +50,23 @@ describe('neck geometry', () => {
     expect(small.wire(4)).toBeCloseTo(3);
     expect(small.finger(5)).toBeGreaterThan(small.wire(4));
     expect(small.wire(10)).toBeLessThanOrEqual(116);
+  });
+
+  it('draws discs over their places as one path', () => {
+    const path = discs(
+      neck,
+      [
+        { string: 2, fret: 3 },
+        { string: 1, fret: 5 }
+      ],
+      ({ string }) => 4 * string
+    );
+    const starts = [...path.matchAll(/M([\d.]+) ([\d.]+)a([\d.]+)/g)].map(([, ...numbers]) =>
+      numbers.map(Number)
+    );
+    expect(starts).toHaveLength(2);
+    expect(starts[0]![0]! + 8).toBeCloseTo(neck.finger(3), 0);
+    expect(starts[0]!.slice(1)).toEqual([neck.string(2), 8]);
+    expect(starts[1]!.slice(1)).toEqual([neck.string(1), 4]);
   });
 });

@@ -52,6 +52,22 @@ export function neckGeometry(measures: NeckMeasures): NeckGeometry {
   };
 }
 
+/** Discs over some places as one path: many of one look are one thing to draw. `radius`: in pixels. */
+export function discs<Place extends { readonly string: number; readonly fret: number }>(
+  { finger, string }: NeckGeometry,
+  places: readonly Place[],
+  radius: (place: Place) => number
+): string {
+  return places
+    .map((place) => {
+      const r = radius(place);
+      const [x, y] = [finger(place.fret) - r, string(place.string)];
+      const arc = `a${r.toFixed(2)} ${r.toFixed(2)} 0 1 0`;
+      return `M${x.toFixed(1)} ${y.toFixed(1)}${arc} ${(2 * r).toFixed(2)} 0${arc} ${(-2 * r).toFixed(2)} 0`;
+    })
+    .join('');
+}
+
 /** Frets with an inlay, and those with two. */
 export const INLAYS: readonly number[] = [3, 5, 7, 9, 12, 15, 17, 19, 21, 24];
 export const DOUBLE_INLAYS: readonly number[] = [12, 24];

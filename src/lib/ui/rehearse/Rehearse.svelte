@@ -20,6 +20,7 @@
   import type { ViewProps } from '../view';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
+  import { Gradual } from '../kit/gradual.svelte';
   import Neck from '../neck/Neck.svelte';
   import { layKeys } from '../keys/keys';
   import MeetingMark from '../takes/MeetingMark.svelte';
@@ -42,6 +43,8 @@
   let { workspace, page }: ViewProps = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
   const landings = new Landings(rehearsal);
+  /** The desk comes behind the first picture. */
+  const drawn = new Gradual(0);
 
   /** The sounding change; at rest the one that is selected. */
   const selected = $derived(rehearsal.isPlaying ? rehearsal.change?.source : rehearsal.shown.change);
@@ -391,7 +394,7 @@
       </button>
     </div>
   {:else}
-    <Desk {rehearsal} ontune={page.tune} />
+    {#if drawn.count > 0}<Desk {rehearsal} ontune={page.tune} />{/if}
     {#if rehearsal.isPlaying}
       <Button size="stand" onclick={() => (isDeskOpen = false)}
         ><ChevronDown size={17} /> fold the desk</Button

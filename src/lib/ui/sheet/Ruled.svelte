@@ -1,26 +1,33 @@
-<!-- Ruled lines, for what is written by hand. -->
-<script lang="ts">
-  let { lines, title = '' }: { lines: number; title?: string } = $props();
+<!-- Ruled lines, for what is written by hand: each `RULE` millimetres high, below a title of `RULE_TITLE`. -->
+<script lang="ts" module>
+  /** Millimetres that a line takes, and the title above them. */
+  export const RULE = 9;
+  export const RULE_TITLE = 8;
 </script>
 
-<div class="ruled" aria-hidden="true">
-  {#if title}<p>{title}</p>{/if}
+<script lang="ts">
+  let { lines, title }: { lines: number; title: string } = $props();
+</script>
+
+<div class="ruled" aria-hidden="true" style:--rule="{RULE}mm" style:--title="{RULE_TITLE}mm">
+  <p>{title}</p>
   {#each { length: lines } as _, i (i)}<hr />{/each}
 </div>
 
 <style>
   .ruled {
-    margin-top: 4mm;
     break-inside: avoid;
   }
 
   p {
+    height: var(--title);
+    padding-top: 3mm;
     font-size: 3mm;
     color: var(--soft);
   }
 
   hr {
-    height: 9mm;
+    height: var(--rule);
     margin: 0;
     border: 0;
     border-bottom: 0.2mm solid var(--line);
