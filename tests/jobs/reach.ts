@@ -180,6 +180,46 @@ export function reachJobs(tools: () => Tools): void {
       expect(await nodes()).toBeLessThan(8000);
       await page().press(Key.ESCAPE);
     });
+
+    it('reads what is typed into a long chart at a rest, and undo takes back what was not read yet', async () => {
+      const source = '| Fm7 | Bb7 | Ebmaj7 | C7b9 |\n'.repeat(250);
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source });
+      await page().open(`/charts/${body.id}`);
+      await page().press('e');
+      await (await page().find('[data-editor] .cm-content')).click();
+      await page().chord(Key.CONTROL, Key.END);
+      const last = () =>
+        page()
+          .texts('[data-editor] .cm-line')
+          .then((lines) => lines.at(-1));
+      await page().press(...'| Abmaj7 |');
+      expect(await last()).toBe('| Abmaj7 |');
+      await page().until(
+        async () => (await page().texts('section[aria-label="Chart editor"]'))[0]!.includes('1001 changes'),
+        'the text to be read'
+      );
+      await page().press(...' G7 |');
+      await page().chord(Key.CONTROL, 'z');
+      await page().until(async () => !(await last())?.includes('G7'), 'the undo in the editor');
+    });
+
+    it('shows the choices that are out of sight once the player rests', async () => {
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
+        source: '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |'
+      });
+      const { body: offer } = await tools().server.call<{
+        changes: { choices: { name: string }[] }[];
+      }>('POST', 'scale-choices', { chart: '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |' });
+      await page().open(`/charts/${body.id}`);
+      for (const change of [1, 2, 3]) {
+        await page().press(Key.ARROW_RIGHT);
+        const names = new Set(offer.changes[change]!.choices.map(({ name }) => name));
+        await page().until(async () => {
+          const drawn = await page().attributes('[data-choice]', 'data-choice');
+          return drawn.length > 10 && drawn.every((name) => names.has(name ?? ''));
+        }, `the choices of change ${change}`);
+      }
+    });
   });
 
   describe('the address', () => {

@@ -177,6 +177,7 @@
           x={column.x + 7}
           y={HEAD - 8}
           size={column.width < 70 ? 15 : 20}
+          room={column.width - 9}
           class="fill-ink"
         />
       {/each}

@@ -239,6 +239,7 @@
           x={column.x + 7}
           y={HEAD - 8}
           size={column.width < 70 ? 15 : 19}
+          room={column.width - 9}
           class="fill-ink"
         />
       {/each}
