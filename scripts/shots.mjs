@@ -123,6 +123,8 @@ for (const [name, path, theme, keys, size = { width: 1280, height: 800 }, clicks
       key
     );
   }
+  // What is out of sight follows at a rest.
+  if (clicks.length) await browser.sleep(400);
   for (const css of clicks) await browser.executeScript('document.querySelector(arguments[0]).click()', css);
   await browser.executeScript('document.documentElement.dataset.theme = arguments[0]', theme);
   await browser.sleep(900);

@@ -17,7 +17,7 @@
   let { value, root, isAwake, children }: Props = $props();
 
   /** Milliseconds without a further change that count as resting. */
-  const REST = 300;
+  const REST = 120;
   /** Pixels beyond what is in sight that count as seen. */
   const NEAR = 40;
   let isSeen = $state(true);
