@@ -173,4 +173,10 @@ describe('everything as one archive', () => {
     expect(listCopies(here)).toEqual([]);
     expect(folders()).toBe(before);
   });
+
+  it('is refused where it has more entries than any songbook', async () => {
+    const nothing = new Uint8Array(0);
+    const many = Object.fromEntries(Array.from({ length: 50_001 }, (_, i) => [`${i}`, nothing]));
+    expect(await refusal(zipSync(many, { level: 0 }))).toBe('too-large');
+  });
 });

@@ -19,7 +19,7 @@ import { hasSound, placeForSound, soundsOf } from './takes/sounds';
 const SONGBOOK = 'songbook.db';
 const SOUND = /^sounds\/([0-9a-f-]{36})\.wav$/i;
 /** What an archive holds at most: entries, bytes of the songbook, bytes in all. */
-const MOST = { entries: 100_000, songbook: 2 ** 31, bytes: 2 ** 36 } as const;
+const MOST = { entries: 50_000, songbook: 2 ** 31, bytes: 2 ** 36 } as const;
 const ABOUT = `This is everything that Corvel keeps: songbook.db is an SQLite file with charts, plans, lines, licks, practice and takes;
 sounds holds what was recorded, one WAV file a take. Bring it into Corvel by "Copies of the songbook" below the list of charts.
 `;
@@ -115,15 +115,16 @@ const opened = (path: string): Promise<ZipFile> => openPromise(path, { autoClose
 async function entriesOf(zip: ZipFile): Promise<{ songbook: Entry; sounds: Map<string, Entry> }> {
   let songbook: Entry | undefined;
   const sounds = new Map<string, Entry>();
-  let bytes = 0;
+  let [bytes, count] = [0, 0];
   try {
     for await (const entry of zip.eachEntry()) {
+      if (++count > MOST.entries) return tooLarge();
       const take = SOUND.exec(entry.fileName)?.[1];
       if (entry.fileName === SONGBOOK) songbook = entry;
       else if (take) sounds.set(take.toLowerCase(), entry);
       else continue;
       bytes += entry.uncompressedSize;
-      if (bytes > MOST.bytes || sounds.size > MOST.entries) return tooLarge();
+      if (bytes > MOST.bytes) return tooLarge();
     }
   } catch (thrown) {
     if (thrown instanceof Error && 'status' in thrown) throw thrown;
