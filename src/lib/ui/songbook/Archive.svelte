@@ -116,7 +116,8 @@
     <div class="mt-3 flex items-center gap-3" role="status">
       <Progress label="Archive read" value={sent} class="w-40" />
       <span>{sent < 1 ? 'It is sent' : 'It is read'} …</span>
-      <Button size="small" onclick={() => stopper.abort()}>Stop</Button>
+      <!-- Once it is there to be brought in, it comes in whole: to stop then would say what is not so. -->
+      {#if !look || sent < 1}<Button size="small" onclick={() => stopper.abort()}>Stop</Button>{/if}
     </div>
   {/if}
   {#if problem}<p class="mt-2 text-warn" role="alert">{problem}</p>{/if}
