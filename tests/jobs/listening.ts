@@ -181,7 +181,13 @@ export function listeningJobs(tools: () => Tools): void {
       await browser().executeScript('window.unplug()');
       await page().until(async () => (await all('[data-recording]')) === 0, 'the light to go out');
       await page().until(async () => ((await takesOf(chart))[0]?.seconds ?? 0) > 1, 'its notes', PATIENCE);
-      expect((await page().texts('[role="alert"]')).join()).toContain('What was recorded until then is kept');
+      // It is told once the answer to what was kept has come.
+      await page().until(
+        async () =>
+          (await page().texts('[role="alert"]')).join().includes('What was recorded until then is kept'),
+        'that it is kept',
+        PATIENCE
+      );
     });
 
     it('goes on recording after the page has slept', async () => {
