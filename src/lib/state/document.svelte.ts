@@ -17,7 +17,11 @@ const REST = 250;
 export class ChartDocument {
   readonly id: string;
   readonly autosave: Autosave;
+  /** Set by `#show` alone, with the two parts of its present. */
   #history: History<Draft>;
+  /** By themselves, so that an edit of the plan touches nothing that hangs on the text, and the reverse. */
+  #source: string;
+  #plan: Plan;
   /** What was said last to screen readers. */
   announcement = $state('');
 
@@ -28,12 +32,25 @@ export class ChartDocument {
   ) {
     this.id = chart.id;
     this.#history = $state.raw(startHistory<Draft>({ source: chart.source, plan: chart.plan }));
+    this.#source = $state.raw(chart.source);
+    this.#plan = $state.raw(chart.plan);
     this.autosave = new Autosave(chart);
   }
 
-  /** Derived, not read: an edit of the plan touches nothing that hangs on the text alone, and the reverse. */
-  readonly source: string = $derived.by(() => this.#history.present.source);
-  readonly plan: Plan = $derived.by(() => this.#history.present.plan);
+  get source(): string {
+    return this.#source;
+  }
+
+  get plan(): Plan {
+    return this.#plan;
+  }
+
+  #show(history: History<Draft>): void {
+    this.#history = history;
+    this.#source = history.present.source;
+    this.#plan = history.present.plan;
+  }
+
   /** The text read last: an edit reads it to bring the decisions along, and what is shown reads it again. */
   #known: { readonly source: string; readonly sheet: Sheet } | undefined;
   /** Milliseconds that reading took last. */
@@ -58,7 +75,7 @@ export class ChartDocument {
 
   #edit(draft: Draft, kind: string, mergeable = false): void {
     if (this.isFrozen) return;
-    this.#history = record(this.#history, draft, kind, Date.now(), mergeable);
+    this.#show(record(this.#history, draft, kind, Date.now(), mergeable));
     this.autosave.take(draft);
   }
 
@@ -112,14 +129,14 @@ export class ChartDocument {
 
   undo(): void {
     this.settle();
-    this.#history = undo(this.#history);
+    this.#show(undo(this.#history));
     this.autosave.take(this.#history.present);
     this.announcement = 'Undone';
   }
 
   redo(): void {
     this.settle();
-    this.#history = redo(this.#history);
+    this.#show(redo(this.#history));
     this.autosave.take(this.#history.present);
     this.announcement = 'Done again';
   }
@@ -133,14 +150,14 @@ export class ChartDocument {
   /** Shows what another window saved, without saving it again. */
   load({ source, plan, version }: Stored): void {
     this.settle();
-    this.#history = record(this.#history, { source, plan }, 'load', Date.now());
+    this.#show(record(this.#history, { source, plan }, 'load', Date.now()));
     this.autosave.rebase(version);
   }
 
   /** Shows a draft of this player's beside a newer version; nothing is saved until the player has decided. */
   oppose({ source, plan }: Draft, stored: Stored): void {
     this.settle();
-    this.#history = record(this.#history, { source, plan }, 'adopt', Date.now());
+    this.#show(record(this.#history, { source, plan }, 'adopt', Date.now()));
     this.autosave.standAgainst(stored, { source, plan });
   }
 }

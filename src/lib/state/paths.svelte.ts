@@ -1,7 +1,7 @@
 /** The target line of a chart as it is solved: the plan's own, its alternatives, the others beside it, and what-if. */
 // Derived maps are made anew and never changed in place, so that plain ones serve.
 /* eslint-disable svelte/prefer-svelte-reactivity */
-import type { AnalysedChange } from '$lib/core/harmony/analysis';
+import type { AnalysedChange, Analysis } from '$lib/core/harmony/analysis';
 import type { ApproachNotes } from '$lib/core/line/approach-notes';
 import type { NamedCell } from '$lib/core/neck/shape';
 import type { Arrangement } from '$lib/core/plan/arrange';
@@ -38,6 +38,28 @@ export interface Alternative {
   readonly differences: readonly Target[];
 }
 
+/** What follows from an arrangement before anything is solved. */
+interface Asked {
+  readonly now: Arrangement;
+  /** The other lines that are drawn. */
+  readonly beside: typeof THREADS;
+  readonly job: SolverJob;
+  /**
+   * Whether the path is solved here and now until the worker answers: of small charts, so that the page comes whole, and of
+   * charts that are only shown wherever that is quick, as it is under the hand.
+   */
+  readonly isSolvedAtOnce: boolean;
+  /** Whether the worker has nothing to do: the line is drawn with the edit, and not in a second picture. */
+  readonly isQuick: boolean;
+}
+
+/** What is known of the line: the newest answer, and of its best path what the text still holds. */
+interface Outcome {
+  readonly solved: SolverResult;
+  readonly path: TargetPath | null;
+  readonly targets: ReadonlyMap<number, Target>;
+}
+
 export class Paths {
   readonly #arrangement: () => Arrangement;
   readonly solver = new Solver();
@@ -55,48 +77,67 @@ export class Paths {
     this.#arrangement = arrangement;
   }
 
-  readonly #now = $derived.by(() => this.#arrangement());
-  readonly #beside = $derived.by(() =>
-    THREADS.filter(({ rule }) => rule !== this.#now.plan.thread && BESIDE.includes(rule))
-  );
-
-  /** What the solver is asked: the plan's own path, and how the other lines would run. */
-  readonly job = $derived.by((): SolverJob => {
-    const { analysis, plan, targetOptions } = this.#now;
+  /** All that is asked, in one step: what follows from an arrangement is then told of an edit once, not by every way there. */
+  readonly #asked = $derived.by((): Asked => {
+    const now = this.#arrangement();
+    const { analysis, plan, targetOptions } = now;
+    const count = analysis.changes.length;
+    const beside = THREADS.filter(({ rule }) => rule !== plan.thread && BESIDE.includes(rule));
+    const isUnderHand = plan.reach === 'hand';
     return {
-      analysis,
-      options: { ...targetOptions(plan.thread), alternatives: this.wantsAlternatives ? ALTERNATIVES : 1 },
-      others: this.#beside.map(({ rule }) => targetOptions(rule))
+      now,
+      beside,
+      job: {
+        analysis,
+        options: { ...targetOptions(plan.thread), alternatives: this.wantsAlternatives ? ALTERNATIVES : 1 },
+        others: beside.map(({ rule }) => targetOptions(rule))
+      },
+      isSolvedAtOnce: count <= SOLVED_AT_ONCE || (this.isFrozen && isUnderHand),
+      isQuick: count <= SOLVED_ON_PAGE && isUnderHand && !this.wantsAlternatives
     };
   });
-  /**
-   * Whether the path is solved here and now: of small charts, so that the page comes whole before the worker has answered,
-   * and of charts that are only shown wherever that is quick, as it is under the hand.
-   */
-  readonly isSolvedAtOnce = $derived.by(() => {
-    const { analysis, plan } = this.#now;
-    return analysis.changes.length <= SOLVED_AT_ONCE || (this.isFrozen && plan.reach === 'hand');
+  #latest: Outcome | undefined;
+  readonly #outcome = $derived.by((): Outcome => {
+    const solved = this.#solve(this.#asked);
+    const path = withoutGone(solved.answer.paths[0], this.#asked.now.analysis);
+    // A worker that has not answered yet leaves the line as it was.
+    if (this.#latest?.solved !== solved || this.#latest.path !== path) {
+      this.#latest = { solved, path, targets: targetsOf(path) };
+    }
+    return this.#latest;
   });
-  /** Whether the worker has nothing to do: the line is drawn with the edit, and not in a second picture. */
-  readonly isQuick = $derived.by(() => {
-    const { analysis, plan } = this.#now;
-    const isShort = analysis.changes.length <= SOLVED_ON_PAGE;
-    return isShort && plan.reach === 'hand' && !this.wantsAlternatives;
-  });
-  readonly #solved = $derived.by(() => {
-    if (this.isQuick) return solve(this.#atOnce);
-    return this.solver.latest?.result ?? (this.isSolvedAtOnce ? solve(this.#atOnce) : UNSOLVED);
-  });
-  /** Of what is only shown no other line is drawn. */
-  readonly #atOnce = $derived.by(() => (this.isFrozen ? { ...this.job, others: [] } : this.job));
-  readonly answer = $derived.by(() => this.#solved.answer);
-  readonly path = $derived.by(() => this.#withoutGone(this.answer.paths[0]));
-  readonly figures = $derived.by(() => this.path && figuresOf(this.path));
+
+  #solve({ job, isQuick, isSolvedAtOnce }: Asked): SolverResult {
+    // Of what is only shown no other line is drawn.
+    const here = () => solve(this.isFrozen ? { ...job, others: [] } : job);
+    if (isQuick) return here();
+    return this.solver.latest?.result ?? (isSolvedAtOnce ? here() : UNSOLVED);
+  }
+
+  /** What the solver is asked: the plan's own path, and how the other lines would run. */
+  get job(): SolverJob {
+    return this.#asked.job;
+  }
+
+  /** Whether the line is known before the worker has answered. */
+  get isSolvedAtOnce(): boolean {
+    return this.#asked.isSolvedAtOnce;
+  }
+
+  get answer(): SolverResult['answer'] {
+    return this.#outcome.solved.answer;
+  }
+
+  get path(): TargetPath | null {
+    return this.#outcome.path;
+  }
+
   /** The target at the start of each change. */
-  readonly targets = $derived.by(
-    () =>
-      new Map(this.path?.targets.filter(({ beat }) => beat === 1).map((target) => [target.change, target]))
-  );
+  get targets(): ReadonlyMap<number, Target> {
+    return this.#outcome.targets;
+  }
+
+  readonly figures = $derived.by(() => this.path && figuresOf(this.path));
   readonly alternatives = $derived.by((): readonly Alternative[] => {
     const [best, ...others] = this.answer.paths;
     if (!best || !this.wantsAlternatives) return [];
@@ -104,7 +145,7 @@ export class Paths {
     const byPrice = new Map<string, Alternative>();
     for (const path of others) {
       const price = priceOf(figures, figuresOf(path));
-      const isSound = path.targets.every((target) => this.#isThere(target));
+      const isSound = path.targets.every((target) => isThere(target, this.#asked.now.analysis));
       if (isSound && !byPrice.has(price)) {
         byPrice.set(price, { path, price, differences: differencesOf(best, path) });
       }
@@ -113,17 +154,17 @@ export class Paths {
   });
   /** The other lines, faint, to be picked. */
   readonly others = $derived.by(() =>
-    this.#beside.map(({ rule, name }, i) => ({
+    this.#asked.beside.map(({ rule, name }, i) => ({
       rule,
       name,
-      path: this.#solved.others[i] ?? null
+      path: this.#outcome.solved.others[i] ?? null
     }))
   );
 
   readonly consideredJob = $derived.by((): SolverJob | null => {
     if (!this.considered) return null;
     const { change, cell } = this.considered;
-    const { analysis, plan, targetOptions } = this.#now;
+    const { analysis, plan, targetOptions } = this.#asked.now;
     const options = targetOptions(plan.thread);
     const others = options.fixed.filter((pin) => pin.change !== change);
     const fixed = [...others, { change, string: cell.string, fret: cell.fret }];
@@ -133,14 +174,14 @@ export class Paths {
   readonly prospect = $derived.by(() => {
     const latest = this.whatIf.latest;
     if (!this.considered || latest?.job !== this.consideredJob) return null;
-    const path = this.#withoutGone(latest.result.answer.paths[0]);
+    const path = withoutGone(latest.result.answer.paths[0], this.#asked.now.analysis);
     if (!path) return { path: null, price: latest.result.answer.noPath?.message ?? '' };
     return { path, price: this.figures ? priceOf(this.figures, figuresOf(path)) : '' };
   });
 
   /** The approach notes into each target, by its place in the path, and by the change they lead into. */
   readonly approachNotes = $derived.by((): ApproachNotes =>
-    this.path ? this.#now.approachNotes(this.path) : new Map()
+    this.path ? this.#asked.now.approachNotes(this.path) : new Map()
   );
   readonly approachInto = $derived.by(
     () =>
@@ -152,22 +193,11 @@ export class Paths {
       )
   );
 
-  /** A path may answer for a text that has been changed since; targets of changes that are gone are left out. */
-  #withoutGone(path: TargetPath | undefined): TargetPath | null {
-    if (!path) return null;
-    const targets = path.targets.filter((target) => this.#isThere(target));
-    return targets.length === path.targets.length ? path : { ...path, targets };
-  }
-
-  #isThere({ change, beat }: Target): boolean {
-    const now: AnalysedChange | undefined = this.#now.analysis.changes[change];
-    return !!now?.chord && beat <= now.beats + 1;
-  }
-
   /** Has the worker answer what is asked now, where it is needed. */
   follow(): void {
-    if (this.isQuick) this.solver.forget();
-    else this.solver.ask(this.job);
+    const { isQuick, job } = this.#asked;
+    if (isQuick) this.solver.forget();
+    else this.solver.ask(job);
   }
 
   /** Lets the workers go with the page. */
@@ -175,4 +205,21 @@ export class Paths {
     this.solver.close();
     this.whatIf.close();
   }
+}
+
+/** A path may answer for a text that has been changed since; targets of changes that are gone are left out. */
+function withoutGone(path: TargetPath | undefined, analysis: Analysis): TargetPath | null {
+  if (!path) return null;
+  const targets = path.targets.filter((target) => isThere(target, analysis));
+  return targets.length === path.targets.length ? path : { ...path, targets };
+}
+
+function isThere({ change, beat }: Target, { changes }: Analysis): boolean {
+  const now: AnalysedChange | undefined = changes[change];
+  return !!now?.chord && beat <= now.beats + 1;
+}
+
+function targetsOf(path: TargetPath | null): ReadonlyMap<number, Target> {
+  const first = path?.targets.filter(({ beat }) => beat === 1) ?? [];
+  return new Map(first.map((target) => [target.change, target]));
 }

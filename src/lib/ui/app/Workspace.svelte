@@ -55,7 +55,7 @@
   $effect(() => layKeys(() => shortcuts));
   $effect(() => {
     // What the worker tells of itself is not followed here.
-    void [paths.job, paths.isQuick];
+    void paths.job;
     untrack(() => paths.follow());
   });
   $effect(() => {
