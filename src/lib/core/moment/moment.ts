@@ -72,29 +72,38 @@ export function momentOf(
   const change = analysis.changes[index]!;
   const context = contextOf(analysis, index);
   if (!context || !area) return { change, choice: null, area: null, marks: [] };
-  return { change, choice, area, marks: marksOf(context, choice, area, neck) };
+  return { change, choice, area, marks: marksIn(context, choice, area, neck) };
 }
 
-/** The moments of all changes, each with its choice in its area; what a chart repeats is worked out once. */
+/** What has been marked in an area: a chart comes back to it, and so does a hand. */
+const marked = oncePer((_area: Area) =>
+  oncePer((_played: Collection | Chord) => new Map<string, readonly Mark[]>())
+);
+
+function marksIn(
+  context: ChangeContext,
+  choice: ScaleChoice | null,
+  area: Area,
+  neck: Instrument
+): readonly Mark[] {
+  const known = marked(area)(choice ?? context.change.chord);
+  // What roles hang on beside the chord and what is played over it, as `judgedBy` reads a context.
+  const key = `${context.minorGoal} ${context.isLeading && context.heard === context.change.chord}`;
+  const marks = known.get(key) ?? marksOf(context, choice, area, neck);
+  known.set(key, marks);
+  return marks;
+}
+
+/** The moments of all changes, each with its choice in its area. */
 export function momentsOf(
   analysis: Analysis,
   neck: Instrument,
   chosen: readonly (ScaleChoice | null)[],
   areas: readonly (Area | null)[]
 ): Moment[] {
-  const known = new Map<Area, Map<string, readonly Mark[]>>();
-  return analysis.changes.map((change): Moment => {
-    const context = contextOf(analysis, change.index);
-    const area = areas[change.index] ?? null;
-    if (!context || !area) return { change, choice: null, area: null, marks: [] };
-    const choice = chosen[change.index] ?? null;
-    const ofArea = known.get(area) ?? new Map<string, readonly Mark[]>();
-    known.set(area, ofArea);
-    const key = `${change.symbol} ${context.minorGoal}`;
-    const marks = ofArea.get(key) ?? marksOf(context, choice, area, neck);
-    ofArea.set(key, marks);
-    return { change, choice, area, marks };
-  });
+  return analysis.changes.map(({ index }) =>
+    momentOf(analysis, index, neck, chosen[index] ?? null, areas[index] ?? null)
+  );
 }
 
 /** A chord tone that a collection lacks is shown as far outside its shape as this, in semitones. */

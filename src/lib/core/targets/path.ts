@@ -1,5 +1,6 @@
 /** Target paths: the player's rules put to the solver, and its answer in the player's terms. */
 import type { Analysis } from '../harmony/analysis';
+import { oncePer } from '../theory/once';
 import { stagesOf, type Candidate, type Stage } from './candidates';
 import { explainNoPath, type NoPath } from './no-path';
 import { FREE_FRETS, type TargetOptions, type Weights } from './options';
@@ -152,11 +153,13 @@ function solveStages(
   if (empty >= 0) return { paths: [], stuckAt: empty };
   const { weights } = options;
   const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
+  // A chord that comes again has its candidates again.
+  const nodesOf = oncePer((candidates: readonly Candidate[]) => {
+    const ties = tieBreaks(candidates);
+    return candidates.map(({ slot }, i) => weights.degree[slot] + ties[i]!);
+  });
   return solvePaths({
-    nodes: stages.map(({ candidates }) => {
-      const ties = tieBreaks(candidates);
-      return candidates.map(({ slot }, i) => weights.degree[slot] + ties[i]!);
-    }),
+    nodes: stages.map(({ candidates }) => nodesOf(candidates)),
     steps: stepTables(stages, options),
     close: options.loop ? (a, b) => stepCost(at(stages.length - 1, a), at(0, b), weights) : null,
     k: options.alternatives,
@@ -183,6 +186,11 @@ function tieBreaks(candidates: readonly Candidate[]): number[] {
   });
 }
 
+/** How one target moves from another. */
+export function stepBetween(from: Candidate, to: Candidate): TargetStep {
+  return { semitones: to.midi - from.midi, frets: to.fret - from.fret, strings: to.string - from.string };
+}
+
 function describe(stages: readonly Stage[], cells: readonly Candidate[], options: TargetOptions): TargetPath {
   const { weights, loop } = options;
   const parts = { degree: 0, pitch: 0, hand: 0, string: 0, repeat: 0 };
@@ -201,11 +209,7 @@ function describe(stages: readonly Stage[], cells: readonly Candidate[], options
       beat: stages[i]!.beat,
       cell,
       isFixed: stages[i]!.isFixed,
-      step: before && {
-        semitones: cell.midi - before.midi,
-        frets: cell.fret - before.fret,
-        strings: cell.string - before.string
-      }
+      step: before && stepBetween(before, cell)
     };
   });
   const cost = parts.degree + parts.pitch + parts.hand + parts.string + parts.repeat;

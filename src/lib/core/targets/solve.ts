@@ -209,7 +209,7 @@ function traceBack(origins: readonly Int32Array[], end: number, k: number): numb
   let at = end;
   for (let stage = origins.length - 1; stage >= 0; stage--) {
     at = origins[stage]![at]!;
-    choice.unshift(Math.floor(at / k));
+    choice.push(Math.floor(at / k));
   }
-  return choice;
+  return choice.reverse();
 }
