@@ -1,6 +1,7 @@
 /** The solver behind the page: the newest question counts, answers to older ones are dropped, long work can be stopped. */
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Analysis } from '../core/harmony/analysis';
+import { unpackResult } from '../workers/pack';
 import type { SolverJob, SolverResult } from '../workers/solve';
 import type { SolverApi } from '../workers/solver';
 
@@ -99,7 +100,7 @@ export class Solver {
         this.#rest();
         // An answer to a question that has been overtaken is dropped.
         if (this.#waiting) this.#next();
-        else this.latest = { job, result };
+        else this.latest = { job, result: unpackResult(result) };
       })
       .catch(() => {
         if (this.#running === run) this.stop();

@@ -1,5 +1,6 @@
 /** The worker's door: jobs in, results out, beside the page. */
 import { expose } from 'comlink';
+import { packResult } from './pack';
 import { solve, type SolverJob } from './solve';
 
 /** A page is not told of every step. */
@@ -14,15 +15,17 @@ const api = {
   },
   solve(question: Omit<SolverJob, 'analysis'>, onProgress?: (done: number) => void) {
     let told = 0;
-    return solve(
-      { analysis, ...question },
-      onProgress &&
-        ((done) => {
-          const now = performance.now();
-          if (now - told < TELL_EVERY) return;
-          told = now;
-          onProgress(done);
-        })
+    return packResult(
+      solve(
+        { analysis, ...question },
+        onProgress &&
+          ((done) => {
+            const now = performance.now();
+            if (now - told < TELL_EVERY) return;
+            told = now;
+            onProgress(done);
+          })
+      )
     );
   }
 };
