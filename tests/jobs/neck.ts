@@ -157,6 +157,30 @@ export function neckJobs(tools: () => Tools): void {
       await page().until(async () => (await page().position()) === 6, 'the hand of the third change');
     });
 
+    it('has the strip follow one step at once, and a hand that runs along the neck when it rests', async () => {
+      await open();
+      const said = await browser().executeAsyncScript<string[]>(
+        `const done = arguments[0];
+         const hand = () => document.querySelector('[role="slider"]').getAttribute('aria-valuenow');
+         const strip = () => /fret (\\d+)/.exec(document.querySelector('[aria-label="Hands"] button').innerText)[1];
+         const up = async () => {
+           document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true }));
+           await new Promise((drawn) => setTimeout(drawn));
+           return strip() - hand();
+         };
+         const rest = (since) => {
+           if (strip() === hand() || performance.now() - since > 5000) done([...said, strip() - hand()]);
+           else setTimeout(() => rest(since), 20);
+         };
+         const said = [];
+         setTimeout(async () => {
+           for (let i = 0; i < 3; i++) said.push(await up());
+           rest(performance.now());
+         }, 400);`
+      );
+      expect(said).toEqual([0, -1, -2, 0]);
+    });
+
     it('lays a cell over the one before it', async () => {
       await open({ organise: 'minor-boxes' });
       await page().pick('Approach', 'chord-pentatonic');

@@ -1,5 +1,5 @@
 /** Shapes: a chord or scale laid out in a position, every cell named and counted against the chord. */
-import { prettyNote } from '../theory/typeset';
+import { prettyDegree, prettyNote } from '../theory/typeset';
 import { type Chord } from '../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp, spell, type NoteName, type PitchClass } from '../theory/note';
@@ -115,8 +115,18 @@ export function chordName(chord: Chord): string {
   return `${chord.root}${chord.suffix} arpeggio`;
 }
 
-/** "string 3, fret 5, A♭, ♭3": a cell as a screen reader says it. */
-export function sayCell(cell: { string: number; fret: number; note: NoteName; degree: string }): string {
-  const place = cell.fret === 0 ? 'open' : `fret ${cell.fret}`;
-  return `string ${cell.string}, ${place}, ${prettyNote(cell.note)}, ${cell.degree}`;
+interface SaidCell {
+  readonly fret: number;
+  readonly note: NoteName;
+  readonly degree: string;
+}
+
+/** "fret 5, A♭, ♭3": a cell of a string that has been named, as a screen reader says it. */
+export function sayOnString({ fret, note, degree }: SaidCell): string {
+  return `${fret === 0 ? 'open' : `fret ${fret}`}, ${prettyNote(note)}, ${prettyDegree(degree)}`;
+}
+
+/** "string 3, fret 5, A♭, ♭3". */
+export function sayCell(cell: SaidCell & { readonly string: number }): string {
+  return `string ${cell.string}, ${sayOnString(cell)}`;
 }

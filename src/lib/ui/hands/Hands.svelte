@@ -4,6 +4,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { Seen } from '../kit/seen.svelte';
+  import { Unhurried } from '../kit/unhurried.svelte';
   import HandCard from './HandCard.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
@@ -14,7 +15,13 @@
   const PITCH = CARD + 8;
   const seen = new Seen();
   const range = $derived(seen.range(workspace.changes.length, (i) => i * PITCH));
-  const hands = $derived(workspace.moments.slice(range.from, range.to));
+  /** The strip is an overview: a hand that runs along the neck has it wait. */
+  const followed = new Unhurried(() => ({
+    moments: workspace.moments,
+    positions: workspace.positions,
+    targets: workspace.paths.targets
+  }));
+  const hands = $derived(followed.value.moments.slice(range.from, range.to));
 
   $effect(() => {
     const left = workspace.selected * PITCH;
@@ -50,8 +57,8 @@
           <HandCard
             {moment}
             neck={workspace.neck}
-            wanted={workspace.positions[change.index]!}
-            target={workspace.paths.targets.get(change.index)}
+            wanted={followed.value.positions[change.index]!}
+            target={followed.value.targets.get(change.index)}
             width={WIDTH}
           />
         </button>

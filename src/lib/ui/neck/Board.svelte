@@ -1,6 +1,6 @@
 <!-- A fretboard without notes: wires, strings, and on the large neck wood, inlays and numbers. Shared by every neck. -->
 <script lang="ts">
-  import { DOUBLE_INLAYS, INLAYS, type NeckGeometry } from './geometry';
+  import { DOUBLE_INLAYS, INLAYS, net, type NeckGeometry } from './geometry';
 
   interface Props {
     geometry: NeckGeometry;
@@ -63,13 +63,8 @@
 {:else}
   <!-- Drawn by the dozen: two strokes instead of eleven. -->
   <g fill="none" stroke="var(--string)" stroke-opacity="0.6">
-    <path
-      d={[
-        ...wires.map((fret) => `M${geometry.wire(fret)} ${top}V${bottom}`),
-        ...rows.map((string) => `M${left} ${geometry.string(string)}H${right}`)
-      ].join('')}
-    />
-    {#if first === 0}<path d="M{geometry.wire(0)} {top}V{bottom}" stroke-width="3" />{/if}
+    <path d={net(geometry, strings, from, to)} />
+    {#if from === 1}<path d="M{geometry.wire(0)} {top}V{bottom}" stroke-width="3" />{/if}
   </g>
 {/if}
 {#if capo > 0}

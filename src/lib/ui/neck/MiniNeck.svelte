@@ -42,6 +42,14 @@
   ];
   const TEXT = { target: 'fill-on-target', full: 'fill-on-tone', open: 'fill-ink', dot: '', 'open-dot': '' };
 
+  /** The notes of each weight as one stroke. */
+  const strokes = $derived(
+    LOOKS.flatMap(({ look, size, paint, outline }) => {
+      const alike = notes.filter((note) => note.look === look);
+      const d = alike.length > 0 && discs(geometry, alike, () => radius * size);
+      return d ? [{ look, d, paint, outline, count: alike.length }] : [];
+    })
+  );
   const labelled = $derived(
     notes.flatMap((note) => (note.label && TEXT[note.look] ? [{ ...note, label: note.label }] : []))
   );
@@ -57,17 +65,8 @@
     class="fill-soft">{fret}</text
   >
 {/each}
-{#each LOOKS as { look, size, paint, outline } (look)}
-  {@const alike = notes.filter((note) => note.look === look)}
-  {#if alike.length}
-    <path
-      d={discs(geometry, alike, () => radius * size)}
-      class={paint}
-      stroke-width={outline}
-      data-notes={look}
-      data-count={alike.length}
-    />
-  {/if}
+{#each strokes as { look, d, paint, outline, count } (look)}
+  <path {d} class={paint} stroke-width={outline} data-notes={look} data-count={count} />
 {/each}
 {#if isRinged}
   <path

@@ -3,7 +3,6 @@
   change. The window drags along the neck; every note is also told in words, string by string.
 -->
 <script lang="ts">
-  import { sayCell } from '$lib/core/neck/shape';
   import { soundAt } from '$lib/core/neck/tuning';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -11,9 +10,10 @@
   import { hear } from '../app/hear';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
+  import { Unhurried } from '../kit/unhurried.svelte';
   import Board from './Board.svelte';
   import { neckGeometry } from './geometry';
-  import { stretchesOf, windowOf } from './hand';
+  import { stretchesOf, tellStrings, windowOf } from './hand';
   import HandHandle from './HandHandle.svelte';
   import HeardNote from './HeardNote.svelte';
   import NeckModes from './NeckModes.svelte';
@@ -128,19 +128,8 @@
           ({ degree }) => workspace.neckMode === 'whole' || degree === workspace.soughtDegree
         )
   );
-  const isTarget = (cell: { string: number; fret: number }) =>
-    target?.cell.string === cell.string && target.cell.fret === cell.fret;
-  const spoken = $derived(
-    neck.strings.map((_, i) => ({
-      string: i + 1,
-      notes: told
-        .filter((mark) => mark.string === i + 1)
-        .map(
-          (mark) =>
-            `${sayCell(mark)}${isTarget(mark) ? ', target' : mark.role === 'chord' ? '' : `, ${mark.role}`}`
-        )
-    }))
-  );
+  const heldByWords = new Unhurried(() => ({ count: strings, told, target: target?.cell }));
+  const spoken = $derived(tellStrings(heldByWords.value));
 </script>
 
 <section class="min-w-0 card px-2 pt-1" aria-label="Neck" bind:clientWidth={width}>
@@ -270,9 +259,7 @@
   <div class="sr-only">
     <h2>Notes on the neck by string</h2>
     <ul>
-      {#each spoken as { string, notes } (string)}
-        <li>String {string}: {notes.length ? notes.join('; ') : 'no note'}</li>
-      {/each}
+      {#each spoken as words, i (i)}<li>{words}</li>{/each}
     </ul>
   </div>
 </section>

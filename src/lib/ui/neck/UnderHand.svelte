@@ -43,8 +43,18 @@
   );
   const isTarget = (cell: { string: number; fret: number }) =>
     target?.cell.string === cell.string && target.cell.fret === cell.fret;
+  const drawn = $derived.by(() => {
+    const places = placesOf(marks);
+    return marks.map((mark, i) => ({
+      mark,
+      place: places[i]!,
+      x: geometry.finger(mark.fret),
+      y: geometry.string(mark.string),
+      role: isTarget(mark) ? ('target' as const) : mark.role,
+      label: settings.label(mark)
+    }));
+  });
   /** The other chord tones: where they go, and which of them stay. */
-  const places = $derived(placesOf(marks));
   const moves = $derived(showsMoves ? workspace.moves.filter(({ from }) => !isTarget(from)) : []);
   const going = $derived(
     moves.flatMap((move) => {
@@ -149,20 +159,15 @@
     </g>
   {/each}
 {:else}
-  {#each marks as mark, i (places[i])}
+  {#each drawn as { mark, place, x, y, role, label } (place)}
     <g
       data-cell="{mark.string}:{mark.fret}"
       data-note={mark.note}
       data-degree={mark.degree}
-      data-role={isTarget(mark) ? 'target' : mark.role}
+      data-role={role}
       data-finger={mark.finger}
     >
-      <NoteMark
-        x={geometry.finger(mark.fret)}
-        y={geometry.string(mark.string)}
-        role={isTarget(mark) ? 'target' : mark.role}
-        label={settings.label(mark)}
-      />
+      <NoteMark {x} {y} {role} {label} />
     </g>
   {/each}
 {/if}

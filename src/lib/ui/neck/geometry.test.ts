@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { discs, neckGeometry } from './geometry';
+import { discs, neckGeometry, net } from './geometry';
 
 const measures = {
   width: 900,
@@ -50,6 +50,15 @@ describe('neck geometry', () => {
     expect(small.wire(4)).toBeCloseTo(3);
     expect(small.finger(5)).toBeGreaterThan(small.wire(4));
     expect(small.wire(10)).toBeLessThanOrEqual(116);
+  });
+
+  it('draws the wires and strings of a small board as one path', () => {
+    const path = net(neck, 6, 5, 8);
+    const wires = [...path.matchAll(/M([\d.]+) [\d.]+V/g)].map(([, x]) => Number(x));
+    expect(wires).toHaveLength(5);
+    [4, 5, 6, 7, 8].forEach((fret, i) => expect(wires[i]!).toBeCloseTo(neck.wire(fret), 0));
+    const strings = [...path.matchAll(/M[\d.]+ ([\d.]+)H/g)].map(([, y]) => Number(y));
+    expect(strings).toEqual([1, 2, 3, 4, 5, 6].map(neck.string));
   });
 
   it('draws discs over their places as one path', () => {

@@ -1,4 +1,5 @@
 /** Where strings and frets lie in a drawing of the neck. Pure numbers, in pixels. */
+import { discPath } from '../kit/discs';
 
 export interface NeckGeometry {
   readonly width: number;
@@ -52,20 +53,25 @@ export function neckGeometry(measures: NeckMeasures): NeckGeometry {
   };
 }
 
-/** Discs over some places as one path: many of one look are one thing to draw. `radius`: in pixels. */
+/** The wires of the frets `from`…`to`, with the one before them, and the strings, as one path. */
+export function net({ wire, string }: NeckGeometry, strings: number, from: number, to: number): string {
+  const [top, bottom] = [string(1), string(strings)];
+  let path = '';
+  for (let fret = from - 1; fret <= to; fret++) path += `M${wire(fret).toFixed(1)} ${top}V${bottom}`;
+  const ends = `${wire(from - 1).toFixed(1)} `;
+  for (let row = 1; row <= strings; row++) path += `M${ends}${string(row)}H${wire(to).toFixed(1)}`;
+  return path;
+}
+
+/** Discs over some places as one path. `radius`: in pixels. */
 export function discs<Place extends { readonly string: number; readonly fret: number }>(
   { finger, string }: NeckGeometry,
   places: readonly Place[],
   radius: (place: Place) => number
 ): string {
-  return places
-    .map((place) => {
-      const r = radius(place);
-      const [x, y] = [finger(place.fret) - r, string(place.string)];
-      const arc = `a${r.toFixed(2)} ${r.toFixed(2)} 0 1 0`;
-      return `M${x.toFixed(1)} ${y.toFixed(1)}${arc} ${(2 * r).toFixed(2)} 0${arc} ${(-2 * r).toFixed(2)} 0`;
-    })
-    .join('');
+  return discPath(
+    places.map((place) => ({ x: finger(place.fret), y: string(place.string), r: radius(place) }))
+  );
 }
 
 /** Frets with an inlay, and those with two. */

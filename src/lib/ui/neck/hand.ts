@@ -1,4 +1,6 @@
-/** Where the hand's window lies in a drawing of the neck. */
+/** Where the hand's window lies in a drawing of the neck, and what the drawing says in words. */
+import type { Role } from '$lib/core/moment/moment';
+import { sayOnString, type NamedCell } from '$lib/core/neck/shape';
 import type { Instrument } from '$lib/core/neck/tuning';
 import type { NeckGeometry } from './geometry';
 
@@ -49,4 +51,26 @@ export function strokeOf(
     ux,
     uy
   };
+}
+
+type ToldNote = Place & Pick<NamedCell, 'note' | 'degree'> & { readonly role: Role };
+
+/** What is drawn on the neck, for those who hear it: one sentence a string, the highest first. */
+export function tellStrings({
+  count,
+  told,
+  target
+}: {
+  readonly count: number;
+  readonly told: readonly ToldNote[];
+  readonly target: Place | undefined;
+}): string[] {
+  const sayNote = (note: ToldNote) => {
+    const isTarget = target?.string === note.string && target.fret === note.fret;
+    return `${sayOnString(note)}${isTarget ? ', target' : note.role === 'chord' ? '' : `, ${note.role}`}`;
+  };
+  return Array.from({ length: count }, (_, i) => {
+    const notes = told.filter(({ string }) => string === i + 1);
+    return `String ${i + 1}: ${notes.length ? notes.map(sayNote).join('; ') : 'no note'}`;
+  });
 }

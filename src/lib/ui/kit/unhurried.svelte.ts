@@ -1,0 +1,34 @@
+/**
+ * For what stands beside the thing that is looked at: it follows one step at once, and steps in quick succession, as of a key
+ * that is held, when they come to rest.
+ */
+import { untrack } from 'svelte';
+
+/** Milliseconds between two steps of a player in no hurry, and without a further one that count as rest. */
+const HURRY = 200;
+
+export class Unhurried<Value> {
+  #shown: Value;
+  #last = -Infinity;
+
+  /** For a component as it is made. `value`: what is followed, as it is now. */
+  constructor(value: () => Value) {
+    this.#shown = $state.raw(untrack(value));
+    $effect.pre(() => {
+      const next = value();
+      const now = performance.now();
+      const isHurried = now - this.#last < HURRY;
+      this.#last = now;
+      if (!isHurried) {
+        this.#shown = next;
+        return;
+      }
+      const timer = setTimeout(() => (this.#shown = next), HURRY);
+      return () => clearTimeout(timer);
+    });
+  }
+
+  get value(): Value {
+    return this.#shown;
+  }
+}
