@@ -85,8 +85,8 @@ export function targetJobs(tools: () => Tools): void {
     it('shows where the thread would go while it is dragged', async () => {
       await open();
       await page().until(async () => (await page().targets()).length === 8, 'a path');
-      const tone = await page().find('[data-change="2"] [data-target] circle');
-      const other = await page().find('[data-change="2"] [data-degree="5"] circle');
+      const tone = await page().find('[data-change="2"] [data-target]');
+      const other = await page().find('[data-change="2"] [data-degree="5"]');
       await browser().actions().move({ origin: tone }).press().move({ origin: other }).perform();
       await page().until(async () => (await page().all('[data-prospect]')).length === 1, 'the prospect');
       expect((await page().texts('[data-prospect-price]'))[0]).toMatch(/semitone|held|on a 3 or 7|elsewhere/);

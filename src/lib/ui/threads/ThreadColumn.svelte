@@ -4,7 +4,8 @@
   import type { Target } from '$lib/core/targets/path';
   import type { Mark } from '$lib/core/moment/moment';
   import { settings } from '$lib/state/settings.svelte';
-  import { placesOf, standAside, TONE_INSET, type Column, type ThreadsLayout } from './layout';
+  import { discPath } from '../kit/discs';
+  import { layOutTones, TONE_INSET, type Column, type ThreadsLayout } from './layout';
 
   interface Props {
     layout: ThreadsLayout;
@@ -19,66 +20,77 @@
     colours: readonly Mark[];
   }
   let { layout, column, tones, target, aimed, isNear, colours }: Props = $props();
-  const places = $derived(placesOf(tones));
-  const side = $derived(
-    standAside(
-      tones.map(({ midi }) => midi),
-      target?.cell.midi,
-      layout.pitch
-    )
+  /** Worked out together: a reading of its own for each note and each of its sides would cost more than the drawing. */
+  const drawn = $derived(
+    layOutTones(tones, target?.cell.midi, layout.pitch).map(({ tone, place, aside, y }) => {
+      const isTarget = tone.midi === target?.cell.midi;
+      return {
+        tone,
+        place,
+        x: column.x + TONE_INSET + aside,
+        y,
+        isTarget,
+        isLit: isTarget || tone.midi === aimed,
+        label: settings.label(tone)
+      };
+    })
+  );
+  const lit = $derived(drawn.filter(({ isLit }) => isLit));
+  const discs = $derived(discPath(drawn.flatMap(({ isLit, x, y }) => (isLit ? [] : [{ x, y, r: 8 }]))));
+  const pinned = $derived(target?.isFixed ? lit.find(({ isTarget }) => isTarget) : undefined);
+  const lacking = $derived(
+    target && !tones.some(({ midi }) => midi === target.cell.midi) ? target.cell : null
   );
 </script>
 
 <!--
-  By string: where the hand moves, notes are moved rather than made anew, and those that stay are left alone. Placed by coordinates: a transform
-  of its own makes every tone a layer that the browser has to keep apart with each picture.
+  The discs of a column are one path: a shape for each of them would be asked for its style and laid out by itself whenever the
+  hand moves. With a rim that is not seen, so that each is as large as a finger.
 -->
-{#each tones as tone, i (places[i])}
-  {@const isTarget = target?.cell.midi === tone.midi}
-  {@const isAimed = aimed === tone.midi}
-  {@const x = column.x + TONE_INSET + side[i]!}
-  {@const y = layout.pitch(tone.midi)}
-  <g
-    aria-hidden="true"
+<path
+  d={discs}
+  class="fill-tone"
+  fill-opacity={isNear ? undefined : 0.8}
+  stroke="transparent"
+  stroke-width="8"
+  data-drag
+/>
+{#each lit as { place, x, y, isTarget } (place)}
+  <circle
+    cx={x}
+    cy={y}
+    r={isTarget ? 12 : 11}
+    class="fill-target"
+    stroke="transparent"
+    stroke-width={isTarget ? 20 : 8}
+    data-drag
+  />
+{/each}
+{#if pinned}
+  <rect
+    x={pinned.x - 15}
+    y={pinned.y - 15}
+    width="30"
+    height="30"
+    rx="5"
+    class="pointer-events-none fill-none stroke-target"
+    stroke-width="2"
+    data-pinned
+  />
+{/if}
+<!-- By string: where the hand moves, what is written is moved rather than made anew, and what stays is left alone. -->
+{#each drawn as { tone, place, x, y, isTarget, isLit, label } (place)}
+  <text
+    {x}
+    y={y + (isTarget ? 4 : 3.4)}
+    text-anchor="middle"
+    font-size={isTarget ? 12 : 9.5}
+    class="font-bold {isLit ? 'fill-on-target' : 'fill-on-tone'}"
     data-drag
     data-tone={tone.midi}
     data-degree={tone.degree}
-    data-string={tone.string}
-    data-fret={tone.fret}
-    data-target={isTarget || undefined}
+    data-target={isTarget || undefined}>{label}</text
   >
-    {#if isTarget && target.isFixed}
-      <rect
-        x={x - 15}
-        y={y - 15}
-        width="30"
-        height="30"
-        rx="5"
-        fill="none"
-        class="stroke-target"
-        stroke-width="2"
-      />
-    {/if}
-    <!-- With a rim that is not seen, as large as a finger. -->
-    <circle
-      cx={x}
-      cy={y}
-      r={isTarget ? 12 : isAimed ? 11 : 8}
-      class={isTarget || isAimed ? 'fill-target' : 'fill-tone'}
-      fill-opacity={isTarget || isAimed || isNear ? undefined : 0.8}
-      stroke="transparent"
-      stroke-width={isTarget ? 20 : 8}
-    />
-    <text
-      {x}
-      y={y + (isTarget ? 4 : 3.4)}
-      text-anchor="middle"
-      font-size={isTarget ? 12 : 9.5}
-      class="pointer-events-none font-bold {isTarget || isAimed ? 'fill-on-target' : 'fill-on-tone'}"
-    >
-      {settings.label(tone)}
-    </text>
-  </g>
 {/each}
 {#each colours as mark, i (i)}
   <circle
@@ -90,19 +102,19 @@
     data-colour={mark.degree}
   />
 {/each}
-{#if target && !tones.some(({ midi }) => midi === target.cell.midi)}
+{#if lacking}
   <circle
     cx={column.x + TONE_INSET}
-    cy={layout.pitch(target.cell.midi)}
+    cy={layout.pitch(lacking.midi)}
     r="11"
     class="fill-surface stroke-target"
     stroke-width="3"
   />
   <text
     x={column.x + TONE_INSET}
-    y={layout.pitch(target.cell.midi) + 3.8}
+    y={layout.pitch(lacking.midi) + 3.8}
     text-anchor="middle"
     font-size="11"
-    class="pointer-events-none fill-ink font-bold">{settings.label(target.cell)}</text
+    class="pointer-events-none fill-ink font-bold">{settings.label(lacking)}</text
   >
 {/if}

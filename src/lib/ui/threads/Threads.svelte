@@ -15,6 +15,7 @@
   import { MEETING_WORDS } from '../takes/words';
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
+  import { Unhurried } from '../kit/unhurried.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds, stepWords, threadLine, TONE_INSET } from './layout';
   import ThreadColumn from './ThreadColumn.svelte';
 
@@ -179,13 +180,19 @@
     else workspace.pin(change, tone);
   }
 
-  function describe(change: number): string {
-    const { symbol, bar } = changes[change]!;
-    const target = targets.get(change);
-    const own = met?.get(change);
+  /** The drawing in words, for those who hear it. */
+  const heldByWords = new Unhurried(() => ({ columns, changes, targets, met }));
+  const spoken = $derived(heldByWords.value.columns.map(({ index }) => describe(index, heldByWords.value)));
+
+  function describe(
+    index: number,
+    { changes, targets, met }: Pick<typeof heldByWords.value, 'changes' | 'targets' | 'met'>
+  ): string {
+    const { symbol, bar, chord } = changes[index]!;
+    const target = targets.get(index);
+    const own = met?.get(index);
     const meeting = own ? `, ${MEETING_WORDS[own.met]}${own.isPast ? ' last time' : ''}` : '';
-    if (!target)
-      return `${symbol}, bar ${bar}, ${changes[change]!.chord ? 'resting' : 'no target'}${meeting}`;
+    if (!target) return `${symbol}, bar ${bar}, ${chord ? 'resting' : 'no target'}${meeting}`;
     const { cell, step, isFixed } = target;
     const move = step ? `, ${stepWords(step.semitones)}` : '';
     return `${symbol}, bar ${bar}, target ${cell.degree} ${cell.note}${move}${isFixed ? ', pinned' : ''}${meeting}`;
@@ -453,7 +460,7 @@
   </div>
 
   <ol class="sr-only" aria-label="Targets in time">
-    {#each columns as column (column.index)}<li>{describe(column.index)}</li>{/each}
+    {#each spoken as words, i (i)}<li>{words}</li>{/each}
   </ol>
   {#if workspace.paths.prospect}
     <p

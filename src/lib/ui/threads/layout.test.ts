@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   HEAD,
   layOutPitch,
+  layOutTones,
   layOutTime,
   pitchEnds,
   placesOf,
@@ -53,6 +54,24 @@ describe('threads', () => {
     const on = (...strings: number[]) => placesOf(strings.map((string) => ({ string })));
     expect(on(6, 5, 5, 4)).toEqual(['6.0', '5.0', '5.1', '4.0']);
     expect(new Set(on(1, 1, 1, 2, 2)).size).toBe(5);
+  });
+
+  it('lay out the tones of a column together: each on its string and at its height, clear of the target', () => {
+    const tones = [
+      { midi: 50, string: 5 },
+      { midi: 51, string: 5 },
+      { midi: 58, string: 3 }
+    ];
+    const laid = layOutTones(tones, 58, (midi) => 300 - 4 * midi);
+    expect(laid.map(({ place, y }) => [place, y])).toEqual([
+      ['5.0', 100],
+      ['5.1', 96],
+      ['3.0', 68]
+    ]);
+    // A semitone apart they would cover one another; the target never moves.
+    expect(laid[1]!.aside).toBeGreaterThan(laid[0]!.aside);
+    expect(laid[2]!.aside).toBe(0);
+    expect(laid.map(({ tone }) => tone)).toEqual(tones);
   });
 
   it('survive a chart without notes', () => {

@@ -118,6 +118,31 @@ const ASIDE = [0, 15, 30];
 const TONE_ROOM = 7.75;
 const TARGET_ROOM = 10.5;
 
+/** Where a tone of a column stands. */
+export interface LaidTone<Tone> {
+  readonly tone: Tone;
+  /** By what it stays itself while the hand moves. */
+  readonly place: string;
+  /** Pixels to the right of the moment of change. */
+  readonly aside: number;
+  readonly y: number;
+}
+
+/** The tones of one column, low to high, where none covers another or the target. */
+export function layOutTones<Tone extends { readonly midi: number; readonly string: number }>(
+  tones: readonly Tone[],
+  target: number | undefined,
+  pitch: (midi: number) => number
+): LaidTone<Tone>[] {
+  const places = placesOf(tones);
+  const asides = standAside(
+    tones.map(({ midi }) => midi),
+    target,
+    pitch
+  );
+  return tones.map((tone, i) => ({ tone, place: places[i]!, aside: asides[i]!, y: pitch(tone.midi) }));
+}
+
 /** How far each of some pitches, low to high, stands aside so that none covers its neighbour or the target. */
 export function standAside(
   midis: readonly number[],
