@@ -139,6 +139,6 @@ describe('shapes', () => {
   });
 
   it('reads a cell aloud', () => {
-    expect(sayCell({ string: 3, fret: 1, note: 'Ab', degree: 'b3' })).toBe('string 3, fret 1, A♭, b3');
+    expect(sayCell({ string: 3, fret: 1, note: 'Ab', degree: 'b3' })).toBe('string 3, fret 1, A♭, ♭3');
   });
 });
