@@ -8,7 +8,7 @@ import type { Arrangement } from '$lib/core/plan/arrange';
 import type { ThreadRule } from '$lib/core/plan/model';
 import { differencesOf, figuresOf, priceOf } from '$lib/core/targets/figures';
 import type { Target, TargetPath } from '$lib/core/targets/path';
-import { solve, type SolverJob, type SolverResult } from '../workers/solve';
+import { solve, type Solved, type SolverJob, type SolverResult } from '../workers/solve';
 import { Solver } from './solver.svelte';
 
 /** The ways a target line can be led, and what they are called. */
@@ -96,6 +96,7 @@ export class Paths {
       isQuick: count <= SOLVED_ON_PAGE && isUnderHand && !this.wantsAlternatives
     };
   });
+  #solvedHere: Solved | undefined;
   #latest: Outcome | undefined;
   readonly #outcome = $derived.by((): Outcome => {
     const solved = this.#solve(this.#asked);
@@ -109,7 +110,11 @@ export class Paths {
 
   #solve({ job, isQuick, isSolvedAtOnce }: Asked): SolverResult {
     // Of what is only shown no other line is drawn.
-    const here = () => solve(this.isFrozen ? { ...job, others: [] } : job);
+    const here = () => {
+      const own = this.isFrozen ? { ...job, others: [] } : job;
+      this.#solvedHere = { job: own, result: solve(own, undefined, this.#solvedHere) };
+      return this.#solvedHere.result;
+    };
     if (isQuick) return here();
     return this.solver.latest?.result ?? (isSolvedAtOnce ? here() : UNSOLVED);
   }

@@ -2,7 +2,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Analysis } from '../core/harmony/analysis';
 import { unpackResult } from '../workers/pack';
-import type { SolverJob, SolverResult } from '../workers/solve';
+import type { Solved, SolverJob } from '../workers/solve';
 import type { SolverApi } from '../workers/solver';
 
 /** Work that lasts longer than this, in milliseconds, is shown, and gives way to a newer question. */
@@ -18,7 +18,7 @@ export class Solver {
   #timer: ReturnType<typeof setTimeout> | undefined;
 
   /** The newest answer, with the question it answers. */
-  latest: { readonly job: SolverJob; readonly result: SolverResult } | null = $state.raw(null);
+  latest: Solved | null = $state.raw(null);
   /** How much of a long job is done, 0 to 1; null where none is under way. */
   progress: number | null = $state(null);
   /** The player stopped the work; the last path stays until something is asked anew. */

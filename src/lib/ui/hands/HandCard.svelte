@@ -52,7 +52,7 @@
   <span class="block truncate text-2xs leading-4 text-soft">
     {choice ? settings.collection(choice) : change.problem ? 'not understood' : 'rest'}
   </span>
-  <svg {width} height={geometry.height} class="block">
+  <svg {width} height={geometry.height} class="drawing block">
     <MiniNeck {geometry} {strings} {from} {to} notes={marks.map(noteOf)} />
   </svg>
   <span class="flex justify-between text-2xs leading-4">

@@ -1,10 +1,11 @@
 <!--
-  A part of a scrolled list. In sight it follows at once; out of sight it follows when the player rests, so that a step
-  from one thing to the next costs what is seen of it. It is always there, to be found and read out.
+  A part of a scrolled list beside the thing that is looked at. In sight it follows a step at once and a run of steps at its end,
+  out of sight when the player rests, so that a step costs what is seen of it. It is always there, to be found and read out.
 -->
 <script lang="ts" generics="Value">
-  import { untrack, type Snippet } from 'svelte';
+  import type { Snippet } from 'svelte';
   import type { Attachment } from 'svelte/attachments';
+  import { Unhurried } from './unhurried.svelte';
 
   interface Props {
     value: Value;
@@ -16,24 +17,14 @@
   }
   let { value, root, isAwake, children }: Props = $props();
 
-  /** Milliseconds without a further change that count as resting. */
-  const REST = 120;
   /** Pixels beyond what is in sight that count as seen. */
   const NEAR = 40;
   let isSeen = $state(true);
-  let late = $state.raw(untrack(() => value));
-  const isFollowing = $derived(isSeen || isAwake);
-  const shown = $derived(isFollowing ? value : late);
-
-  $effect(() => {
-    const next = value;
-    if (isFollowing) {
-      late = next;
-      return;
-    }
-    const timer = setTimeout(() => (late = next), REST);
-    return () => clearTimeout(timer);
-  });
+  const followed = new Unhurried(
+    () => value,
+    () => !isSeen
+  );
+  const shown = $derived(isAwake ? value : followed.value);
 
   const follow: Attachment<HTMLElement> = (element) => {
     if (!root) return;

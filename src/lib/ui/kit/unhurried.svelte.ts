@@ -11,15 +11,18 @@ export class Unhurried<Value> {
   #shown: Value;
   #last = -Infinity;
 
-  /** For a component as it is made. `value`: what is followed, as it is now. */
-  constructor(value: () => Value) {
+  /**
+   * For a component as it is made. `value`: what is followed, as it is now. `waits`: whether even one step is followed at rest
+   * only, as where nobody sees it.
+   */
+  constructor(value: () => Value, waits: () => boolean = () => false) {
     this.#shown = $state.raw(untrack(value));
     $effect.pre(() => {
       const next = value();
       const now = performance.now();
       const isHurried = now - this.#last < HURRY;
       this.#last = now;
-      if (!isHurried) {
+      if (!isHurried && !waits()) {
         this.#shown = next;
         return;
       }

@@ -20,10 +20,12 @@
     colours: readonly Mark[];
   }
   let { layout, column, tones, target, aimed, isNear, colours }: Props = $props();
+  /** By itself: where a new line lands here as the one before did, nothing is laid out again. */
+  const landing = $derived(target?.cell.midi);
   /** Worked out together: a reading of its own for each note and each of its sides would cost more than the drawing. */
   const drawn = $derived(
-    layOutTones(tones, target?.cell.midi, layout.pitch).map(({ tone, place, aside, y }) => {
-      const isTarget = tone.midi === target?.cell.midi;
+    layOutTones(tones, landing, layout.pitch).map(({ tone, place, aside, y }) => {
+      const isTarget = tone.midi === landing;
       return {
         tone,
         place,
@@ -55,7 +57,7 @@
   stroke-width="8"
   data-drag
 />
-{#each lit as { place, x, y, isTarget } (place)}
+{#each lit as { x, y, isTarget }, i (i)}
   <circle
     cx={x}
     cy={y}
