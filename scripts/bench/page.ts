@@ -93,9 +93,17 @@ export async function pageCosts(): Promise<PageCost[]> {
     const actions: { action: string; cost: number }[] = [];
     const measure = async (action: string, ...how: Parameters<typeof least>) =>
       actions.push({ action, cost: await least(...how) });
+    // Steps come one upon another, as of a player who looks for a place; after a rest what stands beside follows at once too.
+    const rest = () => browser.sleep(500);
     await measure('a key that does nothing', () => page.press(Key.F9));
     await measure('next change', () => page.press(Key.ARROW_RIGHT));
+    await measure('next change, after a rest', () => page.press(Key.ARROW_RIGHT), rest);
     await measure('hand one fret further', (i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN));
+    await measure(
+      'hand one fret further, after a rest',
+      (i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN),
+      rest
+    );
     await measure('another target', (i) => page.press(i % 2 ? '3' : '7'));
     await measure(
       'a choice taken',

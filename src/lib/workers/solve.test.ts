@@ -8,7 +8,8 @@ const { analysis } = readSheet('{key: Ab}\n| Bbm7 | Eb7b9 | Abmaj7 | Fm6 |');
 const rules = (own: Partial<TargetOptions> = {}): TargetOptions => ({
   ...FREE_PATH,
   neck: STANDARD,
-  position: 4,
+  position: [4, 4, 5, 5],
+  strings: [2, 3, 4, 5],
   ...own
 });
 const done = (job: SolverJob): Solved => ({ job, result: solve(job) });
@@ -30,9 +31,10 @@ describe('a job of the solver', () => {
   });
 
   it.each([
-    ['the hand is elsewhere', analysis, { position: 5 }],
+    ['the hand is elsewhere at one change', analysis, { position: [4, 4, 5, 6] }],
     ['steps weigh otherwise', analysis, { weights: { ...rules().weights, hand: 9 } }],
-    ['strings are ruled out', analysis, { strings: [2, 3, 4] }],
+    ['other strings are ruled out', analysis, { strings: [1, 2, 3, 4] }],
+    ['no string is ruled out', analysis, { strings: null }],
     ['the chart has another reading', readSheet('| Bbm7 | Eb7b9 | Abmaj7 | Fm6 |').analysis, {}]
   ])('solves them anew where %s', (_, reading, own) => {
     const others = [rules({ column: '3', ...own })];

@@ -41,6 +41,19 @@ describe('the moment of change', () => {
     expect(new Set(blue.map((m) => `${m.degree} ${m.role}`))).toEqual(new Set(['b3 other', 'b5 other']));
   });
 
+  it('tells a chord that goes to a minor one from the same chord that does not, in one and the same area', () => {
+    const { analysis: two } = readSheet('{key: Db}\n| Ab7 | Dbmaj7 | Ab7 | Dbm6 |');
+    const altered = modes(contextOf(two, 2)!).find(({ degrees }) => degrees.includes('b13'))!;
+    const subject = subjectOf(two.changes[0]!.chord!, altered);
+    const area = systemOf('positions').areaAt(STANDARD, subject, 4);
+    const roles = (index: number) =>
+      momentOf(two, index, STANDARD, altered, area)
+        .marks.filter(({ degree }) => degree === 'b13')
+        .map(({ role }) => role);
+    expect(new Set(roles(0))).not.toEqual(new Set(['tension']));
+    expect(new Set(roles(2))).toEqual(new Set(['tension']));
+  });
+
   it('has nothing to show where no chord sounds', () => {
     expect(momentOf(analysis, 3, STANDARD, null, null)).toMatchObject({ choice: null, marks: [] });
   });
