@@ -181,6 +181,28 @@ export function neckJobs(tools: () => Tools): void {
       expect(said).toEqual([0, -1, -2, 0]);
     });
 
+    it('has the choices follow a run of steps at its end, and at once where a pointer comes to take one', async () => {
+      await open({ approaches: ['modes'] });
+      const said = await browser().executeAsyncScript<string[]>(
+        `const done = arguments[0];
+         const list = document.querySelector('[aria-label="Choices"] .overflow-y-auto');
+         const drawn = () => new Promise((then) => setTimeout(then));
+         const choice = () => document.querySelector('[data-approach="modes"]').dataset.choice;
+         const right = async () => {
+           document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+           await drawn();
+           return choice();
+         };
+         setTimeout(async () => {
+           const said = [choice(), await right(), await right()];
+           list.dispatchEvent(new PointerEvent('pointerenter'));
+           await drawn();
+           done([...said, choice()]);
+         }, 400);`
+      );
+      expect(said.map((name) => name.split(' ')[0])).toEqual(['F', 'Bb', 'Bb', 'Eb']);
+    });
+
     it('lays a cell over the one before it', async () => {
       await open({ organise: 'minor-boxes' });
       await page().pick('Approach', 'chord-pentatonic');

@@ -25,8 +25,9 @@
   let open: readonly string[] = $state.raw([]);
   let list: HTMLDivElement | undefined = $state();
   const SHOWN = 3;
-  /** The keyboard is in the list. */
+  /** The keyboard or a pointer is in the list: what may be taken next is of this change, however fast one came to it. */
   let hasKeys = $state(false);
+  let hasPointer = $state(false);
 
   const chosen = $derived(workspace.chosen[workspace.selected] ?? null);
   const choices = $derived(workspace.choices.offered[workspace.selected] ?? []);
@@ -110,7 +111,11 @@
     onkeydown={press}
     onfocusin={() => (hasKeys = true)}
     onfocusout={() => (hasKeys = false)}
-    onpointerleave={() => (workspace.choices.preview = null)}
+    onpointerenter={() => (hasPointer = true)}
+    onpointerleave={() => {
+      hasPointer = false;
+      workspace.choices.preview = null;
+    }}
   >
     {#if chains.length}
       <Arriving isQuiet load={() => import('./CadenceIdeas.svelte')}
@@ -123,7 +128,7 @@
     {#each groups as group, g (group.approach.id)}
       {@const { approach } = group}
       {@const isOpen = open.includes(approach.id)}
-      <Follows root={list} value={group.choices} isAwake={hasKeys}>
+      <Follows root={list} value={group.choices} isAwake={hasKeys || hasPointer}>
         {#snippet children(offered)}
           <div class="flex items-center justify-between px-3 pt-2">
             <h4 class="text-xs font-bold text-soft">{approach.name}</h4>

@@ -11,7 +11,7 @@
     value: Value;
     /** What scrolls. */
     root: HTMLElement | undefined;
-    /** Follows at once wherever it is: the keyboard is in the list. */
+    /** Follows at once wherever it is: the player is in the list. */
     isAwake: boolean;
     children: Snippet<[Value]>;
   }
