@@ -152,9 +152,11 @@ describe('the drawing', () => {
         .sort();
       expect(drawn.map((d) => `${d.cell} ${d.note} ${d.degree} ${d.finger}`).sort()).toEqual(expected);
       // The same notes are there to be heard by a screen reader.
-      const spoken = (await page.texts('section[aria-label="Neck"] li')).join(' ');
-      for (const cell of body.cells)
-        expect(spoken).toContain(`string ${cell.string}, ${cell.fret === 0 ? 'open' : `fret ${cell.fret}`}`);
+      const spoken = await page.texts('section[aria-label="Neck"] li');
+      for (const { string, fret } of body.cells) {
+        expect(spoken[string - 1]).toContain(`String ${string}: `);
+        expect(spoken[string - 1]).toContain(fret === 0 ? 'open, ' : `fret ${fret}, `);
+      }
     }
   });
 

@@ -51,12 +51,10 @@
     if (!isRouting) return;
     const known = untrack(() => page.state.place);
     if (known && isSamePlace(place, known)) return;
-    if (known && known.view !== place.view) {
-      // Writing the address reads it too; this effect follows the player alone.
-      untrack(() => pushState(queryOf(place), { place }));
-      return;
-    }
-    const timer = setTimeout(() => replaceState(queryOf(place), { place }), known ? SETTLED : 0);
+    const isStep = known && known.view !== place.view;
+    const write = isStep ? pushState : replaceState;
+    // Writing asks how far the page is scrolled, and so has it laid out: never before all of it is there.
+    const timer = setTimeout(() => write(queryOf(place), { place }), known && !isStep ? SETTLED : 0);
     return () => clearTimeout(timer);
   });
   /** Back and forward. */

@@ -16,6 +16,7 @@
   import Arriving from '../app/Arriving.svelte';
   import Button from '../kit/Button.svelte';
   import Follows from '../kit/Follows.svelte';
+  import { Gradual } from '../kit/gradual.svelte';
   import ChosenCard from './ChosenCard.svelte';
   import Degrees from './Degrees.svelte';
 
@@ -28,6 +29,8 @@
   /** The keyboard or a pointer is in the list: what may be taken next is of this change, however fast one came to it. */
   let hasKeys = $state(false);
   let hasPointer = $state(false);
+  /** As many approaches as are in sight come with the first picture. */
+  const drawn = new Gradual(2);
 
   const chosen = $derived(workspace.chosen[workspace.selected] ?? null);
   const choices = $derived(workspace.choices.offered[workspace.selected] ?? []);
@@ -125,7 +128,7 @@
     {#if denied}<p class="border-b border-line px-3 py-1.5 text-xs text-soft" data-denied>
         {denied}
       </p>{/if}
-    {#each groups as group, g (group.approach.id)}
+    {#each groups.slice(0, drawn.count) as group, g (group.approach.id)}
       {@const { approach } = group}
       {@const isOpen = open.includes(approach.id)}
       <Follows root={list} value={group.choices} isAwake={hasKeys || hasPointer}>

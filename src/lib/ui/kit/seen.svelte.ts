@@ -55,8 +55,8 @@ export class Seen {
     const plan = () => {
       frame ||= requestAnimationFrame(read);
     };
-    read();
     element.addEventListener('scroll', plan, { passive: true });
+    // It tells of the first size too. Reading it here would have the page laid out before all of it is there.
     const resized = new ResizeObserver(plan);
     resized.observe(element);
     return () => {
