@@ -30,6 +30,12 @@ describe('a job of the solver', () => {
     expect(next.answer.paths[0]!.targets[1]!.isFixed).toBe(true);
   });
 
+  it('knows them again in a copy, as they come to a worker', () => {
+    const others = structuredClone([rules({ column: '7' })]);
+    const next = solve({ analysis, options: rules(), others }, undefined, FIRST);
+    expect(next.others[0]).toBe(FIRST.result.others[1]);
+  });
+
   it.each([
     ['the hand is elsewhere at one change', analysis, { position: [4, 4, 5, 6] }],
     ['steps weigh otherwise', analysis, { weights: { ...rules().weights, hand: 9 } }],

@@ -36,12 +36,14 @@ export interface Solved {
   readonly result: SolverResult;
 }
 
-/** Whether two sets of rules ask for the same path of one reading. */
-function asksTheSame(rules: TargetOptions, other: TargetOptions): boolean {
-  const alike = (a: unknown, b: unknown) =>
-    a === b ||
-    (Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((one, i) => one === b[i]));
-  return (Object.keys(rules) as (keyof TargetOptions)[]).every((key) => alike(rules[key], other[key]));
+/** Whether two values are alike all the way down: what comes to a worker is always a copy. */
+function alike(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b) return false;
+  const [own, other] = [Object.entries(a), Object.entries(b)];
+  return (
+    own.length === other.length && own.every(([key, value]) => alike(value, (b as typeof a)[key as never]))
+  );
 }
 
 /**
@@ -60,7 +62,7 @@ export function solve(
   return {
     answer: { paths, ...(noPath ? { noPath } : {}) },
     others: others.map((rules, i) => {
-      const same = known?.job.others.findIndex((one) => asksTheSame(rules, one)) ?? -1;
+      const same = known?.job.others.findIndex((one) => alike(rules, one)) ?? -1;
       if (same >= 0) return known!.result.others[same]!;
       const [path] = findTargets(analysis, rules, told(i + 1)).paths;
       return path ? faint(path) : null;
