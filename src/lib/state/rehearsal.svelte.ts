@@ -369,7 +369,7 @@ export class Rehearsal {
     const { feel, drill } = this;
     const material = materialOf(shown);
     const line = this.#lineIn(moment.round);
-    return practiceRound(line ? { ...material, skeleton: line } : material, excerpt, {
+    return practiceRound(line ? { ...material, skeleton: () => line } : material, excerpt, {
       feel,
       drill,
       perBeat: this.desk.perBeat,
@@ -887,5 +887,5 @@ export class Rehearsal {
 function materialOf({ arrangement, paths }: Workspace): PlanMaterial {
   const { analysis, areas, areasUp, neck, skeleton } = arrangement;
   const { path, targets } = paths;
-  return { analysis, areas, areasUp, neck, targets, skeleton: path && skeleton(path) };
+  return { analysis, areas, areasUp, neck, targets, skeleton: () => path && skeleton(path) };
 }

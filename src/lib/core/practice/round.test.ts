@@ -26,7 +26,7 @@ const plan: PlanMaterial = {
   neck: STANDARD,
   areas: areasAt(STANDARD, boxes, subjects, positions),
   targets: new Map(path.targets.map((target) => [target.change, target])),
-  skeleton: null,
+  skeleton: () => null,
   areasUp: (change) => areasOf(STANDARD, boxes, analysis.key, subjects[change]!)
 };
 const round = (drill: string | null, wish: LoopWish = { kind: 'form' }, neck = STANDARD) =>
@@ -87,6 +87,44 @@ describe('a round of practice', () => {
       const landing = notes.find((note) => changeOf(note) === at && note.purpose === 'target')!;
       expect(landing.midi % 12).toBe(target.cell.midi % 12);
     }
+  });
+
+  it('brings a line of the form to where its changes stand in what is played, cut at the end', () => {
+    // A note on each beat of the four bars; the last of every bar lasts over the bar line.
+    const notes = Array.from({ length: 16 }, (_, beat): LineNote => ({
+      start: ticksOf(beat),
+      length: ticksOf(beat % 4 === 3 ? 2 : 1),
+      midi: 48 + beat
+    }));
+    let asked = 0;
+    const skeleton = () => {
+      asked++;
+      return { meter: { beats: 4, unit: 4 }, notes };
+    };
+    const over = (wish: LoopWish, drill: string | null = 'approach') =>
+      practiceRound({ ...plan, skeleton }, excerptOf(form, analysis, wish)!, {
+        feel: FEELS[0]!,
+        drill: DRILLS.find(({ id }) => id === drill) ?? null,
+        perBeat: 2,
+        tempo: 100,
+        seed: 1,
+        round: 0,
+        isLast: false
+      }).notes.map(({ start, length, midi }) => `${beatsOf(start)} ${beatsOf(length)} ${midi}`);
+    expect(over({ kind: 'form' }, null)).toEqual([]);
+    expect(asked, 'a band alone needs no line').toBe(0);
+    expect(over({ kind: 'form' })).toHaveLength(16);
+    // The last change into the first one: bar four, then bar one.
+    expect(over({ kind: 'pair', change: 3 })).toEqual([
+      '0 1 60',
+      '1 1 61',
+      '2 1 62',
+      '3 2 63',
+      '4 1 48',
+      '5 1 49',
+      '6 1 50',
+      '7 1 51'
+    ]);
   });
 
   it('drills an isolated pair and a drone as well', () => {

@@ -1,4 +1,5 @@
 /** One round of practice put together: the excerpt, the band and the drill over it. */
+import { bisector } from 'd3-array';
 import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
 import type { Line, LineNote } from '../line/model';
@@ -20,8 +21,8 @@ export interface PlanMaterial {
   readonly analysis: Analysis;
   readonly areas: readonly (Area | null)[];
   readonly targets: ReadonlyMap<number, { readonly cell: NamedTone }>;
-  /** The skeleton line of the form. */
-  readonly skeleton: Line | null;
+  /** The skeleton line of the form; asked for where there is a drill. */
+  readonly skeleton: () => Line | null;
   /** The areas of a change up the neck, for a hand that travels. */
   readonly areasUp: (change: number) => readonly Area[];
   /** The guitar may sound higher than the chart is written. */
@@ -109,12 +110,12 @@ function materialFor(
     return travels && cell && area ? sameDegreeIn(area, cell) : cell;
   });
   const end = ticksOf(excerpt.beats);
+  const written = plan.skeleton()?.notes ?? [];
   const skeleton = changes.flatMap(({ source, start, beats }) => {
     const shift = ticksOf(start) - ticksOf(source.start);
     const [from, to] = [ticksOf(start), ticksOf(start + beats)];
     return (
-      (plan.skeleton?.notes ?? [])
-        .filter((note) => isOver(source, note))
+      notesOver(source, written)
         .map((note) => ({ ...note, start: note.start + shift }))
         .filter((note) => note.start >= from && note.start < to)
         // What lasts into the next change sounds on; nothing goes past the end of what is played.
@@ -129,13 +130,15 @@ function inBeat(perQuarter: number, { beats, meter }: ExcerptBar): number {
   return notesInBeat(perQuarter, meter.unit * (beats / meter.beats));
 }
 
-/** Whether a note of the form starts while a change sounds. */
-function isOver(
+/** The first of some notes, in the order of their starts, that does not start before a beat. */
+const firstFrom = bisector(({ start }: LineNote) => beatsOf(start)).left;
+
+/** The notes of the form that start while a change sounds. */
+function notesOver(
   { start, beats }: { readonly start: number; readonly beats: number },
-  note: LineNote
-): boolean {
-  const at = beatsOf(note.start);
-  return at >= start && at < start + beats;
+  notes: readonly LineNote[]
+): readonly LineNote[] {
+  return notes.slice(firstFrom(notes, start), firstFrom(notes, start + beats));
 }
 
 /** One area further at each change, up the neck and back down. */

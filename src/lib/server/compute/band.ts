@@ -45,13 +45,14 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
   const feel = (input.feel && feelNamed(input.feel)) || feelOf(head.feel, head.meter);
   const drill = (input.drill && drillOf(input.drill)) || null;
   const path = drill ? findTargets(analysis, arrangement.targetOptions(plan.thread)).paths[0] : undefined;
+  const skeleton = path ? arrangement.skeleton(path) : null;
   const material: PlanMaterial = {
     analysis,
     neck,
     areas: drill ? arrangement.areas : [],
     areasUp: arrangement.areasUp,
     targets: new Map(path?.targets.map((target) => [target.change, target])),
-    skeleton: path ? arrangement.skeleton(path) : null
+    skeleton: () => skeleton
   };
   const { seed, rounds, subdivision: perBeat } = input;
   const played = Array.from({ length: rounds }, (_, round) => {
