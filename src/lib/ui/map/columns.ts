@@ -25,13 +25,16 @@ export function mapParts(
   isFolded: boolean,
   columnsAPart = COLUMNS_A_PART
 ): MapPart[] {
+  // Asked for once: there may be thousands.
+  const keys = new Map(changes.map((change) => [change, keyOf(change)]));
+  const own = (change: AnalysedChange) => keys.get(change)!;
   const sections = bySection(changes).map((section) => ({
     name: section[0]!.section,
-    columns: isFolded ? folded(section, keyOf) : section.map((change) => ({ changes: [change] }))
+    columns: isFolded ? folded(section, own) : section.map((change) => ({ changes: [change] }))
   }));
   const said = new Map<string, { name: string; columns: MapColumn[] }>();
   for (const [i, { name, columns }] of sections.entries()) {
-    const words = columns.map(({ changes: [first, ...more] }) => `${keyOf(first!)} ${more.length}`).join('|');
+    const words = columns.map(({ changes: [first, ...more] }) => `${own(first!)} ${more.length}`).join('|');
     const key = isFolded ? `${name} ${words}` : String(i);
     const same = said.get(key);
     if (!same) said.set(key, { name, columns });
@@ -47,9 +50,9 @@ export function mapParts(
     // Nine columns are better read as five and four than as eight and one.
     const size = Math.ceil(columns.length / pieces);
     return Array.from({ length: pieces }, (_, i) => {
-      const own = columns.slice(i * size, (i + 1) * size);
+      const piece = columns.slice(i * size, (i + 1) * size);
       const isOneOfSeveral = pieces > 1 || names.indexOf(name) !== names.lastIndexOf(name);
-      return { title: titleOf(name, own, isOneOfSeveral), columns: own };
+      return { title: titleOf(name, piece, isOneOfSeveral), columns: piece };
     });
   });
 }
