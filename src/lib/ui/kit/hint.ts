@@ -2,8 +2,6 @@
  * Hints: a few words about a control, in its `data-hint`, shown when the pointer rests on it, when it has the focus by
  * keyboard, and after a long press of a finger. One set of listeners serves the page, however many controls it has.
  */
-import { autoPlacement, computePosition, offset, shift } from '@floating-ui/dom';
-
 /** Milliseconds of rest before a hint is shown, by pointer and by finger. */
 const REST = 500;
 /** Milliseconds for which a hint that a finger asked for stays. */
@@ -40,6 +38,9 @@ function bubbleOf(): HTMLElement {
   return bubble;
 }
 
+/** What finds a place for the bubble comes with the first pointer that moves over the page, before its first hint. */
+const placing = () => import('@floating-ui/dom');
+
 async function show(control: Element): Promise<void> {
   const words = control.getAttribute('data-hint');
   if (!words || !control.isConnected) return;
@@ -47,15 +48,21 @@ async function show(control: Element): Promise<void> {
   const element = bubbleOf();
   element.textContent = words;
   element.hidden = false;
+  element.style.visibility = 'hidden';
   control.setAttribute('aria-describedby', ID);
   const watch = new MutationObserver(() => control.isConnected || hide());
   watch.observe(document.body, { childList: true, subtree: true });
   shown = { control, watch };
+  const floating = await placing().catch(() => null);
+  // The player may have gone on meanwhile.
+  if (!floating || shown?.control !== control) return;
+  const { autoPlacement, computePosition, offset, shift } = floating;
   const { x, y } = await computePosition(control, element, {
     strategy: 'fixed',
     middleware: [offset(8), autoPlacement({ allowedPlacements: ['bottom', 'top'] }), shift({ padding: 8 })]
   });
   element.style.translate = `${x}px ${y}px`;
+  element.style.visibility = '';
 }
 
 function hide(): void {
@@ -86,6 +93,7 @@ const LISTENERS: Readonly<Record<string, (event: Event) => void>> = {
     if (control === under) return;
     if (under) leave(under);
     under = control;
+    void placing().catch(() => undefined);
     if (control && !isTouch(event)) after(control, REST, () => void show(control));
   },
   pointerdown: (event) => {
