@@ -20,7 +20,7 @@
   import type { ViewProps } from '../view';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
-  import { Gradual } from '../kit/gradual.svelte';
+  import { behindPicture, Gradual } from '../kit/gradual.svelte';
   import Neck from '../neck/Neck.svelte';
   import { layKeys } from '../keys/keys';
   import MeetingMark from '../takes/MeetingMark.svelte';
@@ -167,8 +167,11 @@
   onMount(() => {
     const asked = takeAssignment(workspace.document.id);
     if (asked) void rehearsal.assign(asked);
-    void rehearsal.fetchSounds();
-    void rehearsal.backing.restore();
+    // Making ready to sound takes longer than the first picture does.
+    return behindPicture(() => {
+      void rehearsal.fetchSounds();
+      void rehearsal.backing.restore();
+    });
   });
 
   let isCautioned = $state(false);
