@@ -1,3 +1,10 @@
+<script lang="ts" module>
+  import { Part } from '$lib/ui/app/part';
+
+  const practisingPart = new Part(() => import('$lib/ui/today/Practising.svelte'));
+  const toastsPart = new Part(() => import('$lib/ui/app/Toasts.svelte'));
+</script>
+
 <script lang="ts">
   import '../app.css';
   import { onMount, untrack } from 'svelte';
@@ -15,9 +22,5 @@
 </script>
 
 {@render children()}
-<Arriving isQuiet load={() => import('$lib/ui/today/Practising.svelte')}
-  >{#snippet children(Practising)}<Practising />{/snippet}</Arriving
->
-<Arriving isQuiet load={() => import('$lib/ui/app/Toasts.svelte')}
-  >{#snippet children(Toasts)}<Toasts />{/snippet}</Arriving
->
+<Arriving isQuiet part={practisingPart}>{#snippet children(Practising)}<Practising />{/snippet}</Arriving>
+<Arriving isQuiet part={toastsPart}>{#snippet children(Toasts)}<Toasts />{/snippet}</Arriving>

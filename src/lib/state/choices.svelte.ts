@@ -1,7 +1,7 @@
 /** What is played over the selected change: what is offered, taken, compared, and carried to others like it. */
 // Maps and sets here are made anew and never changed in place, so that plain ones serve.
 /* eslint-disable svelte/prefer-svelte-reactivity */
-import { findChains, type Chain } from '$lib/core/approaches/chains';
+import type { Chain } from '$lib/core/approaches/chains';
 import type { ScaleChoice } from '$lib/core/approaches/choice';
 import { sameCollection, sameKind } from '$lib/core/approaches/collection';
 import { scaleChoices, type AnsweredQuestions } from '$lib/core/approaches/registry';
@@ -44,8 +44,6 @@ export class Choices {
   readonly #answered: AnsweredQuestions = new Map();
   /** What every approach offers, change by change; computed when the Choices panel asks. */
   readonly offered = $derived.by(() => scaleChoices(this.#place.analysis, { answered: this.#answered }));
-  /** Ideas for the cadences that the selected change lies in. */
-  readonly chains = $derived.by(() => findChains(this.#place.analysis, this.#place.selected));
   readonly comparison = $derived.by(() => {
     const [first, second] = this.compared;
     const { change, neck, position } = this.#place;

@@ -17,8 +17,8 @@ export function prefetchViews(): () => void {
       const view = VIEWS[at];
       if (!view || isGone) return;
       // One that cannot be had now is asked for again when it is opened, and told of there.
-      void view
-        .load()
+      void view.part
+        .fetch()
         .catch(() => undefined)
         .then(() => fetchFrom(at + 1));
     });

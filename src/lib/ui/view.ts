@@ -1,6 +1,7 @@
 /** What a view of a chart is, and what it is given. */
 import type { Component } from 'svelte';
 import type { Workspace } from '$lib/state/workspace.svelte';
+import type { Part } from './app/part';
 
 export interface ViewProps {
   readonly workspace: Workspace;
@@ -27,5 +28,5 @@ export interface View {
   readonly isAlsoEmpty?: true;
   /** Has the page to itself: no panel of the change beside it. */
   readonly isAlone?: true;
-  readonly load: () => Promise<{ default: Component<ViewProps> }>;
+  readonly part: Part<Component<ViewProps>>;
 }

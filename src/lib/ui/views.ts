@@ -1,4 +1,5 @@
 /** The views of a chart, in the order of the work: a new one is a row here and a component. */
+import { Part } from './app/part';
 import type { View } from './view';
 
 export const VIEWS: readonly View[] = [
@@ -8,7 +9,7 @@ export const VIEWS: readonly View[] = [
     hint: 'The change of chord, on threads and neck (S)',
     key: 's',
     sheet: 'moment',
-    load: () => import('./moment/Moment.svelte')
+    part: new Part(() => import('./moment/Moment.svelte'))
   },
   {
     id: 'map',
@@ -16,7 +17,7 @@ export const VIEWS: readonly View[] = [
     hint: 'Positions down, changes across (M)',
     key: 'm',
     sheet: 'map',
-    load: () => import('./map/PositionMap.svelte')
+    part: new Part(() => import('./map/PositionMap.svelte'))
   },
   {
     id: 'grips',
@@ -24,7 +25,7 @@ export const VIEWS: readonly View[] = [
     hint: 'Chords held, from grip to grip (G)',
     key: 'g',
     sheet: 'grips',
-    load: () => import('./grips/Grips.svelte')
+    part: new Part(() => import('./grips/Grips.svelte'))
   },
   {
     id: 'lines',
@@ -33,7 +34,7 @@ export const VIEWS: readonly View[] = [
     key: 'i',
     sheet: 'lines',
     isAlone: true,
-    load: () => import('./lines/Lines.svelte')
+    part: new Part(() => import('./lines/Lines.svelte'))
   },
   {
     id: 'rehearse',
@@ -43,7 +44,7 @@ export const VIEWS: readonly View[] = [
     sheet: 'landing',
     isAlsoEmpty: true,
     isAlone: true,
-    load: () => import('./rehearse/Rehearse.svelte')
+    part: new Part(() => import('./rehearse/Rehearse.svelte'))
   },
   {
     id: 'takes',
@@ -52,7 +53,7 @@ export const VIEWS: readonly View[] = [
     key: 'd',
     sheet: 'landing',
     isAlone: true,
-    load: () => import('./takes/Takes.svelte')
+    part: new Part(() => import('./takes/Takes.svelte'))
   }
 ];
 

@@ -2,33 +2,35 @@
   A part of the page that arrives when it is used. While the server is away that is said, and it is tried again; a part
   that has come once is there at once.
 -->
-<script lang="ts" generics="Part">
+<script lang="ts" generics="Component">
   import { onMount, untrack, type Snippet } from 'svelte';
   import Button from '../kit/Button.svelte';
+  import type { Part } from './part';
 
   interface Props {
-    load: () => Promise<{ default: Part }>;
-    children: Snippet<[Part]>;
+    part: Part<Component>;
+    children: Snippet<[Component]>;
     /** Says nothing while it waits, for a dialog that is not seen yet. */
     isQuiet?: boolean;
     /** The room that is kept for it meanwhile. */
     height?: string;
   }
-  let { load, children, isQuiet = false, height = 'min-h-40' }: Props = $props();
+  let { part, children, isQuiet = false, height = 'min-h-40' }: Props = $props();
 
   /** Milliseconds between tries. */
   const RETRY = 3000;
-  let part: Part | null = $state.raw(null);
+  let arrived: Component | null = $state.raw(untrack(() => part.now));
   let hasFailed = $state(false);
 
   onMount(() => {
+    if (arrived) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let isGone = false;
     const attempt = () =>
-      untrack(load).then(
-        (module) => {
+      part.fetch().then(
+        (component) => {
           if (isGone) return;
-          part = module.default;
+          arrived = component;
           hasFailed = false;
         },
         () => {
@@ -45,7 +47,7 @@
   });
 </script>
 
-{#if part}{@render children(part)}
+{#if arrived}{@render children(arrived)}
 {:else if hasFailed}
   <div class="flex flex-wrap items-center gap-3 card p-5" role="alert" data-arriving="failed">
     <p class="flex-1">

@@ -1,5 +1,13 @@
 <!-- The dialogs of a chart: one is open at a time; each arrives when it is opened for the first time, and stays. -->
 <script lang="ts" module>
+  import { Part } from './part';
+
+  const guitarPart = new Part(() => import('./Guitar.svelte'));
+  const tunerPart = new Part(() => import('../tuner/Tuner.svelte'));
+  const helpPart = new Part(() => import('./Help.svelte'));
+  const palettePart = new Part(() => import('./Palette.svelte'));
+  const revisionsPart = new Part(() => import('./Revisions.svelte'));
+  const chordTablePart = new Part(() => import('../table/ChordTable.svelte'));
   export type DialogName = 'help' | 'find' | 'versions' | 'table' | 'guitar' | 'tuner';
 </script>
 
@@ -29,28 +37,28 @@
   });
 </script>
 
-{#if met.guitar}<Arriving isQuiet load={() => import('./Guitar.svelte')}
+{#if met.guitar}<Arriving isQuiet part={guitarPart}
     >{#snippet children(Guitar)}<Guitar bind:open={isFitting, setFitting} />{/snippet}</Arriving
   >{/if}
-{#if met.tuner}<Arriving isQuiet load={() => import('../tuner/Tuner.svelte')}
+{#if met.tuner}<Arriving isQuiet part={tunerPart}
     >{#snippet children(Tuner)}<Tuner bind:open={isTuning, setTuning} />{/snippet}</Arriving
   >{/if}
-{#if met.help}<Arriving isQuiet load={() => import('./Help.svelte')}
+{#if met.help}<Arriving isQuiet part={helpPart}
     >{#snippet children(Help)}<Help bind:open={isHelping, setHelping} {shortcuts} />{/snippet}</Arriving
   >{/if}
-{#if met.find}<Arriving isQuiet load={() => import('./Palette.svelte')}
+{#if met.find}<Arriving isQuiet part={palettePart}
     >{#snippet children(Palette)}<Palette
         bind:open={isFinding, setFinding}
         commands={shortcuts}
       />{/snippet}</Arriving
   >{/if}
-{#if met.versions}<Arriving isQuiet load={() => import('./Revisions.svelte')}
+{#if met.versions}<Arriving isQuiet part={revisionsPart}
     >{#snippet children(Revisions)}<Revisions
         bind:open={isLookingBack, setLookingBack}
         document={workspace.document}
       />{/snippet}</Arriving
   >{/if}
-{#if met.table}<Arriving isQuiet load={() => import('../table/ChordTable.svelte')}
+{#if met.table}<Arriving isQuiet part={chordTablePart}
     >{#snippet children(ChordTable)}<ChordTable
         bind:open={isReadingTable, setReadingTable}
         {workspace}

@@ -1,4 +1,10 @@
 <!-- The head of a chart: where one is, what it is called, its views, and the few tools that are always at hand. -->
+<script lang="ts" module>
+  import { Part } from './part';
+
+  const moreMenuPart = new Part(() => import('./MoreMenu.svelte'));
+</script>
+
 <script lang="ts">
   import CalendarCheck from '@lucide/svelte/icons/calendar-check';
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
@@ -94,7 +100,7 @@
     <Button label="Keys and signs" hint="Keys and signs (?)" onclick={() => onopen('help')}
       ><CircleQuestionMark size={17} /></Button
     >
-    <Arriving isQuiet load={() => import('./MoreMenu.svelte')}
+    <Arriving isQuiet part={moreMenuPart}
       >{#snippet children(MoreMenu)}<MoreMenu
           chart={workspace.document}
           {onopen}

@@ -1,4 +1,15 @@
 <!-- One chart, one plan: everything about the moment of change on one screen, and the other views of it. -->
+<script lang="ts" module>
+  import { Part } from './part';
+
+  const saveNoticesPart = new Part(() => import('./SaveNotices.svelte'));
+  const chartEditorPart = new Part(() => import('../chart/ChartEditor.svelte'));
+  const firstStepsPart = new Part(() => import('./FirstSteps.svelte'));
+  const rulesPanelPart = new Part(() => import('../rules/RulesPanel.svelte'));
+  const printingPart = new Part(() => import('./Printing.svelte'));
+  const dialogsPart = new Part(() => import('./Dialogs.svelte'));
+</script>
+
 <script lang="ts">
   import { onDestroy, onMount, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
@@ -112,14 +123,14 @@
       the earlier versions.
     </p>
   {/if}
-  <Arriving isQuiet load={() => import('./SaveNotices.svelte')}
+  <Arriving isQuiet part={saveNoticesPart}
     >{#snippet children(SaveNotices)}<SaveNotices document={text} />{/snippet}</Arriving
   >
 
   <div class="grid min-w-0 flex-1 gap-2.5 {view.isAlone ? '' : 'lg:grid-cols-[minmax(0,1fr)_316px]'}">
     <main class="flex min-w-0 flex-col gap-2.5">
       {#if isEditing}
-        <Arriving load={() => import('../chart/ChartEditor.svelte')}
+        <Arriving part={chartEditorPart}
           >{#snippet children(ChartEditor)}<ChartEditor
               {workspace}
               onclose={closeEditor}
@@ -131,7 +142,7 @@
           <Moment {workspace} {page} isFirst={!isAlive} />
         {:else}
           {#key view.id}
-            <Arriving load={view.load}
+            <Arriving part={view.part}
               >{#snippet children(View)}<View {workspace} {page} />{/snippet}</Arriving
             >
           {/key}
@@ -149,13 +160,13 @@
         class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100vh-66px)] lg:min-h-[600px]"
         aria-label="The change and the target line"
       >
-        <Arriving isQuiet load={() => import('./FirstSteps.svelte')}
+        <Arriving isQuiet part={firstStepsPart}
           >{#snippet children(FirstSteps)}<FirstSteps {workspace} />{/snippet}</Arriving
         >
         <ChangePanel {workspace} />
         {#if workspace.changes.length > 0}
           {#if workspace.isRuling}
-            <Arriving load={() => import('../rules/RulesPanel.svelte')}
+            <Arriving part={rulesPanelPart}
               >{#snippet children(RulesPanel)}<RulesPanel
                   {workspace}
                   onprint={() => page.print('landing')}
@@ -171,13 +182,13 @@
   <p class="sr-only" aria-live="polite">{text.announcement}</p>
 </div>
 
-<Arriving isQuiet load={() => import('./Printing.svelte')}
+<Arriving isQuiet part={printingPart}
   >{#snippet children(Paper)}<Paper
       bind:this={printing}
       {workspace}
       shown={dialog === 'table' ? 'table' : view.sheet}
     />{/snippet}</Arriving
 >
-<Arriving isQuiet load={() => import('./Dialogs.svelte')}
+<Arriving isQuiet part={dialogsPart}
   >{#snippet children(Dialogs)}<Dialogs {workspace} {shortcuts} bind:open={dialog} />{/snippet}</Arriving
 >

@@ -1,4 +1,10 @@
 <!-- The change under the hand: its chord spelled, what moves into the next one, and where to land. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const moreOfChangePart = new Part(() => import('./MoreOfChange.svelte'));
+</script>
+
 <script lang="ts">
   import Pin from '@lucide/svelte/icons/pin';
   import PinOff from '@lucide/svelte/icons/pin-off';
@@ -114,7 +120,7 @@
           {/each}
         </p>
       {/if}
-      <Arriving isQuiet load={() => import('./MoreOfChange.svelte')}
+      <Arriving isQuiet part={moreOfChangePart}
         >{#snippet children(More)}<More {workspace} />{/snippet}</Arriving
       >
     {/if}

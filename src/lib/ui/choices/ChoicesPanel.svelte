@@ -2,6 +2,12 @@
   What can be played on the selected change, approach by approach. Focus or hover previews a choice on the neck, Enter or a
   click takes it, P holds it against another.
 -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const cadenceIdeasPart = new Part(() => import('./CadenceIdeas.svelte'));
+</script>
+
 <script lang="ts">
   import { prettyDegree, prettyProse } from '$lib/core/theory/typeset';
   import { tick } from 'svelte';
@@ -48,9 +54,6 @@
     const lacks = plain.lacks.length ? `lacks its ${list(plain.lacks)} and ` : '';
     return `${settings.collection(plain)} does not hold here: it ${lacks}sounds a ${list(plain.contradicts)} against it.`;
   });
-  const chains = $derived(
-    workspace.choices.chains.filter(({ changes }) => changes.includes(workspace.selected))
-  );
   const compared = $derived(workspace.choices.compared);
   const isChosen = (choice: OfferedChoice) =>
     choice.approach === chosen?.approach && sameCollection(choice.facts, chosen.facts);
@@ -109,7 +112,7 @@
 
   <!-- svelte-ignore a11y_no_static_element_interactions -->
   <div
-    class="min-h-[220px] flex-1 overflow-y-auto pb-2 max-lg:max-h-[420px]"
+    class="min-h-16 flex-1 overflow-y-auto pb-2 max-lg:max-h-[420px] max-lg:min-h-[220px]"
     bind:this={list}
     onkeydown={press}
     onfocusin={() => (hasKeys = true)}
@@ -120,11 +123,21 @@
       workspace.choices.preview = null;
     }}
   >
-    {#if chains.length}
-      <Arriving isQuiet load={() => import('./CadenceIdeas.svelte')}
-        >{#snippet children(CadenceIdeas)}<CadenceIdeas {workspace} {chains} />{/snippet}</Arriving
-      >
-    {/if}
+    <Follows
+      root={list}
+      value={{ analysis: workspace.analysis, change: workspace.selected }}
+      isAwake={hasKeys || hasPointer}
+    >
+      {#snippet children({ analysis, change })}
+        <Arriving isQuiet part={cadenceIdeasPart}
+          >{#snippet children(CadenceIdeas)}<CadenceIdeas
+              {workspace}
+              {analysis}
+              {change}
+            />{/snippet}</Arriving
+        >
+      {/snippet}
+    </Follows>
     {#if denied}<p class="border-b border-line px-3 py-1.5 text-xs text-soft" data-denied>
         {denied}
       </p>{/if}

@@ -1,4 +1,10 @@
 <!-- What is played on the selected change, and why; how to carry it to others like it, or let it go. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const sliderPart = new Part(() => import('../kit/Slider.svelte'));
+</script>
+
 <script lang="ts">
   import { collectionOf } from '$lib/core/approaches/collection';
   import { motionBetween, type ScaleChoice } from '$lib/core/approaches/choice';
@@ -68,7 +74,7 @@
     {@const { beat } = choices.changeOver!}
     <div class="mt-1 flex flex-wrap items-center gap-2 text-xs" data-change-over={beat}>
       <span>from beat {beat}: {settings.collection(later)}</span>
-      <Arriving isQuiet load={() => import('../kit/Slider.svelte')}
+      <Arriving isQuiet part={sliderPart}
         >{#snippet children(Slider)}<Slider
             class="w-20"
             label="Beat of the change-over in this change"

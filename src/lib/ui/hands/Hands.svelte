@@ -14,7 +14,10 @@
   const CARD = WIDTH + 14;
   const PITCH = CARD + 8;
   const seen = new Seen();
-  const range = $derived(seen.range(workspace.changes.length, (i) => i * PITCH));
+  const range = seen.row(
+    () => workspace.changes.length,
+    (i) => i * PITCH
+  );
   /** The strip is an overview: a hand that runs along the neck has it wait. */
   const followed = new Unhurried(() => ({
     moments: workspace.moments,

@@ -4,6 +4,7 @@
  */
 import { untrack } from 'svelte';
 import type { Attachment } from 'svelte/attachments';
+import { HURRY } from './unhurried.svelte';
 
 /** The first item in sight and the first one behind them. */
 export interface Range {
@@ -37,23 +38,38 @@ export function rangeOf(count: number, start: (item: number) => number, left: nu
   };
 }
 
+/** Milliseconds without a further scroll after which a row has come to rest. */
+const REST = 150;
+
+/** Where a row is going, and all that it passes on the way there, in pixels. */
+interface Way {
+  readonly goal: number;
+  readonly left: number;
+  readonly right: number;
+}
+
 /** Follows how far a scroller has been scrolled, frame by frame. */
 export class Seen {
   left = $state(0);
   width = $state(1000);
+  /** While the row is on its way: what it passes is drawn in one step, not piece by piece as it comes into sight. */
+  #way: Way | null = $state.raw(null);
   #element: HTMLElement | null = null;
+  #going = 0;
+  /** When the player stepped last. */
+  #asked = -Infinity;
+  #rest: ReturnType<typeof setTimeout> | undefined;
 
   /** For the scroller itself. */
   readonly follow: Attachment<HTMLElement> = (element) => {
     this.#element = element;
     let frame = 0;
-    const read = () => {
-      frame = 0;
-      this.left = element.scrollLeft;
-      this.width = element.clientWidth;
-    };
     const plan = () => {
-      frame ||= requestAnimationFrame(read);
+      frame ||= requestAnimationFrame(() => {
+        frame = 0;
+        this.#read();
+      });
+      this.#awaitRest();
     };
     element.addEventListener('scroll', plan, { passive: true });
     // It tells of the first size too. Reading it here would have the page laid out before all of it is there.
@@ -61,37 +77,99 @@ export class Seen {
     resized.observe(element);
     return () => {
       cancelAnimationFrame(frame);
+      cancelAnimationFrame(this.#going);
+      clearTimeout(this.#rest);
       element.removeEventListener('scroll', plan);
       resized.disconnect();
       this.#element = null;
     };
   };
 
-  range(count: number, start: (item: number) => number): Range {
-    return rangeOf(count, start, this.left, this.left + this.width);
+  /**
+   * The items of a row that are to be drawn, told anew only where they are others. `start`: where an item begins, in pixels;
+   * it grows with the item.
+   */
+  row(count: () => number, start: (item: number) => number): Range {
+    const range = $derived.by(() => {
+      const [left, right] = [this.left, this.left + this.width];
+      const { left: from, right: to } = this.#way ?? { left, right };
+      return rangeOf(count(), start, Math.min(left, from), Math.max(right, to));
+    });
+    // Each by itself: what reads them is not asked again for a scroll that brings nothing new.
+    const from = $derived(range.from);
+    const to = $derived(range.to);
+    return {
+      get from() {
+        return from;
+      },
+      get to() {
+        return to;
+      }
+    };
   }
 
-  /**
-   * Brings a stretch into sight, a third of the way in, where it is not there already. Goes by what was followed: asking
-   * the element would have the page laid out on the spot.
-   */
+  /** Brings the stretch that the player has stepped to into sight, where it is not; one in a hurry is not carried there. */
   show(left: number, right: number): void {
+    const now = performance.now();
+    const isHurried = now - this.#asked < HURRY;
+    this.#asked = now;
+    this.#bring(left, right, isHurried);
+  }
+
+  /** Brings the stretch that the music has come to into sight, where it is not. */
+  keep(left: number, right: number): void {
+    this.#bring(left, right, false);
+  }
+
+  /** A third of the way in. A long way is not travelled but taken at once. */
+  #bring(left: number, right: number, isHurried: boolean): void {
     if (this.#isInSight(left, right)) return;
-    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches;
-    // A long way is not travelled, it is taken at once.
     const isFar = Math.abs(left - untrack(() => this.left)) > 3 * this.width;
-    this.#element?.scrollTo({ left: left - this.width / 3, behavior: calm || isFar ? 'instant' : 'smooth' });
+    const isAtOnce = isHurried || isFar || matchMedia('(prefers-reduced-motion: reduce)').matches;
+    this.#go(left - this.width / 3, isAtOnce ? 'instant' : 'smooth');
   }
 
   /** Brings the middle of a stretch to the middle, at once, where the stretch is not in sight. */
   centre(left: number, right: number): void {
-    if (this.#isInSight(left, right)) return;
-    this.#element?.scrollTo({ left: (left + right - this.width) / 2, behavior: 'instant' });
+    if (!this.#isInSight(left, right)) this.#go((left + right - this.width) / 2, 'instant');
+  }
+
+  #read(): void {
+    if (!this.#element) return;
+    this.left = this.#element.scrollLeft;
+    this.width = this.#element.clientWidth;
+  }
+
+  /** Goes by what was followed: asking the element would have the page laid out on the spot. */
+  #go(left: number, behavior: 'instant' | 'smooth'): void {
+    const goal = Math.max(0, left);
+    const [from, width] = untrack(() => [this.left, this.width]);
+    if (behavior === 'smooth') {
+      this.#way = { goal, left: Math.min(from, goal), right: Math.max(from, goal) + width };
+      this.#awaitRest();
+    } else {
+      this.#way = null;
+      this.left = goal;
+    }
+    cancelAnimationFrame(this.#going);
+    this.#going = requestAnimationFrame(() => {
+      this.#element?.scrollTo({ left: goal, behavior });
+      // The row may end before the goal.
+      if (behavior === 'instant') this.#read();
+    });
+  }
+
+  #awaitRest(): void {
+    clearTimeout(this.#rest);
+    this.#rest = setTimeout(() => (this.#way = null), REST);
   }
 
   /** An effect that asks is run again when the room changes, not when the player scrolls. */
   #isInSight(left: number, right: number): boolean {
     const room = this.width;
-    return untrack(() => Math.max(0, left) >= this.left && right <= this.left + room);
+    return untrack(() => {
+      const place = this.#way?.goal ?? this.left;
+      return Math.max(0, left) >= place && right <= place + room;
+    });
   }
 }

@@ -5,7 +5,7 @@
 import { untrack } from 'svelte';
 
 /** Milliseconds between two steps of a player in no hurry, and without a further one that count as rest. */
-const HURRY = 200;
+export const HURRY = 200;
 
 export class Unhurried<Value> {
   #shown: Value;

@@ -1,4 +1,10 @@
 <!-- One lick of the book: staff and tab over its chords, what it is, heard over them; name, tags and rating can be changed. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const scorePart = new Part(() => import('../score/Score.svelte'));
+</script>
+
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play';
   import Star from '@lucide/svelte/icons/star';
@@ -99,7 +105,7 @@
       {#if data.played}<span>played {data.played}×</span>{/if}
     </p>
   {/if}
-  <Arriving load={() => import('../score/Score.svelte')} height="min-h-40">
+  <Arriving part={scorePart} height="min-h-40">
     {#snippet children(Score)}
       <Score {workspace} notes={data.notes} {degrees} label="{lick.name} on staff and tab" />
     {/snippet}

@@ -75,17 +75,26 @@
   const pitch = $derived(
     layOutPitch(pitchEnds([...notes.map(({ midi }) => midi), ...offered.map(({ to }) => to)]), HEIGHT)
   );
-  const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
+  const range = seen.row(
+    () => timeline.columns.length,
+    (i) => timeline.columns[i]!.x
+  );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
-  const bars = $derived.by(() => {
-    const all = workspace.sheet.form.bars;
-    const { from, to } = seen.range(all.length, (i) => timeline.time(all[i]!.start));
-    return all.slice(from, to);
-  });
-  const drawn = $derived.by(() => {
-    const { from, to } = seen.range(notes.length, (i) => timeline.time(beatsOf(notes[i]!.start)));
-    return notes.slice(from, to).map((note, n) => ({ note, read: reading.notes[from + n]! }));
-  });
+  const allBars = $derived(workspace.sheet.form.bars);
+  const barRange = seen.row(
+    () => allBars.length,
+    (i) => timeline.time(allBars[i]!.start)
+  );
+  const bars = $derived(allBars.slice(barRange.from, barRange.to));
+  const noteRange = seen.row(
+    () => notes.length,
+    (i) => timeline.time(beatsOf(notes[i]!.start))
+  );
+  const drawn = $derived(
+    notes
+      .slice(noteRange.from, noteRange.to)
+      .map((note, n) => ({ note, read: reading.notes[noteRange.from + n]! }))
+  );
   const lookOf = ({ note, read }: (typeof drawn)[number]) =>
     note.purpose === 'target' ? TARGET_LOOK : ROLE_LOOKS[read.role];
 

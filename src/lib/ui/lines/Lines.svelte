@@ -1,4 +1,10 @@
 <!-- Lines: found level by level, read against the chords, judged by what is heard in them alone, mended, played with the band, kept. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const scorePart = new Part(() => import('../score/Score.svelte'));
+</script>
+
 <script lang="ts">
   import { onDestroy, onMount, untrack } from 'svelte';
   import { remarksOn } from '$lib/core/line/in-words';
@@ -194,7 +200,7 @@
   >
     {#if counting}<p class="sr-only" aria-live="off">{counting}</p>{/if}
     {#if settings.now.lineAs === 'score'}
-      <Arriving load={() => import('../score/Score.svelte')} height="min-h-64">
+      <Arriving part={scorePart} height="min-h-64">
         {#snippet children(Score)}
           <Score
             workspace={shown}

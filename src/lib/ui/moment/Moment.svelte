@@ -1,4 +1,10 @@
 <!-- The moment of change: threads in time, the neck under the hand, the plan in one line, every change as a small neck. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const planStripPart = new Part(() => import('../plan/PlanStrip.svelte'));
+</script>
+
 <script lang="ts">
   import Arriving from '../app/Arriving.svelte';
   import Hands from '../hands/Hands.svelte';
@@ -18,7 +24,7 @@
 
 <Threads {workspace} />
 <Neck {workspace} />
-<Arriving height="min-h-9" load={() => import('../plan/PlanStrip.svelte')}
+<Arriving height="min-h-9" part={planStripPart}
   >{#snippet children(PlanStrip)}<PlanStrip {workspace} />{/snippet}</Arriving
 >
 {#if drawn.count > 0}<Hands {workspace} />{/if}

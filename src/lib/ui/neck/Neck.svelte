@@ -2,6 +2,15 @@
   The whole fretboard: the hand's window lit, what lies under it at the moment of change, or the whole neck of one
   change. The window drags along the neck; every note is also told in words, string by string.
 -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const systemPickPart = new Part(() => import('./SystemPick.svelte'));
+  const saveDrawingPart = new Part(() => import('../export/SaveDrawing.svelte'));
+  const melodyEverywherePart = new Part(() => import('./MelodyEverywhere.svelte'));
+  const everywherePart = new Part(() => import('./Everywhere.svelte'));
+</script>
+
 <script lang="ts">
   import { soundAt } from '$lib/core/neck/tuning';
   import { settings } from '$lib/state/settings.svelte';
@@ -135,7 +144,7 @@
 <section class="min-w-0 card px-2 pt-1" aria-label="Neck" bind:clientWidth={width}>
   <div class="flex min-h-7 flex-wrap items-center gap-x-3 gap-y-1 px-1" class:hidden={isStand}>
     <NeckModes {workspace} />
-    <Arriving isQuiet load={() => import('./SystemPick.svelte')}
+    <Arriving isQuiet part={systemPickPart}
       >{#snippet children(SystemPick)}<SystemPick size="small" />{/snippet}</Arriving
     >
     <p
@@ -144,7 +153,7 @@
     >
       {said}
     </p>
-    <Arriving isQuiet load={() => import('../export/SaveDrawing.svelte')}
+    <Arriving isQuiet part={saveDrawingPart}
       >{#snippet children(SaveDrawing)}<SaveDrawing
           of={() => drawing}
           name="{workspace.document.title}, {workspace.change?.symbol ?? 'neck'}"
@@ -214,14 +223,14 @@
           showsMoves={hides === 'nothing'}
         />
       {:else if workspace.neckMode === 'melody'}
-        <Arriving isQuiet load={() => import('./MelodyEverywhere.svelte')}
+        <Arriving isQuiet part={melodyEverywherePart}
           >{#snippet children(MelodyEverywhere)}<MelodyEverywhere
               {workspace}
               {geometry}
             />{/snippet}</Arriving
         >
       {:else}
-        <Arriving isQuiet load={() => import('./Everywhere.svelte')}
+        <Arriving isQuiet part={everywherePart}
           >{#snippet children(Everywhere)}<Everywhere {workspace} {geometry} />{/snippet}</Arriving
         >
       {/if}

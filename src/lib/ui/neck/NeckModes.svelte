@@ -1,4 +1,10 @@
 <!-- What the neck shows: the hand's window, the whole collection, or one degree everywhere. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const selectPart = new Part(() => import('../kit/Select.svelte'));
+</script>
+
 <script lang="ts">
   import type { Degree } from '$lib/core/theory/degree';
   import { prettyDegree } from '$lib/core/theory/typeset';
@@ -51,7 +57,7 @@
     >
   {/if}
   {#if workspace.neckMode === 'find'}
-    <Arriving isQuiet load={() => import('../kit/Select.svelte')}
+    <Arriving isQuiet part={selectPart}
       >{#snippet children(Select)}<Select
           size="small"
           isRound

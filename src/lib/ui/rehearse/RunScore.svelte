@@ -1,4 +1,10 @@
 <!-- The drill on staff and tab, running with the beat: the systems that are played come into sight by themselves. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const scorePart = new Part(() => import('../score/Score.svelte'));
+</script>
+
 <script lang="ts">
   import { degreeOf } from '$lib/core/theory/degree';
   import { semitonesUp } from '$lib/core/theory/note';
@@ -38,7 +44,7 @@
 </script>
 
 {#if now && part}
-  <Arriving load={() => import('../score/Score.svelte')} height="min-h-48">
+  <Arriving part={scorePart} height="min-h-48">
     {#snippet children(Score)}
       <Score
         workspace={rehearsal.shown}

@@ -93,17 +93,22 @@
       ];
     });
   });
-  const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
+  const range = seen.row(
+    () => timeline.columns.length,
+    (i) => timeline.columns[i]!.x
+  );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
-  const drawn = $derived.by(() => {
-    const { from, to } = seen.range(played.length, (i) => timeline.time(played[i]!.at));
-    return played.slice(from, to);
-  });
-  const bars = $derived.by(() => {
-    const all = arranged.sheet.form.bars;
-    const { from, to } = seen.range(all.length, (i) => timeline.time(all[i]!.start));
-    return all.slice(from, to);
-  });
+  const playedRange = seen.row(
+    () => played.length,
+    (i) => timeline.time(played[i]!.at)
+  );
+  const drawn = $derived(played.slice(playedRange.from, playedRange.to));
+  const allBars = $derived(arranged.sheet.form.bars);
+  const barRange = seen.row(
+    () => allBars.length,
+    (i) => timeline.time(allBars[i]!.start)
+  );
+  const bars = $derived(allBars.slice(barRange.from, barRange.to));
 
   /** The way of a pitch, drawn where it moves: a straight one says nothing that its bar does not. */
   function curveOf(beat: number, midi: number, curve: readonly (number | null)[]): string {
@@ -143,7 +148,7 @@
     if (column) seen.show(column.x, column.x + column.width);
   });
   $effect(() => {
-    if (time !== null) seen.show(timeline.time(time), timeline.time(time) + 60);
+    if (time !== null) seen.keep(timeline.time(time), timeline.time(time) + 60);
   });
 
   function heardName(one: JudgedChange): string {

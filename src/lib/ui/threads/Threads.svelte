@@ -2,6 +2,13 @@
   Threads: every change a column that holds its chord tones at their pitch heights; the target path runs through them
   and says how far it moves at each change. Click or drag to set a target.
 -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const targetLinePart = new Part(() => import('./TargetLine.svelte'));
+  const alternativesPart = new Part(() => import('./Alternatives.svelte'));
+</script>
+
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -63,17 +70,20 @@
   const high = $derived(ends[1]);
   const layout = $derived({ ...timeline, pitch: layOutPitch([low, high], height) });
 
+  const allBars = $derived(workspace.sheet.form.bars);
   /** The changes that are drawn, and the bars over them. */
-  const range = $derived(seen.range(timeline.columns.length, (i) => timeline.columns[i]!.x));
+  const range = seen.row(
+    () => timeline.columns.length,
+    (i) => timeline.columns[i]!.x
+  );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
-  const bars = $derived.by(() => {
-    const all = workspace.sheet.form.bars;
-    const { from, to } = seen.range(all.length, (i) => timeline.time(all[i]!.start));
-    return all.slice(from, to);
-  });
+  const barRange = seen.row(
+    () => allBars.length,
+    (i) => timeline.time(allBars[i]!.start)
+  );
+  const bars = $derived(allBars.slice(barRange.from, barRange.to));
   const now = $derived(timeline.columns[workspace.selected]);
   const next = $derived(workspace.nextIndex === null ? undefined : timeline.columns[workspace.nextIndex]);
-  const allBars = $derived(workspace.sheet.form.bars);
   const melodySeen = $derived.by(() => {
     const from = changes[range.from]?.start ?? 0;
     const last = changes[range.to - 1];
@@ -479,11 +489,11 @@
 
   {#if !isBare}
     <div class="flex min-h-9 flex-col justify-center gap-1 border-t border-line px-3 py-1.5 text-sm">
-      <Arriving isQuiet load={() => import('./TargetLine.svelte')}
+      <Arriving isQuiet part={targetLinePart}
         >{#snippet children(TargetLine)}<TargetLine {workspace} />{/snippet}</Arriving
       >
       {#if workspace.paths.wantsAlternatives}
-        <Arriving isQuiet load={() => import('./Alternatives.svelte')}
+        <Arriving isQuiet part={alternativesPart}
           >{#snippet children(Alternatives)}<Alternatives
               {workspace}
               onoffer={(path) => (offeredPath = path)}

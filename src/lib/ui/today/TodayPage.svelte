@@ -37,7 +37,7 @@
   </div>
   <div class="mt-4">
     {#key shown.id}
-      <Arriving load={shown.load}>{#snippet children(Panel)}<Panel {today} />{/snippet}</Arriving>
+      <Arriving part={shown.part}>{#snippet children(Panel)}<Panel {today} />{/snippet}</Arriving>
     {/key}
   </div>
 </main>

@@ -1,4 +1,5 @@
 /** The parts of the page of the day: a new one is a row here and a component. Each arrives when it is shown. */
+import { Part } from '../app/part';
 import type { Component } from 'svelte';
 import type { TodayState } from '$lib/state/today.svelte';
 
@@ -9,13 +10,13 @@ export interface PanelProps {
 export interface Panel {
   readonly id: string;
   readonly name: string;
-  readonly load: () => Promise<{ default: Component<PanelProps> }>;
+  readonly part: Part<Component<PanelProps>>;
 }
 
 export const PANELS: readonly Panel[] = [
-  { id: 'plan', name: 'Plan', load: () => import('./PlanPanel.svelte') },
-  { id: 'items', name: 'What I practise', load: () => import('./ItemsPanel.svelte') },
-  { id: 'dates', name: 'For a date', load: () => import('./DatesPanel.svelte') },
-  { id: 'progress', name: 'Progress', load: () => import('./ProgressPanel.svelte') },
-  { id: 'log', name: 'Log', load: () => import('./LogPanel.svelte') }
+  { id: 'plan', name: 'Plan', part: new Part(() => import('./PlanPanel.svelte')) },
+  { id: 'items', name: 'What I practise', part: new Part(() => import('./ItemsPanel.svelte')) },
+  { id: 'dates', name: 'For a date', part: new Part(() => import('./DatesPanel.svelte')) },
+  { id: 'progress', name: 'Progress', part: new Part(() => import('./ProgressPanel.svelte')) },
+  { id: 'log', name: 'Log', part: new Part(() => import('./LogPanel.svelte')) }
 ];
