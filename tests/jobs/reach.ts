@@ -205,6 +205,75 @@ export function reachJobs(tools: () => Tools): void {
       );
     });
 
+    /** Steps from change to change, each followed by two frames; tells at which of them `isMissed`, a JavaScript expression, held. */
+    const missedOn = (steps: number, isMissed: string) =>
+      browser().executeAsyncScript<number[]>(
+        `const [steps, done] = arguments;
+         const scroller = document.querySelector('[aria-label="Threads, to be scrolled"]');
+         const column = (change) => scroller.querySelector('[data-change="' + change + '"]');
+         const isSeen = (change) => {
+           const [own, room] = [column(change)?.getBoundingClientRect(), scroller.getBoundingClientRect()];
+           return own !== undefined && own.left >= room.left - 1 && own.right <= room.right + 1;
+         };
+         const frame = () => new Promise(requestAnimationFrame);
+         (async () => {
+           const missed = [];
+           for (let step = 1; step <= steps; step++) {
+             document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+             await frame();
+             await frame();
+             if (${isMissed}) missed.push(step);
+           }
+           done(missed);
+         })();`,
+        steps
+      );
+
+    it('has the change in sight however fast one goes, and all of the way there drawn at once', async () => {
+      const source = '| Fm7 | Bb7 | Ebmaj7 | C7b9 |\n'.repeat(16);
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source });
+      await page().open(`/charts/${body.id}`);
+      await page().find('[aria-label="Threads"] svg');
+      expect(await missedOn(40, '!isSeen(step)')).toEqual([]);
+      await page().press(Key.HOME);
+      const last = await browser().executeScript<number>(
+        `const room = document.querySelector('[aria-label="Threads, to be scrolled"]').clientWidth;
+         const column = document.querySelector('[data-change="1"]').getBoundingClientRect().width;
+         return Math.floor(room / column) - 1;`
+      );
+      await page().until(async () => (await missedOn(1, '!isSeen(1)')).length === 0, 'the start in sight');
+      await missedOn(last - 1, 'false');
+      // After a rest one travels: half a row ahead is on its way before one is there.
+      await browser().sleep(500);
+      expect(await missedOn(1, `!column(${last + 7})`)).toEqual([]);
+    });
+
+    it('keeps the height of the page from change to change, and a choice walked to by keys in sight', async () => {
+      await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
+        source: '| Fm7 | Bb7 | Ebmaj7 | Abmaj7 | Dm7b5 | G7b9 | Cm6 | C7 | F#m7 | B7 | Emaj7 | Am7 |'
+      });
+      await page().open(`/charts/${body.id}`);
+      await page().find('[aria-label="Hands"]');
+      const heights = new Set<number>();
+      for (let i = 0; i < 12; i++) {
+        await page().press(Key.ARROW_RIGHT);
+        await browser().sleep(250);
+        heights.add(await browser().executeScript<number>('return document.documentElement.scrollHeight'));
+      }
+      expect([...heights]).toHaveLength(1);
+      await page().press('c');
+      for (let i = 0; i < 9; i++) {
+        await page().press(Key.ARROW_DOWN);
+        const [top, bottom, room] = await browser().executeScript<[number, number, number]>(
+          `const { top, bottom } = document.activeElement.getBoundingClientRect();
+           return [top, bottom, innerHeight];`
+        );
+        expect(top).toBeGreaterThanOrEqual(0);
+        expect(bottom).toBeLessThanOrEqual(room + 1);
+      }
+    });
+
     it('shows the choices that are out of sight once the player rests', async () => {
       const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
         source: '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |'
