@@ -33,7 +33,7 @@ const VIEWS_OPENED = [
 
 const LENGTHS = [64, 512, 2000];
 
-/** What charts of three lengths cost on a real page: processor time of the page's own thread, least of several. */
+/** What charts of three lengths cost on a real page: processor time of the page's own thread, least of fifteen. */
 export async function pageCosts(): Promise<PageCost[]> {
   const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'pages.db'));
   await server.start();
@@ -49,10 +49,10 @@ export async function pageCosts(): Promise<PageCost[]> {
     browser.executeAsyncScript(
       'const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)));'
     );
-  /** Six to warm up, then the least of seven. */
+  /** Six to warm up, then the least of fifteen: what else runs on the machine is not the page's. */
   const least = async (work: (i: number) => Promise<void>, prepare?: () => Promise<void>) => {
     const times: number[] = [];
-    for (let i = 0; i < 13; i++) {
+    for (let i = 0; i < 21; i++) {
       await prepare?.();
       const before = await spent();
       await work(i);

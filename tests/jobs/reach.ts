@@ -248,6 +248,32 @@ export function reachJobs(tools: () => Tools): void {
       expect(await missedOn(1, `!column(${last + 7})`)).toEqual([]);
     });
 
+    it('draws half a row ahead while the player scrolls, and at rest what is in sight', async () => {
+      const source = '| Fm7 | Bb7 | Ebmaj7 | C7b9 |\n'.repeat(50);
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source });
+      await page().open(`/charts/${body.id}`);
+      await page().find('[aria-label="Threads"] svg');
+      await browser().sleep(500);
+      const drawn = () =>
+        browser().executeAsyncScript<{ moving: number; seen: number }>(
+          `const done = arguments[0];
+           const scroller = document.querySelector('[aria-label="Threads, to be scrolled"]');
+           const count = () => scroller.querySelectorAll('[data-change]').length;
+           const width = scroller.querySelector('[data-change="1"]').getBoundingClientRect().width;
+           scroller.scrollLeft += 40;
+           const frame = () => new Promise(requestAnimationFrame);
+           (async () => {
+             await frame();
+             await frame();
+             const moving = count();
+             done({ moving, seen: Math.ceil(scroller.clientWidth / width) });
+           })();`
+        );
+      const { moving, seen } = await drawn();
+      expect(moving).toBeGreaterThanOrEqual(Math.floor(1.5 * seen));
+      await page().until(async () => (await page().all('[data-change]')).length <= seen + 4, 'the rest');
+    });
+
     it('keeps the height of the page from change to change, and a choice walked to by keys in sight', async () => {
       await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
       const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {

@@ -13,7 +13,9 @@ export interface Range {
 }
 
 /** Items drawn on either side beyond what is in sight. */
-const OVER = 2;
+const OVER = 1;
+/** How far beyond is drawn while the player scrolls, as a part of what is in sight. */
+const AHEAD = 0.5;
 /** Items by which the window moves. */
 const STEP = 2;
 
@@ -54,6 +56,8 @@ export class Seen {
   width = $state(1000);
   /** While the row is on its way: what it passes is drawn in one step, not piece by piece as it comes into sight. */
   #way: Way | null = $state.raw(null);
+  /** Whether the player scrolls. */
+  #isScrolled = $state(false);
   #element: HTMLElement | null = null;
   #going = 0;
   /** When the player stepped last. */
@@ -67,7 +71,9 @@ export class Seen {
     const plan = () => {
       frame ||= requestAnimationFrame(() => {
         frame = 0;
+        const before = this.left;
         this.#read();
+        if (!this.#way && this.left !== before) this.#isScrolled = true;
       });
       this.#awaitRest();
     };
@@ -91,7 +97,8 @@ export class Seen {
    */
   row(count: () => number, start: (item: number) => number): Range {
     const range = $derived.by(() => {
-      const [left, right] = [this.left, this.left + this.width];
+      const ahead = this.#isScrolled ? AHEAD * this.width : 0;
+      const [left, right] = [this.left - ahead, this.left + this.width + ahead];
       const { left: from, right: to } = this.#way ?? { left, right };
       return rangeOf(count(), start, Math.min(left, from), Math.max(right, to));
     });
@@ -161,7 +168,10 @@ export class Seen {
 
   #awaitRest(): void {
     clearTimeout(this.#rest);
-    this.#rest = setTimeout(() => (this.#way = null), REST);
+    this.#rest = setTimeout(() => {
+      this.#way = null;
+      this.#isScrolled = false;
+    }, REST);
   }
 
   /** An effect that asks is run again when the room changes, not when the player scrolls. */

@@ -18,7 +18,7 @@ describe('what is in sight', () => {
             if (isSeen) expect(i >= from && i < to).toBe(true);
           });
           const seen = each.filter((one, i) => starts[i]! < left + width && starts[i]! + one > left).length;
-          expect(to - from).toBeLessThanOrEqual(seen + 24);
+          expect(to - from).toBeLessThanOrEqual(seen + 4);
         }
       )
     );
