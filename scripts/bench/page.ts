@@ -32,8 +32,9 @@ const VIEWS_OPENED = [
 ] as const;
 
 const LENGTHS = [64, 512, 2000];
+const WATCHING = 'looking on';
 
-/** What charts of three lengths cost on a real page: processor time of the page's own thread, least of fifteen. */
+/** What charts of three lengths cost on a real page: processor time of the page's own thread, least of eighteen. */
 export async function pageCosts(): Promise<PageCost[]> {
   const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'pages.db'));
   await server.start();
@@ -49,10 +50,10 @@ export async function pageCosts(): Promise<PageCost[]> {
     browser.executeAsyncScript(
       'const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)));'
     );
-  /** Six to warm up, then the least of fifteen: what else runs on the machine is not the page's. */
+  /** Six to warm up, then the least of nine: what else runs on the machine is not the page's. */
   const least = async (work: (i: number) => Promise<void>, prepare?: () => Promise<void>) => {
     const times: number[] = [];
-    for (let i = 0; i < 21; i++) {
+    for (let i = 0; i < 15; i++) {
       await prepare?.();
       const before = await spent();
       await work(i);
@@ -92,36 +93,42 @@ export async function pageCosts(): Promise<PageCost[]> {
     }
     await page.press(Key.ESCAPE);
     await browser.sleep(600);
-    const actions: { action: string; cost: number }[] = [];
-    // Two frames are asked for and the time is read, whatever is done.
-    const watching = await least(() => Promise.resolve());
+    const costs = new Map<string, number>();
     const measure = async (action: string, ...how: Parameters<typeof least>) =>
-      actions.push({ action, cost: Math.max(0, (await least(...how)) - watching) });
-    // Steps come one upon another, as of a player who looks for a place; after a rest what stands beside follows at once too.
-    const rest = () => browser.sleep(500);
-    await measure('a key that does nothing', () => page.press(Key.F9));
-    await measure('next change', () => page.press(Key.ARROW_RIGHT));
-    await measure('next change, after a rest', () => page.press(Key.ARROW_RIGHT), rest);
-    await measure('hand one fret further', (i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN));
-    await measure(
-      'hand one fret further, after a rest',
-      (i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN),
-      rest
-    );
-    await measure('another target', (i) => page.press(i % 2 ? '3' : '7'));
-    await measure(
-      'a choice taken',
-      () => page.press(Key.ENTER),
-      async () => {
-        await page.press('c');
-        await page.press(Key.ARROW_DOWN);
-        await browser.sleep(60);
-      }
-    );
+      costs.set(action, Math.min(costs.get(action) ?? Infinity, await least(...how)));
+    // Twice, some way apart: a machine that is shared is busy for seconds.
+    for (let pass = 0; pass < 2; pass++) {
+      // Two frames are asked for and the time is read, whatever is done.
+      await measure(WATCHING, () => Promise.resolve());
+      // Steps come one upon another, as of a player who looks for a place; after a rest what stands beside follows at once too.
+      const rest = () => browser.sleep(500);
+      await measure('a key that does nothing', () => page.press(Key.F9));
+      await measure('next change', () => page.press(Key.ARROW_RIGHT));
+      await measure('next change, after a rest', () => page.press(Key.ARROW_RIGHT), rest);
+      await measure('hand one fret further', (i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN));
+      await measure(
+        'hand one fret further, after a rest',
+        (i) => page.press(i % 2 ? Key.ARROW_UP : Key.ARROW_DOWN),
+        rest
+      );
+      await measure('another target', (i) => page.press(i % 2 ? '3' : '7'));
+      await measure(
+        'a choice taken',
+        () => page.press(Key.ENTER),
+        async () => {
+          await page.press('c');
+          await page.press(Key.ARROW_DOWN);
+          await browser.sleep(60);
+        }
+      );
+    }
     await page.press('e');
     await (await page.find('[data-editor] .cm-content')).click();
     await page.chord(Key.CONTROL, Key.END);
-    await measure('a typed character', () => page.press('x'));
+    for (let pass = 0; pass < 2; pass++) await measure('a typed character', () => page.press('x'));
+    const watching = costs.get(WATCHING)!;
+    costs.delete(WATCHING);
+    const actions = [...costs].map(([action, cost]) => ({ action, cost: Math.max(0, cost - watching) }));
     return { changes, sent, views, watching, actions };
   };
   try {
