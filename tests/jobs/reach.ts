@@ -298,6 +298,17 @@ export function reachJobs(tools: () => Tools): void {
         expect(top).toBeGreaterThanOrEqual(0);
         expect(bottom).toBeLessThanOrEqual(room + 1);
       }
+      // Of another change what is chosen is seen first.
+      const isChosenSeen = () =>
+        browser().executeScript<boolean>(
+          `const [own, panel] = ['[data-chosen]', '[aria-label="Choices"]'].map((css) =>
+             document.querySelector(css).getBoundingClientRect());
+           return own.top >= panel.top && own.bottom <= panel.bottom;`
+        );
+      expect(await isChosenSeen()).toBe(false);
+      await page().press(Key.ESCAPE);
+      await page().press(Key.ARROW_RIGHT);
+      await page().until(isChosenSeen, 'what is chosen');
     });
 
     it('shows the choices that are out of sight once the player rests', async () => {

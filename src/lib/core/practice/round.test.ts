@@ -94,7 +94,8 @@ describe('a round of practice', () => {
     const notes = Array.from({ length: 16 }, (_, beat): LineNote => ({
       start: ticksOf(beat),
       length: ticksOf(beat % 4 === 3 ? 2 : 1),
-      midi: 48 + beat
+      midi: 48 + beat,
+      note: 'C'
     }));
     let asked = 0;
     const skeleton = () => {

@@ -32,9 +32,17 @@
   let open: readonly string[] = $state.raw([]);
   let list: HTMLDivElement | undefined = $state();
   const SHOWN = 3;
+  /** Pixels around a row for the ring that shows the focus. */
+  const RING = 3;
   /** The keyboard or a pointer is in the list: what may be taken next is of this change, however fast one came to it. */
   let hasKeys = $state(false);
   let hasPointer = $state(false);
+  let isScrolled = false;
+  // Of another change what is chosen is seen first.
+  $effect(() => {
+    void workspace.selected;
+    if (isScrolled) list!.scrollTop = 0;
+  });
   /** As many approaches as are in sight come with the first picture. */
   const drawn = new Gradual(2);
 
@@ -68,8 +76,8 @@
     // The row grows with its reason.
     await tick();
     const [seen, own] = [list!.getBoundingClientRect(), row.getBoundingClientRect()];
-    if (own.top < seen.top) list!.scrollTop -= seen.top - own.top;
-    else if (own.bottom > seen.bottom) list!.scrollTop += own.bottom - seen.bottom;
+    if (own.top - RING < seen.top) list!.scrollTop -= seen.top + RING - own.top;
+    else if (own.bottom + RING > seen.bottom) list!.scrollTop += own.bottom + RING - seen.bottom;
   }
 
   function press(event: KeyboardEvent) {
@@ -94,8 +102,6 @@
   <svg class="absolute size-0" aria-hidden="true"
     ><symbol id="compare-sign" viewBox="0 0 24 24"><Columns2 size={24} /></symbol></svg
   >
-  {#if chosen}<ChosenCard {workspace} {chosen} />{/if}
-
   {#if compared.length}
     <p class="flex items-center justify-between gap-2 border-b border-line px-3 py-1.5 text-xs" data-compared>
       <span>
@@ -112,8 +118,9 @@
 
   <!-- svelte-ignore a11y_no_static_element_interactions -->
   <div
-    class="min-h-16 flex-1 overflow-y-auto pb-2 max-lg:max-h-[420px] max-lg:min-h-[220px]"
+    class="min-h-16 flex-1 overflow-y-auto pb-2 max-lg:max-h-[640px]"
     bind:this={list}
+    onscroll={() => (isScrolled = list!.scrollTop > 0)}
     onkeydown={press}
     onfocusin={() => (hasKeys = true)}
     onfocusout={() => (hasKeys = false)}
@@ -123,6 +130,8 @@
       workspace.choices.preview = null;
     }}
   >
+    <!-- What is chosen goes with the list: on a low screen there is more of both to be seen. -->
+    {#if chosen}<ChosenCard {workspace} {chosen} />{/if}
     <Follows
       root={list}
       value={{ analysis: workspace.analysis, change: workspace.selected }}
