@@ -126,6 +126,8 @@ describe('a round of practice', () => {
       '6 1 50',
       '7 1 51'
     ]);
+    // A drone lasts longer than its change: what comes after it in the form does not sound over it.
+    expect(over({ kind: 'change', change: 1 })).toEqual(['0 1 52', '1 1 53', '2 1 54', '3 2 55']);
   });
 
   it('drills an isolated pair and a drone as well', () => {
