@@ -4,7 +4,6 @@ declare namespace App {
     place?: import('$lib/state/address').Place;
   }
   interface Locals {
-    db: import('$lib/server/database').Database;
     settings: import('$lib/api/settings').Settings;
   }
 }

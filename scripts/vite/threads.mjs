@@ -21,7 +21,8 @@ export function threads() {
       const bundled = await build({
         configFile: false,
         logLevel: 'error',
-        ssr: { noExternal: true },
+        // Native modules stay where they are installed.
+        ssr: { noExternal: true, external: ['better-sqlite3'] },
         build: {
           ssr: id.slice(0, -QUERY.length),
           write: false,

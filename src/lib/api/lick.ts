@@ -48,6 +48,21 @@ export const changeLick = z.object({
   data: lickData.optional()
 });
 
+/** Licks that one answer tells of. */
+export const LICKS_IN_AN_ANSWER = 200;
+
+/** A part of the book, the newest first. */
+export const listLicks = z.object({
+  offset: z.coerce.number().int().min(0).default(0),
+  limit: z.coerce.number().int().min(1).max(LICKS_IN_AN_ANSWER).default(LICKS_IN_AN_ANSWER)
+});
+
+export interface LickList {
+  readonly licks: readonly StoredLick[];
+  /** Licks in the whole book. */
+  readonly total: number;
+}
+
 /** A lick as it is kept; `data` and `facts` are null where it cannot be read, and it is kept all the same. */
 export interface StoredLick {
   readonly id: string;

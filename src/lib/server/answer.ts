@@ -1,6 +1,5 @@
-/** The frame of every JSON route: bounded body, Zod at the door, errors as sentences. */
-import { json, type RequestEvent } from '@sveltejs/kit';
-import type { z } from 'zod';
+/** The frame of every route: bounded body, errors as sentences. */
+import { json } from '@sveltejs/kit';
 import { fail, PlayerError, type ApiError } from '../api/errors';
 import {
   MAX_BODY_BYTES,
@@ -15,7 +14,10 @@ import { fileTrouble } from './trouble';
 const DRAINED = 32 * 1024 * 1024;
 
 /** Reads a body of bounded size. */
-export async function readBytes(request: Request, { most, tooLarge }: BodyBound): Promise<Buffer> {
+export async function readBytes(
+  request: Request,
+  { most, tooLarge }: BodyBound
+): Promise<Uint8Array<ArrayBuffer>> {
   const chunks: Uint8Array[] = [];
   let size = 0;
   // Node's body streams are async iterable, which the types of the web's streams do not say.
@@ -26,7 +28,14 @@ export async function readBytes(request: Request, { most, tooLarge }: BodyBound)
     else if (size > DRAINED) break;
   }
   if (size > most) fail(413, { code: 'too-large', message: tooLarge });
-  return Buffer.concat(chunks);
+  // Memory of its own, which can be handed to a thread.
+  const bytes = new Uint8Array(size);
+  let at = 0;
+  for (const chunk of chunks) {
+    bytes.set(chunk, at);
+    at += chunk.length;
+  }
+  return bytes;
 }
 
 /** How large a body may be, and what is said of one that is larger. */
@@ -51,29 +60,6 @@ export const SOUND_BODY: BodyBound = {
   tooLarge: `The sound is larger than ${MAX_SOUND_BYTES / 1024 / 1024} MiB; Corvel hears up to ${MAX_SOUND_SECONDS / 60} minutes at once, best in mono.`
 };
 
-/** Reads a body of bounded size as JSON. */
-export async function readBody(request: Request, bound: BodyBound = CHART_BODY): Promise<unknown> {
-  const bytes = await readBytes(request, bound);
-  try {
-    return JSON.parse(bytes.toString('utf8'));
-  } catch {
-    return fail(400, { code: 'not-json', message: 'The request is not JSON that Corvel can read.' });
-  }
-}
-
-/** Parses a value, or answers with the first thing that is wrong with it. */
-export function parse<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
-  const result = schema.safeParse(value);
-  if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
-  const path = issue.path.join('.');
-  return fail(400, {
-    code: 'bad-request',
-    message: issue.message.startsWith('“') ? issue.message : `${path || 'The request'}: ${issue.message}.`,
-    ...(path ? { path } : {})
-  });
-}
-
 /** An error in the form in which all of them are told. */
 export function errorResponse(status: number, error: ApiError, extra: object = {}): Response {
   return json({ error, ...extra }, { status });
@@ -88,22 +74,4 @@ export function answerToError(thrown: unknown): Response {
     code: 'internal',
     message: 'Corvel could not answer this; the fault is its own, and nothing of yours was changed.'
   });
-}
-
-/** Runs a route's work; what it throws becomes its answer. */
-export async function answer(work: () => unknown): Promise<Response> {
-  try {
-    const result = await work();
-    return result instanceof Response ? result : json(result ?? {});
-  } catch (thrown) {
-    return answerToError(thrown);
-  }
-}
-
-/** A JSON route: body in, parsed by a schema, answer out. */
-export function route<T extends z.ZodType>(
-  schema: T,
-  work: (input: z.infer<T>, event: RequestEvent) => unknown
-): (event: RequestEvent) => Promise<Response> {
-  return (event) => answer(async () => work(parse(schema, await readBody(event.request)), event));
 }

@@ -1,12 +1,13 @@
-import { mkdtempSync, readFileSync, readdirSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ArchiveBrought, Merge } from '../api/archive';
 import { listCharts } from '../api/songbook';
 import { DEFAULT_PLAN } from '../core/plan/model';
-import { archiveOf, bringArchiveIn } from './archive';
+import { bringArchiveIn, copyForArchive } from './archive';
+import { archiveStream, ownFolder, receive } from './archive-stream';
 import { bringBackCopy, listCopies } from './copies';
 import { fileOf, openDatabase, type Database } from './database';
 import { seedDemo } from './demo';
@@ -23,13 +24,29 @@ beforeEach(async () => {
   [here, there] = await Promise.all([empty(), empty()]);
 });
 
-const archived = async (db: Database, withSounds = true): Promise<Uint8Array> =>
-  new Uint8Array(await new Response(await archiveOf(db, withSounds)).arrayBuffer());
-const body = (bytes: Uint8Array) => new Response(bytes as Uint8Array<ArrayBuffer>).body;
+/** The stream of an archive; `between` is done when what goes into it is known, before it is written. */
+async function streamed(db: Database, withSounds = true, between: () => void = () => {}) {
+  const { folder, remove } = ownFolder();
+  const parts = await copyForArchive(db, { folder, sounds: withSounds ? 'yes' : 'no' });
+  between();
+  return archiveStream(parts, remove);
+}
+const archived = async (db: Database, withSounds = true, between?: () => void): Promise<Uint8Array> =>
+  new Uint8Array(await new Response(await streamed(db, withSounds, between)).arrayBuffer());
+async function bringOrLook(db: Database, bytes: Uint8Array, merge: Merge | 'look') {
+  const { folder, remove } = ownFolder();
+  try {
+    const path = join(folder, 'archive.zip');
+    await receive(new Response(bytes as Uint8Array<ArrayBuffer>).body, path);
+    return await bringArchiveIn(db, path, merge, NOW);
+  } finally {
+    remove();
+  }
+}
 const bring = async (db: Database, bytes: Uint8Array, merge: Merge): Promise<ArchiveBrought> =>
-  (await bringArchiveIn(db, body(bytes), merge, NOW)) as ArchiveBrought;
+  (await bringOrLook(db, bytes, merge)) as ArchiveBrought;
 const refusal = (bytes: Uint8Array) =>
-  bringArchiveIn(here, body(bytes), 'replace', NOW).then(
+  bringOrLook(here, bytes, 'replace').then(
     () => 'taken',
     (error: { error: { code: string } }) => error.error.code
   );
@@ -96,7 +113,7 @@ describe('everything as one archive', () => {
     const bytes = await archived(await lived());
     await add(here, 'Mine');
     const was = rows(here);
-    const { compared } = await bringArchiveIn(here, body(bytes), 'look', NOW);
+    const { compared } = await bringOrLook(here, bytes, 'look');
     expect(compared.find(({ kind }) => kind === 'charts')!.missing).toBe(11);
     expect(compared.find(({ kind }) => kind === 'takes')!.missing).toBeGreaterThan(3);
     expect(rows(here)).toEqual(was);
@@ -127,7 +144,7 @@ describe('everything as one archive', () => {
     await at(there, two.id, 1000);
     await at(here, two.id, 2000);
     const bytes = await archived(there);
-    const { compared } = await bringArchiveIn(here, body(bytes), 'look', NOW);
+    const { compared } = await bringOrLook(here, bytes, 'look');
     expect(compared[0]).toEqual({ kind: 'charts', missing: 0, newer: 1, known: 1 });
     await bring(here, bytes, 'newer');
     expect(await titles(here)).toEqual(['One, theirs', 'Two, mine']);
@@ -172,6 +189,41 @@ describe('everything as one archive', () => {
     expect(rows(here)).toEqual(was);
     expect(listCopies(here)).toEqual([]);
     expect(folders()).toBe(before);
+  });
+
+  it('leaves out a sound that is deleted while it is written, and is whole all the same', async () => {
+    const db = await lived();
+    const [first] = soundsOf(db);
+    const bytes = await archived(db, true, () => rmSync(first!.path));
+    await bring(here, bytes, 'add');
+    expect(await titles(here)).toEqual(await titles(db));
+    expect(soundsOf(here).map(({ take }) => take)).not.toContain(first!.take);
+  });
+
+  it('ends alone where a sound cannot be read, with nothing left open', async () => {
+    const db = await lived();
+    const [first] = soundsOf(db);
+    const reading = archived(db, true, () => {
+      rmSync(first!.path);
+      mkdirSync(first!.path);
+    });
+    await expect(reading).rejects.toThrow();
+    rmSync(first!.path, { recursive: true });
+  });
+
+  it('lets go of everything when its reader leaves', async () => {
+    const db = await lived();
+    const handles = () => readdirSync('/proc/self/fd').length;
+    await archived(db);
+    const before = handles();
+    for (let i = 0; i < 40; i++) {
+      const stream = await streamed(db);
+      const reader = stream.getReader();
+      await reader.read();
+      await reader.cancel();
+    }
+    await vi.waitUntil(() => handles() <= before + 2, { timeout: 10_000 });
+    expect(handles()).toBeLessThanOrEqual(before + 2);
   });
 
   it('is refused where it has more entries than any songbook', async () => {

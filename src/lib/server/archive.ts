@@ -2,13 +2,10 @@
  * Everything that is kept as one file: a zip with the songbook's own file and the sounds of takes. It comes in again elsewhere or here,
  * beside what is there or instead of it, after a copy of that.
  */
-import { createWriteStream, mkdirSync, mkdtempSync, renameSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { Readable } from 'node:stream';
+import { createWriteStream, mkdirSync, renameSync, rmSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
-import { ZipFile as Zip } from 'yazl';
 import type { ArchiveBrought, ArchiveLook, Merge } from '../api/archive';
 import { fail } from '../api/errors';
 import { copyBefore, inTodaysFormat, writeFileOf } from './copies';
@@ -20,85 +17,53 @@ const SONGBOOK = 'songbook.db';
 const SOUND = /^sounds\/([0-9a-f-]{36})\.wav$/i;
 /** What an archive holds at most: entries, bytes of the songbook, bytes in all. */
 const MOST = { entries: 50_000, songbook: 2 ** 31, bytes: 2 ** 36 } as const;
-const ABOUT = `This is everything that Corvel keeps: songbook.db is an SQLite file with charts, plans, lines, licks, practice and takes;
-sounds holds what was recorded, one WAV file a take. Bring it into Corvel by "Copies of the songbook" below the list of charts.
-`;
 
-/** The archive as it is written, piece by piece. */
-export async function archiveOf(db: Database, withSounds: boolean): Promise<ReadableStream<Uint8Array>> {
-  const folder = mkdtempSync(join(tmpdir(), 'corvel-archive-'));
-  const gone = () => rmSync(folder, { recursive: true, force: true });
-  try {
-    const songbook = join(folder, SONGBOOK);
-    await writeFileOf(db, songbook);
-    const zip = new Zip();
-    zip.addBuffer(Buffer.from(ABOUT), 'about.txt');
-    zip.addFile(songbook, SONGBOOK);
-    // Sound hardly grows smaller.
-    if (withSounds)
-      for (const { take, path } of soundsOf(db)) zip.addFile(path, `sounds/${take}.wav`, { compress: false });
-    zip.end();
-    const out = Readable.from(zip.outputStream as Readable, { objectMode: false });
-    out.once('close', gone);
-    return Readable.toWeb(out) as ReadableStream<Uint8Array>;
-  } catch (thrown) {
-    gone();
-    throw thrown;
-  }
+/** What an archive is written of: a copy of the songbook in a folder of its own, and the sounds there are. */
+export async function copyForArchive(
+  db: Database,
+  { folder, sounds }: { readonly folder: string; readonly sounds: 'yes' | 'no' }
+): Promise<{ songbook: string; sounds: { readonly take: string; readonly path: string }[] }> {
+  const songbook = join(folder, SONGBOOK);
+  await writeFileOf(db, songbook);
+  return { songbook, sounds: sounds === 'yes' ? soundsOf(db) : [] };
 }
 
-/** Takes an archive in; `look` only tells what would come. Nothing is changed where it cannot be read. */
+/**
+ * Takes in the archive at a path, which lies in a folder of its own; `look` only tells what would come. Nothing is changed where it cannot
+ * be read.
+ */
 export async function bringArchiveIn(
   db: Database,
-  body: ReadableStream<Uint8Array> | null,
+  path: string,
   merge: Merge | 'look',
   now: Date
 ): Promise<ArchiveLook | ArchiveBrought> {
-  const folder = mkdtempSync(join(tmpdir(), 'corvel-archive-'));
+  const zip = await opened(path);
   try {
-    const path = join(folder, 'archive.zip');
-    await receive(body, path);
-    const zip = await opened(path);
+    const { songbook, sounds } = await entriesOf(zip);
+    const file = join(dirname(path), SONGBOOK);
+    await unpack(zip, songbook, file);
+    await inTodaysFormat(file, {
+      code: 'damaged-archive',
+      message: 'The songbook in this archive cannot be read by this Corvel; nothing was changed.'
+    });
+    const look = { compared: await compare(db, file), sounds: sounds.size };
+    if (merge === 'look') return look;
+    // All of it is unpacked before anything is changed.
+    const placeSounds = await unpackSounds(db, zip, sounds, merge === 'replace');
+    const before = await copyBefore(db, 'an archive', now);
     try {
-      const { songbook, sounds } = await entriesOf(zip);
-      const file = join(folder, SONGBOOK);
-      await unpack(zip, songbook, file);
-      await inTodaysFormat(file, {
-        code: 'damaged-archive',
-        message: 'The songbook in this archive cannot be read by this Corvel; nothing was changed.'
-      });
-      const look = { compared: await compare(db, file), sounds: sounds.size };
-      if (merge === 'look') return look;
-      // All of it is unpacked before anything is changed.
-      const placeSounds = await unpackSounds(db, zip, sounds, merge === 'replace');
-      const before = await copyBefore(db, 'an archive', now);
-      try {
-        if (merge === 'replace') await replaceAll(db, file);
-        else await mergeIn(db, file, merge);
-      } catch (thrown) {
-        await placeSounds(false);
-        throw thrown;
-      }
-      await placeSounds(true);
-      return { ...look, before };
-    } finally {
-      zip.close();
+      if (merge === 'replace') await replaceAll(db, file);
+      else await mergeIn(db, file, merge);
+    } catch (thrown) {
+      await placeSounds(false);
+      throw thrown;
     }
+    await placeSounds(true);
+    return { ...look, before };
   } finally {
-    rmSync(folder, { recursive: true, force: true });
+    zip.close();
   }
-}
-
-async function receive(body: ReadableStream<Uint8Array> | null, path: string): Promise<void> {
-  let size = 0;
-  async function* bounded() {
-    for await (const piece of (body ?? []) as unknown as AsyncIterable<Uint8Array>) {
-      size += piece.length;
-      if (size > MOST.bytes) tooLarge();
-      yield piece;
-    }
-  }
-  await pipeline(bounded, createWriteStream(path));
 }
 
 const tooLarge = (): never =>
@@ -121,6 +86,8 @@ async function entriesOf(zip: ZipFile): Promise<{ songbook: Entry; sounds: Map<s
       if (++count > MOST.entries) return tooLarge();
       const take = SOUND.exec(entry.fileName)?.[1];
       if (entry.fileName === SONGBOOK) songbook = entry;
+      // A sound that was deleted while the archive was written has no length.
+      else if (take && entry.uncompressedSize === 0) continue;
       else if (take) sounds.set(take.toLowerCase(), entry);
       else continue;
       bytes += entry.uncompressedSize;

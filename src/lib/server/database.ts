@@ -157,25 +157,22 @@ function backUp(path: string, version: number): void {
   copyFileSync(path, `${path}.format-${version}.bak`);
 }
 
-let opened: Promise<Database> | undefined;
-
-let atHand: Database | undefined;
-
-/** The application's database, at CORVEL_DB or data/corvel.db. */
-export function database(): Promise<Database> {
-  opened ??= openDatabase(process.env.CORVEL_DB || 'data/corvel.db').then((db) => (atHand = db));
-  return opened;
+/** One more connection to a songbook that `openDatabase` has looked at and brought into today's format. */
+export async function joinDatabase(path: string): Promise<Database> {
+  const file = refusing(path, () => openFile(path));
+  const db: Database = new Kysely<Tables>({ dialect: new ImmediateDialect(file) });
+  files.set(db, file);
+  return db;
 }
 
 /** Writes what stands in the log into the file itself and closes it: one whole file is left. */
 export function closeFile(db: Database): void {
   const file = files.get(db);
   if (!file?.open) return;
-  file.pragma('wal_checkpoint(TRUNCATE)');
+  try {
+    file.pragma('wal_checkpoint(TRUNCATE)');
+  } catch {
+    // A file that may not be written to keeps its log beside it; nothing in it is lost.
+  }
   file.close();
-}
-
-/** The end of the program. */
-export function closeDatabase(): void {
-  if (atHand) closeFile(atHand);
 }

@@ -99,7 +99,8 @@ describe.each(FORMATS)('a songbook of format %i', (format) => {
         version: version + 1
       });
     }
-    for (const { data } of await listLicks(db)) expect(data).not.toBeNull();
+    for (const { data } of (await listLicks(db, { offset: 0, limit: 200 })).licks)
+      expect(data).not.toBeNull();
     // The players of the blues had put their hand at the sixth fret.
     expect((await songbook.openChart(db, charts[0]!.id)).plan).toMatchObject({
       position: 6,

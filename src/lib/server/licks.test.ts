@@ -26,6 +26,7 @@ const DATA: LickData = {
   rating: 0,
   played: 0
 };
+const licksOf = async (from: Database) => (await listLicks(from, { offset: 0, limit: 200 })).licks;
 const keep = (name = 'Rope ladder', data: LickData = DATA) =>
   keepNewLick(db, keepLick.parse({ id: randomUUID(), name, data }));
 
@@ -38,7 +39,7 @@ describe('the lick book', () => {
   it('keeps licks as they are, the newest first, and says what they are', async () => {
     await keep('First');
     await keep('Second');
-    const licks = await listLicks(db);
+    const licks = await licksOf(db);
     expect(licks.map(({ name }) => name)).toEqual(['Second', 'First']);
     expect(licks[0]).toMatchObject({
       version: 1,
@@ -52,21 +53,28 @@ describe('the lick book', () => {
     const lick = keepLick.parse({ id: randomUUID(), name: 'Twice', data: DATA });
     await keepNewLick(db, lick);
     await keepNewLick(db, lick);
-    expect(await listLicks(db)).toHaveLength(1);
+    expect(await licksOf(db)).toHaveLength(1);
     expect(await editLick(db, lick.id, { base: 1, name: 'Once' })).toMatchObject({
       name: 'Once',
       version: 2
     });
     await expect(editLick(db, lick.id, { base: 1, name: 'Late' })).rejects.toMatchObject({ status: 409 });
-    expect((await listLicks(db))[0]!.name).toBe('Once');
+    expect((await licksOf(db))[0]!.name).toBe('Once');
+  });
+
+  it('is told in parts, with how many there are in all', async () => {
+    for (const name of ['One', 'Two', 'Three']) await keep(name);
+    const { licks, total } = await listLicks(db, { offset: 1, limit: 1 });
+    expect(licks.map(({ name }) => name)).toEqual(['Two']);
+    expect(total).toBe(3);
   });
 
   it('deletes softly, and says so where there is none', async () => {
     const { id } = await keep();
     await markLick(db, id, 1);
-    expect(await listLicks(db)).toEqual([]);
+    expect(await licksOf(db)).toEqual([]);
     await markLick(db, id, null);
-    expect(await listLicks(db)).toHaveLength(1);
+    expect(await licksOf(db)).toHaveLength(1);
     await expect(markLick(db, randomUUID(), 1)).rejects.toMatchObject({ status: 404 });
   });
 
@@ -75,7 +83,7 @@ describe('the lick book', () => {
     const file = new Sqlite(path);
     file.prepare('update lick set data = ? where id = ?').run('{"over": 3}', id);
     file.close();
-    expect(await listLicks(db)).toMatchObject([{ name: 'Rope ladder', data: null, facts: null }]);
+    expect(await licksOf(db)).toMatchObject([{ name: 'Rope ladder', data: null, facts: null }]);
   });
 
   it.each([
@@ -89,7 +97,7 @@ describe('the lick book', () => {
 
   it('is filled with the demo licks', async () => {
     await seedDemo(db);
-    expect((await listLicks(db)).map(({ name }) => name).sort()).toEqual(
+    expect((await licksOf(db)).map(({ name }) => name).sort()).toEqual(
       DEMO_LICKS.map(({ name }) => name).sort()
     );
   });

@@ -2,8 +2,16 @@
 import { sql } from 'kysely';
 import type { z } from 'zod';
 import { fail } from '../api/errors';
-import { lickData, type changeLick, type keepLick, type LickData, type StoredLick } from '../api/lick';
-import { lickFacts } from '../core/line/lick-facts';
+import {
+  lickData,
+  type changeLick,
+  type keepLick,
+  type LickData,
+  type LickList,
+  type listLicks as licksAsked,
+  type StoredLick
+} from '../api/lick';
+import { lickFacts, type LickFacts } from '../core/line/lick-facts';
 import { STANDARD } from '../core/neck/tuning';
 import type { Database } from './database';
 import { countKept, editKept, isGone, markKept, type Kept } from './kept';
@@ -20,22 +28,36 @@ const LICK: Kept = {
 
 type Row = { id: string; name: string; version: number; data: string };
 
+const known = new Map<string, { readonly data: LickData | null; readonly facts: LickFacts | null }>();
+
+/** What is kept of a lick, with what is found in it: worked out once for each state of it. */
 function lickFrom({ id, name, version, data: stored }: Row): StoredLick {
-  const data = readColumn(lickData, stored) as LickData | null;
-  return { id, name, version, data, facts: data && lickFacts(data, STANDARD) };
+  let own = known.get(stored);
+  if (!own) {
+    const data = readColumn(lickData, stored) as LickData | null;
+    own = { data, facts: data && lickFacts(data, STANDARD) };
+    if (known.size >= MOST_LICKS) known.delete(known.keys().next().value!);
+    known.set(stored, own);
+  }
+  return { id, name, version, ...own };
 }
 
 const rows = (db: Database) =>
   db.selectFrom('lick').select(['id', 'name', 'version', 'data']).where('deleted_at', 'is', null);
 
-/** Every lick, the newest first. */
-export async function listLicks(db: Database): Promise<StoredLick[]> {
-  const all = await rows(db)
+/** A part of the book, the newest first. */
+export async function listLicks(
+  db: Database,
+  { offset, limit }: z.infer<typeof licksAsked>
+): Promise<LickList> {
+  const some = await rows(db)
     .orderBy('created_at', 'desc')
     // Of those kept at one moment the one written last.
     .orderBy(sql`rowid`, 'desc')
+    .limit(limit)
+    .offset(offset)
     .execute();
-  return all.map(lickFrom);
+  return { licks: some.map(lickFrom), total: await countKept(db, LICK) };
 }
 
 async function oneLick(db: Database, id: string): Promise<StoredLick> {

@@ -1,6 +1,6 @@
 /** The lick book as the page has it: fetched once, searched here, changed on the server first. */
 import { Attempts } from './attempts.svelte';
-import type { LickData, StoredLick } from '$lib/api/lick';
+import type { LickData, LickList, StoredLick } from '$lib/api/lick';
 import { readChord } from '$lib/core/theory/chord-reader';
 import type { ChordFamily } from '$lib/core/theory/chord';
 import { callRoute } from './call';
@@ -68,11 +68,13 @@ export class LickBook extends Attempts {
   licks: readonly StoredLick[] = $state.raw([]);
   isLoaded = $state(false);
 
-  constructor(licks?: readonly StoredLick[]) {
+  /** `first`: the part of the book that came with the page; the rest follows. */
+  constructor(first?: LickList) {
     super();
-    if (!licks) return;
-    this.licks = licks;
+    if (!first) return;
+    this.licks = first.licks;
     this.isLoaded = true;
+    if (typeof window !== 'undefined' && first.licks.length < first.total) void this.load();
   }
 
   readonly tags: readonly string[] = $derived.by(() =>
@@ -83,7 +85,13 @@ export class LickBook extends Attempts {
 
   async load(): Promise<void> {
     await this.attempt(async () => {
-      this.licks = (await call<{ licks: StoredLick[] }>('')).licks;
+      const all: StoredLick[] = [];
+      for (;;) {
+        const { licks, total } = await call<LickList>(`?offset=${all.length}`);
+        all.push(...licks);
+        if (licks.length === 0 || all.length >= total) break;
+      }
+      this.licks = all;
       this.isLoaded = true;
     });
   }

@@ -1,4 +1,10 @@
-import { listLicks } from '$lib/server/licks';
+import type { LickList } from '$lib/api/lick';
+import { ask } from '$lib/server/ask';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ locals }) => ({ licks: await listLicks(locals.db) });
+/** Licks that come with the page; the rest follows it. */
+const FIRST = '60';
+
+export const load: PageServerLoad = async () => ({
+  licks: await ask<LickList>('licks.list', { lane: 'bulk', query: { limit: FIRST } })
+});

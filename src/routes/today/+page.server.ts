@@ -1,9 +1,11 @@
-import { dayHere, todayOf } from '$lib/server/practice/today';
+import type { Today } from '$lib/api/practice';
+import { ask } from '$lib/server/ask';
+import { dayHere } from '$lib/server/day-here';
 import type { PageServerLoad } from './$types';
 
-/** Minutes that are planned before the player says how many there are. */
-const USUAL = 25;
-
-export const load: PageServerLoad = async ({ locals }) => ({
-  today: await todayOf(locals.db, { ...dayHere(), minutes: USUAL })
-});
+export const load: PageServerLoad = async () => {
+  const { day, offset } = dayHere();
+  return {
+    today: await ask<Today>('practice.today', { lane: 'bulk', query: { day, offset: String(offset) } })
+  };
+};

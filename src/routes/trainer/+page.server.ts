@@ -1,7 +1,8 @@
-import { dayHere } from '$lib/server/practice/today';
-import { trainerOf } from '$lib/server/practice/trainer';
+import type { TrainerData } from '$lib/api/practice';
+import { ask } from '$lib/server/ask';
+import { dayHere } from '$lib/server/day-here';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ locals }) => ({
-  trainer: await trainerOf(locals.db, dayHere().day)
+export const load: PageServerLoad = async () => ({
+  trainer: await ask<TrainerData>('practice.trainer', { query: { day: dayHere().day } })
 });

@@ -11,7 +11,7 @@ import { soundAt, STANDARD } from '../../core/neck/tuning';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { pitchClass } from '../../core/theory/note';
-import { parse } from '../answer';
+import { parse } from '../body';
 import { answerLines } from './lines';
 
 const find = (body: object) => answerLines(parse(linesRequest, body));

@@ -6,7 +6,7 @@ import {
   unitsRequest,
   voicingsRequest
 } from '../../api/requests';
-import { parse } from '../answer';
+import { parse } from '../body';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { refusal } from './testing';
 

@@ -107,10 +107,3 @@ async function stumbledLately(
   }
   return found;
 }
-
-/** The day where the server stands, which is where the player sits. */
-export function dayHere(): { day: string; offset: number } {
-  const now = Date.now();
-  const offset = new Date(now).getTimezoneOffset();
-  return { day: dayOf(now, offset), offset };
-}

@@ -8,7 +8,6 @@ import {
   mkdirSync,
   openSync,
   readdirSync,
-  readFileSync,
   rmSync,
   statSync,
   writeSync
@@ -112,13 +111,13 @@ function headerOf(bytes: number, rate: number): Uint8Array {
   return head;
 }
 
-/** The WAV file of a take. */
-export function readSound(db: Database, take: string): Uint8Array<ArrayBuffer> {
+/** The WAV file of a take: where it lies, and how long it is. */
+export function soundFile(db: Database, take: string): { readonly path: string; readonly bytes: number } {
   const path = fileOf(db, take);
   if (!existsSync(path)) {
     fail(404, { code: 'no-sound', message: 'The sound of this take is not kept; its notes are.' });
   }
-  return new Uint8Array(readFileSync(path));
+  return { path, bytes: statSync(path).size };
 }
 
 export function removeSound(db: Database, take: string): void {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -11,7 +11,7 @@ import { itemData } from '../../api/practice';
 import { keepNewItems } from '../practice/items';
 import { todayOf } from '../practice/today';
 import { createChart } from '../songbook';
-import { readSound, soundBytes, writeSound } from './sounds';
+import { soundBytes, soundFile, writeSound } from './sounds';
 import {
   bringBackTake,
   deleteTake,
@@ -157,10 +157,10 @@ describe('the sound of a take', () => {
     const { id } = await keep();
     const whole = [100, -200, 300, -400, 500];
     writeSound(db, id, { from: 0, rate: 8000, samples: pcm(...whole.slice(0, 2)) });
-    expect(readWav(readSound(db, id), 60).samples).toHaveLength(2);
+    expect(readWav(readFileSync(soundFile(db, id).path), 60).samples).toHaveLength(2);
     writeSound(db, id, { from: 4, rate: 8000, samples: pcm(...whole.slice(2)) });
     writeSound(db, id, { from: 4, rate: 8000, samples: pcm(...whole.slice(2)) });
-    const { samples, rate, isCutShort } = readWav(readSound(db, id), 60);
+    const { samples, rate, isCutShort } = readWav(readFileSync(soundFile(db, id).path), 60);
     expect([...samples].map((sample) => Math.round(sample * 2 ** 15))).toEqual(whole);
     expect([rate, isCutShort]).toEqual([8000, false]);
   });
@@ -188,7 +188,7 @@ describe('the sound of a take', () => {
     const { id } = await keep();
     writeSound(db, id, { from: 0, rate: 8000, samples: pcm(1) });
     await forgetSound(db, chart, id);
-    expect(() => readSound(db, id)).toThrow(expect.objectContaining({ status: 404 }));
+    expect(() => soundFile(db, id)).toThrow(expect.objectContaining({ status: 404 }));
     const take = await openTake(db, chart, id);
     expect(take.bytes).toBe(0);
     expect(take.data!.notes.length).toBeGreaterThan(0);

@@ -1,10 +1,11 @@
 /**
- * Threads for what takes long to compute, so that no request waits for another one's work. A job has a budget of time,
- * and ends with the client that asked for it.
+ * Threads for everything that takes longer than a moment, so that no request waits for another one's work. Threads stand in lanes: light
+ * work, writing, heavy work. A job has a budget of processor time, and ends with the client that asked for it unless it writes.
  */
-import { cpus } from 'node:os';
+import { cpus, setPriority } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { PlayerError, type ApiError } from '../../api/errors';
+import { threadTime } from './thread-time';
 
 /** What a thread is sent: a job as JSON text, and bytes that go along as they are. */
 export interface ThreadJob {
@@ -12,86 +13,175 @@ export interface ThreadJob {
   readonly bytes?: Uint8Array<ArrayBuffer>;
 }
 
-/** What a thread answers: JSON text, or an error to be told. */
+/** What a thread answers: bytes with their type, or an error to be told. */
 export type ThreadAnswer =
-  | { readonly kind: 'done'; readonly text: string }
-  | { readonly kind: 'refused'; readonly status: PlayerError['status']; readonly error: ApiError }
+  | {
+      readonly kind: 'done';
+      readonly bytes: Uint8Array<ArrayBuffer>;
+      readonly type: string;
+      readonly name?: string;
+    }
+  | {
+      readonly kind: 'refused';
+      readonly status: PlayerError['status'];
+      readonly error: ApiError;
+      readonly extra?: Record<string, unknown>;
+    }
   | { readonly kind: 'failed'; readonly message: string };
 
+/** What a thread says of its own accord. */
+export interface ThreadHello {
+  readonly kind: 'hello';
+  /** The system's number of the thread, by which its processor time is known; absent where the system does not tell. */
+  readonly thread?: number;
+}
+
+export type Done = Extract<ThreadAnswer, { kind: 'done' }>;
+
+/**
+ * Light: short computations and reading. Write: short changes, one after another, as the file takes them. Bulk: long work on the
+ * songbook. Heavy: computations that may take their time.
+ */
+export type LaneName = 'light' | 'write' | 'bulk' | 'heavy';
+const LANES: readonly LaneName[] = ['light', 'write', 'bulk', 'heavy'];
+
 export interface PoolBounds {
-  /** Milliseconds that one job may take. */
+  /** Milliseconds of processor time that one job may take. */
   readonly budget: number;
-  /** Threads at most. */
-  readonly most: number;
-  /** A job older than this, in milliseconds, no longer keeps others waiting: another thread is opened beside it. */
+  /** Milliseconds by the clock after which a job that was starved of its processor is given up. */
+  readonly patience: number;
+  /** Threads at most, by lane. */
+  readonly most: Readonly<Record<LaneName, number>>;
+  /** A light job older than this, in milliseconds, goes on among the heavy ones, and its place is free for others. */
   readonly long: number;
-  /** Jobs that may wait. */
+  /** Jobs that went on among the heavy ones beyond the threads of that lane. */
+  readonly guests: number;
+  /** Jobs that may wait, in each lane. */
   readonly queue: number;
 }
 
-export const BOUNDS: PoolBounds = { budget: 15_000, most: 8, long: 250, queue: 200 };
+export const BOUNDS: PoolBounds = {
+  budget: 15_000,
+  patience: 120_000,
+  most: { light: 2, write: 1, bulk: 2, heavy: Math.max(2, Math.min(4, cpus().length)) },
+  long: 120,
+  guests: 6,
+  queue: 200
+};
+
 /** Threads that stay when there is nothing to do. */
-const KEPT = 2;
+const KEPT: Readonly<Record<LaneName, number>> = { light: 2, write: 1, bulk: 1, heavy: 1 };
+/** How much threads stand back behind the program's own where the processors are scarce, as the system counts it. */
+const NICE: Readonly<Record<LaneName, number>> = { light: 0, write: 0, bulk: 5, heavy: 10 };
+/** Milliseconds that threads are given to close what they hold. */
+const CLOSING = 2000;
+
+export interface Order {
+  readonly lane: LaneName;
+  readonly job: unknown;
+  readonly bytes?: Uint8Array<ArrayBuffer> | undefined;
+  /** What to ask for instead where it takes too long; absent for a job that is never cut short, since it writes. */
+  readonly tooLong?: string | undefined;
+  readonly signal?: AbortSignal | undefined;
+}
 
 interface Job extends ThreadJob {
-  readonly settle: (answer: ThreadAnswer | 'too long' | 'gone') => void;
+  readonly settle: (answer: ThreadAnswer | 'too long' | 'starved' | 'gone') => void;
+  readonly isBounded: boolean;
   isGone: boolean;
 }
 
 interface Thread {
   readonly worker: Worker;
+  lane: LaneName;
   job: Job | null;
+  /** When its job began, by the clock and in its own processor time. */
   since: number;
+  used: number;
+  number: number | undefined;
   timer: ReturnType<typeof setTimeout> | undefined;
 }
 
 export class Pool {
   readonly #threads = new Set<Thread>();
-  readonly #waiting: Job[] = [];
+  readonly #waiting: Record<LaneName, Job[]> = { light: [], write: [], bulk: [], heavy: [] };
   #look: ReturnType<typeof setTimeout> | undefined;
+  #isClosed = false;
 
-  /** `source`: the code of a thread, which answers each message, a `ThreadJob`, with a ThreadAnswer. */
+  /**
+   * `source`: the code of a thread, which answers each message, a `ThreadJob`, with a ThreadAnswer, and "close" by leaving. `data` is
+   * handed to every thread.
+   */
   constructor(
     readonly source: string,
-    readonly bounds: PoolBounds = BOUNDS
+    readonly bounds: PoolBounds = BOUNDS,
+    readonly data: object = {}
   ) {}
 
-  /** Does a job; the answer is JSON text. Rejects with a PlayerError where it is refused, takes too long or fails. */
-  run(job: unknown, tooLong: string, signal?: AbortSignal, bytes?: Uint8Array<ArrayBuffer>): Promise<string> {
-    if (this.#waiting.length >= this.bounds.queue) {
-      const message = 'Corvel is busy with other requests; try again in a moment.';
-      return Promise.reject(new PlayerError(503, { code: 'busy', message }));
+  /** Does a job. Rejects with a PlayerError where it is refused, takes too long or fails. */
+  run({ lane, job, bytes, tooLong, signal }: Order): Promise<Done> {
+    if (this.#isClosed) return Promise.reject(busy('Corvel is stopping; try again when it is back.'));
+    if (this.#waiting[lane].length >= this.bounds.queue) {
+      return Promise.reject(busy('Corvel is busy with other requests; try again in a moment.'));
     }
+    const isBounded = tooLong !== undefined;
     return new Promise((resolve, reject) => {
       const leave = () => this.#abandon(entry);
       const entry: Job = {
         text: JSON.stringify(job),
         ...(bytes ? { bytes } : {}),
+        isBounded,
         isGone: false,
         settle: (answer) => {
           signal?.removeEventListener('abort', leave);
           if (answer === 'gone') reject(new PlayerError(503, { code: 'gone', message: 'The client left.' }));
+          else if (answer === 'starved')
+            reject(busy('Corvel is too busy to finish this now; try again in a moment.'));
           else if (answer === 'too long')
-            reject(new PlayerError(413, { code: 'too-much-work', message: tooLong }));
-          else if (answer.kind === 'done') resolve(answer.text);
-          else if (answer.kind === 'refused') reject(new PlayerError(answer.status, answer.error));
+            reject(new PlayerError(413, { code: 'too-much-work', message: tooLong ?? '' }));
+          else if (answer.kind === 'done') resolve(answer);
+          else if (answer.kind === 'refused')
+            reject(new PlayerError(answer.status, answer.error, answer.extra));
           else reject(new Error(answer.message));
         }
       };
-      signal?.addEventListener('abort', leave, { once: true });
-      this.#waiting.push(entry);
+      if (isBounded) {
+        if (signal?.aborted) return entry.settle('gone');
+        signal?.addEventListener('abort', leave, { once: true });
+      }
+      this.#waiting[lane].push(entry);
       this.#next();
     });
   }
 
   /** Opens the threads that are kept, so that the first requests find them. */
   warm(): void {
-    while (this.#threads.size < KEPT) this.#open().worker.unref();
+    for (const lane of ['light', 'write'] as const)
+      while (this.#of(lane).length < KEPT[lane]) this.#open(lane).worker.unref();
   }
 
-  close(): void {
+  /** Lets every thread close what it holds, then ends all of them. */
+  async close(): Promise<void> {
+    this.#isClosed = true;
     clearTimeout(this.#look);
-    for (const thread of this.#threads) this.#end(thread);
+    const threads = [...this.#threads];
+    this.#threads.clear();
+    await Promise.all(
+      threads.map(async ({ worker, timer, job }) => {
+        clearTimeout(timer);
+        if (!job || !job.isBounded) {
+          const left = new Promise((leave) => worker.once('exit', leave));
+          const patience = new Promise((leave) => setTimeout(leave, CLOSING).unref());
+          worker.postMessage('close');
+          await Promise.race([left, patience]);
+        }
+        await worker.terminate();
+      })
+    );
+  }
+
+  #of(lane: LaneName): Thread[] {
+    return [...this.#threads].filter((thread) => thread.lane === lane);
   }
 
   #abandon(job: Job): void {
@@ -103,42 +193,83 @@ export class Pool {
 
   #next(): void {
     clearTimeout(this.#look);
-    while (this.#waiting[0]?.isGone) this.#waiting.shift();
-    if (this.#waiting.length === 0) return;
-    const threads = [...this.#threads];
-    const idle = threads.find(({ job }) => job === null);
-    const now = Date.now();
-    const young = threads.filter(({ since, job }) => job && now - since < this.bounds.long);
-    const mayOpen = threads.length < this.bounds.most && young.length < Math.max(1, cpus().length);
-    const thread = idle ?? (mayOpen ? this.#open() : null);
-    if (thread) {
-      this.#begin(thread, this.#waiting.shift()!);
-      this.#next();
-    } else if (young.length > 0) {
-      this.#look = setTimeout(() => this.#next(), this.bounds.long);
+    for (const lane of LANES) this.#nextOf(lane);
+    if (this.#waiting.light.length > 0) this.#look = setTimeout(() => this.#next(), this.bounds.long);
+  }
+
+  #nextOf(lane: LaneName): void {
+    const waiting = this.#waiting[lane];
+    for (;;) {
+      while (waiting[0]?.isGone) waiting.shift();
+      if (waiting.length === 0) return;
+      if (lane === 'light') this.#makeRoom();
+      const threads = this.#of(lane);
+      const idle = threads.find(({ job }) => job === null);
+      const thread = idle ?? (threads.length < this.bounds.most[lane] ? this.#open(lane) : null);
+      if (!thread) return;
+      this.#begin(thread, waiting.shift()!);
     }
+  }
+
+  /** Light jobs that turn out not to be light make room for those that wait. */
+  #makeRoom(): void {
+    const now = Date.now();
+    for (const thread of this.#of('light')) {
+      if (!thread.job || now - thread.since < this.bounds.long) continue;
+      if (this.#of('heavy').length >= this.bounds.most.heavy + this.bounds.guests) return;
+      this.#toHeavy(thread);
+    }
+  }
+
+  #toHeavy(thread: Thread): void {
+    thread.lane = 'heavy';
+    standBack(thread);
   }
 
   #begin(thread: Thread, job: Job): void {
     thread.job = job;
     thread.since = Date.now();
+    thread.used = threadTime(thread.number) ?? 0;
     thread.worker.ref();
-    thread.timer = setTimeout(() => {
-      this.#end(thread);
-      job.settle('too long');
-      this.#next();
-    }, this.bounds.budget);
+    if (job.isBounded) this.#watch(thread, job, this.bounds.budget);
     const { text, bytes } = job;
     const message: ThreadJob = { text, ...(bytes ? { bytes } : {}) };
     thread.worker.postMessage(message, bytes ? [bytes.buffer] : []);
   }
 
-  #open(): Thread {
-    const worker = new Worker(this.source, { eval: true });
-    const thread: Thread = { worker, job: null, since: 0, timer: undefined };
+  /** Looks after some milliseconds whether a job has used up its budget: what counts is its own time on a processor. */
+  #watch(thread: Thread, job: Job, after: number): void {
+    thread.timer = setTimeout(() => {
+      const elapsed = Date.now() - thread.since;
+      const time = threadTime(thread.number);
+      const left = this.bounds.budget - (time === null ? elapsed : time - thread.used);
+      if (left > 0 && elapsed < this.bounds.patience) return this.#watch(thread, job, Math.max(50, left));
+      this.#end(thread);
+      job.settle(left > 0 ? 'starved' : 'too long');
+      this.#next();
+    }, after);
+  }
+
+  #open(lane: LaneName): Thread {
+    const worker = new Worker(this.source, { eval: true, workerData: this.data });
+    const thread: Thread = {
+      worker,
+      lane,
+      job: null,
+      since: 0,
+      used: 0,
+      number: undefined,
+      timer: undefined
+    };
     this.#threads.add(thread);
-    worker.on('message', (answer: ThreadAnswer) => this.#finish(thread, answer));
+    worker.on('message', (message: ThreadAnswer | ThreadHello) => {
+      if (message.kind !== 'hello') return this.#finish(thread, message);
+      thread.number = message.thread;
+      standBack(thread);
+    });
+    // What a thread throws is told with the job it was about; it never reaches the program as a whole.
     worker.on('error', (error) => this.#lose(thread, error.message));
+    worker.on('messageerror', (error) => this.#lose(thread, error.message));
     worker.on('exit', (code) => this.#lose(thread, `A thread ended with ${code}.`));
     return thread;
   }
@@ -158,14 +289,29 @@ export class Pool {
     thread.job = null;
     thread.worker.unref();
     if (job && !job.isGone) job.settle(answer);
-    const idle = [...this.#threads].filter((other) => other.job === null);
-    if (idle.length > KEPT && this.#waiting.length === 0) this.#end(thread);
     this.#next();
+    // A guest leaves when it is done, and threads beyond those that are kept do when nothing waits.
+    const own = this.#of(thread.lane);
+    const idle = own.filter((other) => other.job === null);
+    const isBeyond = own.length > this.bounds.most[thread.lane] || idle.length > KEPT[thread.lane];
+    if (thread.job === null && isBeyond) this.#end(thread);
   }
 
   #end(thread: Thread): void {
     clearTimeout(thread.timer);
     this.#threads.delete(thread);
     void thread.worker.terminate();
+  }
+}
+
+const busy = (message: string) => new PlayerError(503, { code: 'busy', message });
+
+/** Only Linux gives a thread a rank of its own; elsewhere all are of one. */
+function standBack({ number, lane }: Thread): void {
+  if (number === undefined || NICE[lane] === 0) return;
+  try {
+    setPriority(number, NICE[lane]);
+  } catch {
+    // It has ended meanwhile.
   }
 }

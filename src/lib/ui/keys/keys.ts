@@ -2,7 +2,7 @@
  * The one owner of keys. Every view lays its shortcuts on a pile; a key goes to what has the focus where that has a use
  * for it, else to the topmost shortcut that matches.
  */
-import { matchKeybindingPress, parseKeybinding, type KeybindingPress } from 'tinykeys';
+import { matchKeyBindingPress, parseKeybinding, type KeyBindingPress } from 'tinykeys';
 import { HOLDS, holderOf } from './holders';
 
 export interface Shortcut {
@@ -23,12 +23,12 @@ interface Layer {
 }
 
 const layers: Layer[] = [];
-const parsed = new Map<string, KeybindingPress>();
+const parsed = new Map<string, KeyBindingPress>();
 
 function matches(event: KeyboardEvent, press: string): boolean {
   let binding = parsed.get(press);
   if (!binding) parsed.set(press, (binding = parseKeybinding(press)[0]!));
-  return matchKeybindingPress(event, binding);
+  return matchKeyBindingPress(event, binding);
 }
 
 /** Lays shortcuts on the pile; returns how to take them off again. */

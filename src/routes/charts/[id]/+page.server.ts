@@ -1,11 +1,12 @@
 import { error } from '@sveltejs/kit';
 import { PlayerError } from '$lib/api/errors';
-import { openChart } from '$lib/server/songbook';
+import type { StoredChart } from '$lib/api/songbook';
+import { ask } from '$lib/server/ask';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ params, locals }) => {
+export const load: PageServerLoad = async ({ params }) => {
   try {
-    return { chart: await openChart(locals.db, params.id) };
+    return { chart: await ask<StoredChart>('charts.open', { params }) };
   } catch (thrown) {
     if (thrown instanceof PlayerError) error(thrown.status, thrown.error.message);
     throw thrown;

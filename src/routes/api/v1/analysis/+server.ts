@@ -1,4 +1,3 @@
-import { analysisRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('analysis', analysisRequest);
+export const POST = computing('analysis');

@@ -1,16 +1,35 @@
-import { bringArchive, takeArchive } from '$lib/api/archive';
-import { answer, parse } from '$lib/server/answer';
-import { archiveOf, bringArchiveIn } from '$lib/server/archive';
+import { takeArchive } from '$lib/api/archive';
+import { archiveStream, ownFolder, receive, type ArchiveParts } from '$lib/server/archive-stream';
+import { answer, ask } from '$lib/server/ask';
+import { parse } from '$lib/server/body';
 import type { RequestHandler } from './$types';
 
-const wishOf = (url: URL) => Object.fromEntries(url.searchParams);
-
-export const GET: RequestHandler = async ({ url, locals }) => {
-  const { sounds } = parse(takeArchive, wishOf(url));
-  return new Response(await archiveOf(locals.db, sounds === 'yes'), {
-    headers: { 'content-type': 'application/zip', 'content-disposition': 'attachment' }
+export const GET: RequestHandler = ({ url }) =>
+  answer(async () => {
+    const { sounds } = parse(takeArchive, Object.fromEntries(url.searchParams));
+    const { folder, remove } = ownFolder();
+    try {
+      const parts = await ask<ArchiveParts>('archive.copy', { lane: 'bulk', query: { folder, sounds } });
+      return new Response(archiveStream(parts, remove), {
+        headers: { 'content-type': 'application/zip', 'content-disposition': 'attachment' }
+      });
+    } catch (thrown) {
+      remove();
+      throw thrown;
+    }
   });
-};
 
-export const POST: RequestHandler = ({ request, url, locals }) =>
-  answer(() => bringArchiveIn(locals.db, request.body, parse(bringArchive, wishOf(url)).merge, new Date()));
+export const POST: RequestHandler = ({ request, url }) =>
+  answer(async () => {
+    const { folder, remove } = ownFolder();
+    try {
+      const path = `${folder}/archive.zip`;
+      await receive(request.body, path);
+      const merge = url.searchParams.get('merge') ?? 'look';
+      return Response.json(
+        await ask('archive.bring', { lane: 'bulk', writes: merge !== 'look', query: { path, merge } })
+      );
+    } finally {
+      remove();
+    }
+  });

@@ -1,4 +1,3 @@
-import { bandRequest } from '$lib/api/requests';
-import { computingFile } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computingFile('band', bandRequest);
+export const POST = computing('band', { lane: 'heavy' });

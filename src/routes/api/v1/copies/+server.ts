@@ -1,6 +1,5 @@
-import { answer } from '$lib/server/answer';
-import { copyNow, listCopies } from '$lib/server/copies';
-import type { RequestHandler } from './$types';
+import { reading, writing } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ locals }) => answer(() => ({ copies: listCopies(locals.db) }));
-export const POST: RequestHandler = ({ locals }) => answer(() => copyNow(locals.db, new Date()));
+export const GET = reading('copies.list');
+
+export const POST = writing('copies.now', { lane: 'bulk' });

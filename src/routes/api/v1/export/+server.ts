@@ -1,4 +1,3 @@
-import { exportRequest } from '$lib/api/requests';
-import { computingFile } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computingFile('export', exportRequest);
+export const POST = computing('export');

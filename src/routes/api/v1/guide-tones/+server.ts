@@ -1,4 +1,3 @@
-import { guideTonesRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('guide-tones', guideTonesRequest);
+export const POST = computing('guide-tones');

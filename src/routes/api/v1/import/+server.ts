@@ -1,5 +1,4 @@
-import { importRequest } from '$lib/api/requests';
 import { FILE_BODY } from '$lib/server/answer';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('import', importRequest, FILE_BODY);
+export const POST = computing('import', { lane: 'heavy', body: FILE_BODY });

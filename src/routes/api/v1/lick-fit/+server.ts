@@ -1,4 +1,3 @@
-import { lickFitRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('lick-fit', lickFitRequest);
+export const POST = computing('lick-fit', { lane: 'heavy' });

@@ -1,9 +1,5 @@
-import { keepLick } from '$lib/api/lick';
-import { answer, route } from '$lib/server/answer';
-import { keepNewLick, listLicks } from '$lib/server/licks';
-import type { RequestHandler } from './$types';
+import { reading, writing } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ locals }) =>
-  answer(async () => ({ licks: await listLicks(locals.db) }));
+export const GET = reading('licks.list', { lane: 'bulk' });
 
-export const POST = route(keepLick, (lick, { locals }) => keepNewLick(locals.db, lick));
+export const POST = writing('licks.keep');

@@ -1,4 +1,3 @@
-import { lineRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('line', lineRequest);
+export const POST = computing('line');

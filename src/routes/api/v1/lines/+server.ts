@@ -1,4 +1,3 @@
-import { linesRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('lines', linesRequest);
+export const POST = computing('lines', { lane: 'heavy' });

@@ -1,3 +1,4 @@
-import { computingSound } from '$lib/server/compute/route';
+import { SOUND_BODY } from '$lib/server/answer';
+import { computing } from '$lib/server/ask';
 
-export const POST = computingSound('listen');
+export const POST = computing('listen', { lane: 'heavy', body: SOUND_BODY });

@@ -1,4 +1,3 @@
-import { moveRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('move', moveRequest);
+export const POST = computing('move');

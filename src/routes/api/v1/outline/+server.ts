@@ -1,4 +1,3 @@
-import { outlineRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('outline', outlineRequest);
+export const POST = computing('outline');

@@ -1,4 +1,3 @@
-import { placeRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('place', placeRequest);
+export const POST = computing('place');

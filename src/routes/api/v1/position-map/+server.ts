@@ -1,4 +1,3 @@
-import { positionMapRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('position-map', positionMapRequest);
+export const POST = computing('position-map');

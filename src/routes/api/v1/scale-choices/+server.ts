@@ -1,4 +1,3 @@
-import { scaleChoicesRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('scale-choices', scaleChoicesRequest);
+export const POST = computing('scale-choices');

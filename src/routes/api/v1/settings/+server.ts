@@ -1,5 +1,3 @@
-import { settingsChange } from '$lib/api/settings';
-import { route } from '$lib/server/answer';
-import { writeSettings } from '$lib/server/settings';
+import { writing } from '$lib/server/ask';
 
-export const PUT = route(settingsChange, (change, { locals }) => writeSettings(locals.db, change));
+export const PUT = writing('settings.write');

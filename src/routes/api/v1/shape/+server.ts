@@ -1,4 +1,3 @@
-import { shapeRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('shape', shapeRequest);
+export const POST = computing('shape');

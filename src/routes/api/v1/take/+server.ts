@@ -1,5 +1,4 @@
-import { takeRequest } from '$lib/api/requests';
 import { FILE_BODY } from '$lib/server/answer';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('take', takeRequest, FILE_BODY);
+export const POST = computing('take', { lane: 'heavy', body: FILE_BODY });

@@ -1,5 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { takeSounds } from '$lib/server/takes/takes';
-import type { RequestHandler } from './$types';
+import { reading } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ locals }) => answer(() => takeSounds(locals.db));
+export const GET = reading('takes.sounds');

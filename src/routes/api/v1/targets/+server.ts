@@ -1,4 +1,3 @@
-import { targetsRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('targets', targetsRequest);
+export const POST = computing('targets');

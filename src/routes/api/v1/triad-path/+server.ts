@@ -1,4 +1,3 @@
-import { triadPathRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('triad-path', triadPathRequest);
+export const POST = computing('triad-path');

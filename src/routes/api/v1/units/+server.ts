@@ -1,4 +1,3 @@
-import { unitsRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('units', unitsRequest);
+export const POST = computing('units');

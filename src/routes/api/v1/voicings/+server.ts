@@ -1,4 +1,3 @@
-import { voicingsRequest } from '$lib/api/requests';
-import { computing } from '$lib/server/compute/route';
+import { computing } from '$lib/server/ask';
 
-export const POST = computing('voicings', voicingsRequest);
+export const POST = computing('voicings');

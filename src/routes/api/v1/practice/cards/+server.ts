@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { listCards } from '$lib/server/practice/cards';
-import type { RequestHandler } from './$types';
+import { reading } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ locals }) =>
-  answer(async () => ({ cards: await listCards(locals.db) }));
+export const GET = reading('cards.list');

@@ -1,11 +1,7 @@
-import { keepItems, orderItems } from '$lib/api/practice';
-import { answer, route } from '$lib/server/answer';
-import { keepNewItems, listItems, reorderItems } from '$lib/server/practice/items';
-import type { RequestHandler } from './$types';
+import { reading, writing } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ locals }) =>
-  answer(async () => ({ items: await listItems(locals.db) }));
+export const GET = reading('items.list');
 
-export const POST = route(keepItems, (items, { locals }) => keepNewItems(locals.db, items));
+export const POST = writing('items.keep');
 
-export const PUT = route(orderItems, (order, { locals }) => reorderItems(locals.db, order));
+export const PUT = writing('items.order');

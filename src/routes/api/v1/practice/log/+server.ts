@@ -1,9 +1,5 @@
-import { listLog, recordRows } from '$lib/api/practice';
-import { answer, parse, route } from '$lib/server/answer';
-import { listRows, record } from '$lib/server/practice/log';
-import type { RequestHandler } from './$types';
+import { reading, writing } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ url, locals }) =>
-  answer(() => listRows(locals.db, parse(listLog, Object.fromEntries(url.searchParams))));
+export const GET = reading('log.list');
 
-export const POST = route(recordRows, (rows, { locals }) => record(locals.db, rows));
+export const POST = writing('log.record');

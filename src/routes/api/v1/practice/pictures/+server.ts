@@ -1,10 +1,3 @@
-import { z } from 'zod';
-import { dayField } from '$lib/api/practice';
-import { answer, parse } from '$lib/server/answer';
-import { picturesOf } from '$lib/server/practice/pictures';
-import type { RequestHandler } from './$types';
+import { reading } from '$lib/server/ask';
 
-const query = z.object({ day: dayField });
-
-export const GET: RequestHandler = ({ url, locals }) =>
-  answer(() => picturesOf(locals.db, parse(query, Object.fromEntries(url.searchParams)).day));
+export const GET = reading('practice.pictures', { lane: 'bulk' });

@@ -1,5 +1,3 @@
-import { keepReviews } from '$lib/api/practice';
-import { route } from '$lib/server/answer';
-import { keepAnswers } from '$lib/server/practice/cards';
+import { writing } from '$lib/server/ask';
 
-export const POST = route(keepReviews, (reviews, { locals }) => keepAnswers(locals.db, reviews));
+export const POST = writing('cards.answer');

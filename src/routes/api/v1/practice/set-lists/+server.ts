@@ -1,9 +1,5 @@
-import { keepSetList } from '$lib/api/practice';
-import { answer, route } from '$lib/server/answer';
-import { keepNewSetList, listSetLists } from '$lib/server/practice/set-lists';
-import type { RequestHandler } from './$types';
+import { reading, writing } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ locals }) =>
-  answer(async () => ({ setLists: await listSetLists(locals.db) }));
+export const GET = reading('set-lists.list');
 
-export const POST = route(keepSetList, (list, { locals }) => keepNewSetList(locals.db, list));
+export const POST = writing('set-lists.keep');

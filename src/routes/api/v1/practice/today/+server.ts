@@ -1,6 +1,3 @@
-import { answer, parse } from '$lib/server/answer';
-import { todayOf, todayQuery } from '$lib/server/practice/today';
-import type { RequestHandler } from './$types';
+import { reading } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ url, locals }) =>
-  answer(() => todayOf(locals.db, parse(todayQuery, Object.fromEntries(url.searchParams))));
+export const GET = reading('practice.today', { lane: 'bulk' });

@@ -1,10 +1,7 @@
-import { saveChart as request } from '$lib/api/songbook';
-import { answer, route } from '$lib/server/answer';
-import { deleteChart, openChart, saveChart } from '$lib/server/songbook';
-import type { RequestHandler } from './$types';
+import { reading, writing } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ params, locals }) => answer(() => openChart(locals.db, params.id));
+export const GET = reading('charts.open');
 
-export const PUT = route(request, (edit, { params, locals }) => saveChart(locals.db, params.id!, edit));
+export const PUT = writing('charts.save');
 
-export const DELETE: RequestHandler = ({ params, locals }) => answer(() => deleteChart(locals.db, params.id));
+export const DELETE = writing('charts.delete');

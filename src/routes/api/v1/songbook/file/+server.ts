@@ -1,7 +1,4 @@
-import { bringChartFile } from '$lib/api/chart-file';
-import { answer, FILE_BODY, parse, readBody } from '$lib/server/answer';
-import { bringChart } from '$lib/server/chart-file';
-import type { RequestHandler } from './$types';
+import { FILE_BODY } from '$lib/server/answer';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ request, locals }) =>
-  answer(async () => bringChart(locals.db, parse(bringChartFile, await readBody(request, FILE_BODY))));
+export const POST = writing('charts.bring-file', { lane: 'bulk', body: FILE_BODY });

@@ -1,5 +1,3 @@
-import { manyCharts } from '$lib/api/songbook';
-import { route } from '$lib/server/answer';
-import { changeMany } from '$lib/server/songbook';
+import { writing } from '$lib/server/ask';
 
-export const POST = route(manyCharts, (input, { locals }) => changeMany(locals.db, input));
+export const POST = writing('charts.many');

@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { bringBackCopy } from '$lib/server/copies';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => bringBackCopy(locals.db, params.name, new Date()));
+export const POST = writing('copies.bring-back', { lane: 'bulk' });

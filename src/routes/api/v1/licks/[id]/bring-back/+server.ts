@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { markLick } from '$lib/server/licks';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => markLick(locals.db, params.id, null));
+export const POST = writing('licks.bring-back');

@@ -1,9 +1,5 @@
-import { changeItem } from '$lib/api/practice';
-import { answer, route } from '$lib/server/answer';
-import { editItem, markItem } from '$lib/server/practice/items';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const PUT = route(changeItem, (edit, { params, locals }) => editItem(locals.db, params.id!, edit));
+export const PUT = writing('items.edit');
 
-export const DELETE: RequestHandler = ({ params, locals }) =>
-  answer(() => markItem(locals.db, params.id, Date.now()));
+export const DELETE = writing('items.delete');

@@ -1,9 +1,5 @@
-import { changeRow } from '$lib/api/practice';
-import { answer, route } from '$lib/server/answer';
-import { correctRow, markRow } from '$lib/server/practice/log';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const PUT = route(changeRow, (edit, { params, locals }) => correctRow(locals.db, params.id!, edit));
+export const PUT = writing('log.correct');
 
-export const DELETE: RequestHandler = ({ params, locals }) =>
-  answer(() => markRow(locals.db, params.id, Date.now()));
+export const DELETE = writing('log.delete');

@@ -1,11 +1,5 @@
-import { changeSetList } from '$lib/api/practice';
-import { answer, route } from '$lib/server/answer';
-import { editSetList, markSetList } from '$lib/server/practice/set-lists';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const PUT = route(changeSetList, (edit, { params, locals }) =>
-  editSetList(locals.db, params.id!, edit)
-);
+export const PUT = writing('set-lists.edit');
 
-export const DELETE: RequestHandler = ({ params, locals }) =>
-  answer(() => markSetList(locals.db, params.id, Date.now()));
+export const DELETE = writing('set-lists.delete');

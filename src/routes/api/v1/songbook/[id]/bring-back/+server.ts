@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { bringBackChart } from '$lib/server/songbook';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => bringBackChart(locals.db, params.id));
+export const POST = writing('charts.bring-back');

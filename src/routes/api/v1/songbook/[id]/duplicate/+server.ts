@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { duplicateChart } from '$lib/server/songbook';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => duplicateChart(locals.db, params.id));
+export const POST = writing('charts.duplicate');

@@ -1,7 +1,3 @@
-import { renameChart as request } from '$lib/api/songbook';
-import { route } from '$lib/server/answer';
-import { renameChart } from '$lib/server/songbook';
+import { writing } from '$lib/server/ask';
 
-export const POST = route(request, ({ title }, { params, locals }) =>
-  renameChart(locals.db, params.id!, title)
-);
+export const POST = writing('charts.rename');

@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { listRevisions } from '$lib/server/songbook';
-import type { RequestHandler } from './$types';
+import { reading } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ params, locals }) =>
-  answer(async () => ({ revisions: await listRevisions(locals.db, params.id) }));
+export const GET = reading('charts.revisions');

@@ -1,10 +1,6 @@
-import { keepTake } from '$lib/api/take';
-import { answer, FILE_BODY, parse, readBody } from '$lib/server/answer';
-import { keepNewTake, listTakes } from '$lib/server/takes/takes';
-import type { RequestHandler } from './$types';
+import { FILE_BODY } from '$lib/server/answer';
+import { reading, writing } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ params, locals }) =>
-  answer(async () => ({ takes: await listTakes(locals.db, params.id) }));
+export const GET = reading('takes.list');
 
-export const POST: RequestHandler = ({ request, params, locals }) =>
-  answer(async () => keepNewTake(locals.db, params.id, parse(keepTake, await readBody(request, FILE_BODY))));
+export const POST = writing('takes.keep', { lane: 'bulk', body: FILE_BODY });

@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { markItem } from '$lib/server/practice/items';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => markItem(locals.db, params.id, null));
+export const POST = writing('items.bring-back');

@@ -1,5 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { markRow } from '$lib/server/practice/log';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) => answer(() => markRow(locals.db, params.id, null));
+export const POST = writing('log.bring-back');

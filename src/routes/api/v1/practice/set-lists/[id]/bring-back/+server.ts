@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { markSetList } from '$lib/server/practice/set-lists';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => markSetList(locals.db, params.id, null));
+export const POST = writing('set-lists.bring-back');

@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { openRevision } from '$lib/server/songbook';
-import type { RequestHandler } from './$types';
+import { reading } from '$lib/server/ask';
 
-export const GET: RequestHandler = ({ params, locals }) =>
-  answer(() => openRevision(locals.db, params.id, Number(params.version)));
+export const GET = reading('charts.revision');

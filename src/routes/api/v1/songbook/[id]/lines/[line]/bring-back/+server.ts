@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { bringBackLine } from '$lib/server/lines';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => bringBackLine(locals.db, params.line));
+export const POST = writing('lines.bring-back');

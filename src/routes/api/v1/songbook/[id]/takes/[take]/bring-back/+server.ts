@@ -1,6 +1,3 @@
-import { answer } from '$lib/server/answer';
-import { bringBackTake } from '$lib/server/takes/takes';
-import type { RequestHandler } from './$types';
+import { writing } from '$lib/server/ask';
 
-export const POST: RequestHandler = ({ params, locals }) =>
-  answer(() => bringBackTake(locals.db, params.take));
+export const POST = writing('takes.bring-back');

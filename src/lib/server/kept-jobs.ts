@@ -1,0 +1,177 @@
+/** Everything that can be asked of the songbook, by name: what it takes, and what does it. The routes name these. */
+import { z } from 'zod';
+import { bringArchive } from '../api/archive';
+import { bringChartFile } from '../api/chart-file';
+import { changeLick, keepLick, listLicks as licksAsked } from '../api/lick';
+import { changeLine, keepLine } from '../api/line';
+import {
+  changeItem,
+  changeRow,
+  changeSetList,
+  dayField,
+  keepItems,
+  keepReviews,
+  keepSetList,
+  listLog,
+  orderItems,
+  recordRows
+} from '../api/practice';
+import { settingsChange } from '../api/settings';
+import {
+  createChart as newChart,
+  listCharts,
+  manyCharts,
+  renameChart as newTitle,
+  saveChart as newSave
+} from '../api/songbook';
+import { changeTake, keepTake } from '../api/take';
+import { bringArchiveIn, copyForArchive } from './archive';
+import { parse } from './body';
+import { bringChart, chartFileOf } from './chart-file';
+import { bringBackCopy, copyNow, listCopies } from './copies';
+import { editLick, keepNewLick, listLicks, markLick } from './licks';
+import { bringBackLine, deleteLine, editLine, keepNewLine, listLines } from './lines';
+import { listCards, keepAnswers } from './practice/cards';
+import { logCsv, practiceJson, takeLog } from './practice/files';
+import { editItem, keepNewItems, listItems, markItem, reorderItems } from './practice/items';
+import { correctRow, listRows, markRow, record } from './practice/log';
+import { picturesOf } from './practice/pictures';
+import { editSetList, keepNewSetList, listSetLists, markSetList } from './practice/set-lists';
+import { todayOf, todayQuery } from './practice/today';
+import { trainerOf } from './practice/trainer';
+import { readSettings, writeSettings } from './settings';
+import {
+  bringBackChart,
+  changeMany,
+  createChart,
+  deleteChart,
+  duplicateChart,
+  listRevisions,
+  listSongbook,
+  openChart,
+  openRevision,
+  refreshSummaries,
+  renameChart,
+  saveChart
+} from './songbook';
+import { start } from './start';
+import { soundFile, writeSound } from './takes/sounds';
+import {
+  bringBackTake,
+  deleteTake,
+  editTake,
+  forgetSound,
+  keepNewTake,
+  listTakes,
+  measureSound,
+  openTake,
+  takeSounds
+} from './takes/takes';
+import { doing, json, keeping, reading, type Job } from './threads/job';
+
+const ofDay = z.object({ day: dayField });
+const fileOfPractice = z.object({ format: z.enum(['csv', 'json']).default('csv') });
+const withAll = z.object({ with: z.string().optional() });
+const piece = z.object({ from: z.coerce.number().int().min(0), rate: z.coerce.number().int() });
+const table = z.object({ text: z.string() });
+const archive = z.object({ path: z.string(), merge: bringArchive.shape.merge });
+
+/** The day's log as a table, or all of practice as it is kept. */
+const practiceFile: Job = async ({ query }, songbook) => {
+  const { format } = parse(fileOfPractice, query);
+  const db = await songbook();
+  return format === 'csv'
+    ? { body: await logCsv(db), type: 'text/csv; charset=utf-8', name: 'practice.csv' }
+    : { body: JSON.stringify(await practiceJson(db)), type: 'application/json', name: 'practice.json' };
+};
+
+/** A piece of a take's sound, which is the body as it comes. */
+const keepSound: Job = async ({ params, query, bytes }, songbook) => {
+  const { from, rate } = parse(piece, query);
+  const db = await songbook();
+  await openTake(db, params.id!, params.take!);
+  const written = writeSound(db, params.take!, { from, rate, samples: bytes });
+  await measureSound(db, params.take!);
+  return json(written);
+};
+
+export const keptJobs = {
+  start: (_call, _songbook) => start(),
+  summaries: doing(refreshSummaries),
+
+  'charts.list': reading(listCharts, listSongbook),
+  'charts.create': keeping(newChart, createChart),
+  'charts.open': doing((db, { id }) => openChart(db, id!)),
+  'charts.save': keeping(newSave, (db, edit, { id }) => saveChart(db, id!, edit)),
+  'charts.delete': doing((db, { id }) => deleteChart(db, id!)),
+  'charts.bring-back': doing((db, { id }) => bringBackChart(db, id!)),
+  'charts.duplicate': doing((db, { id }) => duplicateChart(db, id!)),
+  'charts.rename': keeping(newTitle, (db, { title }, { id }) => renameChart(db, id!, title)),
+  'charts.many': keeping(manyCharts, changeMany),
+  'charts.revisions': doing(async (db, { id }) => ({ revisions: await listRevisions(db, id!) })),
+  'charts.revision': doing((db, { id, version }) => openRevision(db, id!, Number(version))),
+  'charts.file': reading(withAll, (db, query, { id }) => chartFileOf(db, id!, query.with === 'all')),
+  'charts.bring-file': keeping(bringChartFile, bringChart),
+
+  'lines.list': doing(async (db, { id }) => ({ lines: await listLines(db, id!) })),
+  'lines.keep': keeping(keepLine, (db, line, { id }) => keepNewLine(db, id!, line)),
+  'lines.edit': keeping(changeLine, (db, edit, { id, line }) => editLine(db, id!, line!, edit)),
+  'lines.delete': doing((db, { id, line }) => deleteLine(db, id!, line!)),
+  'lines.bring-back': doing((db, { line }) => bringBackLine(db, line!)),
+
+  'takes.list': doing(async (db, { id }) => ({ takes: await listTakes(db, id!) })),
+  'takes.keep': keeping(keepTake, (db, take, { id }) => keepNewTake(db, id!, take)),
+  'takes.open': doing((db, { id, take }) => openTake(db, id!, take!)),
+  'takes.edit': keeping(changeTake, (db, edit, { id, take }) => editTake(db, id!, take!, edit)),
+  'takes.delete': doing((db, { id, take }) => deleteTake(db, id!, take!)),
+  'takes.bring-back': doing((db, { take }) => bringBackTake(db, take!)),
+  'takes.sounds': doing(takeSounds),
+  'sound.keep': keepSound,
+  'sound.place': doing(async (db, { id, take }) => {
+    await openTake(db, id!, take!);
+    return soundFile(db, take!);
+  }),
+  'sound.delete': doing((db, { id, take }) => forgetSound(db, id!, take!)),
+
+  'licks.list': reading(licksAsked, listLicks),
+  'licks.keep': keeping(keepLick, keepNewLick),
+  'licks.edit': keeping(changeLick, (db, edit, { id }) => editLick(db, id!, edit)),
+  'licks.delete': doing((db, { id }) => markLick(db, id!, Date.now())),
+  'licks.bring-back': doing((db, { id }) => markLick(db, id!, null)),
+
+  'log.list': reading(listLog, listRows),
+  'log.record': keeping(recordRows, record),
+  'log.correct': keeping(changeRow, (db, edit, { id }) => correctRow(db, id!, edit)),
+  'log.delete': doing((db, { id }) => markRow(db, id!, Date.now())),
+  'log.bring-back': doing((db, { id }) => markRow(db, id!, null)),
+  'practice.file': practiceFile,
+  'practice.bring-table': keeping(table, (db, { text }) => takeLog(db, text)),
+  'practice.pictures': reading(ofDay, (db, { day }) => picturesOf(db, day)),
+  'practice.today': reading(todayQuery, todayOf),
+  'practice.trainer': reading(ofDay, (db, { day }) => trainerOf(db, day)),
+
+  'items.list': doing(async (db) => ({ items: await listItems(db) })),
+  'items.keep': keeping(keepItems, keepNewItems),
+  'items.order': keeping(orderItems, reorderItems),
+  'items.edit': keeping(changeItem, (db, edit, { id }) => editItem(db, id!, edit)),
+  'items.delete': doing((db, { id }) => markItem(db, id!, Date.now())),
+  'items.bring-back': doing((db, { id }) => markItem(db, id!, null)),
+  'set-lists.list': doing(async (db) => ({ setLists: await listSetLists(db) })),
+  'set-lists.keep': keeping(keepSetList, keepNewSetList),
+  'set-lists.edit': keeping(changeSetList, (db, edit, { id }) => editSetList(db, id!, edit)),
+  'set-lists.delete': doing((db, { id }) => markSetList(db, id!, Date.now())),
+  'set-lists.bring-back': doing((db, { id }) => markSetList(db, id!, null)),
+  'cards.list': doing(async (db) => ({ cards: await listCards(db) })),
+  'cards.answer': keeping(keepReviews, keepAnswers),
+
+  'settings.read': doing(readSettings),
+  'settings.write': keeping(settingsChange, writeSettings),
+
+  'copies.list': doing((db) => ({ copies: listCopies(db) })),
+  'copies.now': doing((db) => copyNow(db, new Date())),
+  'copies.bring-back': doing((db, { name }) => bringBackCopy(db, name!, new Date())),
+  'archive.copy': reading(z.object({ folder: z.string(), sounds: z.enum(['yes', 'no']) }), copyForArchive),
+  'archive.bring': reading(archive, (db, { path, merge }) => bringArchiveIn(db, path, merge, new Date()))
+} as const satisfies Readonly<Record<string, Job>>;
+
+export type KeptName = keyof typeof keptJobs;

@@ -1,0 +1,73 @@
+/** A thread that does the work of routes: a job's name and what the request brought in, bytes out. */
+import { parentPort, workerData } from 'node:worker_threads';
+import { PlayerError } from '../../api/errors';
+import { answers } from '../compute/answers';
+import { copyOfDay } from '../copies';
+import { closeFile, joinDatabase, type Database } from '../database';
+import { keptJobs } from '../kept-jobs';
+import { fileTrouble } from '../trouble';
+import type { Call, Job } from './job';
+import type { ThreadAnswer, ThreadHello, ThreadJob } from './pool';
+import { ownNumber } from './thread-time';
+
+/** What every thread is handed: where the songbook lies. */
+export interface ThreadData {
+  readonly songbook?: string;
+}
+
+/** A job as it is sent. */
+export interface SentJob extends Omit<Call, 'bytes'> {
+  readonly name: string;
+  /** Whether it changes the songbook, which is copied once before a day's first change. */
+  readonly writes: boolean;
+}
+
+const { songbook: path } = workerData as ThreadData;
+const jobs: Readonly<Record<string, Job>> = { ...answers, ...keptJobs };
+
+let opened: Promise<Database> | undefined;
+/** Opened once; where that failed it is tried again by the next job. */
+const songbook = () =>
+  (opened ??= joinDatabase(path!).catch((thrown: unknown) => {
+    opened = undefined;
+    throw thrown;
+  }));
+
+async function answerTo({ text, bytes = new Uint8Array() }: ThreadJob): Promise<ThreadAnswer> {
+  try {
+    const { name, writes, params, query } = JSON.parse(text) as SentJob;
+    // A disk that is full is told at the change itself.
+    if (writes) await copyOfDay(await songbook(), new Date()).catch(console.error);
+    const answer = await jobs[name]!({ params, query, bytes }, songbook);
+    const body = typeof answer.body === 'string' ? new TextEncoder().encode(answer.body) : answer.body;
+    const { type, name: file } = answer;
+    return { kind: 'done', bytes: body, type, ...(file === undefined ? {} : { name: file }) };
+  } catch (thrown) {
+    const told = thrown instanceof PlayerError ? thrown : fileTrouble(thrown);
+    if (told) return { kind: 'refused', status: told.status, error: told.error, extra: told.extra };
+    return {
+      kind: 'failed',
+      message: thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)
+    };
+  }
+}
+
+async function close(): Promise<void> {
+  // What could not be opened has nothing to close; the program is leaving.
+  const db = await opened?.catch(() => undefined);
+  if (db) closeFile(db);
+  process.exit(0);
+}
+
+const port = parentPort!;
+port.on('message', (message: ThreadJob | 'close') => {
+  if (message === 'close') return void close();
+  void answerTo(message).then((answer) => {
+    port.postMessage(answer, answer.kind === 'done' ? [answer.bytes.buffer] : []);
+  });
+});
+const number = ownNumber();
+port.postMessage({
+  kind: 'hello',
+  ...(number === undefined ? {} : { thread: number })
+} satisfies ThreadHello);
