@@ -1,11 +1,27 @@
 import adapter from '@sveltejs/adapter-node';
+import { writeFileSync } from 'node:fs';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
+
+const node = adapter({ precompress: true });
+
+/** The build for Node, and beside it the server as a module of its own: threads draw pages with it. */
+const withPages = {
+  ...node,
+  async adapt(builder) {
+    await node.adapt(builder);
+    builder.writeServer('build/pages');
+    writeFileSync(
+      'build/pages/manifest.js',
+      `export const manifest = ${builder.generateManifest({ relativePath: './' })};\n`
+    );
+  }
+};
 
 /** @type {import('@sveltejs/kit').Config} */
 export default {
   preprocess: vitePreprocess(),
   kit: {
-    adapter: adapter({ precompress: true }),
+    adapter: withPages,
     // hooks.server.ts checks where every write comes from, JSON and forms alike.
     csrf: { trustedOrigins: ['*'] },
     csp: {

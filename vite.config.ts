@@ -8,7 +8,11 @@ import { threads } from './scripts/vite/threads.mjs';
 export default defineConfig({
   plugins: [sounds(), threads(), tailwindcss(), sveltekit()],
   // The content security policy takes fonts from files only.
-  build: { assetsInlineLimit: 0 },
+  build: {
+    assetsInlineLimit: 0,
+    // How long plugins take is no warning of anything.
+    rolldownOptions: { checks: { bundlerTimings: false } }
+  },
   // Property tests may take their time on a busy machine; none asserts how long.
   // On two processors Vitest leaves one idle by itself.
   test: {

@@ -33,6 +33,8 @@ async function loadHandler() {
   }
 }
 
+// Pages are drawn in threads, by this part of the build.
+process.env.CORVEL_PAGES ||= new URL('../build/pages/index.js', import.meta.url).href;
 const handler = await loadHandler();
 const gate = isOpen ? makeGate({ key, names }) : () => true;
 

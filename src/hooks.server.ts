@@ -1,25 +1,29 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import { isMainThread } from 'node:worker_threads';
 import { building } from '$app/environment';
 import type { Settings } from '$lib/api/settings';
 import { answerToError, errorResponse } from '$lib/server/answer';
 import { ask, closeThreads, openThreads } from '$lib/server/ask';
+import { closePages, drawn, drawsInThreads, openPages } from '$lib/server/pages';
 import { refusal } from '$lib/server/refusal';
 import { fileTrouble } from '$lib/server/trouble';
 
 export const init: ServerInit = async () => {
-  if (building) return;
+  if (building || !isMainThread) return;
   // A file that is refused ends the start with its reason.
   await ask('start', { lane: 'write' }).catch(async (thrown: unknown) => {
     await closeThreads();
     throw thrown;
   });
   openThreads();
+  openPages();
   // What lists tell can wait; it is complete after the first moments.
   void ask('summaries', { lane: 'bulk' }).catch(console.error);
   // The last word of the program that serves Corvel, once no request is under way: it waits for what is pushed here.
-  process.on('corvel:close', (waitFor: Promise<unknown>[]) => waitFor.push(closeThreads()));
+  process.on('corvel:close', (waitFor: Promise<unknown>[]) => waitFor.push(closeThreads(), closePages()));
 };
 
+const READING = new Set(['GET', 'HEAD']);
 const FIRST_FONTS = /(?:atkinson-hyperlegible-latin-400|source-serif-4-latin-wght)-normal\.[^/]*\.woff2$/;
 const isJson = (response: Response) => response.headers.get('content-type')?.includes('json');
 
@@ -45,6 +49,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   const isApi = event.url.pathname.startsWith('/api/');
   const refused = building ? null : refusal(event.request, isApi);
   if (refused) return errorResponse(refused.status, refused.error);
+  if (!isApi && READING.has(event.request.method) && drawsInThreads()) return drawn(event.request);
   const work = async () => {
     if (!isApi) event.locals.settings = await ask<Settings>('settings.read');
     return resolve(event, {

@@ -1,4 +1,5 @@
 /** The frame of every route: what a request brings goes to a thread, what comes back is the answer. */
+import { isMainThread } from 'node:worker_threads';
 import type { RequestEvent } from '@sveltejs/kit';
 import { answerToError, readBytes, type BodyBound, CHART_BODY } from './answer';
 import { fail } from '../api/errors';
@@ -27,7 +28,7 @@ const threads = () => (pool ??= new Pool(code, BOUNDS, { songbook: songbookPath(
 
 /** Opens the threads with the server. */
 export function openThreads(): void {
-  threads().warm();
+  threads().warm('light', 'write');
 }
 
 /** Ends the threads with the server, each after it has closed the songbook. */
@@ -116,6 +117,8 @@ export async function ask<T>(
     readonly query?: Readonly<Record<string, string>>;
   } = {}
 ): Promise<T> {
+  // A thread that draws pages looks into the songbook by itself.
+  if (!isMainThread) return (await import('./ask-here')).askHere<T>(name, { params, query });
   const { bytes } = await send(name, lane, writes, { params, query }, NO_BYTES());
   return JSON.parse(new TextDecoder().decode(bytes)) as T;
 }

@@ -20,6 +20,8 @@ export type ThreadAnswer =
       readonly bytes: Uint8Array<ArrayBuffer>;
       readonly type: string;
       readonly name?: string;
+      /** Of a thread that draws pages: status and headers. */
+      readonly head?: { readonly status: number; readonly headers: readonly (readonly [string, string])[] };
     }
   | {
       readonly kind: 'refused';
@@ -155,9 +157,8 @@ export class Pool {
   }
 
   /** Opens the threads that are kept, so that the first requests find them. */
-  warm(): void {
-    for (const lane of ['light', 'write'] as const)
-      while (this.#of(lane).length < KEPT[lane]) this.#open(lane).worker.unref();
+  warm(...lanes: readonly LaneName[]): void {
+    for (const lane of lanes) while (this.#of(lane).length < KEPT[lane]) this.#open(lane).worker.unref();
   }
 
   /** Lets every thread close what it holds, then ends all of them. */
@@ -194,7 +195,8 @@ export class Pool {
   #next(): void {
     clearTimeout(this.#look);
     for (const lane of LANES) this.#nextOf(lane);
-    if (this.#waiting.light.length > 0) this.#look = setTimeout(() => this.#next(), this.bounds.long);
+    if (this.#waiting.light.length > 0 && Number.isFinite(this.bounds.long))
+      this.#look = setTimeout(() => this.#next(), this.bounds.long);
   }
 
   #nextOf(lane: LaneName): void {
