@@ -8,7 +8,11 @@ const node = adapter({ precompress: true });
 const withPages = {
   ...node,
   async adapt(builder) {
+    const { warn } = console;
+    // The adapter's bundler tells of modules that hold types alone.
+    console.warn = (...words) => /Generated an empty chunk/.test(String(words[0])) || warn(...words);
     await node.adapt(builder);
+    console.warn = warn;
     builder.writeServer('build/pages');
     writeFileSync(
       'build/pages/manifest.js',

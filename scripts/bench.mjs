@@ -5,6 +5,18 @@ ensurePackages();
 ensureBuild();
 ensureBrowser();
 const [part] = process.argv.slice(2);
+if (part === 'axe') {
+  const args = [
+    'vitest',
+    'run',
+    '--config',
+    'tests/vitest.config.ts',
+    '--reporter=verbose',
+    '-t',
+    'axe finds nothing'
+  ];
+  process.exit(run('npx', args, { env: { ...process.env, CORVEL_ALL_LOOKS: '1' } }));
+}
 const only = part === undefined ? [] : ['-t', part];
 process.exit(
   run('npx', ['vitest', 'run', '--config', 'scripts/bench/vitest.config.ts', '--reporter=dot', ...only])

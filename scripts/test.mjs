@@ -1,55 +1,94 @@
-// All checks in order; the last line counts the tests that really ran.
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+// All checks, beside one another; the last line counts the tests that really ran. With --quick: types, walls, lint, and the unit tests of
+// what has changed.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { say } from './lib/say.mjs';
-import { ensureBrowser, ensureBuild, ensurePackages, ROOT, run } from './lib/setup.mjs';
+import { ensureBrowser, ensurePackages, ROOT } from './lib/setup.mjs';
+import { runTasks } from './lib/tasks.mjs';
 
+const isQuick = process.argv.includes('--quick');
+const begun = Date.now();
 ensurePackages();
-ensureBrowser();
+if (!isQuick) ensureBrowser();
 
 const results = join(ROOT, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results);
 
-const failedChecks = [];
-let passed = 0;
-let failed = 0;
+const reportOf = (name) => join(results, `${name.replaceAll(' ', '-')}.json`);
+const tool = (name, program, args, more = {}) => ({
+  name,
+  program: 'npx',
+  args: [program, ...args],
+  ...more
+});
+const vitest = (name, args, more = {}) =>
+  tool(
+    name,
+    'vitest',
+    ['run', ...args, '--reporter=default', '--reporter=json', `--outputFile.json=${reportOf(name)}`],
+    more
+  );
 
-function check(name, program, args) {
-  say(`\n— ${name}`);
-  if (run(program, args) !== 0) failedChecks.push(name);
+/** Files that differ from what was committed last. */
+function changed() {
+  const git = (...args) => spawnSync('git', args, { cwd: ROOT, encoding: 'utf8' }).stdout ?? '';
+  const names = `${git('diff', '--name-only', 'HEAD')}\n${git('ls-files', '--others', '--exclude-standard')}`;
+  return names.split('\n').filter((name) => /\.(ts|mjs|svelte)$/.test(name) && existsSync(join(ROOT, name)));
 }
 
-/** Runs a Vitest suite and counts its tests from its own report. */
-function suite(name, args) {
-  const report = join(results, `${name.replaceAll(' ', '-')}.json`);
-  check(name, 'npx', [
-    'vitest',
-    'run',
-    ...args,
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${report}`
+const boundaries = tool('boundaries', 'depcruise', ['src', '--config', '.dependency-cruiser.cjs']);
+
+function quickTasks() {
+  const files = changed();
+  const lint = tool('lint', 'eslint', [
+    '--cache',
+    '--cache-location',
+    'node_modules/.cache/eslint/',
+    ...(files.length ? files : ['scripts/lib'])
   ]);
+  const types = tool('types', 'svelte-check', [
+    '--tsconfig',
+    './tsconfig.json',
+    '--incremental',
+    '--output',
+    'human'
+  ]);
+  return [types, lint, boundaries, vitest('unit tests', ['--changed'])];
+}
+
+const allTasks = () => [
+  // What takes longest and what others wait for comes first.
+  { name: 'build', program: process.execPath, args: ['scripts/lib/build.mjs'] },
+  { name: 'types', program: 'npm', args: ['run', '-s', 'check:types'] },
+  vitest('browser tests', ['--config', 'tests/vitest.config.ts'], { after: ['build'] }),
+  vitest('unit tests', [], { after: ['types'] }),
+  tool('lint', 'eslint', ['.']),
+  tool('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
+  tool('unused code', 'knip', ['--no-progress']),
+  boundaries
+];
+
+const failedChecks = [];
+let [passed, failed] = [0, 0];
+await runTasks(isQuick ? quickTasks() : allTasks(), ({ name, code, seconds, output }) => {
+  say(
+    `\n— ${name}: ${code === null ? 'not begun' : `${code === 0 ? 'in order' : 'NOT in order'}, ${seconds.toFixed(0)} s`}`
+  );
+  if (output.trim() && (code !== 0 || name.endsWith('tests'))) say(output.trim());
+  if (code !== 0) failedChecks.push(name);
+  if (!name.endsWith('tests') || code === null) return;
   try {
-    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
+    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(reportOf(name), 'utf8'));
     passed += numPassedTests;
     failed += numFailedTests;
   } catch {
     failedChecks.push(`${name} (no report)`);
   }
-}
-
-check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-check('types', 'npm', ['run', '-s', 'check:types']);
-check('lint', 'npx', ['eslint', '.']);
-check('boundaries', 'npm', ['run', '-s', 'check:boundaries']);
-check('unused code', 'npx', ['knip', '--no-progress']);
-suite('unit tests', []);
-say('\n— build');
-ensureBuild();
-suite('browser tests', ['--config', 'tests/vitest.config.ts']);
+});
 
 if (failedChecks.length) say(`\nNot in order: ${failedChecks.join(', ')}.`);
+say(`\nAll of it took ${((Date.now() - begun) / 60_000).toFixed(1)} minutes.`);
 say(`\n${passed} passed, ${failed} failed`);
 process.exit(failedChecks.length || failed ? 1 : 0);

@@ -23,12 +23,20 @@ interface Layer {
 }
 
 const layers: Layer[] = [];
-const parsed = new Map<string, KeyBindingPress>();
+const parsed = new Map<string, readonly KeyBindingPress[]>();
+
+/** What stands before a press that may come with Shift: signs lie on other keys from layout to layout. */
+const SHIFT_OR_NOT = /^\[Shift\]\+/;
+
+function readPress(press: string): readonly KeyBindingPress[] {
+  const bare = press.replace(SHIFT_OR_NOT, '');
+  return (bare === press ? [press] : [bare, `Shift+${bare}`]).map((one) => parseKeybinding(one)[0]!);
+}
 
 function matches(event: KeyboardEvent, press: string): boolean {
-  let binding = parsed.get(press);
-  if (!binding) parsed.set(press, (binding = parseKeybinding(press)[0]!));
-  return matchKeyBindingPress(event, binding);
+  let bindings = parsed.get(press);
+  if (!bindings) parsed.set(press, (bindings = readPress(press)));
+  return bindings.some((binding) => matchKeyBindingPress(event, binding));
 }
 
 /** Lays shortcuts on the pile; returns how to take them off again. */

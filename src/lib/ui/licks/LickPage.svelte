@@ -3,7 +3,7 @@
   import Search from '@lucide/svelte/icons/search';
   import { onMount, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
-  import type { StoredLick } from '$lib/api/lick';
+  import type { LickList, StoredLick } from '$lib/api/lick';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { isFound, LickBook, NO_SEARCH, type LickSearch } from '$lib/state/licks.svelte';
@@ -13,7 +13,7 @@
   import Select from '../kit/Select.svelte';
   import LickCard from './LickCard.svelte';
 
-  let { licks }: { licks: readonly StoredLick[] } = $props();
+  let { licks }: { licks: LickList } = $props();
   const book = untrack(() => new LickBook(licks));
   let search: LickSearch = $state.raw(NO_SEARCH);
   /** Licks that are drawn at first, and more of them with each press. */

@@ -1,0 +1,4 @@
+// Builds Corvel unless it is built already.
+import { ensureBuild } from './setup.mjs';
+
+ensureBuild();

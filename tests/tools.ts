@@ -1,0 +1,29 @@
+/** What the jobs of one file share: the real build with a songbook of its own, and one headless browser. */
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { WebDriver } from 'selenium-webdriver';
+import { afterAll, beforeAll } from 'vitest';
+import { openBrowser } from '../scripts/lib/browser.mjs';
+import type { Tools } from './jobs/neck';
+import { FAKE_MICROPHONE, fakeSound } from './jobs/takes';
+import { Page } from './page';
+import { Server } from './server';
+
+/** Starts server and browser before the jobs of a file and ends them after; gives how to reach them. */
+export function inBrowser(...jobs: readonly ((tools: () => Tools) => void)[]): void {
+  let server: Server;
+  let browser: WebDriver;
+  let page: Page;
+  beforeAll(async () => {
+    server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
+    const flags = [...FAKE_MICROPHONE, `--use-file-for-fake-audio-capture=${fakeSound()}`];
+    [browser] = await Promise.all([openBrowser({ flags }), server.start()]);
+    page = new Page(browser, () => server.url);
+  });
+  afterAll(async () => {
+    await browser?.quit();
+    await server?.stop();
+  });
+  for (const own of jobs) own(() => ({ page, browser, server }));
+}
