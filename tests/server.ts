@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { fileURLToPath } from 'node:url';
 
-const START = fileURLToPath(new URL('../scripts/start.mjs', import.meta.url));
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
 export class Server {
   #process: ChildProcess | undefined;
@@ -11,23 +11,34 @@ export class Server {
 
   constructor(
     readonly database: string,
-    readonly isDemo = true
+    readonly isDemo = true,
+    readonly env: Readonly<Record<string, string>> = {}
   ) {}
 
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
   }
 
+  get pid(): number {
+    return this.#process!.pid!;
+  }
+
+  get isRunning(): boolean {
+    return this.#process?.exitCode === null && this.#process.signalCode === null;
+  }
+
   /** Starts, on the same port as before after a stop. */
   async start(): Promise<void> {
     const { ORIGIN: _, ...env } = process.env;
-    const child = spawn(process.execPath, [START], {
+    const child = spawn(process.execPath, ['scripts/start.mjs'], {
+      cwd: ROOT,
       env: {
         ...env,
         PORT: String(this.port),
         HOST: '127.0.0.1',
         CORVEL_DB: this.database,
-        CORVEL_DEMO: this.isDemo ? '1' : ''
+        CORVEL_DEMO: this.isDemo ? '1' : '',
+        ...this.env
       },
       stdio: ['ignore', 'pipe', 'pipe']
     });
@@ -36,7 +47,7 @@ export class Server {
       let said = '';
       const listen = (chunk: Buffer) => {
         said += chunk.toString();
-        const ready = /ready on http:\/\/127\.0\.0\.1:(\d+)/.exec(said);
+        const ready = /ready on http:\/\/\S+:(\d+)/.exec(said);
         if (ready) resolve(Number(ready[1]));
       };
       child.stdout!.on('data', listen);
@@ -45,13 +56,21 @@ export class Server {
     });
   }
 
-  /** SIGKILL leaves it no time to tidy up. */
-  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+  /** The code with which it ends. */
+  async ended(): Promise<number | null> {
+    const child = this.#process!;
+    if (child.exitCode === null && child.signalCode === null) await once(child, 'exit');
+    return child.exitCode;
+  }
+
+  /** SIGKILL leaves it no time to tidy up. Gives the code with which it ended. */
+  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<number | null> {
     const child = this.#process;
-    if (!child || child.exitCode !== null || child.signalCode !== null) return;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return child?.exitCode ?? null;
     const ended = once(child, 'exit');
     child.kill(signal);
     await ended;
+    return child.exitCode;
   }
 
   async call<T>(method: string, path: string, body?: unknown): Promise<{ status: number; body: T }> {

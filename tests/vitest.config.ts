@@ -5,7 +5,7 @@ export default defineConfig({
   test: {
     root: import.meta.dirname,
     // Each file has one server and one browser for all its jobs; files run beside one another.
-    include: ['browser/*.test.ts'],
+    include: ['browser/*.test.ts', 'boundary/*.test.ts'],
     environment: 'node',
     testTimeout: 60_000,
     hookTimeout: 120_000,

@@ -27,6 +27,7 @@ import { findTargets } from '../../src/lib/core/targets/path';
 import { listeningFigures, liveListeningFigures } from './listening/figures';
 import { CYCLE, chart } from './charts';
 import { bookTimes, firstLoad, highlightLag, pageCosts } from './page';
+import { mixedRows, mutantRows, turnRows, waitingRows } from './server';
 import { soundFigures } from './sound';
 import { noteOf } from '../../src/lib/core/line/model';
 import { askedOf, mendOf, outlineLine } from '../../src/lib/core/line/outline';
@@ -34,7 +35,6 @@ import { placeNotes } from '../../src/lib/core/line/place';
 import { readLine } from '../../src/lib/core/line/read';
 import { arrange } from '../../src/lib/core/plan/arrange';
 import { linesOver } from '../../src/lib/core/plan/lines';
-import { Server } from '../../tests/server';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
 import { logRow } from '../../src/lib/api/practice';
@@ -113,31 +113,6 @@ const readFormOf = (text: string) => {
   return unroll(model, places);
 };
 
-/** Milliseconds of the slowest small request while the server works on the largest chart. */
-async function besideTheHeaviest(): Promise<number> {
-  const server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-bench-')), 'busy.db'));
-  await server.start();
-  try {
-    const light = () => server.call('POST', 'analysis', { chart: '| Dm7 | G7 | Cmaj7 |' });
-    for (let i = 0; i < 20; i++) await light();
-    let isDone = false;
-    const heavy = server
-      .call('POST', 'targets', { chart: chart(2000), loop: true, alternatives: 20 })
-      .finally(() => (isDone = true));
-    const times: number[] = [];
-    while (!isDone && times.length < 40) {
-      const start = performance.now();
-      await light();
-      times.push(performance.now() - start);
-      await new Promise((done) => setTimeout(done, 50));
-    }
-    await heavy;
-    return Math.max(...times);
-  } finally {
-    await server.stop();
-  }
-}
-
 /** Milliseconds of processor time that one thing done may cost a page of so many changes. */
 const ACTION_BOUNDS = new Map([
   [64, 16],
@@ -203,7 +178,6 @@ it('measures the core', async () => {
   );
   row('reading the worst text of 64 kB, model and form', ms(whole!), '100 ms');
   row('the same against 32 kB, ratio', `${(whole! / half!).toFixed(1)} ×`, 'about 2 ×');
-  row('another request while the heaviest one runs, slowest', ms(await besideTheHeaviest()), '100 ms');
 
   row(
     'first load of a workspace, compressed script',
@@ -379,6 +353,18 @@ it('measures listening', () => {
   }
 
   expect(listened.length).toBeGreaterThan(0);
+});
+
+it('measures the server', async () => {
+  for (const part of [await waitingRows(), await turnRows()]) for (const own of part) row(...own);
+});
+
+it('measures the server under mutated requests', async () => {
+  for (const own of await mutantRows(Number(process.env.CORVEL_COUNT ?? 100_000))) row(...own);
+});
+
+it('measures the server under five mixed minutes', async () => {
+  for (const own of await mixedRows(Number(process.env.CORVEL_MINUTES ?? 5))) row(...own);
 });
 
 afterAll(() => console.log(`\n${rows.join('\n')}\n`));

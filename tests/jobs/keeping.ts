@@ -384,7 +384,7 @@ export function keepingJobs(tools: () => Tools): void {
       let [version, acknowledged] = [1, 1];
       for (let kill = 0; kill < 3; kill++) {
         // Counted from a save that has been acknowledged: a busy machine may take its time for the first.
-        let dying: Promise<void> | undefined;
+        let dying: Promise<unknown> | undefined;
         for (;;) {
           const source = `${TUNE}\n# save ${version + 1}`;
           const saved = await server()

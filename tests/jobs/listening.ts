@@ -204,8 +204,18 @@ export function listeningJobs(tools: () => Tools): void {
         const bytes = async () => (await takesOf(body.id))[0]?.bytes ?? 0;
         await sleeper.until(async () => (await bytes()) > 44_100, 'some sound', PATIENCE);
         await sleeper.devTools('Page.setWebLifecycleState', { state: 'frozen' });
-        const before = await bytes();
-        await new Promise((resolve) => setTimeout(resolve, 1500));
+        // Nothing more comes from a page that sleeps.
+        let before = -1;
+        await sleeper.until(
+          async () => {
+            const now = await bytes();
+            const isStill = now === before;
+            before = now;
+            return isStill;
+          },
+          'silence',
+          PATIENCE
+        );
         await sleeper.devTools('Page.setWebLifecycleState', { state: 'active' });
         await sleeper.until(async () => (await bytes()) > before + 44_100, 'more of it', PATIENCE);
         await sleeper.clickNamed('Stop and read it');

@@ -244,7 +244,7 @@ export function reachJobs(tools: () => Tools): void {
       await page().until(async () => (await missedOn(1, '!isSeen(1)')).length === 0, 'the start in sight');
       await missedOn(last - 1, 'false');
       // After a rest one travels: half a row ahead is on its way before one is there.
-      await browser().sleep(500);
+      await page().settled();
       expect(await missedOn(1, `!column(${last + 7})`)).toEqual([]);
     });
 
@@ -253,7 +253,7 @@ export function reachJobs(tools: () => Tools): void {
       const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source });
       await page().open(`/charts/${body.id}`);
       await page().find('[aria-label="Threads"] svg');
-      await browser().sleep(500);
+      await page().settled();
       const drawn = () =>
         browser().executeAsyncScript<{ moving: number; seen: number }>(
           `const done = arguments[0];
@@ -284,7 +284,7 @@ export function reachJobs(tools: () => Tools): void {
       const heights = new Set<number>();
       for (let i = 0; i < 12; i++) {
         await page().press(Key.ARROW_RIGHT);
-        await browser().sleep(250);
+        await page().settled();
         heights.add(await browser().executeScript<number>('return document.documentElement.scrollHeight'));
       }
       expect([...heights]).toHaveLength(1);

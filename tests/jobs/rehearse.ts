@@ -20,6 +20,9 @@ const TUNE = `{title: Stand job}
 | Ebmaj7 | Am7b5 D7 | Gm7 | F7 |
 {end_of_grid}`;
 
+/** How many times as fast the band plays where nothing of it is to be heard. */
+const FAST = 4;
+
 interface Wav {
   rate: number;
   peak: number;
@@ -163,6 +166,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('goes on when the chart is cut under its loop, and says where the loop is now', async () => {
       await open();
+      await page().driveClock(FAST);
       await page().pick('Loop', 'bars');
       await page().number('Loop from bar', '3');
       await page().number('Loop to bar', '4');
@@ -185,6 +189,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('loops a section, a few bars, one change as a drone, and a pair', async () => {
       await open();
+      await page().driveClock(FAST);
       await page().pick('Loop', '5');
       await page().clickNamed('count in');
       await play();
@@ -213,6 +218,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('climbs the tempo ladder, and only after clean rounds where wished', async () => {
       await open();
+      await page().driveClock(FAST);
       await page().pick('Loop', 'bars');
       await page().number('Loop to bar', '1');
       await page().clickNamed('count in');
@@ -251,6 +257,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('goes round the keys, shapes and names following', async () => {
       await open();
+      await page().driveClock(FAST);
       await page().pick('Loop', 'bars');
       await page().number('Loop to bar', '1');
       await page().clickNamed('count in');
@@ -266,6 +273,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('hides the neck to test memory', async () => {
       await open();
+      await page().driveClock(FAST);
       const notes = async () => (await page().all('[aria-label="Neck"] [data-note]')).length;
       expect(await notes()).toBeGreaterThan(8);
       await page().pick('What the neck shows', 'all but roots');
