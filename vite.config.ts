@@ -5,6 +5,10 @@ import { defineConfig } from 'vitest/config';
 import { sounds } from './scripts/vite/sounds.mjs';
 import { threads } from './scripts/vite/threads.mjs';
 
+const TESTS = ['src/**/*.test.ts', 'scripts/**/*.test.ts'];
+/** Tests that put something else in the place of a module have a process of their own. */
+const ALONE = ['src/lib/state/solver.test.ts'];
+
 export default defineConfig({
   plugins: [sounds(), threads(), tailwindcss(), sveltekit()],
   // The content security policy takes fonts from files only.
@@ -14,11 +18,18 @@ export default defineConfig({
     rolldownOptions: { checks: { bundlerTimings: false } }
   },
   // Property tests may take their time on a busy machine; none asserts how long.
-  // On two processors Vitest leaves one idle by itself.
   test: {
-    include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
     environment: 'node',
     testTimeout: 60_000,
-    maxWorkers: Math.max(2, availableParallelism() - 1)
+    // On two processors Vitest leaves one idle by itself.
+    maxWorkers: Math.max(2, availableParallelism() - 1),
+    projects: [
+      // Files share what they import: it is read once in each process.
+      {
+        extends: true,
+        test: { name: 'together', isolate: false, include: TESTS, exclude: ALONE }
+      },
+      { extends: true, test: { name: 'alone', include: ALONE } }
+    ]
   }
 });

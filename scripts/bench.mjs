@@ -5,6 +5,10 @@ ensurePackages();
 ensureBuild();
 ensureBrowser();
 const [part] = process.argv.slice(2);
+if (part === 'fuzz') {
+  const args = ['vitest', 'run', 'src/lib/core/formats/fuzz.test.ts', '--reporter=verbose'];
+  process.exit(run('npx', args, { env: { ...process.env, CORVEL_LARGE: '1' } }));
+}
 if (part === 'axe') {
   const args = [
     'vitest',

@@ -21,6 +21,7 @@ export async function openBrowser({ width = 1280, height = 800, flags = [] } = {
       '--disable-sync',
       '--hide-scrollbars',
       '--force-device-scale-factor=1',
+      '--force-prefers-reduced-motion',
       `--window-size=${width},${height}`,
       ...flags
     );

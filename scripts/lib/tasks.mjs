@@ -46,7 +46,13 @@ function begin({ program, args }, ended) {
   let output = '';
   const child = spawn(program, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], env: process.env });
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (output += piece));
-  const end = (code) => ended({ code, seconds: (Date.now() - start) / 1000, output });
+  let isOver = false;
+  const end = (code) => {
+    // A program that cannot be started tells of an error and of its end.
+    if (isOver) return;
+    isOver = true;
+    ended({ code, seconds: (Date.now() - start) / 1000, output });
+  };
   child.once('error', (error) => {
     output += String(error);
     end(127);

@@ -10,7 +10,7 @@ import { bringArchiveIn, copyForArchive } from './archive';
 import { archiveStream, ownFolder, receive } from './archive-stream';
 import { bringBackCopy, listCopies } from './copies';
 import { fileOf, openDatabase, type Database } from './database';
-import { seedDemo } from './demo';
+import { fillWithDemo } from './testing';
 import * as songbook from './songbook';
 import { COLUMNS } from './tables';
 import { soundsOf, writeSound } from './takes/sounds';
@@ -74,7 +74,7 @@ const at = (db: Database, id: string, time: number) =>
 
 /** A songbook with all that there is: the demo, a deleted chart, the sound of a take. */
 async function lived(): Promise<Database> {
-  await seedDemo(there);
+  await fillWithDemo(there);
   const { id } = await add(there, 'Deleted');
   await songbook.deleteChart(there, id);
   const { id: take } = await there.selectFrom('take').select('id').executeTakeFirstOrThrow();

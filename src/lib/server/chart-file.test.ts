@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { bringChartFile, chartFile } from '../api/chart-file';
 import { bringChart, chartFileOf } from './chart-file';
 import { openDatabase, type Database } from './database';
-import { seedDemo } from './demo';
+import { fillWithDemo } from './testing';
 import { itemData } from '../api/practice';
 import { keepNewLine, listLines } from './lines';
 import { keepNewItems, listItems } from './practice/items';
@@ -43,7 +43,7 @@ function plain({ lines, items, log, ...file }: Awaited<ReturnType<typeof chartFi
 describe('one chart as one file', () => {
   it('goes to another machine and back with plan, lines, drills, takes and log', async () => {
     const [here, there] = [await open(), await open()];
-    await seedDemo(here);
+    await fillWithDemo(here);
     const file = await chartFileOf(here, await practised(here), true);
     expect(file.lines.length + file.items.length).toBeGreaterThan(0);
     expect(file.takes.length).toBeGreaterThan(0);
@@ -61,7 +61,7 @@ describe('one chart as one file', () => {
 
   it('comes in beside what is there, once however often it is sent', async () => {
     const db = await open();
-    await seedDemo(db);
+    await fillWithDemo(db);
     const id = await practised(db);
     const file = await chartFileOf(db, id, true);
     const before = {
@@ -94,7 +94,7 @@ describe('one chart as one file', () => {
 
   it('is given to a friend without what was played', async () => {
     const db = await open();
-    await seedDemo(db);
+    await fillWithDemo(db);
     const file = await chartFileOf(db, await practised(db), false);
     expect(file).toMatchObject({ takes: [], log: [] });
     expect(file.items.length).toBeGreaterThan(0);

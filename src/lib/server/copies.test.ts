@@ -7,7 +7,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { listCharts } from '../api/songbook';
 import { bringBackCopy, copyNow, copyOfDay, folderOf, listCopies } from './copies';
 import { fileOf, openDatabase, type Database } from './database';
-import { seedDemo } from './demo';
+import { fillWithDemo } from './testing';
 import * as songbook from './songbook';
 import { COLUMNS } from './tables';
 
@@ -42,7 +42,7 @@ describe('copies of the songbook', () => {
   });
 
   it('bring everything back row by row, after a copy of what they replace, which brings that back', async () => {
-    await seedDemo(db);
+    await fillWithDemo(db);
     const was = rows();
     const { name } = await copyNow(db, day(1));
     await add('Afterwards');

@@ -7,7 +7,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { keepLick, type LickData } from '../api/lick';
 import { noteOf } from '../core/line/model';
 import { openDatabase, type Database } from './database';
-import { seedDemo } from './demo';
+import { fillWithDemo } from './testing';
 import { DEMO_LICKS } from './demo-licks';
 import { editLick, keepNewLick, listLicks, markLick } from './licks';
 
@@ -96,7 +96,7 @@ describe('the lick book', () => {
   });
 
   it('is filled with the demo licks', async () => {
-    await seedDemo(db);
+    await fillWithDemo(db);
     expect((await licksOf(db)).map(({ name }) => name).sort()).toEqual(
       DEMO_LICKS.map(({ name }) => name).sort()
     );

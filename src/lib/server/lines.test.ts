@@ -6,7 +6,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { keepLine } from '../api/line';
 import { noteOf } from '../core/line/model';
 import { openDatabase, type Database } from './database';
-import { seedDemo } from './demo';
+import { fillWithDemo } from './testing';
 import { DEMO_CHARTS } from './demo-charts';
 import { bringBackLine, deleteLine, editLine, keepNewLine, listLines } from './lines';
 import { createChart, duplicateChart } from './songbook';
@@ -79,7 +79,7 @@ describe('the lines of a chart', () => {
 
   it('stand in the demo songbook as they were found there', async () => {
     const fresh = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
-    await seedDemo(fresh);
+    await fillWithDemo(fresh);
     const charts = await fresh.selectFrom('chart').select('id').execute();
     const lines = (await Promise.all(charts.map(({ id }) => listLines(fresh, id)))).flat();
     const wanted = DEMO_CHARTS.flatMap(({ lines: own = [] }) => own.map(({ name }) => name));

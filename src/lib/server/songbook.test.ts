@@ -7,7 +7,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../core/plan/model';
 import { listCharts } from '../api/songbook';
 import { closeFile, openDatabase, type Database } from './database';
-import { seedDemo } from './demo';
+import { fillWithDemo } from './testing';
 import { DEMO_CHARTS } from './demo-charts';
 import { readSettings, writeSettings } from './settings';
 import * as songbook from './songbook';
@@ -97,7 +97,7 @@ describe('the songbook', () => {
   });
 
   it('finds by title, key and chord, and takes wildcards as typed', async () => {
-    await seedDemo(db);
+    await fillWithDemo(db);
     expect((await list({ search: 'foghorns' })).charts).toHaveLength(1);
     expect((await list({ search: 'Gb7' })).charts.map((c) => c.title)).toEqual([]);
     expect((await list({ search: 'Dm7b5' })).charts.map((c) => c.title)).toEqual(['Cabin Without a Window']);

@@ -9,7 +9,8 @@ import type { ReadPiece } from './piece';
 import { FORMATS, formatOf, type FileFormat } from './registry';
 import { pieceOf } from './testing';
 
-const INPUTS = 10_000;
+/** Inputs of each kind; ten times as many in `npm run bench -- fuzz`. */
+const INPUTS = process.env.CORVEL_LARGE ? 10_000 : 1000;
 const LINE = [62, 65, 69, 72, 70, 67].map((midi, i) => noteOf((i * TICKS) / 2, TICKS / 2, midi));
 const piece = pieceOf([{ name: 'line: Short', notes: LINE }], '{title: Hull}\n{key: Dm}\n| Dm7 | G7 |');
 

@@ -9,7 +9,7 @@ import { dayAfter } from '../../core/practice/log/day';
 import { coverage, secondsByDay } from '../../core/practice/log/sums';
 import { listCharts } from '../../api/songbook';
 import { closeFile, openDatabase, type Database } from '../database';
-import { seedDemo } from '../demo';
+import { fillWithDemo } from '../testing';
 import { createChart, deleteChart, listSongbook } from '../songbook';
 import { keepAnswers, listCards } from './cards';
 import { editItem, itemsOn, keepNewItems, listItems, markItem, reorderItems } from './items';
@@ -236,7 +236,7 @@ describe('set lists', () => {
 describe('the demo', () => {
   it('has ten weeks of practice with gaps, things held, in progress and shut, cards due, a set list', async () => {
     const fresh = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
-    await seedDemo(fresh);
+    await fillWithDemo(fresh);
     const log = await wholeLog(fresh);
     const days = [...new Set(log.map(({ day }) => day))].sort();
     const [from, to] = [days[0]!, days.at(-1)!];

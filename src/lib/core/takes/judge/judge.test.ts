@@ -16,7 +16,15 @@ const [BLUES] = TUNES;
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
 /** A figure over all tunes, a few takes each. */
 const inTheMean = (skill: number, figure: (judgement: Judgement) => number | null) =>
-  mean(TUNES.flatMap((tune) => SEEDS.map((seed) => figure(judged(tune, played(tune, skill, seed))) ?? 0)));
+  mean(judgementsAt(skill).map((judgement) => figure(judgement) ?? 0));
+const known = new Map<number, readonly Judgement[]>();
+/** Takes of one skill, each judged once for all the figures that are read from it. */
+function judgementsAt(skill: number): readonly Judgement[] {
+  const own =
+    known.get(skill) ?? TUNES.flatMap((tune) => SEEDS.map((seed) => judged(tune, played(tune, skill, seed))));
+  known.set(skill, own);
+  return own;
+}
 
 /** One note, its beats after the first beat of the form. */
 const note = (beat: number, midi: number, beats = 0.9) => ({
