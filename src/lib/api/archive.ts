@@ -34,7 +34,16 @@ export interface Compared {
   readonly known: number;
 }
 
+/** Something in a file from elsewhere that could not be taken in. */
+export interface LeftOut {
+  readonly kind: string;
+  readonly what: string;
+  readonly why: string;
+}
+
 export interface ArchiveLook {
+  /** What in it cannot be read, and stays out. */
+  readonly left: readonly LeftOut[];
   readonly compared: readonly Compared[];
   /** Sounds of takes in it. */
   readonly sounds: number;

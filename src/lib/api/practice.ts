@@ -62,7 +62,11 @@ export const keepItems = z.object({
     .max(200)
 });
 export const changeItem = z.object({ base: count, data: itemData });
-export const orderItems = z.object({ order: z.array(itemId).max(5000) });
+export const orderItems = z.object({
+  order: z.array(itemId).max(5000),
+  /** The order that it was changed from; another one meanwhile refuses it. */
+  base: z.array(itemId).max(5000).optional()
+});
 
 export interface StoredItem {
   readonly id: string;

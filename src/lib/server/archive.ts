@@ -8,8 +8,9 @@ import { pipeline } from 'node:stream/promises';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import type { ArchiveBrought, ArchiveLook, Merge } from '../api/archive';
 import { fail } from '../api/errors';
-import { copyBefore, inTodaysFormat, writeFileOf } from './copies';
+import { copyBefore, writeFileOf } from './copies';
 import type { Database } from './database';
+import { admit } from './door';
 import { compare, mergeIn, replaceAll } from './merge';
 import { hasSound, placeForSound, soundsOf } from './takes/sounds';
 
@@ -43,18 +44,18 @@ export async function bringArchiveIn(
     const { songbook, sounds } = await entriesOf(zip);
     const file = join(dirname(path), SONGBOOK);
     await unpack(zip, songbook, file);
-    await inTodaysFormat(file, {
+    const { path: admitted, left } = await admit(file, dirname(path), {
       code: 'damaged-archive',
       message: 'The songbook in this archive cannot be read by this Corvel; nothing was changed.'
     });
-    const look = { compared: await compare(db, file), sounds: sounds.size };
+    const look = { compared: await compare(db, admitted), sounds: sounds.size, left };
     if (merge === 'look') return look;
     // All of it is unpacked before anything is changed.
     const placeSounds = await unpackSounds(db, zip, sounds, merge === 'replace');
     const before = await copyBefore(db, 'an archive', now);
     try {
-      if (merge === 'replace') await replaceAll(db, file);
-      else await mergeIn(db, file, merge);
+      if (merge === 'replace') await replaceAll(db, admitted);
+      else await mergeIn(db, admitted, merge);
     } catch (thrown) {
       await placeSounds(false);
       throw thrown;

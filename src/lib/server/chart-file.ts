@@ -3,12 +3,12 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { bringChartFile, ChartFile } from '../api/chart-file';
 import type { StoredChart } from '../api/songbook';
-import type { Database } from './database';
+import { atOnce, type Database } from './database';
 import { keepNewLine, listLines } from './lines';
 import { keepNewItems, listItems } from './practice/items';
 import { record, wholeLog } from './practice/log';
-import { createChart, deleteChart, openChart } from './songbook';
-import { keepNewTake, listTakes, openTake } from './takes/takes';
+import { createChart, openChart } from './songbook';
+import { insertTakes, judgedTake, listTakes, openTake } from './takes/takes';
 
 /** Items and rows of the log that are written at once. */
 const AT_ONCE = 200;
@@ -35,28 +35,24 @@ export async function chartFileOf(db: Database, id: string, isWhole: boolean): P
   return { ...file, takes, log };
 }
 
-/** Brings a file in as a new chart. Where a part of it cannot be kept nothing of it is. */
+/** Brings a file in as a new chart: all of it, or nothing. */
 export async function bringChart(
   db: Database,
   { id, file }: z.infer<typeof bringChartFile>
 ): Promise<StoredChart> {
   const there = await db.selectFrom('chart').select('id').where('id', '=', id).executeTakeFirst();
   if (there) return openChart(db, id);
-  const created = await createChart(db, { id, source: file.chart, plan: file.plan });
-  try {
-    await bringParts(db, id, file);
-  } catch (thrown) {
-    await deleteChart(db, id);
-    throw thrown;
-  }
-  return created;
+  // What takes its time is done before the songbook is taken for writing.
+  const takes = file.takes.map((take) => judgedTake({ id: randomUUID(), ...take }, file.plan));
+  return atOnce(db, async (trx) => {
+    const created = await createChart(trx, { id, source: file.chart, plan: file.plan });
+    await bringParts(trx, id, file);
+    await insertTakes(trx, id, takes);
+    return created;
+  });
 }
 
-async function bringParts(
-  db: Database,
-  chart: string,
-  { lines, items, takes, log }: ChartFile
-): Promise<void> {
+async function bringParts(db: Database, chart: string, { lines, items, log }: ChartFile): Promise<void> {
   const lineIds = new Map(lines.map(({ id }) => [id, randomUUID() as string]));
   const itemIds = new Map(items.map(({ id }) => [id, `${chart}:${randomUUID()}`]));
   for (const { id, name, data } of lines) await keepNewLine(db, chart, { id: lineIds.get(id)!, name, data });
@@ -71,7 +67,6 @@ async function bringParts(
     }
   }));
   for (const some of inParts(kept)) await keepNewItems(db, { items: some });
-  for (const take of takes) await keepNewTake(db, chart, { id: randomUUID(), ...take });
   const rows = log.map((row) => ({
     ...row,
     id: randomUUID() as string,

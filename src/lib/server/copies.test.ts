@@ -5,6 +5,7 @@ import Sqlite from 'better-sqlite3';
 import { sql } from 'kysely';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { listCharts } from '../api/songbook';
+import { DEFAULT_PLAN } from '../core/plan/model';
 import { bringBackCopy, copyNow, copyOfDay, folderOf, listCopies } from './copies';
 import { fileOf, openDatabase, type Database } from './database';
 import { fillWithDemo } from './testing';
@@ -46,7 +47,10 @@ describe('copies of the songbook', () => {
     const was = rows();
     const { name } = await copyNow(db, day(1));
     await add('Afterwards');
-    await db.updateTable('chart').set({ title: 'Spoilt' }).execute();
+    await db
+      .updateTable('plan')
+      .set({ data: JSON.stringify({ ...DEFAULT_PLAN, position: 9 }) })
+      .execute();
     await sql`delete from line`.execute(db);
     const spoilt = rows();
     const { before } = await bringBackCopy(db, name, day(2));

@@ -3,27 +3,22 @@
  * whole, inside a transaction, after a copy of what it replaces. Sounds of takes lie beside the songbook and are not in them.
  */
 import Sqlite from 'better-sqlite3';
-import {
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  copyFileSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  statSync
-} from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Copy } from '../api/copies';
-import { fail, type ApiError } from '../api/errors';
-import { closeFile, fileOf, openDatabase, pathOf, RefusedDatabase, type Database } from './database';
+import type { LeftOut } from '../api/archive';
+import { fail } from '../api/errors';
+import { fileOf, pathOf, type Database } from './database';
+import { admit } from './door';
 import { replaceAll } from './merge';
 
 /** Copies made by themselves that are kept. */
 const KEPT = 10;
 /** `2026-03-14.db` is made by itself; `2026-03-14 before 2026-03-12.db` before another is brought back; `2026-03-14 by hand.db` by the player. */
 const NAME = /^(\d{4}-\d{2}-\d{2})(?: .+)?\.db$/;
+/** Made before something came in. */
+const BEFORE = /^\d{4}-\d{2}-\d{2} before .+\.db$/;
 const OF_A_DAY = /^\d{4}-\d{2}-\d{2}\.db$/;
 
 export const folderOf = (db: Database): string => `${pathOf(db)}.copies`;
@@ -43,8 +38,13 @@ export async function copyOfDay(db: Database, now: Date): Promise<void> {
     made.delete(db);
     throw thrown;
   });
+  thin(db, OF_A_DAY);
+}
+
+/** Lets go of the oldest copies of a kind. */
+function thin(db: Database, kind: RegExp): void {
   for (const old of names(db)
-    .filter((one) => OF_A_DAY.test(one))
+    .filter((one) => kind.test(one))
     .slice(KEPT))
     rmSync(join(folderOf(db), old), { force: true });
 }
@@ -70,16 +70,20 @@ export async function bringBackCopy(
   db: Database,
   name: string,
   now: Date
-): Promise<{ readonly before: string }> {
+): Promise<{ readonly before: string; readonly left: readonly LeftOut[] }> {
   if (!NAME.test(name) || !existsSync(join(folderOf(db), name)))
     fail(404, { code: 'no-copy', message: 'This copy is not there any more.' });
-  const source = await readable(join(folderOf(db), name));
+  const folder = mkdtempSync(join(tmpdir(), 'corvel-copy-'));
   try {
+    const { path, left } = await admit(join(folderOf(db), name), folder, {
+      code: 'damaged-copy',
+      message: 'This copy cannot be read; nothing was changed. Take another one.'
+    });
     const before = await copyBefore(db, name.slice(0, 10), now);
-    await replaceAll(db, source);
-    return { before };
+    await replaceAll(db, path);
+    return { before, left };
   } finally {
-    rmSync(join(source, '..'), { recursive: true, force: true });
+    rmSync(folder, { recursive: true, force: true });
   }
 }
 
@@ -88,33 +92,8 @@ export async function copyBefore(db: Database, what: string, now: Date): Promise
   const time = now.toISOString().slice(11, 19).replaceAll(':', '');
   const name = `${dayOf(now)} before ${what} at ${time}.db`;
   await write(db, name);
+  thin(db, BEFORE);
   return name;
-}
-
-/** A copy in a folder of its own, in today's format. */
-async function readable(path: string): Promise<string> {
-  const own = join(mkdtempSync(join(tmpdir(), 'corvel-copy-')), 'copy.db');
-  copyFileSync(path, own);
-  try {
-    await inTodaysFormat(own, {
-      code: 'damaged-copy',
-      message: 'This copy cannot be read; nothing was changed. Take another one.'
-    });
-    return own;
-  } catch (thrown) {
-    rmSync(join(own, '..'), { recursive: true, force: true });
-    throw thrown;
-  }
-}
-
-/** Brings a songbook's file into today's format; `refusal` is said where it cannot be read. */
-export async function inTodaysFormat(path: string, refusal: ApiError): Promise<void> {
-  try {
-    closeFile(await openDatabase(path));
-  } catch (thrown) {
-    if (thrown instanceof RefusedDatabase) return fail(409, refusal);
-    throw thrown;
-  }
 }
 
 /** Written beside its place first: what has its name is whole. */

@@ -5,6 +5,7 @@ import { dirname } from 'node:path';
 import { CompiledQuery, Kysely, SqliteDialect, SqliteDriver, sql, type DatabaseConnection } from 'kysely';
 import { migrations } from './migrations';
 import { COLUMNS, type Tables } from './tables';
+import { PlayerError } from '../api/errors';
 import { troubleOf } from './trouble';
 
 export type Database = Kysely<Tables>;
@@ -41,6 +42,16 @@ const files = new WeakMap<Database, Sqlite.Database>();
 /** Where the file of a database lies: what belongs to it lies beside it. */
 export function pathOf(db: Database): string {
   return files.get(db)?.name ?? 'data/corvel.db';
+}
+
+/** Does work in one transaction, or in the one that is under way: all of it, or nothing. */
+export function atOnce<T>(db: Database, work: (trx: Database) => Promise<T>): Promise<T> {
+  if (db.isTransaction) return work(db);
+  return db.transaction().execute((trx) => {
+    const file = files.get(db);
+    if (file) files.set(trx, file);
+    return work(trx);
+  });
 }
 
 /** The file itself, for what the query builder has no word for. */
@@ -162,7 +173,30 @@ export async function joinDatabase(path: string): Promise<Database> {
   const file = refusing(path, () => openFile(path));
   const db: Database = new Kysely<Tables>({ dialect: new ImmediateDialect(file) });
   files.set(db, file);
+  checkPlace(db);
   return db;
+}
+
+/** The file that a connection was opened on, as the system counts files. */
+const inodes = new WeakMap<Database, bigint>();
+
+/**
+ * Throws where the songbook does not lie in its place any more: it was moved, deleted or replaced while it is open, and what is written
+ * would go where nobody looks for it.
+ */
+export function checkPlace(db: Database): void {
+  const file = files.get(db);
+  if (!file || file.memory) return;
+  const now = statSync(file.name, { bigint: true, throwIfNoEntry: false })?.ino;
+  const known = inodes.get(db);
+  if (now !== undefined && (known === undefined || known === now)) {
+    inodes.set(db, now);
+    return;
+  }
+  throw new PlayerError(503, {
+    code: 'file-moved',
+    message: `The songbook ${file.name} was moved or replaced while Corvel runs, so this was not saved for certain. Put it back, or start Corvel anew.`
+  });
 }
 
 /** Writes what stands in the log into the file itself and closes it: one whole file is left. */

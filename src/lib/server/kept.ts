@@ -1,6 +1,7 @@
 /** Things that are kept under an id: edited on top of the version the edit was based on, deleted softly, brought back. */
 import { fail, type ApiError } from '../api/errors';
 import type { Database } from './database';
+import type { Tables } from './tables';
 
 /** Tables of the same frame: id, version, data, times. */
 type KeptTable = 'lick' | 'line' | 'practice_item' | 'set_list' | 'take';
@@ -24,7 +25,31 @@ export function isGone({ gone }: Kept): never {
   return fail(404, gone);
 }
 
-/** Changes a row on top of a version; a stale edit is refused with 409 and what is stored. */
+/** Columns that are worked out when something is written, and say nothing of what the player changed. */
+const DERIVED: readonly string[] = ['summary', 'bytes'];
+
+/**
+ * Puts a new row in, in one statement; false where one of its id is there already, which stays as it is: the same was sent before, or is
+ * sent at this moment.
+ */
+export async function insertKept<Table extends KeptTable>(
+  db: Database,
+  table: Table,
+  row: Tables[Table]
+): Promise<boolean> {
+  const { numInsertedOrUpdatedRows } = await db
+    // The tables share what is used here; the types of the builder know one table at a time.
+    .insertInto(table as 'lick')
+    .values(row as Tables['lick'])
+    .onConflict((conflict) => conflict.column('id').doNothing())
+    .executeTakeFirst();
+  return (numInsertedOrUpdatedRows ?? 0n) > 0n;
+}
+
+/**
+ * Changes a row on top of a version; a stale edit is refused with 409 and what is stored. The very edit that was made last is answered as
+ * it was then: its answer was lost, and it was sent again.
+ */
 export async function editKept(
   db: Database,
   kept: Kept,
@@ -39,6 +64,15 @@ export async function editKept(
     .where('version', '=', edit.base)
     .executeTakeFirst();
   if (numUpdatedRows > 0n) return;
+  const there: Readonly<Record<string, unknown>> | undefined = await db
+    .selectFrom(kept.table as 'lick')
+    .selectAll()
+    .where('id', '=', edit.id)
+    .executeTakeFirst();
+  const wasMade =
+    there?.version === edit.base + 1 &&
+    Object.entries(edit.set).every(([column, value]) => DERIVED.includes(column) || there[column] === value);
+  if (wasMade) return;
   const message = `This ${kept.noun} was changed in another window since. Nothing was overwritten.`;
   fail(409, { code: 'stale', message }, { stored });
 }
@@ -56,6 +90,16 @@ export async function markKept(
     .where('id', '=', id)
     .executeTakeFirst();
   if (numUpdatedRows === 0n) isGone(kept);
+}
+
+/** Whether a row of that id is there, deleted or not. */
+export async function isKept(db: Database, table: KeptTable, id: string): Promise<boolean> {
+  const row = await db
+    .selectFrom(table as 'lick')
+    .select('id')
+    .where('id', '=', id)
+    .executeTakeFirst();
+  return row !== undefined;
 }
 
 /** How many rows of a table are not deleted. */

@@ -14,7 +14,7 @@ import {
 import { lickFacts, type LickFacts } from '../core/line/lick-facts';
 import { STANDARD } from '../core/neck/tuning';
 import type { Database } from './database';
-import { countKept, editKept, isGone, markKept, type Kept } from './kept';
+import { countKept, editKept, insertKept, isGone, isKept, markKept, type Kept } from './kept';
 import { readColumn } from './songbook';
 
 /** Licks that the book holds. */
@@ -70,8 +70,7 @@ export async function keepNewLick(
   db: Database,
   { id, name, data }: z.infer<typeof keepLick>
 ): Promise<StoredLick> {
-  const there = await db.selectFrom('lick').select('id').where('id', '=', id).executeTakeFirst();
-  if (there) return oneLick(db, id);
+  if (await isKept(db, 'lick', id)) return oneLick(db, id);
   if ((await countKept(db, LICK)) >= MOST_LICKS) {
     fail(413, {
       code: 'too-many-licks',
@@ -79,18 +78,15 @@ export async function keepNewLick(
     });
   }
   const now = Date.now();
-  await db
-    .insertInto('lick')
-    .values({
-      id,
-      name,
-      version: 1,
-      data: JSON.stringify(data),
-      created_at: now,
-      updated_at: now,
-      deleted_at: null
-    })
-    .execute();
+  await insertKept(db, 'lick', {
+    id,
+    name,
+    version: 1,
+    data: JSON.stringify(data),
+    created_at: now,
+    updated_at: now,
+    deleted_at: null
+  });
   return oneLick(db, id);
 }
 

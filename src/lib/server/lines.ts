@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import { fail } from '../api/errors';
 import { lineData, type changeLine, type keepLine, type StoredLine } from '../api/line';
 import type { Database } from './database';
-import { editKept, isGone, markKept, type Kept } from './kept';
+import { editKept, insertKept, isGone, isKept, markKept, type Kept } from './kept';
 import { readColumn } from './songbook';
 
 /** Lines that one chart keeps. */
@@ -51,8 +51,7 @@ export async function keepNewLine(
   chart: string,
   { id, name, data }: z.infer<typeof keepLine>
 ): Promise<StoredLine> {
-  const there = await db.selectFrom('line').select('chart_id').where('id', '=', id).executeTakeFirst();
-  if (there) return oneLine(db, chart, id);
+  if (await isKept(db, 'line', id)) return oneLine(db, chart, id);
   const owner = await db
     .selectFrom('chart')
     .select('id')
@@ -74,19 +73,16 @@ export async function keepNewLine(
     });
   }
   const now = Date.now();
-  await db
-    .insertInto('line')
-    .values({
-      id,
-      chart_id: chart,
-      name,
-      version: 1,
-      data: JSON.stringify(data),
-      created_at: now,
-      updated_at: now,
-      deleted_at: null
-    })
-    .execute();
+  await insertKept(db, 'line', {
+    id,
+    chart_id: chart,
+    name,
+    version: 1,
+    data: JSON.stringify(data),
+    created_at: now,
+    updated_at: now,
+    deleted_at: null
+  });
   return oneLine(db, chart, id);
 }
 

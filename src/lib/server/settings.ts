@@ -1,6 +1,6 @@
 /** The player's settings: one row, read through Zod, unreadable parts by their defaults. */
 import { DEFAULT_SETTINGS, settingsChange, type Settings, type SettingsChange } from '../api/settings';
-import type { Database } from './database';
+import { atOnce, type Database } from './database';
 
 const ROW = 'player';
 
@@ -26,7 +26,7 @@ function jsonObject(text: string): Readonly<Record<string, unknown>> {
 
 /** Takes over the settings that are named; all others stay as they are, whichever window changed them. */
 export async function writeSettings(db: Database, change: SettingsChange): Promise<Settings> {
-  return db.transaction().execute(async (trx) => {
+  return atOnce(db, async (trx) => {
     const settings = { ...(await readSettings(trx)), ...change };
     const value = JSON.stringify(settings);
     await trx

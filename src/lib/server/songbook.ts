@@ -1,6 +1,6 @@
 /** The songbook: charts with their plans, every save kept. */
 import { randomUUID } from 'node:crypto';
-import { sql, type Transaction } from 'kysely';
+import { sql } from 'kysely';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
 import { planSchema } from '../api/plan';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
@@ -20,10 +20,9 @@ import { declared, directivesIn, withDeclaration } from '../core/chart/directive
 import { tagged, tagsOf, untagged } from '../core/chart/tags';
 import { counted } from '../core/theory/words';
 import { fail } from '../api/errors';
-import { fileOf, type Database } from './database';
+import { atOnce, fileOf, type Database } from './database';
 import { heldTempos, lastPractised } from './practice/played';
 import { searchText, searchWords } from './search';
-import type { Tables } from './tables';
 
 const UNTITLED = 'Untitled chart';
 /** Earlier versions that are listed; all of them are kept. */
@@ -43,7 +42,7 @@ const summarySchema = z.object({
 type Summary = z.infer<typeof summarySchema>;
 
 /** What the songbook shows of a chart and finds it by, read from its text. */
-function summarise(source: string): { title: string; summary: Summary; search: string } {
+export function summarise(source: string): { title: string; summary: Summary; search: string } {
   const { head, form, analysis } = readSheet(source);
   const { tonic, mode } = analysis.key;
   // Each place in the text once, however often the form plays it.
@@ -75,6 +74,9 @@ function checkSize(source: string): void {
     fail(413, { code: 'chart-too-large', message: tooLargeMessage(source), path: 'source' });
   }
 }
+
+/** A column that should hold text; one that something else has filled otherwise is empty. */
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : '');
 
 /** A JSON column through its schema; null where it cannot be read. */
 export function readColumn<T extends z.ZodType>(schema: T, data: string): z.infer<T> | null {
@@ -133,13 +135,13 @@ export async function listSongbook(db: Database, query: z.infer<typeof listChart
     facets: await facetsOf(db),
     charts: found.map((row) => ({
       id: row.id,
-      title: row.title,
+      title: textOf(row.title) || UNTITLED,
       // The summary only repeats the text: where it is damaged, the text is read again.
-      ...complete(readColumn(summarySchema, row.summary) ?? summarise(row.source).summary),
+      ...complete(readColumn(summarySchema, row.summary) ?? summarise(textOf(row.source)).summary),
       updatedAt: row.updated_at,
       practisedAt: row.practised_at,
       heldTempo: held.get(row.id) ?? null,
-      damaged: row.data !== null && readPlan(row.data) === null
+      damaged: typeof row.source !== 'string' || (row.data !== null && readPlan(row.data) === null)
     }))
   };
 }
@@ -198,7 +200,7 @@ export async function refreshSummaries(db: Database): Promise<void> {
       .execute();
     if (rows.length === 0) return;
     for (const { id, source } of rows) {
-      const { summary } = summarise(source);
+      const { summary } = summarise(textOf(source));
       await db
         .updateTable('chart')
         .set({ summary: JSON.stringify(summary) })
@@ -216,7 +218,7 @@ export async function changeMany(
   { ids, what, tag = '' }: ManyCharts
 ): Promise<{ changed: string[] }> {
   const change = what === 'tag' ? tagged : untagged;
-  return db.transaction().execute(async (trx) => {
+  return atOnce(db, async (trx) => {
     if (what === 'delete' || what === 'bring back') {
       const changed = await trx
         .updateTable('chart')
@@ -242,7 +244,7 @@ export async function changeMany(
 }
 
 /** Charts that are not deleted, each with its plan as it is stored. */
-const present = (db: Database | Transaction<Tables>) =>
+const present = (db: Database) =>
   db
     .selectFrom('chart')
     .leftJoin('plan', 'plan.chart_id', 'chart.id')
@@ -251,7 +253,7 @@ const present = (db: Database | Transaction<Tables>) =>
 
 /** A new text of a chart, with what the songbook tells of it. */
 async function writeText(
-  trx: Transaction<Tables>,
+  trx: Database,
   id: string,
   version: number,
   source: string,
@@ -270,7 +272,8 @@ export async function openChart(db: Database, id: string): Promise<StoredChart> 
   if (!row) return noChart();
   const plan = row.data === null ? DEFAULT_PLAN : readPlan(row.data);
   const { source, version } = row;
-  return { id, source, version, plan: plan ?? DEFAULT_PLAN, damaged: plan === null };
+  const damaged = plan === null || typeof source !== 'string';
+  return { id, source: textOf(source), version, plan: plan ?? DEFAULT_PLAN, damaged };
 }
 
 function noChart(): never {
@@ -289,16 +292,12 @@ export interface NewChart {
 
 export async function createChart(db: Database, chart: NewChart): Promise<StoredChart> {
   checkSize(chart.source);
-  if (chart.id !== undefined) {
-    const there = await db.selectFrom('chart').select('id').where('id', '=', chart.id).executeTakeFirst();
-    if (there) return openChart(db, chart.id);
-  }
   const id = chart.id ?? randomUUID();
   const plan = chart.plan ?? DEFAULT_PLAN;
   const { title, summary, search } = summarise(chart.source);
   const now = Date.now();
-  await db.transaction().execute(async (trx) => {
-    await trx
+  const isNew = await atOnce(db, async (trx) => {
+    const { numInsertedOrUpdatedRows } = await trx
       .insertInto('chart')
       .values({
         id,
@@ -311,18 +310,22 @@ export async function createChart(db: Database, chart: NewChart): Promise<Stored
         updated_at: now,
         deleted_at: null
       })
-      .execute();
+      .onConflict((conflict) => conflict.column('id').doNothing())
+      .executeTakeFirst();
+    if ((numInsertedOrUpdatedRows ?? 0n) === 0n) return false;
     await trx
       .insertInto('plan')
       .values({ chart_id: id, data: JSON.stringify(plan) })
       .execute();
     await keepRevision(trx, id, 1, chart.source, JSON.stringify(plan), now);
+    return true;
   });
-  return { id, source: chart.source, plan, version: 1, damaged: false };
+  // Sent twice it is made once; what was made of it since is told.
+  return isNew ? { id, source: chart.source, plan, version: 1, damaged: false } : openChart(db, id);
 }
 
 async function keepRevision(
-  trx: Transaction<Tables>,
+  trx: Database,
   id: string,
   version: number,
   source: string,
@@ -346,7 +349,7 @@ export async function saveChart(
 ): Promise<{ version: number }> {
   checkSize(edit.source);
   const now = Date.now();
-  return db.transaction().execute(async (trx) => {
+  return atOnce(db, async (trx) => {
     const stored = await present(trx).where('chart.id', '=', id).executeTakeFirst();
     if (!stored) return noChart();
     const storedPlan = stored.data === null ? DEFAULT_PLAN : readPlan(stored.data);
@@ -381,7 +384,7 @@ export async function saveChart(
 
 /** Whether this very save has been stored already: its answer was lost and it was sent again. */
 async function wasSaved(
-  trx: Transaction<Tables>,
+  trx: Database,
   id: string,
   version: number,
   source: string,
@@ -402,26 +405,28 @@ export async function renameChart(db: Database, id: string, title: string): Prom
   return saveChart(db, id, { base: version, source: withDeclaration(source, 'title', title), plan });
 }
 
-/** A copy with its plan and its lines. */
-export async function duplicateChart(db: Database, id: string): Promise<StoredChart> {
-  const { source, plan } = await openChart(db, id);
-  const copy = await createChart(db, {
-    source: withDeclaration(source, 'title', `${titleOf(source)} (copy)`),
-    plan
-  });
-  const lines = await db
-    .selectFrom('line')
-    .selectAll()
-    .where('chart_id', '=', id)
-    .where('deleted_at', 'is', null)
-    .execute();
-  for (const line of lines) {
-    await db
-      .insertInto('line')
-      .values({ ...line, id: randomUUID(), chart_id: copy.id })
+/** A copy with its plan and its lines; all of it or nothing. */
+export function duplicateChart(db: Database, id: string): Promise<StoredChart> {
+  return atOnce(db, async (trx) => {
+    const { source, plan } = await openChart(trx, id);
+    const copy = await createChart(trx, {
+      source: withDeclaration(source, 'title', `${titleOf(source)} (copy)`),
+      plan
+    });
+    const lines = await trx
+      .selectFrom('line')
+      .selectAll()
+      .where('chart_id', '=', id)
+      .where('deleted_at', 'is', null)
       .execute();
-  }
-  return copy;
+    for (const line of lines) {
+      await trx
+        .insertInto('line')
+        .values({ ...line, id: randomUUID(), chart_id: copy.id })
+        .execute();
+    }
+    return copy;
+  });
 }
 
 /** Soft: the chart leaves the songbook and can be brought back. */

@@ -11,6 +11,35 @@ const RETRY = 4000;
 /** Things that go with one request. */
 const AT_ONCE = 100;
 
+/** Things refused that are kept at most. */
+const MOST_REFUSED = 200;
+
+/** A thing that the server did not take, and what it said. */
+export interface Refused<T> {
+  readonly thing: T;
+  readonly why: string;
+}
+
+function storedList<T>(place: string): readonly T[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(place) ?? '[]');
+    return Array.isArray(kept) ? (kept as T[]) : [];
+  } catch {
+    return [];
+  }
+}
+
+/** Keeps a list on the device; false where it cannot be kept. */
+function store(place: string, things: readonly unknown[]): boolean {
+  try {
+    if (things.length) localStorage.setItem(place, JSON.stringify(things));
+    else localStorage.removeItem(place);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 export class Outbox<T extends Sendable> {
   readonly #place: string;
   readonly #path: string;
@@ -30,22 +59,12 @@ export class Outbox<T extends Sendable> {
   }
 
   get #kept(): readonly T[] {
-    try {
-      const kept: unknown = JSON.parse(localStorage.getItem(this.#place) ?? '[]');
-      return Array.isArray(kept) ? (kept as T[]) : [];
-    } catch {
-      return [];
-    }
+    return storedList<T>(this.#place);
   }
 
   #keep(things: readonly T[]): void {
-    try {
-      if (things.length) localStorage.setItem(this.#place, JSON.stringify(things));
-      else localStorage.removeItem(this.#place);
-    } catch {
-      // A browser that keeps nothing still sends.
-      this.#unkept = things;
-    }
+    // A browser that keeps nothing still sends.
+    if (!store(this.#place, things)) this.#unkept = things;
   }
   #unkept: readonly T[] = [];
 
@@ -59,25 +78,71 @@ export class Outbox<T extends Sendable> {
     void this.send();
   }
 
-  /** Sends what waits; what is refused is let go and told, what does not reach the server waits on. */
+  /**
+   * Sends what waits. What does not reach the server waits on. A batch that is refused is halved until what is refused stands alone; that is
+   * set aside on the device and told, everything else goes through.
+   */
   async send(isLast = false): Promise<void> {
     clearTimeout(this.#timer);
     const things = this.waiting.slice(0, AT_ONCE);
     if (things.length === 0 || (this.#isSending && !isLast)) return;
     this.#isSending = true;
     try {
-      await callRoute(this.#path, '', 'POST', { [this.#field]: things }, isLast);
-      this.#forget(things);
+      await this.#deliver(things, isLast);
       this.onsent?.();
       if (this.waiting.length > 0) this.#timer = setTimeout(() => void this.send(), 0);
-    } catch (error) {
-      if (error instanceof Refusal) {
-        this.#forget(things);
-        this.onrefused?.(error.message);
-      } else this.#timer = setTimeout(() => void this.send(), RETRY);
+    } catch {
+      this.#timer = setTimeout(() => void this.send(), RETRY);
     } finally {
       this.#isSending = false;
     }
+  }
+
+  async #deliver(things: readonly T[], isLast: boolean): Promise<void> {
+    try {
+      await callRoute(this.#path, '', 'POST', { [this.#field]: things }, isLast);
+      this.#forget(things);
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      if (things.length > 1) {
+        const half = Math.ceil(things.length / 2);
+        await this.#deliver(things.slice(0, half), isLast);
+        await this.#deliver(things.slice(half), isLast);
+        return;
+      }
+      this.#setAside(things[0]!, error.message);
+      this.#forget(things);
+      this.onrefused?.(error.message);
+    }
+  }
+
+  get #asidePlace(): string {
+    return `${this.#place}-refused`;
+  }
+
+  /** What the server refused and why: kept on the device, so that nothing is lost in silence. */
+  get refused(): readonly Refused<T>[] {
+    return storedList<Refused<T>>(this.#asidePlace);
+  }
+
+  /** Sends something that was refused once more. */
+  retry(id: string): void {
+    const again = this.refused.find(({ thing }) => thing.id === id);
+    this.drop(id);
+    if (again) this.put(again.thing);
+  }
+
+  /** Lets go of something that was refused. */
+  drop(id: string): void {
+    store(
+      this.#asidePlace,
+      this.refused.filter(({ thing }) => thing.id !== id)
+    );
+  }
+
+  #setAside(thing: T, why: string): void {
+    const others = this.refused.filter(({ thing: own }) => own.id !== thing.id);
+    store(this.#asidePlace, [...others, { thing, why }].slice(-MOST_REFUSED));
   }
 
   /** What has changed since it was sent waits on. */

@@ -23,6 +23,8 @@ export class SoundUpload {
   readonly #path: string;
   #waiting: Uint8Array<ArrayBuffer>[] = [];
   #sent = 0;
+  /** The piece that was acknowledged last. */
+  #last: Uint8Array<ArrayBuffer> = new Uint8Array();
   #timer: ReturnType<typeof setTimeout> | undefined;
   #running: Promise<boolean> | null = null;
   /** Why nothing goes through; empty while it does. */
@@ -67,13 +69,29 @@ export class SoundUpload {
         body: piece
       }).catch(() => null);
       if (!response?.ok) {
-        const told = (await response?.json().catch(() => null)) as { error?: { message: string } } | null;
+        const told = (await response?.json().catch(() => null)) as {
+          error?: { message: string };
+          bytes?: number;
+        } | null;
         this.#waiting.unshift(piece);
+        // The server says how far the sound goes there; it goes on from that.
+        if (response?.status === 409 && told?.bytes !== undefined && this.#goOnFrom(told.bytes)) continue;
         return this.#waitOn(told?.error?.message ?? 'The server does not answer; the sound waits here.');
       }
       this.problem = '';
       this.#sent += piece.length;
+      this.#last = piece;
     }
+    return true;
+  }
+
+  /** Goes back to where the server's sound ends; false where what is missing there is not here any more. */
+  #goOnFrom(bytes: number): boolean {
+    const missing = this.#sent - bytes;
+    if (missing <= 0 || missing > this.#last.length) return false;
+    this.#waiting.unshift(this.#last.slice(this.#last.length - missing));
+    this.#sent = bytes;
+    this.#last = new Uint8Array();
     return true;
   }
 

@@ -195,12 +195,17 @@ export class TodayState extends Attempts {
   }
 
   async reorder(order: readonly string[]): Promise<void> {
+    const base = this.now.items.map(({ id }) => id);
     const byId = new Map(this.now.items.map((item) => [item.id, item]));
     const moved = order.flatMap((id) => byId.get(id) ?? []);
     const rest = this.now.items.filter(({ id }) => !order.includes(id));
     this.now = { ...this.now, items: [...moved, ...rest] };
     const all = this.now.items.map(({ id }) => id);
-    if (await this.attempt(() => call('items', 'PUT', { order: all }))) await this.load();
+    // Also where it was refused: what another window has made of it is shown.
+    await this.attempt(() => call('items', 'PUT', { order: all, base }));
+    const { problem } = this;
+    await this.load();
+    this.problem = problem;
   }
 
   // Set lists.

@@ -15,7 +15,7 @@ import {
   type Memory,
   type Review
 } from '../../core/practice/trainer/memory';
-import type { Database } from '../database';
+import { atOnce, type Database } from '../database';
 import { readColumn } from '../songbook';
 
 /** Latest answers that a card is rated against. */
@@ -35,33 +35,64 @@ export async function keepAnswers(
   db: Database,
   { reviews }: z.infer<typeof keepReviews>
 ): Promise<{ cards: { id: string; grade: GradeName; due: number }[] }> {
-  return db.transaction().execute(async (trx) => {
-    const cards: { id: string; grade: GradeName; due: number }[] = [];
-    for (const { id, question, at, day, isRight, seconds } of reviews) {
+  return atOnce(db, async (trx) => {
+    const [cards, now]: [{ id: string; grade: GradeName; due: number }[], number] = [[], Date.now()];
+    for (const { id, question, at: told, day, isRight, seconds } of reviews) {
+      const card = cardId(question);
+      // A clock that is ahead would put a card off for years.
+      const at = Math.min(told, now);
+      const grades = isRight ? 'good' : 'again';
       const known = await trx.selectFrom('card_review').select('id').where('id', '=', id).executeTakeFirst();
       if (known) continue;
-      const card = cardId(question);
-      const row = await trx.selectFrom('card').select('memory').where('id', '=', card).executeTakeFirst();
-      const before: Memory | null = row ? readColumn(memorySchema, row.memory) : null;
-      const rows = await trx
-        .selectFrom('card_review')
-        .select(['at', 'seconds', 'grade'])
-        .where('card_id', '=', card)
-        .orderBy('seq', 'desc')
-        .limit(HISTORY)
-        .execute();
-      const history = rows.reverse().map((one): Review => ({ ...one, isRight: one.grade !== 'again' }));
-      const grade = gradeOf({ at, isRight, seconds }, history, kindOf(question.kind).seconds);
-      const next = remembered(before, grade, at);
-      const memory = JSON.stringify(next);
       await trx
         .insertInto('card')
-        .values({ id: card, data: JSON.stringify(question), memory, due: next.due, day })
-        .onConflict((conflict) => conflict.column('id').doUpdateSet({ memory, due: next.due }))
+        .values({ id: card, data: JSON.stringify(question), memory: '{}', due: at, day })
+        .onConflict((conflict) => conflict.column('id').doNothing())
         .execute();
-      await trx.insertInto('card_review').values({ id, card_id: card, at, day, seconds, grade }).execute();
-      cards.push({ id: card, grade, due: next.due });
+      await trx
+        .insertInto('card_review')
+        .values({ id, card_id: card, at, day, seconds, grade: grades })
+        .execute();
+      const { memory, grade } = await remember(trx, card, kindOf(question.kind).seconds, id);
+      await trx
+        .updateTable('card')
+        .set({ memory: JSON.stringify(memory), due: memory.due })
+        .where('id', '=', card)
+        .execute();
+      cards.push({ id: card, grade, due: memory.due });
     }
     return { cards };
   });
+}
+
+/**
+ * What is remembered of a card: all its answers in the order of their time, each rated against those before it, so that an answer which
+ * arrives late changes nothing but its own place. Gives the grade of the answer that is asked for, too.
+ */
+async function remember(
+  trx: Database,
+  card: string,
+  usual: number,
+  asked: string
+): Promise<{ memory: Memory; grade: GradeName }> {
+  const rows = await trx
+    .selectFrom('card_review')
+    .select(['id', 'at', 'seconds', 'grade'])
+    .where('card_id', '=', card)
+    .orderBy('at')
+    .orderBy('seq')
+    .execute();
+  const history: Review[] = [];
+  let memory: Memory | null = null;
+  let own: GradeName = 'good';
+  for (const row of rows) {
+    const review = { at: row.at, seconds: row.seconds, isRight: row.grade !== 'again' };
+    const grade = gradeOf(review, history.slice(-HISTORY), usual);
+    memory = remembered(memory, grade, row.at);
+    if (row.id === asked) own = grade;
+    if (grade !== row.grade)
+      await trx.updateTable('card_review').set({ grade }).where('id', '=', row.id).execute();
+    history.push({ ...review, isRight: grade !== 'again' });
+  }
+  return { memory: memory!, grade: own };
 }

@@ -11,7 +11,7 @@ import {
 import { fail } from '../../api/errors';
 import type { PracticeItem } from '../../core/practice/log/model';
 import { progressOf } from '../../core/practice/log/progress';
-import type { Database } from '../database';
+import { atOnce, type Database } from '../database';
 import { countKept, editKept, isGone, markKept, type Kept } from '../kept';
 import { readColumn } from '../songbook';
 import { placedRows } from './log';
@@ -86,7 +86,7 @@ export async function keepNewItems(db: Database, { items }: z.infer<typeof keepI
     });
   }
   const now = Date.now();
-  await db.transaction().execute(async (trx) => {
+  await atOnce(db, async (trx) => {
     const { last } = await trx
       .selectFrom('practice_item')
       .select((eb) => eb.fn.max('place').as('last'))
@@ -139,10 +139,30 @@ export async function markItem(db: Database, id: string, deletedAt: number | nul
 }
 
 /** Puts items into the order of their ids; those not named keep their places behind. */
-export async function reorderItems(db: Database, { order }: z.infer<typeof orderItems>): Promise<void> {
-  await db.transaction().execute(async (trx) => {
-    const all = await trx.selectFrom('practice_item').select('id').orderBy('place').orderBy('id').execute();
+export async function reorderItems(db: Database, { order, base }: z.infer<typeof orderItems>): Promise<void> {
+  await atOnce(db, async (trx) => {
+    const all = await trx
+      .selectFrom('practice_item')
+      .select(['id', 'deleted_at'])
+      .orderBy('place')
+      .orderBy('id')
+      .execute();
     const named = new Set(order);
+    const present = (ids: readonly string[]) => {
+      const there = new Set(all.map(({ id }) => id));
+      return ids.filter((id) => there.has(id)).join('\n');
+    };
+    const now = all.filter(({ deleted_at }) => deleted_at === null).map(({ id }) => id);
+    // Sent again it is as it was to be.
+    if (base !== undefined && present(base) !== present(now) && present(order) !== present(now))
+      fail(
+        409,
+        {
+          code: 'stale',
+          message: 'The order was changed in another window since. Nothing was overwritten.'
+        },
+        { stored: now }
+      );
     const sorted = [...order, ...all.map(({ id }) => id).filter((id) => !named.has(id))];
     for (const [place, id] of sorted.entries()) {
       await trx.updateTable('practice_item').set({ place }).where('id', '=', id).execute();

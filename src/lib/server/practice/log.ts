@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { changeRow, listLog, LogEntry, LogKind, recordRows, StoredRow } from '../../api/practice';
 import type { PlacedRow } from '../../core/practice/log/sums';
-import type { Database } from '../database';
+import { atOnce, type Database } from '../database';
 import { readColumn } from '../songbook';
 import type { Tables } from '../tables';
 
@@ -46,7 +46,7 @@ function columnsOf(entry: LogEntry, now: number): Omit<Row, 'revision' | 'versio
  */
 export async function record(db: Database, { rows }: z.infer<typeof recordRows>): Promise<void> {
   const now = Date.now();
-  await db.transaction().execute(async (trx) => {
+  await atOnce(db, async (trx) => {
     for (const { revision, ...entry } of rows) {
       const columns = columnsOf(entry, now);
       await trx
@@ -215,6 +215,9 @@ export async function correctRow(
     .where('version', '=', base)
     .executeTakeFirst();
   if (numUpdatedRows === 0n) {
+    // The very correction that was made last: its answer was lost, and it was sent again.
+    const isSame = Object.entries(given).every(([name, value]) => stored[name as keyof StoredRow] === value);
+    if (stored.version === base + 1 && isSame) return stored;
     fail(
       409,
       { code: 'stale', message: 'This entry was changed in another window since. Nothing was overwritten.' },

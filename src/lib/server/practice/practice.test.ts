@@ -152,7 +152,10 @@ describe('items', () => {
       version: 2,
       data: { name: 'My own' }
     });
-    await expect(editItem(db, 'a', { base: 1, data })).rejects.toMatchObject({ status: 409 });
+    // Sent again it is the same edit; another one on that version is late.
+    expect(await editItem(db, 'a', { base: 1, data })).toMatchObject({ version: 2 });
+    const other = { ...data, name: 'Late' };
+    await expect(editItem(db, 'a', { base: 1, data: other })).rejects.toMatchObject({ status: 409 });
     await keepNewItems(db, keepItems.parse({ items: [item('a')] }));
     await markItem(db, 'a', 1);
     expect(await listItems(db)).toEqual([]);

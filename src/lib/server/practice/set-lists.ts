@@ -2,7 +2,7 @@
 import type { z } from 'zod';
 import { setListData, type changeSetList, type keepSetList, type StoredSetList } from '../../api/practice';
 import type { Database } from '../database';
-import { editKept, isGone, markKept, type Kept } from '../kept';
+import { editKept, insertKept, isGone, type Kept, markKept } from '../kept';
 import { readColumn } from '../songbook';
 
 const SET_LIST: Kept = {
@@ -32,20 +32,16 @@ export async function keepNewSetList(
   { id, name, data }: z.infer<typeof keepSetList>
 ): Promise<StoredSetList> {
   const now = Date.now();
-  await db
-    .insertInto('set_list')
-    .values({
-      id,
-      name,
-      version: 1,
-      data: JSON.stringify(data),
-      created_at: now,
-      updated_at: now,
-      deleted_at: null
-    })
-    // Sent twice it is kept once.
-    .onConflict((conflict) => conflict.column('id').doNothing())
-    .execute();
+  // Sent twice it is kept once.
+  await insertKept(db, 'set_list', {
+    id,
+    name,
+    version: 1,
+    data: JSON.stringify(data),
+    created_at: now,
+    updated_at: now,
+    deleted_at: null
+  });
   return oneSetList(db, id);
 }
 

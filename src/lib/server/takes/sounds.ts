@@ -5,9 +5,12 @@
 import {
   closeSync,
   existsSync,
+  fdatasyncSync,
+  fstatSync,
   mkdirSync,
   openSync,
   readdirSync,
+  readSync,
   rmSync,
   statSync,
   writeSync
@@ -28,8 +31,11 @@ function folderOf(db: Database): string {
 }
 
 /** Ids are uuids, so that none leads out of the folder. */
+export const isTakeId = (take: unknown): take is string =>
+  typeof take === 'string' && /^[0-9a-f-]{36}$/i.test(take);
+
 function fileOf(db: Database, take: string): string {
-  if (!/^[0-9a-f-]{36}$/i.test(take)) fail(404, { code: 'no-take', message: 'There is no such take.' });
+  if (!isTakeId(take)) fail(404, { code: 'no-take', message: 'There is no such take.' });
   return join(folderOf(db), `${take}.wav`);
 }
 
@@ -78,18 +84,47 @@ export function writeSound(
   }
   mkdirSync(folderOf(db), { recursive: true });
   const path = fileOf(db, take);
-  const there = Math.max(0, soundBytes(db, take) - HEADER);
-  if (from > there) {
-    fail(409, { code: 'gap', message: `A piece of the sound is missing before this one.` }, { bytes: there });
-  }
-  const file = openSync(path, existsSync(path) ? 'r+' : 'w');
+  const file = openSync(path, existsSync(path) ? 'r+' : 'w+');
   try {
-    writeSync(file, samples, 0, samples.length, HEADER + from);
+    const there = writtenIn(file);
+    if (from > there) {
+      fail(
+        409,
+        { code: 'gap', message: `A piece of the sound is missing before this one.` },
+        { bytes: there }
+      );
+    }
+    // The sound first, on the disk; then the head, which is true to what is there.
+    writeAll(file, samples, HEADER + from);
+    fdatasyncSync(file);
     const bytes = Math.max(there, from + samples.length);
-    writeSync(file, headerOf(bytes, rate), 0, HEADER, 0);
+    writeAll(file, headerOf(bytes, rate), 0);
+    fdatasyncSync(file);
     return { bytes };
   } finally {
     closeSync(file);
+  }
+}
+
+/** Bytes of samples that were acknowledged: what the head tells, and never more than there is. */
+function writtenIn(file: number): number {
+  const head = Buffer.alloc(HEADER);
+  const { size } = fstatSync(file);
+  if (size < HEADER || readSync(file, head, 0, HEADER, 0) < HEADER) return 0;
+  return Math.min(head.readUInt32LE(40), size - HEADER);
+}
+
+/** Writes all of it or throws: a disk that is full takes a part, and says so only in the number that it gives back. */
+export function writeAll(
+  file: number,
+  bytes: Uint8Array,
+  at: number,
+  write: (file: number, bytes: Uint8Array, from: number, length: number, at: number) => number = writeSync
+): void {
+  for (let done = 0; done < bytes.length;) {
+    const written = write(file, bytes, done, bytes.length - done, at + done);
+    if (written <= 0) throw Object.assign(new Error('The disk takes no more.'), { code: 'ENOSPC' });
+    done += written;
   }
 }
 

@@ -23,9 +23,9 @@ import { judgeTake } from '../../core/takes/judge/judge';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
 import type { Tables } from '../tables';
-import { editKept, isGone, markKept, type Kept } from '../kept';
+import { editKept, insertKept, isGone, isKept, markKept, type Kept } from '../kept';
 import { openChart, readColumn } from '../songbook';
-import { removeSound, soundBytes } from './sounds';
+import { isTakeId, removeSound, soundBytes } from './sounds';
 
 /** Takes that one chart keeps. */
 const MOST_TAKES = 1000;
@@ -105,27 +105,38 @@ export async function openTake(db: Database, chart: string, id: string): Promise
 export async function keepNewTake(
   db: Database,
   chart: string,
-  { id, name, playedAt, day, seconds, data }: z.infer<typeof keepTake>
+  take: z.infer<typeof keepTake>
 ): Promise<StoredTake> {
-  const there = await db.selectFrom('take').select('chart_id').where('id', '=', id).executeTakeFirst();
-  if (there) return openTake(db, chart, id);
-  const { plan } = await openChart(db, chart);
+  if (!(await isKept(db, 'take', take.id))) {
+    const { plan } = await openChart(db, chart);
+    await insertTakes(db, chart, [judgedTake(take, plan)]);
+  }
+  return openTake(db, chart, take.id);
+}
+
+/** A take with what is read from it; worked out before the songbook is taken for writing. */
+export type JudgedTake = ReturnType<typeof judgedTake>;
+export function judgedTake({ data, ...take }: z.infer<typeof keepTake>, plan: Plan) {
+  return { ...take, columns: columnsOf(data, plan) };
+}
+
+/** Puts judged takes in. */
+export async function insertTakes(db: Database, chart: string, takes: readonly JudgedTake[]): Promise<void> {
   const { n } = await db
     .selectFrom('take')
     .select((eb) => eb.fn.countAll<number>().as('n'))
     .where('chart_id', '=', chart)
     .where('deleted_at', 'is', null)
     .executeTakeFirstOrThrow();
-  if (n >= MOST_TAKES) {
+  if (n + takes.length > MOST_TAKES) {
     fail(413, {
       code: 'too-many-takes',
       message: `A chart keeps up to ${MOST_TAKES} takes; delete some you have learnt from.`
     });
   }
   const now = Date.now();
-  await db
-    .insertInto('take')
-    .values({
+  for (const { id, name, playedAt, day, seconds, columns } of takes) {
+    await insertKept(db, 'take', {
       id,
       chart_id: chart,
       name,
@@ -134,13 +145,12 @@ export async function keepNewTake(
       day,
       seconds,
       bytes: soundBytes(db, id),
-      ...columnsOf(data, plan),
+      ...columns,
       created_at: now,
       updated_at: now,
       deleted_at: null
-    })
-    .execute();
-  return openTake(db, chart, id);
+    });
+  }
 }
 
 /** What is read from a take's data whenever it is written. */
@@ -299,7 +309,8 @@ export async function sweepTakes(db: Database, now: number): Promise<void> {
     .where('deleted_at', '<', now - KEPT_DAYS * DAY)
     .execute();
   for (const { id } of old) {
-    removeSound(db, id);
+    // An id that names no file has none; whatever it is, it stops no start.
+    if (isTakeId(id)) removeSound(db, id);
     await db.deleteFrom('take').where('id', '=', id).execute();
   }
 }

@@ -101,6 +101,8 @@ interface Thread {
   since: number;
   used: number;
   number: number | undefined;
+  /** Whether it has come up; until then its job has not begun. */
+  isUp: boolean;
   timer: ReturnType<typeof setTimeout> | undefined;
 }
 
@@ -244,7 +246,8 @@ export class Pool {
     thread.timer = setTimeout(() => {
       const elapsed = Date.now() - thread.since;
       const time = threadTime(thread.number);
-      const left = this.bounds.budget - (time === null ? elapsed : time - thread.used);
+      const used = !thread.isUp ? 0 : time === null ? elapsed : time - thread.used;
+      const left = this.bounds.budget - used;
       if (left > 0 && elapsed < this.bounds.patience) return this.#watch(thread, job, Math.max(50, left));
       this.#end(thread);
       job.settle(left > 0 ? 'starved' : 'too long');
@@ -261,12 +264,16 @@ export class Pool {
       since: 0,
       used: 0,
       number: undefined,
+      isUp: false,
       timer: undefined
     };
     this.#threads.add(thread);
     worker.on('message', (message: ThreadAnswer | ThreadHello) => {
       if (message.kind !== 'hello') return this.#finish(thread, message);
       thread.number = message.thread;
+      thread.isUp = true;
+      thread.since = Date.now();
+      thread.used = threadTime(thread.number) ?? 0;
       standBack(thread);
     });
     // What a thread throws is told with the job it was about; it never reaches the program as a whole.

@@ -3,7 +3,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { PlayerError } from '../../api/errors';
 import { answers } from '../compute/answers';
 import { copyOfDay } from '../copies';
-import { closeFile, joinDatabase, type Database } from '../database';
+import { checkPlace, closeFile, joinDatabase, type Database } from '../database';
 import { keptJobs } from '../kept-jobs';
 import { fileTrouble } from '../trouble';
 import type { Call, Job } from './job';
@@ -37,8 +37,13 @@ async function answerTo({ text, bytes = new Uint8Array() }: ThreadJob): Promise<
   try {
     const { name, writes, params, query } = JSON.parse(text) as SentJob;
     // A disk that is full is told at the change itself.
-    if (writes) await copyOfDay(await songbook(), new Date()).catch(console.error);
+    if (writes) {
+      checkPlace(await songbook());
+      await copyOfDay(await songbook(), new Date()).catch(console.error);
+    }
     const answer = await jobs[name]!({ params, query, bytes }, songbook);
+    // What was moved meanwhile took the change along.
+    if (writes) checkPlace(await songbook());
     const body = typeof answer.body === 'string' ? new TextEncoder().encode(answer.body) : answer.body;
     const { type, name: file } = answer;
     return { kind: 'done', bytes: body, type, ...(file === undefined ? {} : { name: file }) };

@@ -1,0 +1,82 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Outbox } from './outbox';
+
+interface Thing {
+  readonly id: string;
+  readonly revision?: number;
+  readonly bad?: true;
+}
+
+const kept = new Map<string, string>();
+/** What the server has, in order. */
+let stored: string[] = [];
+let isAway = false;
+let requests = 0;
+
+beforeEach(() => {
+  kept.clear();
+  [stored, isAway, requests] = [[], false, 0];
+  vi.stubGlobal('localStorage', {
+    getItem: (place: string) => kept.get(place) ?? null,
+    setItem: (place: string, value: string) => void kept.set(place, value),
+    removeItem: (place: string) => void kept.delete(place)
+  });
+  vi.stubGlobal('fetch', (_: string, { body }: { body: string }) => {
+    requests += 1;
+    if (isAway) return Promise.reject(new Error('away'));
+    const { rows } = JSON.parse(body) as { rows: Thing[] };
+    if (rows.some(({ bad }) => bad))
+      return Promise.resolve(Response.json({ error: { message: 'This is no day.' } }, { status: 400 }));
+    stored.push(...rows.map(({ id }) => id));
+    return Promise.resolve(Response.json({}));
+  });
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const things = (count: number, bad: readonly number[] = []): Thing[] =>
+  Array.from({ length: count }, (_, i) => ({
+    id: String(i),
+    ...(bad.includes(i) ? { bad: true as const } : {})
+  }));
+
+describe('what waits for the server', () => {
+  it('is stored but for what is refused, which is kept with the reason', async () => {
+    const box = new Outbox<Thing>('box', 'log', 'rows');
+    const told: string[] = [];
+    box.onrefused = (why) => told.push(why);
+    box.put(...things(31, [17]));
+    await vi.waitUntil(() => box.waiting.length === 0);
+    expect(stored.map(Number).sort((a, b) => a - b)).toEqual(
+      Array.from({ length: 31 }, (_, i) => i).filter((i) => i !== 17)
+    );
+    expect(box.refused).toEqual([{ thing: { id: '17', bad: true }, why: 'This is no day.' }]);
+    expect(told).toEqual(['This is no day.']);
+    // By halves, not one by one.
+    expect(requests).toBeLessThan(15);
+  });
+
+  it('goes again when the player says so, or is let go', async () => {
+    const box = new Outbox<Thing>('box', 'log', 'rows');
+    box.put(...things(2, [0, 1]));
+    await vi.waitUntil(() => box.refused.length === 2);
+    box.drop('0');
+    expect(box.refused.map(({ thing }) => thing.id)).toEqual(['1']);
+    box.retry('1');
+    await vi.waitUntil(() => box.refused.length === 1);
+    expect(stored).toEqual([]);
+  });
+
+  it('waits on while the server is away, all of it', async () => {
+    const box = new Outbox<Thing>('box', 'log', 'rows');
+    isAway = true;
+    box.put(...things(3));
+    await vi.waitUntil(() => requests > 0);
+    expect(new Outbox<Thing>('box', 'log', 'rows').waiting).toHaveLength(3);
+    isAway = false;
+    await vi.waitUntil(async () => {
+      await box.send();
+      return stored.length === 3;
+    });
+    expect(box.refused).toEqual([]);
+  });
+});
