@@ -62,6 +62,32 @@ describe('copies of the songbook', () => {
     expect(await titles()).toContain('And on');
   });
 
+  it('never give a version twice: an old window is told of what was brought back', async () => {
+    const { id } = await songbook.createChart(db, { source: '| C |' });
+    const save = (base: number, source: string) =>
+      songbook.saveChart(db, id, { base, source, plan: DEFAULT_PLAN });
+    await save(1, '| D |');
+    const { name } = await copyNow(db, day(1));
+    for (const base of [2, 3, 4]) await save(base, `| E | ${'F |'.repeat(base)}`);
+    // The window that saved version 5 is still open.
+    await bringBackCopy(db, name, day(2));
+    expect(await songbook.openChart(db, id)).toMatchObject({ source: '| D |', version: 6 });
+    await expect(save(5, '| from the old window |')).rejects.toMatchObject({ status: 409 });
+    await expect(save(2, '| from an older one |')).rejects.toMatchObject({ status: 409 });
+    expect(await save(6, '| G |')).toEqual({ version: 7 });
+    // What is as it was keeps its number.
+    const same = await copyNow(db, day(3));
+    await bringBackCopy(db, same.name, day(4));
+    expect((await songbook.openChart(db, id)).version).toBe(7);
+  });
+
+  it('made before something came in are thinned like those of the days', async () => {
+    await add('Mine');
+    const { name } = await copyNow(db, day(1));
+    for (let i = 0; i < 13; i++) await bringBackCopy(db, name, new Date(2026, 2, 14, 12, i));
+    expect(listCopies(db).filter((copy) => copy.name.includes(' before '))).toHaveLength(10);
+  });
+
   it('are refused where they are gone, damaged or named otherwise, and nothing is changed', async () => {
     await add('Here');
     const { name } = await copyNow(db, day(1));

@@ -47,13 +47,42 @@ const merging = (db: Database, source: string, work: (trx: Connection) => Promis
   );
 const run = (on: Connection, statement: string) => sql.raw(statement).execute(on);
 
-/** Every table filled from another file. */
+/** Tables whose edits name the version that they were based on. */
+const VERSIONED = ['chart', 'line', 'lick', 'practice_item', 'set_list', 'take'] as const;
+
+/**
+ * Every table filled from another file. A version number that was given here is not given to something else: what comes back under it, or
+ * under an older one, is a save of its own upon it, so that a window that has seen the former is told.
+ */
 export const replaceAll = (db: Database, source: string): Promise<void> =>
   merging(db, source, async (trx) => {
+    for (const table of VERSIONED)
+      await run(
+        trx,
+        `create temp table former_${table} as select id, version, updated_at from main.${table}`
+      );
     for (const [table, columns] of Object.entries(COLUMNS)) {
       const list = columns.map((column) => `"${column}"`).join();
       await run(trx, `delete from main.${table}`);
       await run(trx, `insert into main.${table} (${list}) select ${list} from other.${table}`);
+    }
+    for (const table of VERSIONED) {
+      await run(
+        trx,
+        `update main.${table} as own set version = former.version + 1 from former_${table} former
+         where former.id = own.id and former.version >= own.version
+           and (former.version > own.version or former.updated_at <> own.updated_at)`
+      );
+      if (table === 'chart')
+        await run(
+          trx,
+          `insert into main.chart_revision (chart_id, version, source, plan, saved_at)
+           select own.id, own.version, own.source, plan.data, own.updated_at
+           from main.chart own join main.plan plan on plan.chart_id = own.id
+           join former_chart former on former.id = own.id where own.version = former.version + 1
+             and own.version > (select max(version) from main.chart_revision where chart_id = own.id)`
+        );
+      await run(trx, `drop table former_${table}`);
     }
   });
 
