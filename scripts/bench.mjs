@@ -9,6 +9,18 @@ if (part === 'fuzz') {
   const args = ['vitest', 'run', 'src/lib/core/formats/fuzz.test.ts', '--reporter=verbose'];
   process.exit(run('npx', args, { env: { ...process.env, CORVEL_LARGE: '1' } }));
 }
+if (part === 'kills') {
+  const args = [
+    'vitest',
+    'run',
+    '--config',
+    'tests/vitest.config.ts',
+    'boundary/keeping',
+    '-t',
+    'killed midway'
+  ];
+  process.exit(run('npx', args, { env: { ...process.env, CORVEL_KILLS: '500' } }));
+}
 if (part === 'axe') {
   const args = [
     'vitest',

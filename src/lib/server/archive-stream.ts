@@ -1,11 +1,12 @@
 /** An archive as it goes out and comes in, piece by piece; what is in it is worked on in a thread. */
-import { createReadStream, createWriteStream, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { createReadStream, createWriteStream, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
 import { fail } from '../api/errors';
+import { songbookPath } from './database-path';
+import { workFolder } from './work-folder';
 
 /** Bytes that an archive holds at most. */
 export const MOST_ARCHIVE_BYTES = 2 ** 36;
@@ -14,8 +15,12 @@ sounds holds what was recorded, one WAV file a take. Bring it into Corvel by "Co
 `;
 
 /** A folder for one archive, and what removes it. */
-export function ownFolder(): { readonly folder: string; readonly remove: () => void } {
-  const folder = mkdtempSync(join(tmpdir(), 'corvel-archive-'));
+export function ownFolder(base = workFolder(songbookPath())): {
+  readonly folder: string;
+  readonly remove: () => void;
+} {
+  mkdirSync(base, { recursive: true });
+  const folder = mkdtempSync(join(base, 'archive-'));
   return { folder, remove: () => rmSync(folder, { recursive: true, force: true }) };
 }
 

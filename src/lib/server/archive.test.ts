@@ -1,4 +1,13 @@
-import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import {
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  writeFileSync
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
@@ -13,8 +22,11 @@ import { fileOf, openDatabase, type Database } from './database';
 import { fillWithDemo } from './testing';
 import * as songbook from './songbook';
 import { COLUMNS } from './tables';
-import { soundsOf, writeSound } from './takes/sounds';
+import { announceArrival, finishArrival, halfOf } from './takes/arrival';
+import { placeForSound, soundFolder, soundsOf, writeSound } from './takes/sounds';
 
+/** Where archives are worked on. */
+const WORK = mkdtempSync(join(tmpdir(), 'corvel-archive-test-'));
 const NOW = new Date(2026, 2, 14, 12);
 const empty = () => openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-archive-test-')), 'songbook.db'));
 
@@ -26,7 +38,7 @@ beforeEach(async () => {
 
 /** The stream of an archive; `between` is done when what goes into it is known, before it is written. */
 async function streamed(db: Database, withSounds = true, between: () => void = () => {}) {
-  const { folder, remove } = ownFolder();
+  const { folder, remove } = ownFolder(WORK);
   const parts = await copyForArchive(db, { folder, sounds: withSounds ? 'yes' : 'no' });
   between();
   return archiveStream(parts, remove);
@@ -34,7 +46,7 @@ async function streamed(db: Database, withSounds = true, between: () => void = (
 const archived = async (db: Database, withSounds = true, between?: () => void): Promise<Uint8Array> =>
   new Uint8Array(await new Response(await streamed(db, withSounds, between)).arrayBuffer());
 async function bringOrLook(db: Database, bytes: Uint8Array, merge: Merge | 'look') {
-  const { folder, remove } = ownFolder();
+  const { folder, remove } = ownFolder(WORK);
   try {
     const path = join(folder, 'archive.zip');
     await receive(new Response(bytes as Uint8Array<ArrayBuffer>).body, path);
@@ -170,7 +182,7 @@ describe('everything as one archive', () => {
   it('is refused whole where it is none, torn, or of another program, and nothing is left lying about', async () => {
     await add(here, 'Mine');
     const was = rows(here);
-    const folders = () => readdirSync(tmpdir()).filter((name) => /^corvel-archive-[^t]/.test(name)).length;
+    const folders = () => readdirSync(WORK).length;
     const before = folders();
     const whole = await archived(await lived());
     expect(await refusal(strToU8('no zip at all'))).toBe('no-archive');
@@ -224,6 +236,37 @@ describe('everything as one archive', () => {
     }
     await vi.waitUntil(() => handles() <= before + 2, { timeout: 10_000 });
     expect(handles()).toBeLessThanOrEqual(before + 2);
+  });
+
+  it('is all there or not at all, with its sounds, at whatever moment it is torn off', async () => {
+    const bytes = await archived(await lived());
+    const whole = sounds(there);
+    // Killed after the rows came in: what was announced is put in its place at the next start.
+    await bring(here, bytes, 'add');
+    const [take] = Object.keys(whole);
+    renameSync(placeForSound(here, take!), halfOf(here, take!));
+    await announceArrival(here, [take!]);
+    await finishArrival(here);
+    expect(sounds(here)).toEqual(whole);
+    // Killed before: what lies half there belongs to nothing, and is let go.
+    const other = await empty();
+    mkdirSync(soundFolder(other));
+    writeFileSync(halfOf(other, take!), 'half');
+    await finishArrival(other);
+    expect(readdirSync(soundFolder(other))).toEqual([]);
+  });
+
+  it('brings no sound that no take in it has, and none that is not what its check sum says', async () => {
+    const files = unzipSync(await archived(await lived()));
+    const stray = `sounds/${randomUUID()}.wav`;
+    await bring(here, zipSync({ ...files, [stray]: new Uint8Array(5000) }), 'add');
+    expect(Object.keys(sounds(here))).toEqual(Object.keys(sounds(there)));
+    const packed = Uint8Array.from(zipSync(files, { level: 0 }));
+    const at = Buffer.from(packed).lastIndexOf('RIFF');
+    packed[at + 60]! ^= 255;
+    const third = await empty();
+    await expect(bring(third, packed, 'add')).rejects.toMatchObject({ error: { code: 'no-archive' } });
+    expect(await titles(third)).toEqual([]);
   });
 
   it('is refused where it has more entries than any songbook', async () => {

@@ -2,17 +2,19 @@
  * Everything that is kept as one file: a zip with the songbook's own file and the sounds of takes. It comes in again elsewhere or here,
  * beside what is there or instead of it, after a copy of that.
  */
-import { createWriteStream, mkdirSync, renameSync, rmSync } from 'node:fs';
+import { createWriteStream, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import { crc32 } from 'node:zlib';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import type { ArchiveBrought, ArchiveLook, Merge } from '../api/archive';
 import { fail } from '../api/errors';
 import { copyBefore, writeFileOf } from './copies';
-import type { Database } from './database';
+import { closeFile, openDatabase, type Database } from './database';
 import { admit } from './door';
 import { compare, mergeIn, replaceAll } from './merge';
-import { hasSound, placeForSound, soundsOf } from './takes/sounds';
+import { announceArrival, finishArrival, halfOf } from './takes/arrival';
+import { hasSound, soundsOf } from './takes/sounds';
 
 const SONGBOOK = 'songbook.db';
 const SOUND = /^sounds\/([0-9a-f-]{36})\.wav$/i;
@@ -51,17 +53,17 @@ export async function bringArchiveIn(
     const look = { compared: await compare(db, admitted), sounds: sounds.size, left };
     if (merge === 'look') return look;
     // All of it is unpacked before anything is changed.
-    const placeSounds = await unpackSounds(db, zip, sounds, merge === 'replace');
-    const before = await copyBefore(db, 'an archive', now);
+    const arriving = await unpackSounds(db, zip, await wanted(admitted, sounds), merge === 'replace');
     try {
-      if (merge === 'replace') await replaceAll(db, admitted);
-      else await mergeIn(db, admitted, merge);
-    } catch (thrown) {
-      await placeSounds(false);
-      throw thrown;
+      const before = await copyBefore(db, 'an archive', now);
+      const announce = (trx: Database) => announceArrival(trx, arriving);
+      if (merge === 'replace') await replaceAll(db, admitted, announce);
+      else await mergeIn(db, admitted, merge, announce);
+      return { ...look, before };
+    } finally {
+      // What was announced together with the rows is put in its place, also after a kill; all else is let go.
+      await finishArrival(db);
     }
-    await placeSounds(true);
-    return { ...look, before };
   } finally {
     zip.close();
   }
@@ -103,52 +105,63 @@ async function entriesOf(zip: ZipFile): Promise<{ songbook: Entry; sounds: Map<s
   return { songbook, sounds };
 }
 
-/** One entry into a file; it ends where it is longer than it says. */
+/** Sounds of takes that are in the songbook that came; nothing is unpacked that no row needs. */
+async function wanted(
+  admitted: string,
+  sounds: ReadonlyMap<string, Entry>
+): Promise<ReadonlyMap<string, Entry>> {
+  const db = await openDatabase(admitted);
+  const takes = await db.selectFrom('take').select('id').where('bytes', '>', 0).execute();
+  closeFile(db);
+  return new Map(
+    takes.flatMap(({ id }) => {
+      const entry = sounds.get(id.toLowerCase());
+      return entry ? [[id.toLowerCase(), entry] as const] : [];
+    })
+  );
+}
+
+/** How much larger an entry may be than it is packed: sound and tables are far below. */
+const MOST_RATIO = 1100;
+
+/** One entry into a file; it is refused where it is longer than it says, packed beyond reason, or not what its check sum says. */
 async function unpack(zip: ZipFile, entry: Entry, path: string): Promise<void> {
+  if (entry.uncompressedSize > MOST_RATIO * (entry.compressedSize + 1024)) noArchive();
+  let sum = 0;
+  async function* checked(pieces: AsyncIterable<Buffer>) {
+    for await (const piece of pieces) {
+      sum = crc32(piece, sum);
+      yield piece;
+    }
+  }
   try {
-    await pipeline(await zip.openReadStreamPromise(entry), createWriteStream(path));
+    await pipeline(await zip.openReadStreamPromise(entry), checked, createWriteStream(path));
   } catch (thrown) {
     if ((thrown as NodeJS.ErrnoException).code === 'ENOSPC') throw thrown;
     noArchive();
   }
+  if (sum !== entry.crc32) noArchive();
 }
 
-/**
- * Unpacks the sounds beside their places; what it gives puts those of takes that are here then in place, or lets go of all of them. A
- * sound that is here already stays, but where everything is replaced.
- */
+/** Unpacks sounds beside their places, and tells of which takes. A sound that is here already stays, but where everything is replaced. */
 async function unpackSounds(
   db: Database,
   zip: ZipFile,
   sounds: ReadonlyMap<string, Entry>,
   isReplaced: boolean
-): Promise<(isTaken: boolean) => Promise<void>> {
-  const waiting = new Map<string, string>();
-  const letGo = () => {
-    for (const half of waiting.values()) rmSync(half, { force: true });
-  };
+): Promise<string[]> {
+  const arriving: string[] = [];
   try {
     for (const [take, entry] of sounds) {
       if (!isReplaced && hasSound(db, take)) continue;
-      const half = `${placeForSound(db, take)}.half`;
-      waiting.set(take, half);
-      mkdirSync(join(half, '..'), { recursive: true });
+      const half = halfOf(db, take);
+      mkdirSync(dirname(half), { recursive: true });
       await unpack(zip, entry, half);
+      arriving.push(take);
     }
+    return arriving;
   } catch (thrown) {
-    letGo();
+    await finishArrival(db);
     throw thrown;
   }
-  return async (isTaken) => {
-    if (isTaken) {
-      const takes = await db.selectFrom('take').select(['id', 'bytes']).execute();
-      for (const { id, bytes } of takes) {
-        const half = waiting.get(id.toLowerCase());
-        if (half) renameSync(half, placeForSound(db, id));
-        if (bytes > 0 && !hasSound(db, id))
-          await db.updateTable('take').set({ bytes: 0 }).where('id', '=', id).execute();
-      }
-    }
-    letGo();
-  };
 }

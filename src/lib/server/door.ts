@@ -184,7 +184,7 @@ const ADMITTED: { readonly [Name in Table]: Admission } = {
   setting: {
     kind: 'setting',
     key: 'name',
-    schema: z.object({ name: text(40).min(1), value: holding(z.looseObject({}), 64 * 1024) })
+    schema: z.object({ name: z.literal('player'), value: holding(z.looseObject({}), 64 * 1024) })
   }
 };
 

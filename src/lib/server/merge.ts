@@ -54,7 +54,11 @@ const VERSIONED = ['chart', 'line', 'lick', 'practice_item', 'set_list', 'take']
  * Every table filled from another file. A version number that was given here is not given to something else: what comes back under it, or
  * under an older one, is a save of its own upon it, so that a window that has seen the former is told.
  */
-export const replaceAll = (db: Database, source: string): Promise<void> =>
+export const replaceAll = (
+  db: Database,
+  source: string,
+  also: (trx: Database) => Promise<void> = () => Promise.resolve()
+): Promise<void> =>
   merging(db, source, async (trx) => {
     for (const table of VERSIONED)
       await run(
@@ -84,6 +88,7 @@ export const replaceAll = (db: Database, source: string): Promise<void> =>
         );
       await run(trx, `drop table former_${table}`);
     }
+    await also(trx);
   });
 
 const columnsOf = (table: Table): string[] =>
@@ -94,7 +99,12 @@ const lastAsked = (file: 'main' | 'other', card: string) =>
   `(select coalesce(max(at), 0) from ${file}.card_review where card_id = ${card})`;
 
 /** Takes in what is not here, and with `newer` also what was written later there. */
-export const mergeIn = (db: Database, source: string, how: Exclude<Merge, 'replace'>): Promise<void> =>
+export const mergeIn = (
+  db: Database,
+  source: string,
+  how: Exclude<Merge, 'replace'>,
+  also: (trx: Database) => Promise<void> = () => Promise.resolve()
+): Promise<void> =>
   merging(db, source, async (trx) => {
     if (how === 'newer') await renew(trx);
     // What hangs on a chart comes with it, as its plan and what every save of it stored.
@@ -142,6 +152,7 @@ export const mergeIn = (db: Database, source: string, how: Exclude<Merge, 'repla
       `insert into main.setting (name, value) select name, value from other.setting
        where name not in (select name from main.setting)`
     );
+    await also(trx);
   });
 
 /** Rows that were written later there take the place of those here. */

@@ -1,15 +1,22 @@
 /** The first job of the program: the songbook is opened, brought into today's format, and tidied. */
+import { rmSync } from 'node:fs';
+import { folderOf } from './copies';
 import { closeFile, openDatabase } from './database';
 import { songbookPath } from './database-path';
 import { seedDemo } from './demo';
+import { finishArrival, sweepHalves } from './takes/arrival';
 import { sweepTakes } from './takes/takes';
 import { json, type Answer } from './threads/job';
+import { workFolder } from './work-folder';
 
 /** Throws `RefusedDatabase` where the file cannot be worked with. */
 export async function start(): Promise<Answer> {
   const db = await openDatabase(songbookPath());
   try {
     if (process.env.CORVEL_DEMO === '1') await seedDemo(db);
+    await finishArrival(db);
+    sweepHalves(folderOf(db));
+    rmSync(workFolder(songbookPath()), { recursive: true, force: true });
     await sweepTakes(db, Date.now());
   } finally {
     closeFile(db);

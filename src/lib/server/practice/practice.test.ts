@@ -211,6 +211,24 @@ describe('cards', () => {
     expect((await listCards(db))[0]!.memory.reps).toBe(1);
   });
 
+  it('are remembered by the order in which they were asked, whenever the answers arrive', async () => {
+    const times = [0, 3, 9, 20].map((days) => NOW + days * 86_400_000);
+    const answers = times.map((at, i) => answer(i !== 2, at));
+    for (const one of answers) await keepAnswers(db, one);
+    const [inOrder] = await listCards(db);
+    const other = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
+    for (const i of [2, 0, 3, 1]) await keepAnswers(other, answers[i]!);
+    expect((await listCards(other))[0]!.memory).toEqual(inOrder!.memory);
+    // Replayed late, nothing moves.
+    for (const one of answers) await keepAnswers(other, one);
+    expect((await listCards(other))[0]!.memory).toEqual(inOrder!.memory);
+  });
+
+  it('go by the server’s clock where the device’s is ahead', async () => {
+    const { cards } = await keepAnswers(db, answer(true, Date.parse('2096-01-01')));
+    expect(cards[0]!.due).toBeLessThan(Date.now() + 60 * 86_400_000);
+  });
+
   it('refuse a question that is none', () => {
     const review = answer(true).reviews[0]!;
     const takes = (question: object) => keepReviews.safeParse({ reviews: [{ ...review, question }] }).success;

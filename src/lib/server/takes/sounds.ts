@@ -26,7 +26,8 @@ const BYTES = 2;
 const RATES = { least: 8000, most: 192_000 } as const;
 const MOST_BYTES = LONGEST_TAKE * 96_000 * BYTES;
 
-function folderOf(db: Database): string {
+/** The folder in which sounds lie. */
+export function soundFolder(db: Database): string {
   return `${pathOf(db)}-takes`;
 }
 
@@ -36,7 +37,7 @@ export const isTakeId = (take: unknown): take is string =>
 
 function fileOf(db: Database, take: string): string {
   if (!isTakeId(take)) fail(404, { code: 'no-take', message: 'There is no such take.' });
-  return join(folderOf(db), `${take}.wav`);
+  return join(soundFolder(db), `${take}.wav`);
 }
 
 /** Where a take's sound lies, or would lie. */
@@ -45,8 +46,8 @@ export const hasSound = (db: Database, take: string): boolean => existsSync(file
 
 /** All the sounds that are kept. */
 export function soundsOf(db: Database): { readonly take: string; readonly path: string }[] {
-  if (!existsSync(folderOf(db))) return [];
-  return readdirSync(folderOf(db))
+  if (!existsSync(soundFolder(db))) return [];
+  return readdirSync(soundFolder(db))
     .flatMap((name) => /^([0-9a-f-]{36})\.wav$/i.exec(name)?.[1] ?? [])
     .map((take) => ({ take, path: fileOf(db, take) }));
 }
@@ -82,7 +83,7 @@ export function writeSound(
       message: `A take lasts up to ${LONGEST_TAKE / 60} minutes; what came before is kept.`
     });
   }
-  mkdirSync(folderOf(db), { recursive: true });
+  mkdirSync(soundFolder(db), { recursive: true });
   const path = fileOf(db, take);
   const file = openSync(path, existsSync(path) ? 'r+' : 'w+');
   try {

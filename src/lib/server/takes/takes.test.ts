@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { appendFileSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -11,7 +11,7 @@ import { itemData } from '../../api/practice';
 import { keepNewItems } from '../practice/items';
 import { todayOf } from '../practice/today';
 import { createChart } from '../songbook';
-import { soundBytes, soundFile, writeSound } from './sounds';
+import { soundBytes, soundFile, writeAll, writeSound } from './sounds';
 import {
   bringBackTake,
   deleteTake,
@@ -171,6 +171,27 @@ describe('the sound of a take', () => {
     expect(() => writeSound(db, id, { from: 8, rate: 8000, samples: pcm(1) })).toThrow(
       expect.objectContaining({ status: 409, extra: { bytes: 2 } })
     );
+  });
+
+  it('is written whole or not at all: a disk that takes a part is told, and the head stays true', async () => {
+    const { id } = await keep();
+    writeSound(db, id, { from: 0, rate: 8000, samples: pcm(1, 2) });
+    const asked: number[] = [];
+    // A disk that takes three bytes at a time.
+    writeAll(0, new Uint8Array(8), 44, (_file, _bytes, _from, length, at) => {
+      asked.push(at);
+      return Math.min(3, length);
+    });
+    expect(asked).toEqual([44, 47, 50]);
+    expect(() => writeAll(0, new Uint8Array(8), 0, () => 0)).toThrow(
+      expect.objectContaining({ code: 'ENOSPC' })
+    );
+    // What lies behind the head was never acknowledged: the next piece goes over it.
+    appendFileSync(soundFile(db, id).path, new Uint8Array([9, 9, 9]));
+    expect(() => writeSound(db, id, { from: 6, rate: 8000, samples: pcm(3) })).toThrow(
+      expect.objectContaining({ status: 409, extra: { bytes: 4 } })
+    );
+    expect(writeSound(db, id, { from: 4, rate: 8000, samples: pcm(3) })).toEqual({ bytes: 6 });
   });
 
   it('lies beside the database, and leads nowhere else', async () => {

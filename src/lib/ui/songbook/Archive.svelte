@@ -151,6 +151,14 @@
       {#if look.sounds}<p class="mt-1 text-sm text-soft">
           With {counted(look.sounds, 'sound')} of takes.
         </p>{/if}
+      {#if look.left.length}
+        <div class="mt-2 text-sm" role="alert" data-left-out={look.left.length}>
+          <p>{counted(look.left.length, 'thing')} in it cannot be read and will be left out:</p>
+          <ul class="list-disc pl-5 text-soft">
+            {#each look.left.slice(0, 20) as { kind, what, why }, i (i)}<li>{kind} “{what}”: {why}</li>{/each}
+          </ul>
+        </div>
+      {/if}
       <Toggles
         label="How it comes in"
         value={merge}
