@@ -156,15 +156,16 @@ describe('killed midway', () => {
           } else if (way === 2) {
             await (await fetch(`${own.url}/api/v1/archive`)).arrayBuffer();
           } else {
+            const from = sent;
             const answer = await fetch(
-              `${own.url}/api/v1/songbook/${chart}/takes/${take}/sound?from=${sent}&rate=8000`,
+              `${own.url}/api/v1/songbook/${chart}/takes/${take}/sound?from=${from}&rate=8000`,
               {
                 method: 'PUT',
                 headers: { 'content-type': 'application/octet-stream' },
                 body: new Uint8Array(4000).fill(kill + 1)
               }
             );
-            if (answer.ok) sounds.set(`${chart}/takes/${take}`, (sent += 4000));
+            if (answer.ok) sounds.set(`${chart}/takes/${take}`, (sent = Math.max(sent, from + 4000)));
           }
         }
       };

@@ -204,14 +204,13 @@ export function listeningJobs(tools: () => Tools): void {
         const bytes = async () => (await takesOf(body.id))[0]?.bytes ?? 0;
         await sleeper.until(async () => (await bytes()) > 44_100, 'some sound', PATIENCE);
         await sleeper.devTools('Page.setWebLifecycleState', { state: 'frozen' });
-        // Nothing more comes from a page that sleeps.
-        let before = -1;
+        // A page that sleeps sends nothing for longer than it is from one piece to the next.
+        let [before, since] = [-1, Date.now()];
         await sleeper.until(
           async () => {
             const now = await bytes();
-            const isStill = now === before;
-            before = now;
-            return isStill;
+            if (now !== before) [before, since] = [now, Date.now()];
+            return Date.now() - since > 2500;
           },
           'silence',
           PATIENCE

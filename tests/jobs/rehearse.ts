@@ -273,7 +273,6 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('hides the neck to test memory', async () => {
       await open();
-      await page().driveClock(FAST);
       const notes = async () => (await page().all('[aria-label="Neck"] [data-note]')).length;
       expect(await notes()).toBeGreaterThan(8);
       await page().pick('What the neck shows', 'all but roots');

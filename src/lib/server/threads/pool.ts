@@ -54,7 +54,7 @@ export interface PoolBounds {
   readonly patience: number;
   /** Threads at most, by lane. */
   readonly most: Readonly<Record<LaneName, number>>;
-  /** A light job older than this, in milliseconds, goes on among the heavy ones, and its place is free for others. */
+  /** A light job that has worked for longer than this, in milliseconds, goes on among the heavy ones, and its place is free for others. */
   readonly long: number;
   /** Jobs that went on among the heavy ones beyond the threads of that lane. */
   readonly guests: number;
@@ -217,12 +217,18 @@ export class Pool {
 
   /** Light jobs that turn out not to be light make room for those that wait. */
   #makeRoom(): void {
-    const now = Date.now();
     for (const thread of this.#of('light')) {
-      if (!thread.job || now - thread.since < this.bounds.long) continue;
+      if (!thread.job || this.#worked(thread) < this.bounds.long) continue;
       if (this.#of('heavy').length >= this.bounds.most.heavy + this.bounds.guests) return;
       this.#toHeavy(thread);
     }
+  }
+
+  /** Milliseconds that a thread has worked on its job: on a processor, or by the clock where that is not told. */
+  #worked(thread: Thread): number {
+    if (!thread.isUp) return 0;
+    const time = threadTime(thread.number);
+    return time === null ? Date.now() - thread.since : time - thread.used;
   }
 
   #toHeavy(thread: Thread): void {
@@ -245,9 +251,7 @@ export class Pool {
   #watch(thread: Thread, job: Job, after: number): void {
     thread.timer = setTimeout(() => {
       const elapsed = Date.now() - thread.since;
-      const time = threadTime(thread.number);
-      const used = !thread.isUp ? 0 : time === null ? elapsed : time - thread.used;
-      const left = this.bounds.budget - used;
+      const left = this.bounds.budget - this.#worked(thread);
       if (left > 0 && elapsed < this.bounds.patience) return this.#watch(thread, job, Math.max(50, left));
       this.#end(thread);
       job.settle(left > 0 ? 'starved' : 'too long');
