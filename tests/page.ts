@@ -143,23 +143,6 @@ export class Page {
     );
   }
 
-  /**
-   * Drives the audio clock of this page, so many times as fast as it goes by itself: what follows the music need not be waited for. What is
-   * to be heard is asked of a clock that nobody drives.
-   */
-  driveClock(rate: number): Promise<void> {
-    return this.browser.executeScript(
-      `const { get } = Object.getOwnPropertyDescriptor(BaseAudioContext.prototype, 'currentTime');
-       const begun = new WeakMap();
-       Object.defineProperty(BaseAudioContext.prototype, 'currentTime', { configurable: true, get() {
-         const now = get.call(this);
-         if (this instanceof OfflineAudioContext) return now;
-         if (!begun.has(this)) begun.set(this, now);
-         return begun.get(this) + (now - begun.get(this)) * arguments0;
-       } });`.replace('arguments0', String(rate))
-    );
-  }
-
   /** Position of the hand, as the neck says it. */
   async position(): Promise<number> {
     return Number((await this.attributes('[role="slider"]', 'aria-valuenow'))[0]);

@@ -20,9 +20,6 @@ const TUNE = `{title: Stand job}
 | Ebmaj7 | Am7b5 D7 | Gm7 | F7 |
 {end_of_grid}`;
 
-/** How many times as fast the band plays where nothing of it is to be heard. */
-const FAST = 4;
-
 interface Wav {
   rate: number;
   peak: number;
@@ -166,7 +163,6 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('goes on when the chart is cut under its loop, and says where the loop is now', async () => {
       await open();
-      await page().driveClock(FAST);
       await page().pick('Loop', 'bars');
       await page().number('Loop from bar', '3');
       await page().number('Loop to bar', '4');
@@ -189,7 +185,6 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('loops a section, a few bars, one change as a drone, and a pair', async () => {
       await open();
-      await page().driveClock(FAST);
       await page().pick('Loop', '5');
       await page().clickNamed('count in');
       await play();
@@ -218,7 +213,6 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('climbs the tempo ladder, and only after clean rounds where wished', async () => {
       await open();
-      await page().driveClock(FAST);
       await page().pick('Loop', 'bars');
       await page().number('Loop to bar', '1');
       await page().clickNamed('count in');
@@ -257,7 +251,6 @@ export function rehearseJobs(tools: () => Tools): void {
 
     it('goes round the keys, shapes and names following', async () => {
       await open();
-      await page().driveClock(FAST);
       await page().pick('Loop', 'bars');
       await page().number('Loop to bar', '1');
       await page().clickNamed('count in');

@@ -4,6 +4,7 @@ import { isDay } from '../core/practice/log/day';
 import { MEETINGS } from '../core/takes/judge/landing';
 import type { TakeFigures } from '../core/takes/judge/judge';
 import { MAX_CHART_BYTES } from './limits';
+import { planSchema } from './plan';
 
 /** How a take came in. */
 export const WAYS_IN = ['microphone', 'file', 'midi', 'midi file', 'player'] as const;
@@ -46,6 +47,10 @@ export const takeData = z.object({
   way: z.enum(WAYS_IN),
   /** The chart as it was then: the take stays judged against it. */
   source: z.string().max(MAX_CHART_BYTES),
+  /** What the player had decided over it then; of an older take today's decisions, carried over, as `today` says. */
+  plan: planSchema.optional(),
+  /** True where the decisions of that time are not known, and the take was judged with those of a later day. */
+  today: z.boolean().optional(),
   /** Beats of its meter a minute, and the second of the sound at which its first beat sounded. */
   tempo: z.number().min(20).max(400),
   start: seconds,

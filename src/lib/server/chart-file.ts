@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { bringChartFile, ChartFile } from '../api/chart-file';
 import type { StoredChart } from '../api/songbook';
+import { carriedOver } from '../core/plan/version';
 import { atOnce, type Database } from './database';
 import { keepNewLine, listLines } from './lines';
 import { keepNewItems, listItems } from './practice/items';
@@ -43,7 +44,17 @@ export async function bringChart(
   const there = await db.selectFrom('chart').select('id').where('id', '=', id).executeTakeFirst();
   if (there) return openChart(db, id);
   // What takes its time is done before the songbook is taken for writing.
-  const takes = file.takes.map((take) => judgedTake({ id: randomUUID(), ...take }, file.plan));
+  const version = { source: file.chart, plan: file.plan };
+  const takes = file.takes.map(({ data, ...take }) => {
+    // A take of an older file names no plan; it was played to this chart.
+    const plan = data.plan ?? carriedOver(version, data.source).plan;
+    const isThen = data.plan !== undefined || data.source === file.chart;
+    return judgedTake({
+      id: randomUUID(),
+      ...take,
+      data: { ...data, plan, ...(isThen ? {} : { today: true }) }
+    });
+  });
   return atOnce(db, async (trx) => {
     const created = await createChart(trx, { id, source: file.chart, plan: file.plan });
     await bringParts(trx, id, file);

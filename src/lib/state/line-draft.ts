@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { lineData } from '$lib/api/line';
 import type { LineNote } from '$lib/core/line/model';
+import { thisWindow } from './windows';
 
 const draft = z.object({
   name: z.string().max(120),
@@ -15,24 +16,59 @@ export interface LineDraft {
   readonly notes: readonly LineNote[];
 }
 
-const key = (chart: string) => `corvel-line:${chart}`;
+const PLACE = 'corvel-line:';
+const startOf = (chart: string) => `${PLACE}${chart}:`;
+/** Each window keeps its own, so that two of them never write over one another. */
+const placeIn = (chart: string, window: string) => startOf(chart) + window;
 
-/** Keeps what is being written over a chart; null where there is nothing left to be kept. */
-export function keepDraft(chart: string, line: LineDraft | null): void {
+/** Keeps what is being written over a chart in this window; null where there is nothing left to be kept. */
+export function keepDraft(chart: string, line: LineDraft | null, window = thisWindow): void {
   try {
-    if (!line || line.notes.length === 0) localStorage.removeItem(key(chart));
-    else
-      localStorage.setItem(key(chart), JSON.stringify({ name: line.name, id: line.id, notes: line.notes }));
+    const place = placeIn(chart, window);
+    if (!line || line.notes.length === 0) localStorage.removeItem(place);
+    else localStorage.setItem(place, JSON.stringify({ name: line.name, id: line.id, notes: line.notes }));
   } catch {
     // A browser that keeps nothing has no drafts.
   }
 }
 
-/** What was being written over a chart; null where there is none, or it cannot be read. */
-export function draftOf(chart: string): LineDraft | null {
+function read(place: string): LineDraft | null {
   try {
-    return draft.parse(JSON.parse(localStorage.getItem(key(chart)) ?? '')) as LineDraft;
+    return draft.parse(JSON.parse(localStorage.getItem(place) ?? '')) as LineDraft;
   } catch {
     return null;
+  }
+}
+
+/** What is being written over a chart in this window; null where there is nothing, or it cannot be read. */
+export const draftOf = (chart: string, window = thisWindow): LineDraft | null => read(placeIn(chart, window));
+
+/**
+ * Takes up what a window that is gone was writing over a chart, as this window's own; null where nothing was left. `open`: the windows that
+ * are there, which look after theirs. What older versions kept without a window is taken up too.
+ */
+export function takeUpDraft(chart: string, open: ReadonlySet<string>, window = thisWindow): LineDraft | null {
+  const own = draftOf(chart, window);
+  if (own) return own;
+  const start = startOf(chart);
+  const places = storedPlaces().filter(
+    (place) =>
+      place === `${PLACE}${chart}` || (place.startsWith(start) && !open.has(place.slice(start.length)))
+  );
+  for (const place of places) {
+    const left = read(place);
+    if (!left) continue;
+    keepDraft(chart, left, window);
+    localStorage.removeItem(place);
+    return left;
+  }
+  return null;
+}
+
+function storedPlaces(): string[] {
+  try {
+    return Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i) ?? '').sort();
+  } catch {
+    return [];
   }
 }

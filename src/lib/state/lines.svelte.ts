@@ -19,8 +19,9 @@ import { lowestFret, type Instrument } from '$lib/core/neck/tuning';
 import { readChord } from '$lib/core/theory/chord-reader';
 import { counted } from '$lib/core/theory/words';
 import type { FinderApi } from '../workers/finder';
-import { draftOf, keepDraft } from './line-draft';
+import { draftOf, keepDraft, takeUpDraft } from './line-draft';
 import * as client from './lines-client';
+import { otherWindows } from './windows';
 import type { Workspace } from './workspace.svelte';
 
 /** Ways a line was found, so that it can be had again and the next one asked for. */
@@ -115,7 +116,7 @@ export class Lines {
       this.problem = sentence(error);
     }
     this.isLoaded = true;
-    const draft = draftOf(this.#workspace.document.id);
+    const draft = takeUpDraft(this.#workspace.document.id, await otherWindows());
     const first = this.kept.find(({ data }) => data);
     // What was written and not kept is there again.
     if (!this.shown && draft) this.shown = { ...draft, finding: null };

@@ -12,7 +12,9 @@ import { beatsOf, endOf, noteOf, ticksOf, type LineNote } from '$lib/core/line/m
 import { excerptOf } from '$lib/core/harmony/excerpt';
 import { swung } from '$lib/core/line/sound';
 import { quarterTempo, swingAt, swingOver } from '$lib/core/practice/pulse';
-import { arrange, type Arrangement } from '$lib/core/plan/arrange';
+import type { Arrangement } from '$lib/core/plan/arrange';
+import type { Plan } from '$lib/core/plan/model';
+import { arrangeVersion, carriedOver, type ChartVersion } from '$lib/core/plan/version';
 import { linesOf } from '$lib/core/plan/lines';
 import { beatOf, inBeats, secondOf } from '$lib/core/takes/align';
 import {
@@ -80,6 +82,9 @@ export interface PlayerWish {
 
 export const PLAYED = { targets: 'targets', found: 'found' } as const;
 
+/** Plans are plain data: the same where they say the same. */
+const isSamePlan = (one: Plan, other: Plan) => one === other || JSON.stringify(one) === JSON.stringify(other);
+
 export class Takes extends Attempts {
   readonly workspace: Workspace;
   readonly rehearsal: Rehearsal;
@@ -143,12 +148,24 @@ export class Takes extends Attempts {
     this.beside = null;
   }
 
+  /** Whether the take that is open was played to other decisions than today's, or over another text. */
+  readonly isOfThen: boolean = $derived.by(() => {
+    const { document, plan } = this.workspace;
+    const data = this.opened?.data;
+    if (!data) return false;
+    return data.source !== document.source || (data.plan !== undefined && !isSamePlan(data.plan, plan));
+  });
+
   /** The chart of a take as it was then. */
   #arrangementOf(data: TakeData): Arrangement {
     const { arrangement, plan, neck, system, document } = this.workspace;
-    return data.source === document.source
-      ? arrangement
-      : arrange(readSheet(data.source), plan, neck, system);
+    const today: ChartVersion = { source: document.source, plan };
+    // A take of before plans were kept with takes is read with today's, each decision on its change.
+    const version: ChartVersion = data.plan
+      ? { source: data.source, plan: data.plan }
+      : carriedOver(today, data.source);
+    const isToday = version.source === today.source && isSamePlan(version.plan, plan);
+    return isToday ? arrangement : arrangeVersion(version, neck, system);
   }
   readonly arranged: Arrangement | null = $derived.by(() =>
     this.opened?.data ? this.#arrangementOf(this.opened.data) : null
@@ -399,6 +416,7 @@ export class Takes extends Attempts {
     return {
       way,
       source: this.workspace.document.source,
+      plan: this.workspace.plan,
       tempo,
       start,
       targets: this.#targets,
@@ -849,6 +867,16 @@ export class Takes extends Attempts {
   /** Another clock for the opened take: the tempo, or the second of its first beat, as the player says. */
   async setClock(tempo: number, start: number): Promise<void> {
     await this.#edit((data) => ({ ...data, tempo, start }));
+  }
+
+  /** Reads the opened take by what is decided today, each decision on its change. */
+  async judgeByToday(): Promise<void> {
+    const { document, plan } = this.workspace;
+    await this.#edit((data) => ({
+      ...data,
+      plan: carriedOver({ source: document.source, plan }, data.source).plan,
+      today: data.source !== document.source
+    }));
   }
 
   async setLoved(isLoved: boolean): Promise<void> {

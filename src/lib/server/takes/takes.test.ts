@@ -3,14 +3,16 @@ import { appendFileSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { planSchema } from '../../api/plan';
 import { keepTake, takeData } from '../../api/take';
 import { readWav } from '../../core/formats/wav/read';
+import { DEFAULT_PLAN } from '../../core/plan/model';
 import { played, START, TEMPO, tuneOf } from '../../core/takes/testing';
 import { openDatabase, type Database } from '../database';
 import { itemData } from '../../api/practice';
 import { keepNewItems } from '../practice/items';
 import { todayOf } from '../practice/today';
-import { createChart } from '../songbook';
+import { createChart, saveChart } from '../songbook';
 import { soundBytes, soundFile, writeAll, writeSound } from './sounds';
 import {
   bringBackTake,
@@ -62,7 +64,7 @@ describe('the takes of a chart', () => {
     expect(takes.map(({ id }) => id)).toEqual([second.id, first.id]);
     expect(takes[1]!.summary!.figures).toMatchObject({ hits: 1, fits: true, rounds: 1 });
     expect(takes[1]!.summary!.landings.map(({ met }) => met)).toEqual(['hit', 'hit', 'hit', 'hit']);
-    expect((await openTake(db, chart, first.id)).data).toEqual(dataOf());
+    expect((await openTake(db, chart, first.id)).data).toEqual({ ...dataOf(), plan: DEFAULT_PLAN });
   });
 
   it('are kept once though they are sent twice', async () => {
@@ -101,6 +103,44 @@ describe('the takes of a chart', () => {
     await sweepTakes(db, Date.now() + 8 * DAY);
     await expect(bringBackTake(db, id)).rejects.toMatchObject({ status: 404 });
     expect(soundBytes(db, id)).toBe(0);
+  });
+});
+
+describe('the version of a chart that a take was played to', () => {
+  const OLD = '{key: C}\n| Dm7 | G7 | Cmaj7 | Cmaj7 |';
+  const NEW = '{key: C}\n| Am7 | Dm7 | G7 | Cmaj7 | Cmaj7 |';
+  const ALTERED = { change: 1, position: 7 };
+  const decided = (...decisions: object[]) => planSchema.parse({ ...DEFAULT_PLAN, decisions });
+  const taken = (source: string, more: object = {}) =>
+    takeData.parse({ ...dataOf(), source, targets: [], notes: [], ...more });
+  const planOf = async (id: string) => (await openTake(db, chart, id)).data!;
+
+  beforeEach(async () => {
+    chart = (await createChart(db, { source: OLD, plan: decided(ALTERED) })).id;
+  });
+
+  it('is kept with it, and stays when chord and choice are changed', async () => {
+    const { id } = await keep(1, taken(OLD));
+    await saveChart(db, chart, { base: 1, source: NEW, plan: decided({ ...ALTERED, change: 2 }) });
+    const data = await planOf(id);
+    expect([data.source, data.plan!.decisions[0]!.change, data.today]).toEqual([OLD, 1, undefined]);
+    // Loved, it is judged as it was.
+    const [before] = await listTakes(db, chart);
+    await editTake(db, chart, id, { base: 1, data: { ...data, isLoved: true } });
+    expect((await listTakes(db, chart))[0]!.summary).toEqual(before!.summary);
+    expect((await planOf(id)).plan!.decisions[0]!.change).toBe(1);
+  });
+
+  it('is that of the latest save with its text, where it names none', async () => {
+    await saveChart(db, chart, { base: 1, source: NEW, plan: decided({ ...ALTERED, change: 2 }) });
+    const { id } = await keep(1, taken(OLD));
+    expect(await planOf(id)).toMatchObject({ plan: { decisions: [{ change: 1 }] } });
+  });
+
+  it('is today’s, each decision on its change, where no save has its text; and says so', async () => {
+    await saveChart(db, chart, { base: 1, source: NEW, plan: decided({ ...ALTERED, change: 2 }) });
+    const { id } = await keep(1, taken(`${OLD} `));
+    expect(await planOf(id)).toMatchObject({ today: true, plan: { decisions: [{ change: 1 }] } });
   });
 });
 

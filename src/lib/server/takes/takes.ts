@@ -1,6 +1,7 @@
 /** The takes of a chart: notes, clock and targets in the database, sounds beside it, and what the judgement says for lists. */
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
+import { planSchema } from '../../api/plan';
 import {
   takeData,
   takeLanding,
@@ -14,11 +15,10 @@ import {
   type TakeSummary,
   type WayIn
 } from '../../api/take';
-import { readSheet } from '../../core/harmony/sheet';
 import { systemOf } from '../../core/neck/systems/registry';
 import { STANDARD } from '../../core/neck/tuning';
-import { arrange } from '../../core/plan/arrange';
-import type { Plan } from '../../core/plan/model';
+import { DEFAULT_PLAN } from '../../core/plan/model';
+import { arrangeVersion, carriedOver } from '../../core/plan/version';
 import { judgeTake } from '../../core/takes/judge/judge';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
@@ -108,16 +108,36 @@ export async function keepNewTake(
   take: z.infer<typeof keepTake>
 ): Promise<StoredTake> {
   if (!(await isKept(db, 'take', take.id))) {
-    const { plan } = await openChart(db, chart);
-    await insertTakes(db, chart, [judgedTake(take, plan)]);
+    const versioned = await withVersion(db, chart, take.data);
+    await insertTakes(db, chart, [judgedTake({ ...take, data: versioned })]);
   }
   return openTake(db, chart, take.id);
 }
 
 /** A take with what is read from it; worked out before the songbook is taken for writing. */
 export type JudgedTake = ReturnType<typeof judgedTake>;
-export function judgedTake({ data, ...take }: z.infer<typeof keepTake>, plan: Plan) {
-  return { ...take, columns: columnsOf(data, plan) };
+export function judgedTake({ data, ...take }: z.infer<typeof keepTake>) {
+  return { ...take, columns: columnsOf(data, summaryOf(data)) };
+}
+
+/**
+ * A take with the version of the chart that it was played to: the plan that it names; else the one that was saved last with that very text;
+ * else today's, carried over to that text, which is said.
+ */
+export async function withVersion(db: Database, chart: string, data: TakeData): Promise<TakeData> {
+  if (data.plan) return data;
+  const { source, plan } = await openChart(db, chart);
+  if (source === data.source) return { ...data, plan };
+  const saved = await db
+    .selectFrom('chart_revision')
+    .select('plan')
+    .where('chart_id', '=', chart)
+    .where('source', '=', data.source)
+    .orderBy('id', 'desc')
+    .executeTakeFirst();
+  const then = saved && readColumn(planSchema, saved.plan);
+  if (then) return { ...data, plan: then };
+  return { ...data, plan: carriedOver({ source, plan }, data.source).plan, today: true };
 }
 
 /** Puts judged takes in. */
@@ -154,23 +174,27 @@ export async function insertTakes(db: Database, chart: string, takes: readonly J
 }
 
 /** What is read from a take's data whenever it is written. */
-function columnsOf(data: TakeData, plan: Plan) {
+function columnsOf(data: TakeData, summary: TakeSummary | null) {
   return {
     way: data.way,
     tempo: data.tempo,
     loved: data.isLoved ? 1 : 0,
-    summary: JSON.stringify(summaryOf(data, plan)),
+    summary: JSON.stringify(summary),
     data: JSON.stringify(data)
   };
 }
 
 /** What a list tells of a take: judged against the chart as it was played. */
-function summaryOf(
-  { source, notes, tempo, start, targets, trade }: TakeData,
-  plan: Plan
-): TakeSummary | null {
-  const sheet = readSheet(source);
-  const { analysis, chosen } = arrange(sheet, plan, STANDARD, systemOf('positions'));
+function summaryOf({
+  source,
+  plan = DEFAULT_PLAN,
+  notes,
+  tempo,
+  start,
+  targets,
+  trade
+}: TakeData): TakeSummary | null {
+  const { sheet, analysis, chosen } = arrangeVersion({ source, plan }, STANDARD, systemOf('positions'));
   if (analysis.changes.length === 0) return null;
   const { changes, figures } = judgeTake(
     { notes, clock: { tempo, start }, targets, trade: trade?.bars },
@@ -197,7 +221,7 @@ export async function editTake(
   { base, name, seconds, data }: z.infer<typeof changeTake>
 ): Promise<{ version: number }> {
   const stored = await openTake(db, chart, id);
-  const columns = data === undefined ? {} : columnsOf(data, (await openChart(db, chart)).plan);
+  const columns = data === undefined ? {} : await editedColumns(db, chart, stored, data);
   const set = {
     ...(name === undefined ? {} : { name }),
     ...(seconds === undefined ? {} : { seconds }),
@@ -206,6 +230,22 @@ export async function editTake(
   };
   await editKept(db, TAKE, { id, base, set }, stored);
   return { version: base + 1 };
+}
+
+/** What a take is judged by. Another name, a heart, a remark change nothing of it. */
+const judgedBy = ({ source, plan, notes, tempo, start, targets, trade }: TakeData) =>
+  JSON.stringify([source, plan, notes, tempo, start, targets, trade]);
+
+/** What was judged stays as it was, until something that it was judged by is changed. */
+async function editedColumns(db: Database, chart: string, stored: StoredTake, edit: TakeData) {
+  const known = stored.data?.source === edit.source ? stored.data : null;
+  const data = await withVersion(db, chart, {
+    ...edit,
+    ...(edit.plan || !known?.plan ? {} : { plan: known.plan, ...(known.today ? { today: true } : {}) })
+  });
+  const before = stored.data && { ...stored.data, plan: stored.data.plan ?? data.plan };
+  const isSame = stored.summary !== null && before !== null && judgedBy(before) === judgedBy(data);
+  return columnsOf(data, isSame ? stored.summary : summaryOf(data));
 }
 
 /** Notes how much the sound of a take fills. */

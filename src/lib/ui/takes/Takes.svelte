@@ -348,6 +348,17 @@
             <Button size="small" tone="strong" onclick={() => void takes.listenAgain()}>Listen to it</Button>
           </p>
         {/if}
+        {#if data?.today || takes.isOfThen}
+          <p class="flex flex-wrap items-center gap-3 card px-3 py-2 text-sm" role="status" data-version>
+            {#if data?.today}Judged with today’s choices; those of the day it was played are not known.
+            {:else}You have changed the chart since. This take is judged by the chart and choices of the day
+              it was played.
+              <Button size="small" onclick={() => void takes.judgeByToday()}
+                >Judge with today’s choices</Button
+              >
+            {/if}
+          </p>
+        {/if}
         {#each data?.troubles ?? [] as trouble (trouble)}
           <p class="card px-3 py-2 text-sm text-warn" role="status">{TROUBLE_WORDS[trouble]}</p>
         {/each}

@@ -1,0 +1,33 @@
+/** A version of a chart: its text and the plan that was decided over that text. One without the other says nothing. */
+import { readSheet } from '../harmony/sheet';
+import type { NeckSystem } from '../neck/systems/system';
+import type { Instrument } from '../neck/tuning';
+import { arrange, type Arrangement } from './arrange';
+import { withDecisions } from './edits';
+import type { Plan } from './model';
+import { realign } from './realign';
+
+export interface ChartVersion {
+  readonly source: string;
+  readonly plan: Plan;
+}
+
+const symbolsOf = (source: string) => readSheet(source).form.changes.map(({ symbol }) => symbol);
+
+/**
+ * The same decisions over another text of the chart: each goes with its change, and those of changes that are not there are left out. The
+ * version itself where the text is its own.
+ */
+export function carriedOver(version: ChartVersion, source: string): ChartVersion {
+  if (source === version.source) return version;
+  const { plan } = version;
+  const decisions = realign(plan.decisions, symbolsOf(version.source), symbolsOf(source));
+  return { source, plan: withDecisions(plan, decisions) };
+}
+
+/** What follows from a version: never its text under another one's plan. */
+export const arrangeVersion = (
+  { source, plan }: ChartVersion,
+  neck: Instrument,
+  system: NeckSystem
+): Arrangement => arrange(readSheet(source), plan, neck, system);
