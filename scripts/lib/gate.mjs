@@ -47,7 +47,8 @@ function cookieOf(request) {
 const page = (says) => `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Corvel</title>
 <style>body{font:1.125rem/1.5 sans-serif;max-width:24rem;margin:20vh auto;padding:0 1rem;background:#f7f2e8;color:#221d16}
-input,button{font:inherit;padding:.6rem;min-height:44px;width:100%;box-sizing:border-box;margin-top:.5rem}</style></head>
+input,button{font:inherit;padding:.6rem;min-height:44px;width:100%;box-sizing:border-box;margin-top:.5rem;border:1px solid #a2937b;border-radius:6px}
+button{background:#1c2529;color:#fdf8ec;border-color:#1c2529}h1{font-family:Georgia,serif;font-weight:400}</style></head>
 <body><h1>Corvel</h1><form method="post" action="${PATH}"><label for="key">The key of this songbook</label>
 <input id="key" name="key" type="password" autocomplete="current-password" autofocus required>
 <button>Open the songbook</button>${says ? `<p role="alert">${says}</p>` : ''}</form></body></html>`;

@@ -188,7 +188,8 @@ describe('the door', () => {
 
   it('opens with key and names, also for files of the build', async () => {
     const own = new Server(place(), false, {
-      HOST: '0.0.0.0',
+      // Another way to write this machine's own address: taken for another one, it never listens elsewhere.
+      HOST: '127.1',
       CORVEL_KEY: 'a key as long as this',
       CORVEL_NAMES: 'corvel.example'
     });

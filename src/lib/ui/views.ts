@@ -1,5 +1,6 @@
 /** The views of a chart, in the order of the work: a new one is a row here and a component. */
 import { Part } from './app/part';
+import Moment from './moment/Moment.svelte';
 import type { View } from './view';
 
 export const VIEWS: readonly View[] = [
@@ -9,7 +10,8 @@ export const VIEWS: readonly View[] = [
     hint: 'The change of chord, on threads and neck (S)',
     key: 's',
     sheet: 'moment',
-    part: new Part(() => import('./moment/Moment.svelte'))
+    // The view that a chart opens with comes with the page.
+    part: new Part(() => Promise.resolve({ default: Moment }))
   },
   {
     id: 'map',

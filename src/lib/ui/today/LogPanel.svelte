@@ -60,7 +60,7 @@
 <section aria-label="Log" data-rows={book.total}>
   {#if refused.length > 0}
     <div class="mb-3 rounded-md border border-edge bg-surface p-3" role="alert" data-refused={refused.length}>
-      <p>{counted(refused.length, 'entry', 'entries')} could not be saved. They are kept on this device.</p>
+      <p>Could not be saved, and kept on this device: {counted(refused.length, 'entry', 'entries')}.</p>
       <ul>
         {#each refused as { thing, why } (thing.id)}
           <li class="mt-2 flex flex-wrap items-center gap-2">
