@@ -100,7 +100,8 @@ export function rehearseJobs(tools: () => Tools): void {
   const loudest = ({ samples, rate }: Wav, from: number, to: number) =>
     Math.max(0, ...samples.slice(Math.floor(from * rate), Math.ceil(to * rate)));
 
-  describe('the stand', () => {
+  // Sound in real time: a machine that is busy for a moment falls behind the band, and may be asked again.
+  describe('the stand', { retry: 2 }, () => {
     it('plays and stops with Space, follows the chords and lights the drill', async () => {
       await open();
       await page().pick('Drill', 'up');

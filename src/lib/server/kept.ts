@@ -25,6 +25,12 @@ export function isGone({ gone }: Kept): never {
   return fail(404, gone);
 }
 
+/** What every new row begins with. */
+export function freshRow() {
+  const now = Date.now();
+  return { version: 1, created_at: now, updated_at: now, deleted_at: null };
+}
+
 /** Columns that are worked out when something is written, and say nothing of what the player changed. */
 const DERIVED: readonly string[] = ['summary', 'bytes'];
 

@@ -14,7 +14,7 @@ import {
 import { lickFacts, type LickFacts } from '../core/line/lick-facts';
 import { STANDARD } from '../core/neck/tuning';
 import type { Database } from './database';
-import { countKept, editKept, insertKept, isGone, isKept, markKept, type Kept } from './kept';
+import { countKept, editKept, freshRow, insertKept, isGone, isKept, type Kept, markKept } from './kept';
 import { readColumn } from './songbook';
 
 /** Licks that the book holds. */
@@ -77,15 +77,11 @@ export async function keepNewLick(
       message: `The book holds up to ${MOST_LICKS} licks; delete some you no longer play.`
     });
   }
-  const now = Date.now();
   await insertKept(db, 'lick', {
     id,
     name,
-    version: 1,
     data: JSON.stringify(data),
-    created_at: now,
-    updated_at: now,
-    deleted_at: null
+    ...freshRow()
   });
   return oneLick(db, id);
 }

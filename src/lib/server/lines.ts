@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import { fail } from '../api/errors';
 import { lineData, type changeLine, type keepLine, type StoredLine } from '../api/line';
 import type { Database } from './database';
-import { editKept, insertKept, isGone, isKept, markKept, type Kept } from './kept';
+import { editKept, freshRow, insertKept, isGone, isKept, type Kept, markKept } from './kept';
 import { readColumn } from './songbook';
 
 /** Lines that one chart keeps. */
@@ -72,16 +72,12 @@ export async function keepNewLine(
       message: `A chart keeps up to ${MOST_LINES} lines; delete some you no longer play.`
     });
   }
-  const now = Date.now();
   await insertKept(db, 'line', {
     id,
     chart_id: chart,
     name,
-    version: 1,
     data: JSON.stringify(data),
-    created_at: now,
-    updated_at: now,
-    deleted_at: null
+    ...freshRow()
   });
   return oneLine(db, chart, id);
 }

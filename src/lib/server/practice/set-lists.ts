@@ -2,7 +2,7 @@
 import type { z } from 'zod';
 import { setListData, type changeSetList, type keepSetList, type StoredSetList } from '../../api/practice';
 import type { Database } from '../database';
-import { editKept, insertKept, isGone, type Kept, markKept } from '../kept';
+import { editKept, freshRow, insertKept, isGone, type Kept, markKept } from '../kept';
 import { readColumn } from '../songbook';
 
 const SET_LIST: Kept = {
@@ -31,16 +31,12 @@ export async function keepNewSetList(
   db: Database,
   { id, name, data }: z.infer<typeof keepSetList>
 ): Promise<StoredSetList> {
-  const now = Date.now();
   // Sent twice it is kept once.
   await insertKept(db, 'set_list', {
     id,
     name,
-    version: 1,
     data: JSON.stringify(data),
-    created_at: now,
-    updated_at: now,
-    deleted_at: null
+    ...freshRow()
   });
   return oneSetList(db, id);
 }

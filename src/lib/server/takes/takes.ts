@@ -23,7 +23,7 @@ import { judgeTake } from '../../core/takes/judge/judge';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
 import type { Tables } from '../tables';
-import { editKept, insertKept, isGone, isKept, markKept, type Kept } from '../kept';
+import { editKept, freshRow, insertKept, isGone, isKept, type Kept, markKept } from '../kept';
 import { openChart, readColumn } from '../songbook';
 import { isTakeId, removeSound, soundBytes } from './sounds';
 
@@ -154,21 +154,17 @@ export async function insertTakes(db: Database, chart: string, takes: readonly J
       message: `A chart keeps up to ${MOST_TAKES} takes; delete some you have learnt from.`
     });
   }
-  const now = Date.now();
   for (const { id, name, playedAt, day, seconds, columns } of takes) {
     await insertKept(db, 'take', {
       id,
       chart_id: chart,
       name,
-      version: 1,
       played_at: playedAt,
       day,
       seconds,
       bytes: soundBytes(db, id),
       ...columns,
-      created_at: now,
-      updated_at: now,
-      deleted_at: null
+      ...freshRow()
     });
   }
 }
