@@ -45,6 +45,9 @@ export interface JobFrame {
   readonly needsBody?: boolean;
 }
 
+/** Bytes of a request that is light: longer charts are worked on among the heavy. */
+const LIGHT_BYTES = 4096;
+
 const NO_BYTES = () => new Uint8Array();
 
 function responseOf({ bytes, type, name }: Done): Response {
@@ -85,7 +88,9 @@ export function computing(name: ComputeName, { lane = 'light', body = CHART_BODY
           message: 'There is no sound in the request; send a WAV file as its body.'
         });
       const job: SentJob = { name, writes: false, ...partsOf(event) };
-      return responseOf(await threads().run({ lane, job, bytes, tooLong, signal: event.request.signal }));
+      const own = lane === 'light' && bytes.length > LIGHT_BYTES ? 'heavy' : lane;
+      const { signal } = event.request;
+      return responseOf(await threads().run({ lane: own, job, bytes, tooLong, signal }));
     });
 }
 
