@@ -4,36 +4,20 @@ import { ensureBrowser, ensureBuild, ensurePackages, run } from './lib/setup.mjs
 ensurePackages();
 ensureBuild();
 ensureBrowser();
-const [part] = process.argv.slice(2);
-if (part === 'fuzz') {
-  const args = ['vitest', 'run', 'src/lib/core/formats/fuzz.test.ts', '--reporter=verbose'];
-  process.exit(run('npx', args, { env: { ...process.env, CORVEL_LARGE: '1' } }));
+const [part = ''] = process.argv.slice(2);
+const BROWSER = ['--config', 'tests/vitest.config.ts'];
+/** Tests in their full counts, of which `npm test` holds a small share. */
+const LARGE = {
+  axe: { env: { CORVEL_ALL_LOOKS: '1' }, args: [...BROWSER, '-t', 'axe finds nothing'] },
+  fuzz: { env: { CORVEL_LARGE: '1' }, args: ['src/lib/core/formats/fuzz.test.ts'] },
+  kills: { env: { CORVEL_KILLS: '500' }, args: [...BROWSER, 'boundary/keeping', '-t', 'killed midway'] }
+};
+if (Object.hasOwn(LARGE, part)) {
+  const { env, args } = LARGE[part];
+  const options = { env: { ...process.env, ...env } };
+  process.exit(run('npx', ['vitest', 'run', ...args, '--reporter=verbose'], options));
 }
-if (part === 'kills') {
-  const args = [
-    'vitest',
-    'run',
-    '--config',
-    'tests/vitest.config.ts',
-    'boundary/keeping',
-    '-t',
-    'killed midway'
-  ];
-  process.exit(run('npx', args, { env: { ...process.env, CORVEL_KILLS: '500' } }));
-}
-if (part === 'axe') {
-  const args = [
-    'vitest',
-    'run',
-    '--config',
-    'tests/vitest.config.ts',
-    '--reporter=verbose',
-    '-t',
-    'axe finds nothing'
-  ];
-  process.exit(run('npx', args, { env: { ...process.env, CORVEL_ALL_LOOKS: '1' } }));
-}
-const only = part === undefined ? [] : ['-t', part];
+const only = part === '' ? [] : ['-t', part];
 process.exit(
   run('npx', ['vitest', 'run', '--config', 'scripts/bench/vitest.config.ts', '--reporter=dot', ...only])
 );

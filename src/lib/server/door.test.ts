@@ -153,6 +153,10 @@ describe('a songbook from elsewhere', () => {
       what: 'Other',
       why: 'its version is not what Corvel writes'
     });
+    // What hangs on it is told in one line a kind, not thing by thing.
+    expect(look.left.filter(({ kind }) => kind === 'plan')).toEqual([
+      { kind: 'plan', what: '1 of them', why: 'belongs to a chart that is not there' }
+    ]);
     expect(await titles(here)).toEqual([]);
   });
 });

@@ -188,6 +188,9 @@ const ADMITTED: { readonly [Name in Table]: Admission } = {
   }
 };
 
+/** How it is told that what a row belongs to is missing: once for all such rows of a kind. */
+const BELONGS = 'belongs to';
+
 /** What was not there yet in files of older formats. */
 const SINCE: Row = { search: '' };
 
@@ -242,7 +245,13 @@ function isSqlite(path: string): boolean {
 function admitAll(foreign: Sqlite.Database, own: Sqlite.Database): LeftOut[] | null {
   const left: LeftOut[] = [];
   let uncounted = 0;
+  const alone = new Map<string, { kind: string; why: string; count: number }>();
   const leave = (kind: string, what: string, why: string) => {
+    if (why.startsWith(BELONGS)) {
+      const same = alone.get(kind + why) ?? { kind, why, count: 0 };
+      alone.set(kind + why, { ...same, count: same.count + 1 });
+      return;
+    }
     if (left.length < TOLD) left.push({ kind, what, why });
     else uncounted += 1;
   };
@@ -287,6 +296,7 @@ function admitAll(foreign: Sqlite.Database, own: Sqlite.Database): LeftOut[] | n
     )
     .run(JSON.stringify(DEFAULT_PLAN));
   own.exec('commit');
+  for (const { kind, why, count: all } of alone.values()) left.push({ kind, what: `${all} of them`, why });
   if (uncounted > 0)
     left.push({ kind: 'others', what: String(uncounted), why: 'were left out for the like reasons' });
   return left;
@@ -327,7 +337,7 @@ function admitted(
   const row = data as Row;
   for (const [column, table] of Object.entries(refers))
     if (row[column] !== null && !known.get(table)!.has(row[column]))
-      return { row: null, why: `belongs to a ${ADMITTED[table].kind} that is not there` };
+      return { row: null, why: `${BELONGS} a ${ADMITTED[table].kind} that is not there` };
   return { row, why: '' };
 }
 

@@ -148,12 +148,21 @@ export class Takes extends Attempts {
     this.beside = null;
   }
 
-  /** Whether the take that is open was played to other decisions than today's, or over another text. */
-  readonly isOfThen: boolean = $derived.by(() => {
+  /** What is decided today, carried over to the text of the take that is open. */
+  readonly #todayOver: Plan | null = $derived.by(() => {
     const { document, plan } = this.workspace;
     const data = this.opened?.data;
-    if (!data) return false;
-    return data.source !== document.source || (data.plan !== undefined && !isSamePlan(data.plan, plan));
+    return data ? carriedOver({ source: document.source, plan }, data.source).plan : null;
+  });
+  /** Whether the take that is open was played to another text of the chart, or to other decisions. */
+  readonly isOfThen: boolean = $derived.by(() => {
+    const data = this.opened?.data;
+    return !!data && (data.source !== this.workspace.document.source || this.isJudgedOtherwise);
+  });
+  /** Whether it is judged by other decisions than today's. */
+  readonly isJudgedOtherwise: boolean = $derived.by(() => {
+    const plan = this.opened?.data?.plan;
+    return plan !== undefined && this.#todayOver !== null && !isSamePlan(plan, this.#todayOver);
   });
 
   /** The chart of a take as it was then. */
@@ -869,14 +878,15 @@ export class Takes extends Attempts {
     await this.#edit((data) => ({ ...data, tempo, start }));
   }
 
-  /** Reads the opened take by what is decided today, each decision on its change. */
-  async judgeByToday(): Promise<void> {
-    const { document, plan } = this.workspace;
-    await this.#edit((data) => ({
-      ...data,
-      plan: carriedOver({ source: document.source, plan }, data.source).plan,
-      today: data.source !== document.source
-    }));
+  /** Reads the opened take by what is decided today; gives what reads it as before, null where that failed. */
+  async judgeByToday(): Promise<(() => Promise<void>) | null> {
+    const before = this.opened?.data;
+    const plan = this.#todayOver;
+    if (!before || !plan) return null;
+    await this.#edit((data) => ({ ...data, plan, today: true }));
+    if (this.opened?.data?.today !== true) return null;
+    const { plan: then, today } = before;
+    return () => this.#edit((data) => ({ ...data, plan: then, today }));
   }
 
   async setLoved(isLoved: boolean): Promise<void> {

@@ -153,9 +153,9 @@
         </p>{/if}
       {#if look.left.length}
         <div class="mt-2 text-sm" role="alert" data-left-out={look.left.length}>
-          <p>{counted(look.left.length, 'thing')} in it cannot be read and will be left out:</p>
+          <p>Some of it cannot be read and will be left out:</p>
           <ul class="list-disc pl-5 text-soft">
-            {#each look.left.slice(0, 20) as { kind, what, why }, i (i)}<li>{kind} “{what}”: {why}</li>{/each}
+            {#each look.left.slice(0, 20) as { kind, what, why }, i (i)}<li>{kind}, {what}: {why}</li>{/each}
           </ul>
         </div>
       {/if}

@@ -178,6 +178,11 @@
   /** What is mended is played this much slower first. */
   const SLOWER = 0.8;
 
+  async function judgeByToday() {
+    const undo = await takes.judgeByToday();
+    if (undo)
+      toast('Judged with today’s choices.', { action: { label: 'Undo', onClick: () => void undo() } });
+  }
   async function remove() {
     const take = opened;
     if (!take || !(await takes.remove(take))) return;
@@ -350,12 +355,14 @@
         {/if}
         {#if data?.today || takes.isOfThen}
           <p class="flex flex-wrap items-center gap-3 card px-3 py-2 text-sm" role="status" data-version>
-            {#if data?.today}Judged with today’s choices; those of the day it was played are not known.
-            {:else}You have changed the chart since. This take is judged by the chart and choices of the day
-              it was played.
-              <Button size="small" onclick={() => void takes.judgeByToday()}
-                >Judge with today’s choices</Button
-              >
+            {#if data?.today}
+              This take is judged with choices of a later day than the one it was played on.
+            {:else}
+              You have changed the chart since. This take is judged by the chart and choices of the day it was
+              played.
+            {/if}
+            {#if takes.isJudgedOtherwise}
+              <Button size="small" onclick={() => void judgeByToday()}>Judge with today’s choices</Button>
             {/if}
           </p>
         {/if}
