@@ -14,7 +14,7 @@ import { swung } from '$lib/core/line/sound';
 import { quarterTempo, swingAt, swingOver } from '$lib/core/practice/pulse';
 import type { Arrangement } from '$lib/core/plan/arrange';
 import type { Plan } from '$lib/core/plan/model';
-import { arrangeVersion, carriedOver, type ChartVersion } from '$lib/core/plan/version';
+import { arrangeVersion, carriedOver, haveSameChoices, type ChartVersion } from '$lib/core/plan/version';
 import { linesOf } from '$lib/core/plan/lines';
 import { beatOf, inBeats, secondOf } from '$lib/core/takes/align';
 import {
@@ -81,9 +81,6 @@ export interface PlayerWish {
 }
 
 export const PLAYED = { targets: 'targets', found: 'found' } as const;
-
-/** Plans are plain data: the same where they say the same. */
-const isSamePlan = (one: Plan, other: Plan) => one === other || JSON.stringify(one) === JSON.stringify(other);
 
 export class Takes extends Attempts {
   readonly workspace: Workspace;
@@ -162,7 +159,7 @@ export class Takes extends Attempts {
   /** Whether it is judged by other decisions than today's. */
   readonly isJudgedOtherwise: boolean = $derived.by(() => {
     const plan = this.opened?.data?.plan;
-    return plan !== undefined && this.#todayOver !== null && !isSamePlan(plan, this.#todayOver);
+    return plan !== undefined && this.#todayOver !== null && !haveSameChoices(plan, this.#todayOver);
   });
 
   /** The chart of a take as it was then. */
@@ -173,7 +170,7 @@ export class Takes extends Attempts {
     const version: ChartVersion = data.plan
       ? { source: data.source, plan: data.plan }
       : carriedOver(today, data.source);
-    const isToday = version.source === today.source && isSamePlan(version.plan, plan);
+    const isToday = version.source === today.source && haveSameChoices(version.plan, plan);
     return isToday ? arrangement : arrangeVersion(version, neck, system);
   }
   readonly arranged: Arrangement | null = $derived.by(() =>

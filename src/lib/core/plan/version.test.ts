@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { systemOf } from '../neck/systems/registry';
 import { STANDARD } from '../neck/tuning';
 import { DEFAULT_PLAN, type Plan } from './model';
-import { arrangeVersion, carriedOver } from './version';
+import { arrangeVersion, carriedOver, haveSameChoices } from './version';
 
 const CHORDS = ['Dbm7', 'Gb7', 'Cbmaj7', 'Fm7b5', 'Bb7b9', 'Ebm6'];
 const textOf = (chords: readonly string[]) => `{key: Gb}\n| ${chords.join(' | ')} |`;
@@ -43,6 +43,27 @@ describe('a version of a chart', () => {
         );
       })
     );
+  });
+
+  it('has other choices with another scale, approach or reading, not with another place of the hand', () => {
+    const collection = { root: 'G', kind: 'scale', type: 'altered' } as const;
+    const choice = { approach: 'modes', collection } as unknown as NonNullable<
+      Plan['decisions'][number]['choice']
+    >;
+    const chosen: Plan = { ...DEFAULT_PLAN, decisions: [{ change: 1, choice }] };
+    const moved: Plan = {
+      ...chosen,
+      position: 9,
+      decisions: [
+        { position: 7, choice, change: 1 },
+        { change: 2, position: 3 }
+      ]
+    };
+    expect(haveSameChoices(chosen, moved)).toBe(true);
+    expect(haveSameChoices(chosen, DEFAULT_PLAN)).toBe(false);
+    expect(haveSameChoices(chosen, { ...chosen, approach: 'blues' })).toBe(false);
+    const read: Plan = { ...chosen, decisions: [{ change: 1, choice, reading: { key: 'Ab' } }] };
+    expect(haveSameChoices(chosen, read)).toBe(false);
   });
 
   it('is arranged as one', () => {

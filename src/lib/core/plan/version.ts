@@ -31,3 +31,26 @@ export const arrangeVersion = (
   neck: Instrument,
   system: NeckSystem
 ): Arrangement => arrange(readSheet(source), plan, neck, system);
+
+/** Text in which facts stand in one order, however they came together. */
+const inOrder = (value: unknown): string =>
+  JSON.stringify(value, (_, own: unknown) =>
+    own !== null && typeof own === 'object' && !Array.isArray(own)
+      ? Object.fromEntries(Object.entries(own).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : own
+  );
+
+const choicesOf = ({ approach, outline, decisions }: Plan) => ({
+  approach,
+  outline,
+  decisions: decisions.flatMap(({ change, choice, reading }) =>
+    choice || reading ? [{ change, choice, reading }] : []
+  )
+});
+
+/**
+ * Whether two plans over one text choose the same notes and read its harmony alike: what a line is heard against. Where the hand lies and
+ * where targets go is none of it.
+ */
+export const haveSameChoices = (one: Plan, other: Plan): boolean =>
+  one === other || inOrder(choicesOf(one)) === inOrder(choicesOf(other));
