@@ -20,6 +20,11 @@ describe('the body of a request', () => {
   it.each(['[', '{"a":'])('is refused where it nests as deep as nothing does: %j', (part) => {
     for (const depth of [65, 200_000])
       expect(() => read(part.repeat(depth))).toThrow(expect.objectContaining({ status: 400 }));
+    // Whole JSON otherwise: only its depth speaks against it.
+    for (const depth of [65, 5000])
+      expect(() => read('['.repeat(depth) + ']'.repeat(depth))).toThrow(
+        expect.objectContaining({ status: 400 })
+      );
     const text = `${'['.repeat(64)}${']'.repeat(64)}`;
     expect(JSON.stringify(read(text))).toBe(text);
     // Brackets inside a text nest nothing.
