@@ -132,9 +132,11 @@ describe('the version of a chart that a take was played to', () => {
   });
 
   it('is that of the latest save with its text, where it names none', async () => {
-    await saveChart(db, chart, { base: 1, source: NEW, plan: decided({ ...ALTERED, change: 2 }) });
+    await saveChart(db, chart, { base: 1, source: NEW, plan: decided({ change: 2, position: 3 }) });
     const { id } = await keep(1, taken(OLD));
-    expect(await planOf(id)).toMatchObject({ plan: { decisions: [{ change: 1 }] } });
+    // Not today's, which has the hand elsewhere.
+    const { plan, today } = await planOf(id);
+    expect([plan!.decisions, today]).toMatchObject([[ALTERED], undefined]);
   });
 
   it('is today’s, each decision on its change, where no save has its text; and says so', async () => {
