@@ -3,6 +3,10 @@ declare namespace App {
     /** Where the player was at this step of the browser's history. */
     place?: import('$lib/state/address').Place;
   }
+  /** What the server that listens knows of a request; absent in the development server. */
+  interface Platform {
+    readonly req: import('node:http').IncomingMessage;
+  }
   interface Locals {
     settings: import('$lib/api/settings').Settings;
   }

@@ -49,7 +49,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   const isApi = event.url.pathname.startsWith('/api/');
   const refused = building ? null : refusal(event.request, isApi);
   if (refused) return errorResponse(refused.status, refused.error);
-  if (!isApi && READING.has(event.request.method) && drawsInThreads()) return drawn(event.request);
+  if (!isApi && READING.has(event.request.method) && drawsInThreads()) return drawn(event);
   const work = async () => {
     if (!isApi) event.locals.settings = await ask<Settings>('settings.read');
     return resolve(event, {

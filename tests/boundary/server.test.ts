@@ -147,6 +147,31 @@ describe('nobody waits', () => {
     await Promise.all(heavy);
   });
 
+  it('work ends with the client that asked for it', async () => {
+    const gone = new AbortController();
+    const heavy = Array.from({ length: 8 }, () =>
+      fetch(`${server.url}/api/v1/targets`, {
+        method: 'POST',
+        signal: gone.signal,
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ chart: HEAVY, loop: true, alternatives: 20 })
+      }).catch(() => 'left')
+    );
+    const begun = server.worked();
+    while (server.worked() < begun + 1000) await new Promise((later) => setTimeout(later, 20));
+    gone.abort();
+    await Promise.all(heavy);
+    // Those eight would go on for a minute of processor time and more.
+    const left = server.worked();
+    let before = -1;
+    while (server.worked() - before > 50) {
+      before = server.worked();
+      expect(before - left).toBeLessThan(10_000);
+      await new Promise((later) => setTimeout(later, 500));
+    }
+    await isAlive();
+  });
+
   it('reading goes on while another program holds the file, and the write is done when it lets go', async () => {
     const id = await newChart();
     const held = spawn(process.execPath, [

@@ -6,6 +6,7 @@ import { fail } from '../api/errors';
 import type { ComputeName } from './compute/answers';
 import type { KeptName } from './kept-jobs';
 import { songbookPath } from './database-path';
+import { whileThere } from './leaving';
 import source from './threads/work.ts?thread';
 import { BOUNDS, Pool, type Done, type LaneName } from './threads/pool';
 import type { SentJob } from './threads/work';
@@ -89,8 +90,8 @@ export function computing(name: ComputeName, { lane = 'light', body = CHART_BODY
         });
       const job: SentJob = { name, writes: false, ...partsOf(event) };
       const own = lane === 'light' && bytes.length > LIGHT_BYTES ? 'heavy' : lane;
-      const { signal } = event.request;
-      return responseOf(await threads().run({ lane: own, job, bytes, tooLong, signal }));
+      const run = (signal: AbortSignal) => threads().run({ lane: own, job, bytes, tooLong, signal });
+      return responseOf(await whileThere(event, run));
     });
 }
 

@@ -3,6 +3,8 @@
  * its own, which asks the songbook by itself.
  */
 import { isMainThread } from 'node:worker_threads';
+import type { RequestEvent } from '@sveltejs/kit';
+import { whileThere } from './leaving';
 import { BOUNDS, Pool } from './threads/pool';
 
 /** What a page is asked with. */
@@ -76,14 +78,13 @@ export async function closePages(): Promise<void> {
 }
 
 /** The page that a request asks for. */
-export async function drawn(request: Request): Promise<Response> {
+export async function drawn(event: RequestEvent): Promise<Response> {
+  const { request } = event;
   const job: Asked = { url: request.url, headers: [...request.headers] };
-  const { bytes, head } = await threads().run({
-    lane: 'light',
-    job,
-    tooLong: 'This page takes too long to draw.',
-    signal: request.signal
-  });
+  const tooLong = 'This page takes too long to draw.';
+  const { bytes, head } = await whileThere(event, (signal) =>
+    threads().run({ lane: 'light', job, tooLong, signal })
+  );
   const { status, headers } = head!;
   // Answers of these kinds have no body.
   const body = [204, 304].includes(status) || request.method === 'HEAD' ? null : bytes;

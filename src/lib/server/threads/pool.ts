@@ -74,7 +74,7 @@ export const BOUNDS: PoolBounds = {
 /** Threads that stay when there is nothing to do. */
 const KEPT: Readonly<Record<LaneName, number>> = { light: 2, write: 1, bulk: 2, heavy: 2 };
 /** How much threads stand back behind the program's own where the processors are scarce, as the system counts it. */
-const NICE: Readonly<Record<LaneName, number>> = { light: 0, write: 0, bulk: 5, heavy: 10 };
+const NICE: Readonly<Record<LaneName, number>> = { light: 0, write: 0, bulk: 3, heavy: 5 };
 /** Milliseconds that threads are given to close what they hold. */
 const CLOSING = 2000;
 
