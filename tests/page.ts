@@ -4,12 +4,59 @@ import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdri
 const PATIENCE = 15_000;
 
 export class Page {
+  /** Settings were changed behind the back of the page that is open. */
+  #isStale = false;
+
   constructor(
     readonly browser: WebDriver,
     readonly base: () => string
   ) {}
 
+  /** Goes to a view as a player does, along a link from the view that is open; from outside Corvel, and to where it is, by loading. */
   async open(path: string): Promise<void> {
+    if (this.#isStale) return this.load(path);
+    const isOnTheWay = await this.browser.executeScript<boolean>(
+      `const [base, path] = arguments;
+       const step = history.state?.['sveltekit:history'];
+       const there = new URL(path, base);
+       if (!location.href.startsWith(base) || step === undefined || there.pathname === location.pathname) return false;
+       const link = document.body.appendChild(document.createElement('a'));
+       link.href = path;
+       link.click();
+       link.remove();
+       window.stepBefore = step;
+       return true;`,
+      this.base(),
+      path
+    );
+    if (!isOnTheWay) return this.load(path);
+    await this.until(
+      async () =>
+        (await this.browser.executeScript<boolean>(
+          "return document.readyState === 'complete' && history.state?.['sveltekit:history'] !== window.stepBefore"
+        )) === true,
+      `the way to ${path}`
+    );
+    await this.drawn();
+  }
+
+  /** Sets all settings. A page that was open with others is loaded anew by the next `open`. */
+  async settings(settings: object): Promise<void> {
+    const put = async (body: object) => {
+      const answer = await fetch(`${this.base()}/api/v1/settings`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body)
+      });
+      return answer.text();
+    };
+    const before = await put({});
+    if ((await put(settings)) !== before) this.#isStale = true;
+  }
+
+  /** Loads a page anew, with nothing left of what was open before. */
+  async load(path: string): Promise<void> {
+    this.#isStale = false;
     await this.browser.get(this.base() + path);
     await this.browser.wait(until.elementLocated(By.css('body')), PATIENCE);
     // The page acts on keys once it has come alive.
@@ -17,6 +64,11 @@ export class Page {
       async () =>
         (await this.browser.executeScript<boolean>('return document.readyState === "complete"')) === true
     );
+    await this.drawn();
+  }
+
+  /** Until what has just been set is drawn. */
+  async drawn(): Promise<void> {
     await this.browser.executeAsyncScript(
       'const done = arguments[0]; requestAnimationFrame(() => setTimeout(done, 50));'
     );

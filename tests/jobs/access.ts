@@ -170,7 +170,7 @@ export function accessJobs(tools: () => Tools): void {
 
   async function open(source = TUNE): Promise<void> {
     const { server } = tools();
-    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    await page().settings(DEFAULT_SETTINGS);
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
   }
@@ -198,7 +198,7 @@ export function accessJobs(tools: () => Tools): void {
     it.each(places)('axe finds nothing at %s, %i wide, %s', async (path, width, theme) => {
       await setViewport(browser(), width, 900);
       try {
-        await tools().server.call('PUT', 'settings', { ...DEFAULT_SETTINGS, theme });
+        await page().settings({ ...DEFAULT_SETTINGS, theme });
         await page().open(path);
         await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
         expect(await findings()).toEqual([]);

@@ -308,7 +308,7 @@ export function keepingJobs(tools: () => Tools): void {
     });
 
     it('keep each other’s settings', async () => {
-      await server().call('PUT', 'settings', DEFAULT_SETTINGS);
+      await page().settings(DEFAULT_SETTINGS);
       await page().open(`/charts/${await newChart()}`);
       await inAnotherWindow(async () => {
         await page().open(`/charts/${await newChart()}`);
@@ -325,7 +325,7 @@ export function keepingJobs(tools: () => Tools): void {
       );
       const { body } = await server().call<{ labels: string }>('PUT', 'settings', {});
       expect(body.labels).toBe('name');
-      await server().call('PUT', 'settings', DEFAULT_SETTINGS);
+      await page().settings(DEFAULT_SETTINGS);
     });
   });
 

@@ -13,7 +13,7 @@ export function keyJobs(tools: () => Tools): void {
 
   async function open(...keys: string[]): Promise<string> {
     const { server } = tools();
-    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    await page().settings(DEFAULT_SETTINGS);
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: TUNE, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     if (keys.length) await page().press(...keys);

@@ -24,7 +24,7 @@ export function lineJobs(tools: () => Tools): void {
   const server = () => tools().server;
 
   async function open(source = TUNE): Promise<string> {
-    await server().call('PUT', 'settings', DEFAULT_SETTINGS);
+    await page().settings(DEFAULT_SETTINGS);
     const { body } = await server().call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     await page().press('i');

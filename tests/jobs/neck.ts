@@ -27,7 +27,7 @@ export function neckJobs(tools: () => Tools): void {
 
   async function open(settings: object = {}): Promise<string> {
     const { server } = tools();
-    await server.call('PUT', 'settings', { ...DEFAULT_SETTINGS, ...settings });
+    await page().settings({ ...DEFAULT_SETTINGS, ...settings });
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: LOOP, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     return body.id;
@@ -364,7 +364,7 @@ export function neckJobs(tools: () => Tools): void {
         expect((open_[string - 1]! + fret) % 12, place).toBe(names[note]);
         expect(fret).toBeGreaterThanOrEqual(2);
       }
-      await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
+      await page().settings(DEFAULT_SETTINGS);
     });
 
     it('makes pictures that stand by themselves', async () => {

@@ -24,7 +24,7 @@ export function practiceJobs(tools: () => Tools): void {
   /** A chart of its own, with nothing else to practise. */
   async function alone(after: readonly string[] = []): Promise<string> {
     const { server } = tools();
-    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    await page().settings(DEFAULT_SETTINGS);
     for (const { id } of (await call<{ items: StoredItem[] }>('GET', 'items')).body.items) {
       await call('DELETE', `items/${encodeURIComponent(id)}`);
     }
@@ -79,7 +79,7 @@ export function practiceJobs(tools: () => Tools): void {
       await setViewport(browser(), 820, 1180);
       await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
       try {
-        await page().open('/today');
+        await page().load('/today');
         await forget();
         await tap('[aria-label="Usual lengths"] button', '10');
         await page().until(
@@ -149,7 +149,7 @@ export function practiceJobs(tools: () => Tools): void {
           }
         ]
       });
-      await page().open('/trainer');
+      await page().load('/trainer');
       await forget();
       const before = (await call<{ cards: StoredCard[] }>('GET', 'cards')).body.cards;
       const reps = (cards: StoredCard[]) => cards.reduce((sum, { memory }) => sum + memory.reps, 0);
@@ -192,7 +192,7 @@ export function practiceJobs(tools: () => Tools): void {
       const question = { kind: 'find', symbol: 'Abm7', degree: 'b3', from: 4, to: 8 };
       const answer = { question, at: 1_400_000_000_000, day: '2014-05-13', isRight: true, seconds: 9 };
       await call('POST', 'reviews', { reviews: [{ id: crypto.randomUUID(), ...answer }] });
-      await page().open('/trainer');
+      await page().load('/trainer');
       // An instrument that is not there.
       await browser().executeScript(`
         const input = {
@@ -222,9 +222,9 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('keeps what was played while the server was away, and what was cut off with the page', async () => {
       const chart = await alone();
-      await page().open(`/charts/${chart}?view=rehearse`);
+      await page().load(`/charts/${chart}?view=rehearse`);
       await forget();
-      await page().open(`/charts/${chart}?view=rehearse`);
+      await page().load(`/charts/${chart}?view=rehearse`);
       await page().clickNamed('Play');
       await page().until(async () => (await page().all('[data-mark]')).length > 0, 'a round');
       await tools().server.stop('SIGKILL');
@@ -237,7 +237,7 @@ export function practiceJobs(tools: () => Tools): void {
       await page().until(async () => (await waiting()) > 0, 'it to wait on the device');
       // The page is torn away mid-round; another one sends what the first could not.
       await tools().server.start();
-      await page().open('/today?show=log');
+      await page().load('/today?show=log');
       await page().until(async () => (await waiting()) === 0, 'nothing to wait');
       const rounds = (await rowsOf(chart)).reduce((sum, row) => sum + row.rounds, 0);
       expect(rounds).toBeGreaterThan(known);
@@ -245,7 +245,7 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('notes where it went wrong, and the item’s ladder follows the marks', async () => {
       const chart = await alone();
-      await page().open('/today?show=items');
+      await page().load('/today?show=items');
       await page().clickNamed('Play Ascending');
       await page().find(`[data-assigned="${chart}:Db:5:up"]`);
       await page().clickNamed('Play');
@@ -274,12 +274,12 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('takes a chart up in the order it is learnt, and lets the player bend items and plan', async () => {
       await alone();
-      await page().open('/today?show=items');
+      await page().load('/today?show=items');
       const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
         source: '{title: Fogbank Job}\n{key: F#m}\n{tempo: 120}\n| F#m7 | B7 | F#m7 | C#7alt |',
         plan: AT_FIVE
       });
-      await page().open('/today?show=items');
+      await page().load('/today?show=items');
       await page().pick('Chart to practise', body.id);
       await page().clickNamed('Practise this chart');
       const own = '[data-items-of="Fogbank Job"] [data-item]';
@@ -308,7 +308,7 @@ export function practiceJobs(tools: () => Tools): void {
       await page().press(Key.TAB);
       await page().until(async () => (await page().texts(`${own} b`))[2] === 'In turn, slowly', 'its name');
 
-      await page().open('/today');
+      await page().load('/today');
       await page().number('Minutes', '30');
       const planned = async () => (await page().attributes('[data-planned]', 'data-planned'))[0];
       await page().until(async () => (await planned()) === '30', 'thirty minutes');
@@ -328,7 +328,7 @@ export function practiceJobs(tools: () => Tools): void {
         file,
         `day,seconds,tempo,clean,chart,what\n2026-01-05,600,92,yes,Ebb Tide Job,Brought in\n2026-01-35,60,,,,\n2026-01-06,300,9000,,,\n`
       );
-      await page().open('/today?show=log');
+      await page().load('/today?show=log');
       await (await page().find('[data-bring-log]')).sendKeys(file);
       await page().until(async () => (await page().all('[data-taken="1"]')).length === 1, 'one entry');
       expect((await page().texts('[data-taken] li')).map((line) => line.slice(0, 6))).toEqual([
@@ -362,7 +362,7 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('shows a set list with what is ready, and prints its cue sheets', async () => {
       const chart = await alone();
-      await page().open('/today?show=dates');
+      await page().load('/today?show=dates');
       await page().replaceText(await page().find('[aria-label="Name of a new set list"]'), 'The quay');
       await page().clickNamed('new set list');
       await page().find('[data-set-list="The quay"]');
@@ -399,7 +399,7 @@ export function practiceJobs(tools: () => Tools): void {
     });
 
     it('draws pictures that read as tables too', async () => {
-      await page().open('/today?show=progress');
+      await page().load('/today?show=progress');
       await page().find('[data-coverage] [data-cell]');
       const cells = (await page().all('[data-coverage] [data-cell]')).length;
       await (await page().find('[data-picture^="Where on the neck"] button')).click();

@@ -18,7 +18,7 @@ export function reachJobs(tools: () => Tools): void {
   const browser = () => tools().browser;
 
   async function newChart(): Promise<string> {
-    await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    await page().settings(DEFAULT_SETTINGS);
     const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
       source: TUNE,
       plan: AT_FIVE
@@ -275,7 +275,7 @@ export function reachJobs(tools: () => Tools): void {
     });
 
     it('keeps the height of the page from change to change, and a choice walked to by keys in sight', async () => {
-      await tools().server.call('PUT', 'settings', DEFAULT_SETTINGS);
+      await page().settings(DEFAULT_SETTINGS);
       const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
         source: '| Fm7 | Bb7 | Ebmaj7 | Abmaj7 | Dm7b5 | G7b9 | Cm6 | C7 | F#m7 | B7 | Emaj7 | Am7 |'
       });

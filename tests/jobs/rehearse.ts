@@ -32,9 +32,9 @@ export function rehearseJobs(tools: () => Tools): void {
 
   async function open(source = TUNE): Promise<void> {
     const { server } = tools();
-    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    await page().settings(DEFAULT_SETTINGS);
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
-    await page().open(`/charts/${body.id}`);
+    await page().load(`/charts/${body.id}`);
     await browser().executeScript('localStorage.clear()');
     await page().press('p');
     await page().find('[aria-label="Rehearse"] [data-now]');
@@ -402,7 +402,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().clickNamed('Pedal for tempo up');
       await page().press(Key.ESCAPE);
       expect(await page().texts('[aria-label="Pedal for tempo up"]')).toEqual(['Q']);
-      await page().open(new URL(await browser().getCurrentUrl()).pathname + '?view=rehearse');
+      await page().load(new URL(await browser().getCurrentUrl()).pathname + '?view=rehearse');
       await page().press('q');
       await page().until(async () => (await tempo()) === '244', 'the pedal kept');
     });
@@ -575,7 +575,7 @@ export function rehearseJobs(tools: () => Tools): void {
       // Corrections are kept once they have settled.
       await page().find('[data-kept]');
       const kept = [await found(), await firstBeat()];
-      await page().open(new URL(await browser().getCurrentUrl()).pathname + '?view=rehearse');
+      await page().load(new URL(await browser().getCurrentUrl()).pathname + '?view=rehearse');
       await page().find('[data-found-tempo]');
       expect([await found(), await firstBeat()]).toEqual(kept);
       await page().clickNamed('× 2');

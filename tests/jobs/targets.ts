@@ -26,7 +26,7 @@ export function targetJobs(tools: () => Tools): void {
 
   async function open(source = CADENCE): Promise<string> {
     const { server } = tools();
-    await server.call('PUT', 'settings', DEFAULT_SETTINGS);
+    await page().settings(DEFAULT_SETTINGS);
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
     await page().open(`/charts/${body.id}`);
     return body.id;

@@ -34,9 +34,10 @@ export function writingJobs(tools: () => Tools): void {
   const server = () => tools().server;
 
   async function open(settings: object = { lineAs: 'score' }): Promise<string> {
-    await server().call('PUT', 'settings', { ...DEFAULT_SETTINGS, ...settings });
+    await page().settings({ ...DEFAULT_SETTINGS, ...settings });
     const { body } = await server().call<{ id: string }>('POST', 'songbook', { source: TUNE, plan: AT_FIVE });
-    await page().open(`/charts/${body.id}?view=lines`);
+    // What is being written is kept for the tab: it is told anew.
+    await page().load(`/charts/${body.id}?view=lines`);
     await page().until(async () => (await page().all('[data-line]')).length === 1, 'the line');
     await page().until(
       async () => (await page().all('[aria-busy="true"]')).length === 0,
@@ -132,7 +133,7 @@ export function writingJobs(tools: () => Tools): void {
       await pen();
       await page().press('5', Key.ARROW_RIGHT, '7', Key.ARROW_RIGHT);
       await counted(2);
-      await page().open(`/charts/${chart}?view=lines`);
+      await page().load(`/charts/${chart}?view=lines`);
       await counted(2);
       expect(await page().texts('[data-select="Line"]')).toEqual(['not kept yet']);
     });
