@@ -116,6 +116,7 @@ describe('chart text', () => {
       meter: { beats: 3, unit: 4 },
       tempo: 90,
       feel: 'waltz',
+      style: null,
       melody: null
     });
   });

@@ -63,6 +63,8 @@ export interface ChartHead {
   /** Beats a minute. */
   readonly tempo: number | null;
   readonly feel: string | null;
+  /** The style as declared: "blues"; `harmony/style.ts` reads it. */
+  readonly style: string | null;
   /** The melody as typed; `line/melody.ts` reads it. */
   readonly melody: string | null;
 }

@@ -202,6 +202,7 @@ export function headOf(directives: readonly Directive[]): ChartHead {
     meter: readMeter(declared(directives, 'time') ?? '') ?? DEFAULT_METER,
     tempo: readTempo(declared(directives, 'tempo') ?? ''),
     feel: declared(directives, 'feel'),
+    style: declared(directives, 'style'),
     melody: declared(directives, 'melody')
   };
 }

@@ -7,16 +7,18 @@ import { judgedKeyScales } from '../../core/approaches/key-centre';
 import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry';
 import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
 import { cadenceName, cadenceTitle } from '../../core/harmony/cadence-model';
+import { styleOf } from '../../core/harmony/style';
 import { romanText } from '../../core/harmony/numeral';
 import { spell } from '../../core/theory/note';
 import { fail } from '../../api/errors';
 import { checkApproaches, partFrom, sheetFrom } from './inputs';
 
 /** POST /api/v1/analysis */
-export function answerAnalysis({ chart, key }: z.infer<typeof analysisRequest>) {
-  const { analysis, problems } = sheetFrom(chart, key);
+export function answerAnalysis({ chart, key, style }: z.infer<typeof analysisRequest>) {
+  const { analysis, head, problems } = sheetFrom(chart, key);
   return {
     key: analysis.key,
+    style: style ?? styleOf(head, analysis).style,
     changes: analysis.changes.map((change) => ({
       index: change.index,
       section: change.section,

@@ -91,6 +91,7 @@ describe('pasted texts', () => {
       meter: { beats: 3, unit: 4 },
       tempo: 96,
       feel: 'waltz',
+      style: null,
       melody: null
     });
     const { form } = readSheet(importText(text).chart!);

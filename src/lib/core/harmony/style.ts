@@ -1,0 +1,135 @@
+/**
+ * The style of a chart: what kind of music its symbols, its form and its feel speak of. It decides which row of the phrase engine a line
+ * takes. Source: docs/music-rules.md, Style.
+ */
+import type { ChartHead } from '../chart/model';
+import type { Analysis } from './analysis';
+import { isMinorKey } from './key';
+import { isStep } from './numeral';
+
+export const STYLES = [
+  { id: 'jazz', name: 'Jazz' },
+  { id: 'blues', name: 'Blues' },
+  { id: 'rock', name: 'Rock' },
+  { id: 'pop or folk', name: 'Pop or folk' },
+  { id: 'country', name: 'Country' },
+  { id: 'soul or funk', name: 'Soul or funk' },
+  { id: 'latin', name: 'Latin' },
+  { id: 'modal', name: 'Modal' }
+] as const satisfies readonly { readonly id: string; readonly name: string }[];
+
+export type Style = (typeof STYLES)[number]['id'];
+
+/** Words that players write, and the style they mean; the first that is found counts. */
+const WORDS: readonly (readonly [RegExp, Style])[] = [
+  [/jazz|be-?bop|\bbop\b|bossa|samba|swing/i, 'jazz'],
+  [/country|bluegrass|honky|train beat|two.?step/i, 'country'],
+  [/funk|soul|r\s*&\s*b|gospel|reggae|one.?drop/i, 'soul or funk'],
+  [/latin|bolero|montuno|tango|salsa|mambo|cha.?cha|\bson\b/i, 'latin'],
+  [/blues|shuffle|boogie/i, 'blues'],
+  [/rock|punk|metal|grunge/i, 'rock'],
+  [/modal|drone/i, 'modal'],
+  [/pop|folk|singer/i, 'pop or folk']
+];
+
+/** Reads a style as players write it; null where it is none. */
+export function readStyle(text: string): Style | null {
+  const plain = text.trim().toLowerCase();
+  return STYLES.find(({ id }) => id === plain)?.id ?? WORDS.find(([word]) => word.test(plain))?.[1] ?? null;
+}
+
+/** The style that a chart declares, else the one that is heard in it. */
+export function styleOf(
+  { style, feel }: Pick<ChartHead, 'style' | 'feel'>,
+  analysis: Analysis
+): { readonly style: Style; readonly isDeclared: boolean } {
+  const said = style === null ? null : readStyle(style);
+  if (said) return { style: said, isDeclared: true };
+  return { style: heardStyle(feel, analysis), isDeclared: false };
+}
+
+/** What the symbols of a chart are, as shares of its time. */
+interface Symbols {
+  readonly triads: number;
+  readonly powers: number;
+  /** Sevenths of any kind, sixths and what is built on them. */
+  readonly sevenths: number;
+  readonly majorSevenths: number;
+  readonly dominants: number;
+  /** Half-diminished, diminished and altered chords: colours of functional harmony. */
+  readonly bent: number;
+  /** Different roots. */
+  readonly roots: number;
+  /** The longest stay on one root, in beats. */
+  readonly longest: number;
+}
+
+function symbolsOf({ changes }: Analysis): Symbols {
+  const all = changes.filter(({ chord }) => chord);
+  const beats = all.reduce((sum, change) => sum + change.beats, 0) || 1;
+  const share = (test: (chord: NonNullable<(typeof all)[number]['chord']>) => boolean) =>
+    all.reduce((sum, { chord, beats: own }) => sum + (test(chord!) ? own : 0), 0) / beats;
+  const roots = new Set(all.map(({ chord }) => chord!.rootPc));
+  let [longest, stay, root] = [0, 0, -1];
+  for (const { chord, beats: own } of all) {
+    stay = chord!.rootPc === root ? stay + own : own;
+    root = chord!.rootPc;
+    longest = Math.max(longest, stay);
+  }
+  return {
+    triads: share(({ family, tones }) => family !== 'power' && tones.length <= 3),
+    powers: share(({ family }) => family === 'power'),
+    sevenths: share(({ tones }) => tones.length > 3),
+    majorSevenths: share(({ tones }) => tones.includes('7')),
+    dominants: share(({ family, tones }) => family === 'dominant' && tones.includes('3')),
+    bent: share(
+      ({ family, tones }) =>
+        family === 'half-diminished' ||
+        tones.includes('bb7') ||
+        (family === 'dominant' && (tones.includes('b9') || tones.includes('#5') || tones.includes('b13')))
+    ),
+    roots: roots.size,
+    longest
+  };
+}
+
+/** Bars of four that a chord stands for a plateau. */
+const PLATEAU = 16;
+
+function heardStyle(feel: string | null, analysis: Analysis): Style {
+  const { key, blues, cadences, changes } = analysis;
+  const isBlues =
+    blues || cadences.some(({ kind }) => ['eight-bar', 'twelve-bar', 'sixteen-bar'].includes(kind));
+  const said = feel === null ? null : readStyle(feel);
+  // A blues that swings is a blues all the same.
+  if (said && !(said === 'jazz' && isBlues)) return said;
+  if (isBlues) return 'blues';
+  const symbols = symbolsOf(analysis);
+  const cadential = cadences.filter(({ kind }) =>
+    ['two-five-one', 'two-five', 'chain', 'backdoor', 'turnaround'].includes(kind)
+  ).length;
+  if (symbols.roots <= 2 && symbols.sevenths > 0.5) {
+    // A vamp: dominants are funk, what rests is modal.
+    if (symbols.dominants > 0.3) return 'soul or funk';
+    return 'modal';
+  }
+  if (symbols.powers > 0.3) return 'rock';
+  if (symbols.sevenths > 0.5) {
+    if (cadential === 0 && symbols.bent < 0.1 && symbols.longest >= PLATEAU && symbols.roots <= 4)
+      return 'modal';
+    if (cadential > 0 || symbols.bent >= 0.1 || symbols.majorSevenths > 0.6) return 'jazz';
+    return 'soul or funk';
+  }
+  // Songs in triads, with a seventh here and there.
+  const borrowed = changes.some(
+    ({ numeral, chord }) => chord && isStep(numeral, 'bVII', 'bIII', 'bVI') && !isMinorKey(key)
+  );
+  if (symbols.sevenths > 0.25 && (cadential > 0 || symbols.bent > 0.05)) return 'jazz';
+  if (isMinorKey(key) ? !hasLeadingDominant(analysis) : borrowed) return 'rock';
+  return 'pop or folk';
+}
+
+/** Whether a minor key has its V with a leading tone: a song, rather than a riff. */
+function hasLeadingDominant({ changes }: Analysis): boolean {
+  return changes.some(({ numeral, chord }) => isStep(numeral, 'V') && chord?.tones.includes('3'));
+}
