@@ -7,10 +7,16 @@ const MOST_NOTES = 4096;
 /** Chords a line stands over. */
 const MOST_CHORDS = 2000;
 const ticks = z.number().int().min(0).max(40_000_000);
+/** Negative for a pickup: two bars of the longest meters at most. */
+const start = z
+  .number()
+  .int()
+  .min(-48 * 960)
+  .max(40_000_000);
 const midi = z.number().int().min(0).max(127);
 
 export const storedNote = z.object({
-  start: ticks,
+  start,
   length: ticks.min(1),
   midi,
   note: z.string().max(4),
@@ -22,7 +28,7 @@ export const storedNote = z.object({
     })
     .optional(),
   tie: z.literal(true).optional(),
-  bend: z.object({ from: midi }).optional(),
+  bend: z.object({ from: midi, cents: z.number().int().min(1).max(50).optional() }).optional(),
   slide: z.literal(true).optional(),
   release: z.object({ to: midi }).optional(),
   slur: z.literal(true).optional(),

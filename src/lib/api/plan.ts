@@ -76,4 +76,12 @@ const planFields = z.object({
 export const planSchema: z.ZodType<Plan> = z.preprocess(fromFirstForm, planFields);
 
 /** A target held to a cell, as the route of targets takes it. */
-export const fixedTarget = z.object({ change: changeIndex, beat: beat.optional(), string, fret });
+/** When a pinned target is met: a push early, on the change, a push late, or as a phrase has it. */
+export const PIN_TIMES = ['on', 'early', 'late', 'any'] as const;
+export const fixedTarget = z.object({
+  change: changeIndex,
+  beat: beat.optional(),
+  string,
+  fret,
+  when: z.enum(PIN_TIMES).optional()
+});

@@ -6,6 +6,7 @@ import { DEGREE_NAMES } from '../core/theory/degree';
 import { GRIP_DIRECTIONS } from '../core/neck/grip-path';
 import { CAPO_CHORDS, MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
+import { STYLES } from '../core/harmony/style';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
 import { FORMATS, WRITTEN_FORMATS, type FileFormat } from '../core/formats/registry';
@@ -31,7 +32,12 @@ const part = {
 const weight = z.number().min(0).max(1000);
 const fret = z.number().int();
 
-export const analysisRequest = z.object({ chart: z.string(), key: z.string().max(40).optional() });
+export const analysisRequest = z.object({
+  chart: z.string(),
+  key: z.string().max(40).optional(),
+  /** The style of the music, where the player knows it better than the chart. */
+  style: z.lazy(() => named(STYLES, 'style')).optional()
+});
 
 export const scaleChoicesRequest = z.object({
   chart: z.string(),
@@ -174,17 +180,26 @@ export type TargetsRequest = z.infer<typeof targetsRequest>;
 const MOST_NOTES = 4096;
 /** A place in time, in beats of the chart's meter. */
 const at = z.number().min(0).max(32_000);
+/** Beats that a line may begin before the first bar: two bars of the longest meters. */
+const MOST_PICKUP = 48;
 
 /** A note of a line: a pitch, a place on the neck, or both. */
 export const lineNote = z.object({
-  at,
+  /** Negative for a pickup. */
+  at: z.number().min(-MOST_PICKUP).max(32_000),
   beats: z.number().max(512),
   midi: z.number().int().min(0).max(127).optional(),
   string: z.number().int().min(1).max(12).optional(),
   fret: z.number().int().min(0).max(MAX_FRETS).optional(),
   tie: z.boolean().optional(),
   /** The pitch (MIDI) that it is bent up from; below 12, the semitones it is bent by. */
-  bend: z.object({ from: z.number().int().min(1).max(127) }).optional(),
+  bend: z
+    .object({
+      from: z.number().int().min(1).max(127),
+      /** A curl: it leans up from its own pitch by so many cents. */
+      cents: z.number().int().min(1).max(50).optional()
+    })
+    .optional(),
   /** The pitch (MIDI) that a bend is let down to; below 12, the semitones it is let down by. */
   release: z.object({ to: z.number().int().min(1).max(127) }).optional(),
   slide: z.boolean().optional(),
@@ -278,6 +293,22 @@ export const linesRequest = targetsRequest
         how: z.enum(['shifted', 'led']).default('led')
       })
       .optional(),
+    /** Of phrases: the style of the music, how dense they are, whether they may begin before the first bar. */
+    style: named(STYLES, 'style').optional(),
+    density: z.number().min(0).max(1).optional(),
+    pickup: z.boolean().default(true),
+    /** Of phrases: what is played over some changes, or over all of them by an approach; else the style has its way. */
+    choices: z
+      .array(
+        z.object({
+          change: z.number().int().min(0),
+          approach: z.string().max(40),
+          name: z.string().max(80).optional()
+        })
+      )
+      .max(2000)
+      .optional(),
+    approach: z.string().max(40).optional(),
     seed: z
       .number()
       .int()

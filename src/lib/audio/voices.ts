@@ -4,6 +4,31 @@ import { DRUMS } from '../core/practice/feel';
 import { PARTS, type Part, type SoundEvent } from '../core/practice/events';
 import type { Sheet, Sounds } from './sounds';
 
+/** Seconds in which a slurred note comes up: no pick is heard. */
+const SLURRED_FADE = 0.015;
+/** Where in a note a curl begins, as a part of it. */
+const CURLS_FROM = 0.35;
+/** Shakes a second, and seconds until they begin. */
+const SHAKES = 5.5;
+const SHAKES_AFTER = 0.25;
+
+const isMoving = ({ glide, vibrato, curl, isSlurred }: SoundEvent) =>
+  glide !== undefined || vibrato !== undefined || curl !== undefined || isSlurred === true;
+
+/** A vibrato as points to go through: the time after the start of the note, and how far to either side, -1 to 1; it grows. */
+export function shakesOver(
+  seconds: number,
+  from: number
+): { readonly after: number; readonly cents: number }[] {
+  const begin = Math.max(from, Math.min(SHAKES_AFTER, seconds / 3));
+  const count = Math.floor((seconds - begin) * SHAKES * 2);
+  const points = Array.from({ length: Math.max(0, count) }, (_, i) => ({
+    after: begin + (i + 1) / (SHAKES * 2),
+    cents: (i % 2 === 0 ? 1 : -1) * Math.min(1, (i + 1) / 4)
+  }));
+  return points.length > 0 ? [{ after: begin, cents: 0 }, ...points] : [];
+}
+
 /** What the chords are played on. */
 export const CHORD_SOUNDS = ['piano', 'guitar'] as const;
 export type ChordSound = (typeof CHORD_SOUNDS)[number];
@@ -123,17 +148,30 @@ export function makeBand(
   const glided = (sheet: Sheet): Voice => {
     const notes = [...sheet.keys()];
     let running: { node: Tone.ToneBufferSource; end: number }[] = [];
-    return ({ midi, velocity, beats, glide }, at, seconds) => {
-      if (!glide) return;
+    return ({ midi, velocity, beats, glide, vibrato, curl, isSlurred }, at, seconds) => {
       const nearest = notes.reduce((a, b) => (Math.abs(b - midi) < Math.abs(a - midi) ? b : a));
       const rate = (to: number) => 2 ** ((to - nearest) / 12);
       const url = new Tone.ToneAudioBuffer(sheet.get(nearest)!);
-      const source = new Tone.ToneBufferSource({ context, url, fadeIn: 0.002, fadeOut: RELEASE.line });
+      const source = new Tone.ToneBufferSource({
+        context,
+        url,
+        fadeIn: isSlurred ? SLURRED_FADE : 0.002,
+        fadeOut: RELEASE.line
+      });
       source.connect(out('line'));
-      source.playbackRate.setValueAtTime(rate(glide.from), at);
-      const travel = (glide.beats * seconds) / beats;
-      source.playbackRate.exponentialRampToValueAtTime(rate(midi), at + travel);
-      if (glide.backTo !== undefined) {
+      const travel = glide ? (glide.beats * seconds) / beats : 0;
+      source.playbackRate.setValueAtTime(rate(glide?.from ?? midi), at);
+      if (glide) source.playbackRate.exponentialRampToValueAtTime(rate(midi), at + travel);
+      if (curl !== undefined) {
+        source.playbackRate.setValueAtTime(rate(midi), at + seconds * CURLS_FROM);
+        source.playbackRate.exponentialRampToValueAtTime(rate(midi + curl / 100), at + seconds);
+      }
+      if (vibrato !== undefined && glide?.backTo === undefined) {
+        for (const { after, cents } of shakesOver(seconds, travel)) {
+          source.playbackRate.linearRampToValueAtTime(rate(midi + (cents * vibrato) / 100), at + after);
+        }
+      }
+      if (glide?.backTo !== undefined) {
         // Let down at its end as fast as it was bent up.
         source.playbackRate.setValueAtTime(rate(midi), at + Math.max(travel, seconds - travel));
         source.playbackRate.exponentialRampToValueAtTime(rate(glide.backTo), at + seconds);
@@ -152,7 +190,7 @@ export function makeBand(
   const glidedOr =
     (struck: Voice, moving: Voice): Voice =>
     (event, at, seconds) =>
-      (event.glide ? moving : struck)(event, at, seconds);
+      (isMoving(event) ? moving : struck)(event, at, seconds);
 
   const sticks = sampler(sheets.drums, 'drums', 0.05);
   const brushes = sampler(sheets.brushes, 'drums', 0.05);

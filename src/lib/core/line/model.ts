@@ -28,8 +28,11 @@ export interface LineNote {
   readonly place?: NotePlace;
   /** It goes on from the note before without being struck. */
   readonly tie?: true;
-  /** It is bent up from a lower pitch (MIDI), which is the one that is fretted. */
-  readonly bend?: { readonly from: number };
+  /**
+   * It is bent up from a lower pitch (MIDI), which is the one that is fretted. With `cents`, up to 50, it only leans up from its own pitch:
+   * a curl, which makes no new pitch.
+   */
+  readonly bend?: { readonly from: number; readonly cents?: number };
   /** After it was bent it is let down to a pitch (MIDI), the fretted one or one above it. */
   readonly release?: { readonly to: number };
   /** It is slid into from the note before, on one string. */

@@ -76,12 +76,16 @@ function nearestValue(ticks: number, quarter: number): Value {
   return { value: VALUES.reduce((best, value) => (off(value) < off(best) ? value : best)), dots: 0 };
 }
 
-/** A line over the bars of a form; bars are added where it runs on behind them, or as far as `until`. `unit` is the beat that its ticks count. */
+/**
+ * A line over the bars of a form; bars are added where it runs on behind them, or as far as `until`, and before the first where it begins with
+ * a pickup, or as far as `since`: bar 0 is the one before bar 1. `unit` is the beat that its ticks count.
+ */
 export function writtenBars(
   notes: readonly LineNote[],
   bars: readonly Pick<PlayedBar, 'number' | 'section' | 'start' | 'beats' | 'meter'>[],
   { unit }: Pick<Meter, 'unit'>,
-  until = 0
+  until = 0,
+  since = 0
 ): WrittenBar[] {
   const quarter = quarterOf({ unit });
   const sounds = stretches(notes);
@@ -90,6 +94,10 @@ export function writtenBars(
     return { number, section, start: from, length: ticksOf(start + beats) - from, meter };
   });
   const end = Math.max(until, sounds.at(-1)?.to ?? 0);
+  const begin = Math.min(since, sounds[0]?.from ?? 0);
+  for (let first = all[0]; first && first.start > begin; first = all[0]) {
+    all.unshift({ ...first, number: first.number - 1, section: '', start: first.start - first.length });
+  }
   for (let last = all.at(-1); last && last.start + last.length < end; last = all.at(-1)) {
     all.push({ ...last, number: last.number + 1, start: last.start + last.length });
   }

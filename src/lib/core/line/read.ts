@@ -11,7 +11,8 @@ import { DEGREES, degreeOf, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp } from '../theory/note';
 import { beatsOf, endOf, TICKS, ticksOf, type Line, type LineNote } from './model';
 
-export type NoteRole = 'approach' | 'chord tone' | 'blue' | 'passing' | 'avoid' | 'tension' | 'outside';
+export type NoteRole =
+  'approach' | 'chord tone' | 'leaning' | 'blue' | 'passing' | 'avoid' | 'tension' | 'outside';
 
 /** A note as it is heard. */
 export interface ReadNote {
@@ -22,14 +23,14 @@ export interface ReadNote {
   /** Null where no chord sounds. */
   readonly degree: Degree | null;
   readonly role: NoteRole;
-  /** It comes up to half a beat before its change and lasts into it. */
+  /** It comes up to half a pulse before its change and lasts into it. */
   readonly anticipates: boolean;
-  /** For an approach: the note it leads to, by its place in the line. */
+  /** For an approach and a note that leans: the note it leads to, by its place in the line. */
   readonly leadsTo?: number;
 }
 
 export type LandedBy =
-  'held' | 'semitone below' | 'semitone above' | 'step' | 'enclosure' | 'leap' | 'silence';
+  'held' | 'semitone below' | 'semitone above' | 'step' | 'enclosure' | 'leap' | 'leaning' | 'silence';
 
 /** The first note that sounds at a change. */
 export interface Landing {
@@ -78,14 +79,15 @@ export interface Ground {
   readonly chosen: readonly (ScaleChoice | null)[];
 }
 
-/** Half a beat: how early a note may come, or how late, and still belong to a change. */
+/** Half a beat. */
 const HALF = TICKS / 2;
 /** Silence of this many ticks before a note parts it from what came before. */
 const SILENCE = TICKS;
 const TONE = 2;
 
 export function readLine(line: Line, ground: Ground): LineReading {
-  const heard = hear(line.notes, ground);
+  const push = pushOf(ground.form);
+  const heard = hear(line.notes, ground, push);
   const roles = line.notes.map((_, i) => roleOf(i, heard, ground));
   const notes = heard.map(({ index, change, degree, anticipates }, i): ReadNote => ({
     index,
@@ -96,7 +98,7 @@ export function readLine(line: Line, ground: Ground): LineReading {
   }));
   const landings = ground.analysis.changes
     .filter(({ chord }) => chord)
-    .map((change) => landingOn(change, heard));
+    .map((change) => landingOn(change, heard, roles, push));
   return { notes, landings, figures: figuresOf(line.notes, heard, notes, landings) };
 }
 
@@ -109,23 +111,23 @@ interface Heard {
 }
 
 /** The change a note is heard against, by its index: the one at its start, or the one it anticipates. */
-export function changeHeardAt(note: LineNote, changes: readonly AnalysedChange[]): number {
+export function changeHeardAt(note: LineNote, changes: readonly AnalysedChange[], push = HALF): number {
   const at = Math.max(
     0,
     changes.findLastIndex(({ start }) => ticksOf(start) <= note.start)
   );
-  return anticipatesAt(note, changes[at + 1]) ? at + 1 : at;
+  return anticipatesAt(note, changes[at + 1], push) ? at + 1 : at;
 }
 
-/** It starts at most half a beat before a change and lasts into it. */
-function anticipatesAt(note: LineNote, next: AnalysedChange | undefined): boolean {
+/** It starts at most half a pulse before a change and lasts into it. */
+function anticipatesAt(note: LineNote, next: AnalysedChange | undefined, push: number): boolean {
   if (!next) return false;
   const start = ticksOf(next.start);
-  return start - note.start <= HALF && endOf(note) > start;
+  return start - note.start <= push && endOf(note) > start;
 }
 
 /** Each note with the change it is heard against: the one at its start, or the one it anticipates. */
-function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground): Heard[] {
+function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground, push: number): Heard[] {
   let at = 0;
   let before = 0;
   return notes.map((note, index) => {
@@ -134,7 +136,7 @@ function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground): He
     before = note.start;
     while (at + 1 < changes.length && ticksOf(changes[at + 1]!.start) <= note.start) at++;
     const next = changes[at + 1];
-    const anticipates = anticipatesAt(note, next);
+    const anticipates = anticipatesAt(note, next, push);
     const change = anticipates ? next! : changes[at]!;
     const { chord } = change;
     const degree = chord ? degreeOf(semitonesUp(chord.rootPc, note.midi % 12), chord.tones) : null;
@@ -148,6 +150,22 @@ const isChordTone = ({ change, note }: Heard) => change.chord?.pitchClasses.incl
 function atHome(change: AnalysedChange, { chosen }: Ground): ReadonlySet<number> {
   const scale = chosen[change.index]?.notes ?? [];
   return new Set([...(change.chord?.pitchClasses ?? []), ...scale.map((name) => pitchClass(name))]);
+}
+
+/** How early a note may come, or how late, and still belong to a change: half a pulse, an eighth where three of them make a pulse. */
+export function pushOf({ bars }: Form): number {
+  const first = bars[0];
+  if (!first || first.meter.unit < 8) return HALF;
+  return Math.round((TICKS * first.beats * first.meter.unit) / (8 * first.meter.beats));
+}
+
+/** On a pulse: a beat, or a dotted one where three eighths make it. */
+function isOnPulse({ start }: LineNote, { bars }: Form): boolean {
+  const bar = bars.findLast((one) => ticksOf(one.start) <= start) ?? bars[0];
+  if (!bar) return start % TICKS === 0;
+  const isDotted = bar.meter.unit >= 8 && bar.meter.beats % 3 === 0;
+  const pulse = (TICKS * bar.beats * (isDotted ? 3 : bar.meter.unit / 4)) / bar.meter.beats;
+  return (start - ticksOf(bar.start)) % pulse === 0;
 }
 
 const isOnBeat = ({ start }: LineNote) => start % TICKS === 0;
@@ -171,6 +189,8 @@ function roleOf(i: number, heard: readonly Heard[], ground: Ground): Pick<ReadNo
   if (into !== null) return { role: 'approach', leadsTo: into };
   if (!chord) return { role: 'outside' };
   if (isChordTone(own)) return { role: 'chord tone' };
+  const resolved = resolutionOf(i, heard, ground);
+  if (resolved !== null) return { role: 'leaning', leadsTo: resolved };
   const choice = ground.chosen[own.change.index];
   const outside = outsideRole(chord, semitonesUp(chord.rootPc, own.note.midi % 12), {
     minorGoal: contextOf(ground.analysis, own.change.index)?.minorGoal ?? false,
@@ -211,6 +231,21 @@ function beforeNote(i: number, heard: readonly Heard[]): Heard | undefined {
   const { start } = heard[i]!.note;
   const last = heard.slice(Math.max(0, i - REACH + 1), i).findLast(({ note }) => note.start < start);
   return nearestAt(last?.note.start, i, heard);
+}
+
+/**
+ * At a change or on a pulse, at most half a pulse long, left by one or two semitones into a tone of the chord that sounds: what it leans on.
+ */
+function resolutionOf(i: number, heard: readonly Heard[], { form }: Ground): number | null {
+  const own = heard[i]!;
+  const push = pushOf(form);
+  const isAtChange = own.note.start === ticksOf(own.change.start);
+  if (own.anticipates || own.note.length > push || !(isAtChange || isOnPulse(own.note, form))) return null;
+  const next = after(i, heard);
+  if (!next || next.change !== own.change || next.note.start - endOf(own.note) > 0 || !isChordTone(next))
+    return null;
+  const distance = Math.abs(next.note.midi - own.note.midi);
+  return distance >= 1 && distance <= TONE ? next.index : null;
 }
 
 /** Off the beat, at most a beat long, left by a semitone into a chord tone of the next change on its first beat. */
@@ -273,10 +308,18 @@ function isLeftByStep(i: number, heard: readonly Heard[]): boolean {
   return distance > 0 && distance <= TONE;
 }
 
-function landingOn(change: AnalysedChange, heard: readonly Heard[]): Landing {
+function landingOn(
+  change: AnalysedChange,
+  heard: readonly Heard[],
+  roles: readonly Pick<ReadNote, 'role' | 'leadsTo'>[],
+  push: number
+): Landing {
   const start = ticksOf(change.start);
-  const end = Math.min(start + HALF, ticksOf(change.start + change.beats) - 1);
-  const at = heard.findIndex(({ note }) => endOf(note) > start);
+  const end = Math.min(start + push, ticksOf(change.start + change.beats) - 1);
+  const sounding = heard.findIndex(({ note }) => endOf(note) > start);
+  // A note that leans is not the landing; what it leans on is.
+  const leans = sounding >= 0 && heard[sounding]!.change === change && roles[sounding]!.role === 'leaning';
+  const at = leans ? roles[sounding]!.leadsTo! : sounding;
   const first = heard[at];
   if (!first || first.note.start > end) return { change: change.index, by: 'silence' };
   const { chord } = change;
@@ -287,6 +330,7 @@ function landingOn(change: AnalysedChange, heard: readonly Heard[]): Landing {
     ...(degree ? { degree } : {}),
     late: beatsOf(first.note.start - start)
   };
+  if (leans) return { ...landed, semitones: first.note.midi - heard[sounding]!.note.midi, by: 'leaning' };
   const isHeld = first.note.start < start && !(first.anticipates && first.change === change);
   const before = beforeNote(at, heard);
   if (isHeld || first.note.tie) return { ...landed, by: 'held', semitones: 0, late: 0 };

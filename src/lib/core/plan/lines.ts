@@ -1,6 +1,6 @@
 /** Lines under a plan: its choices, its hand, its targets and rules. What a level of line is found in, for the page and the routes. */
 import { readMelody } from '../line/melody';
-import { notesInBeat } from '../line/model';
+import { notesInBeat, type LineNote } from '../line/model';
 import { fingered, type FoundLine, type FoundLines } from '../line/find/find';
 import { DEFAULT_FIGURE } from '../line/find/levels';
 import { figureOf, firstDegree } from '../line/find/figures';
@@ -9,9 +9,19 @@ import type { LineArea } from '../line/find/pool';
 import { findLines, type LevelId } from '../line/find/registry';
 import type { PlacedNote } from '../line/place';
 import { changeHeardAt } from '../line/read';
-import { findTargets, type TargetPath } from '../targets/path';
+import { findTargets, NO_TARGETS, type TargetPath } from '../targets/path';
 import type { ApproachNotes } from '../line/approach-notes';
+import { fingerAt } from '../neck/position';
+import { soundAt, type Instrument } from '../neck/tuning';
+import type { ScaleChoice } from '../approaches/choice';
+import type { Analysis } from '../harmony/analysis';
+import type { Sheet } from '../harmony/sheet';
+import { styleOf, type Style } from '../harmony/style';
+import type { PhrasePin } from '../line/phrase/phrases';
+import { rowOf } from '../line/phrase/row';
 import type { Arrangement } from './arrange';
+import { pinsOf } from './edits';
+import { DEFAULT_PLAN } from './model';
 
 export interface LineWish {
   readonly level: LevelId;
@@ -26,6 +36,19 @@ export interface LineWish {
   /** Bars of a phrase; as the level has it where nothing is said, 0 for none. */
   readonly phrase?: number | undefined;
   readonly motif?: Motif | undefined;
+  /** For phrases: the style of the music, as the chart has it where nothing is said. */
+  readonly style?: Style | undefined;
+  /** How dense phrases are, 0 to 1; as the style has it where nothing is said. */
+  readonly density?: number | undefined;
+  /** Whether a phrase may begin before the first bar. */
+  readonly pickup?: boolean | undefined;
+}
+
+/** What the player has decided that phrases keep to. */
+export interface PhraseDecisions {
+  /** What was chosen by hand or by an approach that was asked for; null where the style has its way. */
+  readonly choiceAt: (change: number) => ScaleChoice | null;
+  readonly pins: readonly PhrasePin[];
 }
 
 /** The target line a line is found through, and how it is led into. */
@@ -47,7 +70,8 @@ export function linesOver(
   { sheet, analysis, chosen, neck }: Pick<Arrangement, 'sheet' | 'analysis' | 'chosen' | 'neck'>,
   areaOf: (change: number) => LineArea,
   { paths, asked, fitting }: LineTargets,
-  wish: LineWish
+  wish: LineWish,
+  decided: PhraseDecisions
 ): Omit<FoundLines, 'lines'> & { readonly lines: readonly PlacedLine[] } {
   const { head, form } = sheet;
   const [path] = paths;
@@ -68,13 +92,40 @@ export function linesOver(
     feel: head.feel,
     from,
     to: Math.min(to, last),
-    melody: head.melody === null ? null : readMelody(head.melody, form, head.meter).line
+    melody: head.melody === null ? null : readMelody(head.melody, form, head.meter).line,
+    phrasing: { ...decided, ...phrasingOf(sheet, analysis, wish) }
   });
   const areaAt = (note: Parameters<typeof changeHeardAt>[0]) => areaOf(changeHeardAt(note, analysis.changes));
   return {
     ...found,
-    lines: found.lines.map((line) => ({ ...line, notes: fingered(line.notes, neck, areaAt) }))
+    lines: found.lines.map(({ hands, ...line }) => ({
+      ...line,
+      notes: hands ? inHands(line.notes, hands, neck) : fingered(line.notes, neck, areaAt)
+    }))
   };
+}
+
+/** The fingers of notes whose hand is known. */
+function inHands(notes: readonly LineNote[], hands: readonly number[], { capo }: Instrument): PlacedNote[] {
+  return notes.map((note, i): PlacedNote => {
+    const { string, fret } = note.place!;
+    const position = hands[i]!;
+    return { ...note, place: { string, fret, finger: fingerAt(fret, position, capo) }, position };
+  });
+}
+
+function phrasingOf({ head }: Sheet, analysis: Analysis, { style, density, pickup = true }: LineWish) {
+  const facts = {
+    style: style ?? styleOf(head, analysis).style,
+    feel: head.feel,
+    meter: head.meter,
+    tempo: head.tempo,
+    analysis
+  };
+  const isTriple = head.meter.unit >= 8 && head.meter.beats % 3 === 0 && head.meter.beats > 3;
+  const pulses =
+    head.tempo === null ? null : head.tempo * (isTriple ? 1 / 3 : 4 / Math.max(4, head.meter.unit));
+  return { row: rowOf(facts), density, pickup, tempo: pulses };
 }
 
 /** The lines of a level as the plan would have them. */
@@ -83,13 +134,16 @@ export function linesOf(arranged: Arrangement, wish: LineWish): ReturnType<typeo
   const figure = wish.level === 'figure' ? (figureOf(wish.figure ?? '') ?? DEFAULT_FIGURE) : null;
   const options = arranged.targetOptions(plan.thread);
   const isThin = wish.level === 'skeleton' || wish.level === 'led in';
-  const { paths, noPath } = findTargets(analysis, {
-    ...options,
-    // A figure begins where it begins, on the first of its tones.
-    ...(figure ? { degrees: [firstDegree(figure)], column: null, alternate: false, fixed: [] } : {}),
-    ...(wish.level === 'sequence' ? { position: null } : {}),
-    alternatives: isThin ? wish.alternatives : 1
-  });
+  const { paths, noPath } =
+    wish.level === 'phrases'
+      ? { paths: [NO_TARGETS], noPath: undefined }
+      : findTargets(analysis, {
+          ...options,
+          // A figure begins where it begins, on the first of its tones.
+          ...(figure ? { degrees: [firstDegree(figure)], column: null, alternate: false, fixed: [] } : {}),
+          ...(wish.level === 'sequence' ? { position: null } : {}),
+          alternatives: isThin ? wish.alternatives : 1
+        });
   if (noPath) return { lines: [], noLine: noPath };
   const isBound = plan.reach === 'hand' && wish.level !== 'sequence';
   const areaOf = (change: number): LineArea => ({
@@ -98,7 +152,34 @@ export function linesOf(arranged: Arrangement, wish: LineWish): ReturnType<typeo
     strings: options.strings ?? undefined
   });
   const wished = arranged.approachNotes;
-  return linesOver(arranged, areaOf, { paths, asked: wished, fitting: fittingOr(arranged) }, wish);
+  return linesOver(
+    arranged,
+    wish.level === 'phrases' ? phraseArea(arranged, areaOf) : areaOf,
+    { paths, asked: wished, fitting: fittingOr(arranged) },
+    wish,
+    decisionsOf(arranged)
+  );
+}
+
+/** Phrases move with the hand: they are bound where the player has put it, and free where it only lies easiest. */
+function phraseArea({ plan, hands }: Arrangement, areaOf: (change: number) => LineArea) {
+  const own = new Map(plan.decisions.map(({ change, position }) => [change, position]));
+  const isPut = (change: number) => plan.position !== null || own.get(change) !== undefined;
+  return (change: number): LineArea => ({
+    ...areaOf(change),
+    position: plan.reach === 'hand' && isPut(change) ? hands[change] : undefined
+  });
+}
+
+function decisionsOf({ plan, chosen, neck }: Arrangement): PhraseDecisions {
+  const byHand = new Set(plan.decisions.flatMap(({ change, choice }) => (choice ? [change] : [])));
+  const isAsked = plan.approach !== DEFAULT_PLAN.approach;
+  const pins = pinsOf(plan).flatMap(({ change, beat, string, fret }): PhrasePin[] =>
+    (beat ?? 1) === 1 && string <= neck.strings.length
+      ? [{ change, string, fret, midi: soundAt(neck, string, fret), when: 'any' }]
+      : []
+  );
+  return { choiceAt: (change) => (isAsked || byHand.has(change) ? (chosen[change] ?? null) : null), pins };
 }
 
 /** The approach notes of the plan; those that fit where it has none. */

@@ -18,6 +18,14 @@ export interface SoundEvent {
   readonly isHeld?: true;
   /** It comes from another pitch: a bend or a slide, which takes so many beats. A bend may be let down again to a pitch at its end. */
   readonly glide?: { readonly from: number; readonly beats: number; readonly backTo?: number };
+  /** It is shaken: so many cents to either side. */
+  readonly vibrato?: number;
+  /** It rises by so many cents at its end, without becoming another pitch: a curl. */
+  readonly curl?: number;
+  /** It goes on from the note before without a new stroke: hammered on or pulled off. */
+  readonly isSlurred?: true;
+  /** Touched rather than struck: it is damped at once. */
+  readonly isMuted?: true;
   /** Of a recording: the second that sounds first, and how much faster than it was made, at its own pitch. */
   readonly backing?: { readonly from: number; readonly rate: number };
   /** A drum played with brushes. */

@@ -86,16 +86,18 @@ export function passageOver(change: AnalysedChange, notes: readonly LineNote[]):
 /** Notes of a line over all the changes they stand over, from the first of those on. */
 export function phraseOver(changes: readonly AnalysedChange[], notes: readonly LineNote[]): Heard {
   const from = changes[0]?.start ?? 0;
+  // A pickup sounds before the chords begin.
+  const lead = Math.max(0, from - Math.min(from, ...notes.map(({ start }) => beatsOf(start))));
   const times = notes.map(({ start, length }) => ({
-    start: Math.max(0, beatsOf(start) - from),
+    start: beatsOf(start) - from + lead,
     beats: beatsOf(length)
   }));
   const voicings = plainVoicings(changes);
   const chords = changes.flatMap((change, i) =>
-    chordUnder(change, voicings[i] ?? null, change.start - from, change.beats)
+    chordUnder(change, voicings[i] ?? null, change.start - from + lead, change.beats)
   );
   const last = changes.at(-1);
-  const end = last ? last.start + last.beats - from : 0;
+  const end = last ? last.start + last.beats - from + lead : 0;
   return {
     events: [...chords, ...sungEvents(notes, times)],
     beats: Math.max(end, ...times.map((time) => time.start + time.beats))

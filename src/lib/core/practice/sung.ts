@@ -17,6 +17,12 @@ const GHOST = 0.45;
 /** How much of a note goes by until a bend, or a slide, has reached its pitch. */
 const BENDING = 0.4;
 const SLIDING = 0.15;
+/** A hammered or pulled note is softer than a struck one. */
+const SLURRED = 0.8;
+/** Cents to either side. */
+const SHAKEN = 22;
+/** A touched note is damped after so many beats. */
+const TOUCHED = 0.2;
 /** Beats: neither takes longer, however long the note. */
 const LONGEST_BEND = 0.5;
 const LONGEST_SLIDE = 0.15;
@@ -37,10 +43,14 @@ export function sungEvents(notes: readonly LineNote[], times: readonly Sounding[
     events.push({
       part: 'line',
       start,
-      beats,
+      beats: note.ghost ? Math.min(beats, TOUCHED) : beats,
       midi,
-      velocity: LOUDNESS[purpose] * (note.ghost ? GHOST : 1),
-      ...(glide ? { glide } : {})
+      velocity: LOUDNESS[purpose] * (note.ghost ? GHOST : note.slur ? SLURRED : 1),
+      ...(glide ? { glide } : {}),
+      ...(note.vibrato && !note.ghost ? { vibrato: SHAKEN } : {}),
+      ...(note.bend?.cents === undefined ? {} : { curl: note.bend.cents }),
+      ...(note.slur ? { isSlurred: true } : {}),
+      ...(note.ghost ? { isMuted: true } : {})
     });
   });
   return events;
@@ -51,7 +61,7 @@ function glideInto(
   before: LineNote | undefined,
   beats: number
 ): SoundEvent['glide'] {
-  if (bend) {
+  if (bend && bend.cents === undefined) {
     const up = { from: bend.from, beats: Math.min(LONGEST_BEND, beats * BENDING) };
     return release ? { ...up, backTo: release.to } : up;
   }

@@ -38,6 +38,13 @@ export interface TargetPath {
   readonly targets: readonly Target[];
 }
 
+/** The line of a player who aims at nothing: phrases have landings of their own. */
+export const NO_TARGETS: TargetPath = {
+  cost: 0,
+  parts: { degree: 0, pitch: 0, hand: 0, string: 0, repeat: 0 },
+  targets: []
+};
+
 export interface TargetAnswer {
   readonly paths: readonly TargetPath[];
   readonly stages: readonly Stage[];

@@ -35,7 +35,9 @@ export function lineFrom(notes: readonly NoteIn[], meter: Meter, neck: Instrumen
       ...noteOf(ticksOf(note.at), length, midi),
       ...(string === undefined || fret === undefined ? {} : { place: { string, fret } }),
       ...(note.tie ? { tie: true } : {}),
-      ...(from === undefined ? {} : { bend: { from } }),
+      ...(from === undefined
+        ? {}
+        : { bend: bend?.cents === undefined ? { from } : { from: midi, cents: bend.cents } }),
       ...(to === undefined ? {} : { release: { to } }),
       ...(note.slide ? { slide: true } : {}),
       ...(note.slur ? { slur: true } : {}),

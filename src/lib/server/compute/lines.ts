@@ -12,13 +12,16 @@ import type { LevelId } from '../../core/line/find/registry';
 import { endOf, ticksOf } from '../../core/line/model';
 import { measureOf, type Measure } from '../../core/line/move';
 import { systemOf } from '../../core/neck/systems/registry';
+import { scaleChoices } from '../../core/approaches/registry';
+import type { Style } from '../../core/harmony/style';
+import { soundAt } from '../../core/neck/tuning';
 import { arrange, type Arrangement } from '../../core/plan/arrange';
-import { linesOver } from '../../core/plan/lines';
+import { linesOver, type PhraseDecisions } from '../../core/plan/lines';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { positionAt } from '../../core/targets/candidates';
 import type { TargetOptions } from '../../core/targets/options';
-import { findTargets, type TargetPath } from '../../core/targets/path';
-import { instrumentFrom, sheetFrom } from './inputs';
+import { findTargets, NO_TARGETS, type TargetPath } from '../../core/targets/path';
+import { checkApproaches, instrumentFrom, sheetFrom } from './inputs';
 import { lineFrom, lineOut } from './line';
 import { chordMeasure } from './move';
 import { checkMoments, targetOptions } from './targets';
@@ -42,7 +45,9 @@ export function answerLines(input: Input) {
   }
   const options = optionsFrom(input, arranged);
   checkMoments(analysis.changes, options.every);
-  const { paths, noPath } = findTargets(analysis, options);
+  // Phrases have landings of their own.
+  const { paths, noPath } =
+    input.level === 'phrases' ? { paths: [NO_TARGETS], noPath: undefined } : findTargets(analysis, options);
   const [path] = paths;
   if (!path) {
     const { change, message } = noPath ?? {
@@ -55,13 +60,19 @@ export function answerLines(input: Input) {
     kind ? approachesOf(analysis, own, chosen, neck, options.loop, () => kind) : new Map<number, never>();
   const { lines, noLine } = linesOver(
     arranged,
-    areasFrom(input, options),
+    input.level === 'phrases' ? phraseAreas(input) : areasFrom(input, options),
     { paths, asked: leadInto(input.leadIn), fitting: leadInto(input.leadIn ?? 'fitting') },
-    { ...input, level: input.level as LevelId, motif: motifFrom(input, sheet, arranged) }
+    {
+      ...input,
+      level: input.level as LevelId,
+      style: input.style as Style | undefined,
+      motif: motifFrom(input, sheet, arranged)
+    },
+    decisionsFrom(input, arranged)
   );
   const ground = { form: sheet.form, analysis, chosen };
   return {
-    lines: lines.map(({ notes, cost, parts, exact }) => ({
+    lines: lines.map(({ notes, cost, parts, exact, phrases }) => ({
       notes: lineOut({ meter: sheet.head.meter, notes }, ground).map((note, i) => ({
         ...note,
         position: notes[i]!.position
@@ -69,9 +80,53 @@ export function answerLines(input: Input) {
       cost: rounded(cost),
       parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
       seed: input.seed,
-      exact
+      exact,
+      ...(phrases ? { phrases } : {})
     })),
     ...(noLine ? { noLine } : {})
+  };
+}
+
+/** What phrases keep to: choices for some changes or by one approach for all, and targets that are fixed. */
+function decisionsFrom(
+  { choices = [], approach, fixed }: Input,
+  { analysis, neck }: Arrangement
+): PhraseDecisions {
+  const asked = [
+    ...new Set([...choices.map((one) => one.approach), ...(approach === undefined ? [] : [approach])])
+  ];
+  checkApproaches(asked, choices.length > 0 ? 'choices' : 'approach');
+  const last = analysis.changes.length - 1;
+  const offered = asked.length > 0 ? scaleChoices(analysis, { approaches: asked }) : [];
+  const own = new Map(
+    choices.map(({ change, approach: by, name }, i) => {
+      const path = `choices.${i}`;
+      if (change > last) {
+        const message = `There is no change ${change}; this chart has changes 0 to ${last}.`;
+        fail(400, { code: 'no-such-change', message, path });
+      }
+      const known = offered[change]!.filter((choice) => choice.approach === by);
+      const choice = name === undefined ? known[0] : known.find((one) => one.name === name);
+      if (!choice) {
+        const message = `${by} does not offer ${name ?? 'anything'} over ${analysis.changes[change]!.symbol}.`;
+        fail(400, { code: 'no-such-choice', message, path });
+      }
+      return [change, choice] as const;
+    })
+  );
+  const byApproach = (change: number) =>
+    approach === undefined ? null : (offered[change]?.find((choice) => choice.approach === approach) ?? null);
+  return {
+    choiceAt: (change) => own.get(change) ?? byApproach(change),
+    pins: fixed
+      .filter(({ beat }) => (beat ?? 1) === 1)
+      .map(({ change, string, fret, when }) => ({
+        change,
+        string,
+        fret,
+        midi: soundAt(neck, string, fret),
+        when: when ?? 'any'
+      }))
   };
 }
 
@@ -93,6 +148,7 @@ function optionsFrom(input: Input, { analysis, hands, neck }: Arrangement): Targ
   return targetOptions(
     {
       ...input,
+      approach: undefined,
       ...(isBound(input) || input.level === 'sequence' ? {} : { positions: [...hands] }),
       degrees,
       standIn: input.standIn || !input.degrees,
@@ -113,6 +169,11 @@ function areasFrom(input: Input, options: TargetOptions): (change: number) => Li
       strings: input.strings
     };
   };
+}
+
+/** Phrases move with the hand unless it is put somewhere. */
+function phraseAreas({ position, positions, window, range, strings }: Input): (change: number) => LineArea {
+  return (change) => ({ position: positions?.[change] ?? position, window, range, strings });
 }
 
 /** A motif with what its notes are counted in: chords of its own, or those of the chart from a change on. */

@@ -3,7 +3,7 @@
   a listener would hear in the line alone.
 -->
 <script lang="ts">
-  import { beatsOf, endOf, TICKS, type LineNote } from '$lib/core/line/model';
+  import { beatsOf, endOf, TICKS, ticksOf, type LineNote } from '$lib/core/line/model';
   import type { NoteChange, Outline } from '$lib/core/line/outline';
   import type { LineReading } from '$lib/core/line/read';
   import { midiName } from '$lib/core/theory/note';
@@ -72,6 +72,10 @@
   );
   const perBeat = $derived(Math.min(MOST_BEAT, Math.max(LEAST_BEAT, LABEL_ROOM / shortest)));
   const timeline = $derived(layOutTime(changes, beats, Math.max(available - 2, beats * perBeat)));
+  /** Room for a pickup before the first bar, in pixels. */
+  const lead = $derived(
+    Math.max(0, -timeline.time(beatsOf(notes[0]?.start ?? 0))) + (notes[0] && notes[0].start < 0 ? 8 : 0)
+  );
   const pitch = $derived(
     layOutPitch(pitchEnds([...notes.map(({ midi }) => midi), ...offered.map(({ to }) => to)]), HEIGHT)
   );
@@ -115,7 +119,7 @@
     const from = notes[dragged.index]!;
     const steps = Math.round((event.clientX - dragged.x) / perTick / grid);
     const semitones = Math.round((event.clientY - dragged.y) / semitone);
-    dragged.start = Math.max(0, from.start + steps * grid);
+    dragged.start = Math.max(-ticksOf(allBars[0]?.beats ?? 4), from.start + steps * grid);
     dragged.midi = from.midi + semitones;
     dragged.isMoved ||= steps !== 0 || semitones !== 0;
   }
@@ -129,7 +133,7 @@
   }
   function pick(event: MouseEvent & { currentTarget: Element }) {
     if (!onpick || (event.target instanceof Element && event.target.closest('[data-note]'))) return;
-    onpick((event.clientX - event.currentTarget.getBoundingClientRect().left) / perTick);
+    onpick((event.clientX - event.currentTarget.getBoundingClientRect().left - lead) / perTick);
   }
 
   $effect(() => {
@@ -167,137 +171,139 @@
     <svg
       onclick={pick}
       {@attach dragByTouch()}
-      width={timeline.width}
+      width={timeline.width + lead}
       height={HEIGHT}
       class="block select-none"
       role="img"
       aria-label="The line in time: what each note is on its chord"
     >
-      {#each columns as column (column.index)}
-        {#if column.index === workspace.selected}
-          <rect x={column.x} y="15" width={column.width} height={HEIGHT - 15} class="fill-lit" />
-          <rect x={column.x} y="15" width={column.width} height="3" class="fill-target" />
-        {/if}
-      {/each}
-      <BarLines {bars} time={timeline.time} height={HEIGHT} />
-      {#each columns as column (column.index)}
-        <ChordText
-          symbol={changes[column.index]!.symbol}
-          x={column.x + 7}
-          y={HEAD - 8}
-          size={column.width < 70 ? 15 : 20}
-          room={column.width - 9}
-          class="fill-ink"
-        />
-      {/each}
-      {#each drawn as one (one.read.index)}
-        {@const x = timeline.time(beatsOf(one.note.start))}
-        {@const width = Math.max(LABEL_ROOM - 4, timeline.time(beatsOf(endOf(one.note))) - x - 3)}
-        {@const y = pitch(one.note.midi) - BOX / 2}
-        {@const look = lookOf(one)}
-        {@const isLit = lit === one.note.start}
-        <!-- svelte-ignore a11y_no_static_element_interactions -->
-        <g
-          data-note={one.note.midi}
-          data-role={one.read.role}
-          data-lit={isLit || undefined}
-          data-drag={onmove ? '' : undefined}
-          class={onmove ? 'cursor-grab' : ''}
-          opacity={dragged?.isMoved && dragged.index === one.read.index ? 0.35 : undefined}
-          onpointerdown={(event) => takeNote(event, one.read.index)}
-          onpointermove={dragNote}
-          onpointerup={dropNote}
-          onpointercancel={() => (dragged = null)}
-        >
-          {#if one.note.bend || one.note.slide}
-            <path
-              d="M{x - 9} {y + BOX}Q{x - 2} {y + BOX} {x + 2} {y + BOX / 2}"
-              fill="none"
-              class="stroke-ink"
-              stroke-width="1.8"
-            />
+      <g transform={lead ? `translate(${lead})` : undefined}>
+        {#each columns as column (column.index)}
+          {#if column.index === workspace.selected}
+            <rect x={column.x} y="15" width={column.width} height={HEIGHT - 15} class="fill-lit" />
+            <rect x={column.x} y="15" width={column.width} height="3" class="fill-target" />
           {/if}
-          <rect
-            x={x + 1.5}
-            {y}
-            {width}
-            height={BOX}
-            rx="5"
-            class="{look.box} {isLit ? 'stroke-ink' : ''}"
-            stroke-width={isLit ? 3 : 1.5}
-            stroke-dasharray={look.isBroken ? '3 2.5' : undefined}
+        {/each}
+        <BarLines {bars} time={timeline.time} height={HEIGHT} />
+        {#each columns as column (column.index)}
+          <ChordText
+            symbol={changes[column.index]!.symbol}
+            x={column.x + 7}
+            y={HEAD - 8}
+            size={column.width < 70 ? 15 : 20}
+            room={column.width - 9}
+            class="fill-ink"
           />
-          <text x={x + 7} y={y + 13} font-size="11.5" class="font-bold {look.text}"
-            >{one.read.degree ? prettyDegree(one.read.degree) : '–'}</text
+        {/each}
+        {#each drawn as one (one.read.index)}
+          {@const x = timeline.time(beatsOf(one.note.start))}
+          {@const width = Math.max(LABEL_ROOM - 4, timeline.time(beatsOf(endOf(one.note))) - x - 3)}
+          {@const y = pitch(one.note.midi) - BOX / 2}
+          {@const look = lookOf(one)}
+          {@const isLit = lit === one.note.start}
+          <!-- svelte-ignore a11y_no_static_element_interactions -->
+          <g
+            data-note={one.note.midi}
+            data-role={one.read.role}
+            data-lit={isLit || undefined}
+            data-drag={onmove ? '' : undefined}
+            class={onmove ? 'cursor-grab' : ''}
+            opacity={dragged?.isMoved && dragged.index === one.read.index ? 0.35 : undefined}
+            onpointerdown={(event) => takeNote(event, one.read.index)}
+            onpointermove={dragNote}
+            onpointerup={dropNote}
+            onpointercancel={() => (dragged = null)}
           >
-        </g>
-      {/each}
-      {#each offered as { note, start, to } (note)}
-        {@const x = timeline.time(beatsOf(start))}
-        <g class="pointer-events-none" data-offered={to}>
+            {#if one.note.bend || one.note.slide}
+              <path
+                d="M{x - 9} {y + BOX}Q{x - 2} {y + BOX} {x + 2} {y + BOX / 2}"
+                fill="none"
+                class="stroke-ink"
+                stroke-width="1.8"
+              />
+            {/if}
+            <rect
+              x={x + 1.5}
+              {y}
+              {width}
+              height={BOX}
+              rx="5"
+              class="{look.box} {isLit ? 'stroke-ink' : ''}"
+              stroke-width={isLit ? 3 : 1.5}
+              stroke-dasharray={look.isBroken ? '3 2.5' : undefined}
+            />
+            <text x={x + 7} y={y + 13} font-size="11.5" class="font-bold {look.text}"
+              >{one.read.degree ? prettyDegree(one.read.degree) : '–'}</text
+            >
+          </g>
+        {/each}
+        {#each offered as { note, start, to } (note)}
+          {@const x = timeline.time(beatsOf(start))}
+          <g class="pointer-events-none" data-offered={to}>
+            <line
+              x1={x + 12}
+              x2={x + 12}
+              y1={pitch(notes[note]?.midi ?? to)}
+              y2={pitch(to)}
+              class="stroke-target"
+              stroke-width="1.5"
+              stroke-dasharray="2 3"
+            />
+            <rect
+              x={x + 1.5}
+              y={pitch(to) - BOX / 2}
+              width={LABEL_ROOM - 4}
+              height={BOX}
+              rx="5"
+              fill="none"
+              class="stroke-target"
+              stroke-width="2"
+              stroke-dasharray="4 2.5"
+            />
+          </g>
+        {/each}
+        {#if dragged?.isMoved}
+          <g class="pointer-events-none" data-dragged="{dragged.start}:{dragged.midi}">
+            <rect
+              x={timeline.time(beatsOf(dragged.start)) + 1.5}
+              y={pitch(dragged.midi) - BOX / 2}
+              width={LABEL_ROOM + 6}
+              height={BOX}
+              rx="5"
+              class="fill-next/25 stroke-next"
+              stroke-width="2"
+            />
+            <text
+              x={timeline.time(beatsOf(dragged.start)) + 7}
+              y={pitch(dragged.midi) + 4}
+              font-size="11.5"
+              class="fill-ink font-bold">{midiName(dragged.midi)}</text
+            >
+          </g>
+        {/if}
+        {#if caret}
           <line
-            x1={x + 12}
-            x2={x + 12}
-            y1={pitch(notes[note]?.midi ?? to)}
-            y2={pitch(to)}
-            class="stroke-target"
-            stroke-width="1.5"
-            stroke-dasharray="2 3"
-          />
-          <rect
-            x={x + 1.5}
-            y={pitch(to) - BOX / 2}
-            width={LABEL_ROOM - 4}
-            height={BOX}
-            rx="5"
-            fill="none"
-            class="stroke-target"
+            x1={timeline.time(beatsOf(caret.at)) + 1}
+            x2={timeline.time(beatsOf(caret.at)) + 1}
+            y1="15"
+            y2={HEIGHT}
+            class="stroke-next"
             stroke-width="2"
-            stroke-dasharray="4 2.5"
+            data-caret={caret.at}
           />
-        </g>
-      {/each}
-      {#if dragged?.isMoved}
-        <g class="pointer-events-none" data-dragged="{dragged.start}:{dragged.midi}">
-          <rect
-            x={timeline.time(beatsOf(dragged.start)) + 1.5}
-            y={pitch(dragged.midi) - BOX / 2}
-            width={LABEL_ROOM + 6}
-            height={BOX}
-            rx="5"
-            class="fill-next/25 stroke-next"
+        {/if}
+        {#if time !== null}
+          <line
+            x1={timeline.time(time)}
+            x2={timeline.time(time)}
+            y1="15"
+            y2={HEIGHT}
+            class="stroke-ink"
             stroke-width="2"
+            data-playhead
           />
-          <text
-            x={timeline.time(beatsOf(dragged.start)) + 7}
-            y={pitch(dragged.midi) + 4}
-            font-size="11.5"
-            class="fill-ink font-bold">{midiName(dragged.midi)}</text
-          >
-        </g>
-      {/if}
-      {#if caret}
-        <line
-          x1={timeline.time(beatsOf(caret.at)) + 1}
-          x2={timeline.time(beatsOf(caret.at)) + 1}
-          y1="15"
-          y2={HEIGHT}
-          class="stroke-next"
-          stroke-width="2"
-          data-caret={caret.at}
-        />
-      {/if}
-      {#if time !== null}
-        <line
-          x1={timeline.time(time)}
-          x2={timeline.time(time)}
-          y1="15"
-          y2={HEIGHT}
-          class="stroke-ink"
-          stroke-width="2"
-          data-playhead
-        />
-      {/if}
+        {/if}
+      </g>
     </svg>
     <div class="relative h-12 border-t border-line" style:width="{timeline.width}px" data-outline-strip>
       {#each columns as column (column.index)}

@@ -23,6 +23,7 @@ export const ROLE_LOOKS: Readonly<Record<NoteRole, Look>> = {
   'chord tone': { box: 'fill-tone', text: 'fill-on-tone' },
   approach: { box: 'fill-surface stroke-soft', text: 'fill-soft' },
   passing: { box: 'fill-surface stroke-soft', text: 'fill-soft' },
+  leaning: { box: 'fill-surface stroke-soft', text: 'fill-soft' },
   blue: OUTLINED,
   tension: OUTLINED,
   avoid: CLASHING,
@@ -33,6 +34,7 @@ export const ROLE_NAMES: Readonly<Record<NoteRole, string>> = {
   'chord tone': 'chord tone',
   approach: 'leads in',
   passing: 'passing',
+  leaning: 'leans on the next note',
   blue: 'blue note',
   tension: 'colour',
   avoid: 'clashes',
@@ -53,6 +55,7 @@ export const LANDED_WORDS: Readonly<Record<LandedBy, string>> = {
   step: 'by a step',
   enclosure: 'by an enclosure',
   leap: 'by a leap',
+  leaning: 'after a note that leans on it',
   silence: 'after silence'
 };
 

@@ -99,6 +99,8 @@ function noteIn(row: Row, start: number, length: number): LineNote | null {
   if (!isPitch(midi)) return null;
   const [string, fret, finger] = [numberIn(row.string), numberIn(row.fret), numberIn(row.finger)];
   const [from, to] = [numberIn(row['bend from']), numberIn(row['release to'])];
+  const cents = numberIn(row['bend cents']);
+  const isCurl = cents !== null && Number.isInteger(cents) && cents > 0 && cents <= 50;
   const is = (column: Column) => /^(yes|true|1|x)$/i.test(row[column]?.trim() ?? '');
   return {
     ...noteOf(start, length, midi),
@@ -106,7 +108,7 @@ function noteIn(row: Row, start: number, length: number): LineNote | null {
       ? { place: { string, fret, ...(finger === null ? {} : { finger }) } }
       : {}),
     ...(is('tie') ? { tie: true } : {}),
-    ...(isPitch(from) ? { bend: { from } } : {}),
+    ...(isPitch(from) ? { bend: isCurl ? { from: midi, cents } : { from } } : {}),
     ...(isPitch(from) && isPitch(to) ? { release: { to } } : {}),
     ...(is('slide') ? { slide: true } : {}),
     ...(is('slur') ? { slur: true } : {}),

@@ -24,6 +24,9 @@ function bytesOf(text: string): string {
   );
 }
 
+/** The marker of bar 1, where bars of a pickup stand before it. */
+export const FIRST_BAR = 'bar 1';
+
 /** An event at its tick. */
 export interface Timed {
   readonly tick: number;

@@ -6,6 +6,8 @@ import { TICKS, type LineNote, noteOf } from '../../line/model';
 import { quarterOf } from '../../line/notation';
 import { isChord } from '../../theory/chord-reader';
 import { counted } from '../../theory/words';
+import { centsOf } from './bends';
+import { FIRST_BAR } from './file';
 import { blockChords, type BlockChords } from './block-chords';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
 import { NotReadable } from '../not-readable';
@@ -72,6 +74,7 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
       ? [{ start: ticks(time), symbol: textOf(event.text).trim() }]
       : []
   );
+  const lead = names.find(({ symbol }) => symbol === FIRST_BAR)?.start ?? 0;
   const marked = names.filter(({ symbol }) => isChord(symbol));
   // Names that somebody wrote are better than those that notes are given.
   const [block] = marked.length ? [] : blocks.sort((a, b) => b.chords.length - a.chords.length);
@@ -82,12 +85,14 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
       left.push({ text: block.name, why: `${counted(block.nameless, 'chord')} in it could not be named` });
   }
   const chords = block?.chords ?? marked;
-  const marks = names.length - marked.length;
+  const marks = names.filter(({ symbol }) => symbol !== FIRST_BAR).length - marked.length;
   if (marks) left.push({ text: 'markers', why: `${marks} of them are no chord symbols` });
-  const end = Math.max(
-    ticks(all.at(-1)?.time ?? 0),
-    ...voices.map(({ notes }) => notes.at(-1)!.start + notes.at(-1)!.length)
-  );
+  const end =
+    -lead +
+    Math.max(
+      ticks(all.at(-1)?.time ?? 0),
+      ...voices.map(({ notes }) => notes.at(-1)!.start + notes.at(-1)!.length)
+    );
   const tempo = all.flatMap(({ event }) => (event.type === 'setTempo' ? [event.microsecondsPerBeat] : []))[0];
   const key = all.flatMap(({ event }) => (event.type === 'keySignature' ? [event] : []))[0];
   const found = chartOf(
@@ -96,11 +101,11 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
       key: (key && keyOf(key.key, key.scale === 1)) ?? undefined,
       tempo: tempo ? (60e6 / tempo) * (meter.unit / 4) : undefined,
       bars: barsOf(
-        meters.map(({ time, meter: own }) => ({ start: ticks(time), meter: own })),
+        meters.map(({ time, meter: own }) => ({ start: Math.max(0, ticks(time) - lead), meter: own })),
         meter,
         end
       ),
-      chords
+      chords: chords.map((chord) => ({ ...chord, start: Math.max(0, chord.start - lead) }))
     },
     TICKS
   );
@@ -113,7 +118,11 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
           }
         ]
       : [];
-  return { chart: found.chart, ...sorted(voices), left: [...left, ...found.left, ...none] };
+  const inTime = voices.map((voice) => ({
+    ...voice,
+    notes: voice.notes.map((note) => ({ ...note, start: note.start - lead }))
+  }));
+  return { chart: found.chart, ...sorted(inTime), left: [...left, ...found.left, ...none] };
 }
 
 /** A track that plays chords. `why`: what is told of it where it is not taken. */
@@ -147,14 +156,25 @@ function isWhole(bytes: Uint8Array): boolean {
 function notesOf(events: readonly At[], ticks: (time: number) => number) {
   const notes: LineNote[] = [];
   const open = new Map<string, number[]>();
+  const wheels = new Map<number, Wheel>();
+  const wheelOf = (channel: number): Wheel => {
+    const own = wheels.get(channel) ?? { range: 2, picked: [127, 127], turns: [] };
+    wheels.set(channel, own);
+    return own;
+  };
   let drums = false;
   const close = (key: string, time: number) => {
     const start = open.get(key)?.shift();
     if (start === undefined) return;
     const [from, to] = [ticks(start), ticks(time)];
-    if (to > from) notes.push(noteOf(from, to - from, Number(key.split(':')[1])));
+    if (to <= from) return;
+    const [channel, midi] = key.split(':').map(Number) as [number, number];
+    notes.push(bentNote(noteOf(from, to - from, midi), wheels.get(channel), start, time));
   };
   for (const { time, event } of events) {
+    if (event.type === 'controller') turnRange(wheelOf(event.channel), event.controllerType, event.value);
+    if (event.type === 'pitchBend')
+      wheelOf(event.channel).turns.push({ time, cents: centsOf(event.value, wheelOf(event.channel).range) });
     if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
     if (event.channel === DRUMS) {
       drums ||= event.type === 'noteOn';
@@ -167,6 +187,65 @@ function notesOf(events: readonly At[], ticks: (time: number) => number) {
   const last = events.at(-1)?.time ?? 0;
   for (const [key, starts] of open) while (starts.length) close(key, last);
   return { notes: notes.sort((a, b) => a.start - b.start || a.midi - b.midi), drums };
+}
+
+/** The pitch wheel of a channel. */
+interface Wheel {
+  /** Semitones to either side. */
+  range: number;
+  /** The registered parameter that is set now. */
+  picked: [number, number];
+  readonly turns: { readonly time: number; readonly cents: number }[];
+}
+
+function turnRange(wheel: Wheel, controller: number, value: number): void {
+  if (controller === 101) wheel.picked = [value, wheel.picked[1]];
+  if (controller === 100) wheel.picked = [wheel.picked[0], value];
+  if (controller === 6 && wheel.picked[0] === 0 && wheel.picked[1] === 0) wheel.range = value;
+}
+
+/** Cents from which a bend is one to another pitch, and from which on it is heard at all. */
+const A_PITCH = 75;
+const HEARD = 15;
+/** Semitones that a string is bent at most. */
+const MOST_BENT = 4;
+
+/** A note with what the wheel did to it: bent up, let down again, shaken, curled; or slid into. */
+function bentNote(note: LineNote, wheel: Wheel | undefined, start: number, end: number): LineNote {
+  const within = wheel?.turns.filter(({ time }) => time >= start && time < end) ?? [];
+  // Of several at its start the last counts: the wheel came to rest from the note before.
+  const turns = within.filter(({ time }, i) => time !== start || within[i + 1]?.time !== start);
+  if (turns.length === 0) return note;
+  const cents = turns.map((turn) => turn.cents);
+  const [first, last] = [cents[0]!, cents.at(-1)!];
+  const top = Math.max(...cents);
+  if (Math.abs(first) >= A_PITCH && Math.abs(first) > 50) return { ...note, slide: true };
+  const semitones = Math.round((top - HEARD) / 100);
+  if (top >= A_PITCH && semitones >= 1 && semitones <= MOST_BENT) {
+    const midi = Math.min(127, note.midi + semitones);
+    const isBack = last < top - A_PITCH;
+    const back = note.midi + Math.round(last / 100);
+    const shakes = turnsOver(cents, 100 * semitones);
+    return {
+      ...noteOf(note.start, note.length, midi),
+      bend: { from: note.midi },
+      ...(isBack ? { release: { to: back } } : {}),
+      ...(shakes >= FEWEST_SHAKES && !isBack ? { vibrato: true } : {})
+    };
+  }
+  if (turnsOver(cents, 0) >= FEWEST_SHAKES) return { ...note, vibrato: true };
+  if (top >= HEARD && top <= 50) return { ...note, bend: { from: note.midi, cents: Math.round(top) } };
+  return note;
+}
+
+const FEWEST_SHAKES = 3;
+
+/** How often a wheel crosses a pitch. */
+function turnsOver(cents: readonly number[], pitch: number): number {
+  const sides = cents
+    .map((own) => Math.sign(Math.abs(own - pitch) < 5 ? 0 : own - pitch))
+    .filter((side) => side !== 0);
+  return sides.filter((side, i) => i > 0 && side !== sides[i - 1]).length;
 }
 
 /** Bars until the end, by the meters where they begin. */

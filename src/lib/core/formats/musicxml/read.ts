@@ -188,6 +188,10 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   const turns = new Map<number, string>();
   let barStart = 0;
   const measures = all(part, 'measure');
+  /** Bars before the first one, as they are counted: what stands in them is a pickup. */
+  const isPickup = (measure: Node) =>
+    attribute(measure, 'implicit') === 'yes' && Number(attribute(measure, 'number')) < 1;
+  let lead = 0;
   for (const measure of measures.slice(0, MOST_BARS)) {
     let [at, last, furthest] = [barStart, barStart, barStart];
     let section: string | undefined;
@@ -266,7 +270,8 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
     }
     const length =
       furthest > barStart ? furthest - barStart : Math.round((meter.beats * quarter * 4) / meter.unit);
-    bars.push({ start: barStart, length, meter, ...(section ? { section } : {}) });
+    if (isPickup(measure) && bars.length === 0) lead += length;
+    else bars.push({ start: barStart, length, meter, ...(section ? { section } : {}) });
     barStart += length;
   }
   if (measures.length > MOST_BARS) {
@@ -277,9 +282,11 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   const keys = [...turns].map(([bar, to]): WrittenKey => ({ bar, key: to }));
   return {
     name,
-    notes: joined(heard),
-    chords: chords.sort((a, b) => a.start - b.start),
-    bars,
+    notes: joined(heard).map((note) => ({ ...note, start: note.start - lead })),
+    chords: chords
+      .map((chord) => ({ ...chord, start: Math.max(0, chord.start - lead) }))
+      .sort((a, b) => a.start - b.start),
+    bars: bars.map((bar) => ({ ...bar, start: bar.start - lead })),
     key,
     tempo: beats,
     keys,
@@ -326,7 +333,9 @@ function readNote(item: Node, start: number, length: number, transposed: number)
     const text = textOf(named(name)[0]).trim();
     return /^\d+$/.test(text) ? Number(text) : null;
   };
-  const bends = named('bend').map((bend) => Math.round(numberAt(bend, 'bend-alter') ?? 0));
+  const alters = named('bend').map((bend) => numberAt(bend, 'bend-alter') ?? 0);
+  const curl = alters.find((by) => by > 0 && by <= 0.5);
+  const bends = alters.map((by) => (Math.abs(by) <= 0.5 ? 0 : Math.round(by)));
   const up = bends.find((by) => by > 0);
   const down = bends.find((by) => by < 0);
   const midi = written + (up ?? 0);
@@ -344,6 +353,9 @@ function readNote(item: Node, start: number, length: number, transposed: number)
       ? { place: { string, fret, ...(finger !== null && finger <= 4 ? { finger } : {}) } }
       : {}),
     ...(up === undefined ? {} : { bend: { from: written } }),
+    ...(up === undefined && curl !== undefined
+      ? { bend: { from: written, cents: Math.round(100 * curl) } }
+      : {}),
     ...(up !== undefined && down !== undefined ? { release: { to: midi + down } } : {}),
     ...(inNotations.some(stops('slide')) || inNotations.some(stops('glissando'))
       ? { slide: true as const }

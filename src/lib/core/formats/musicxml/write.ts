@@ -50,9 +50,10 @@ export function writeMusicXml(piece: Piece): string {
   const { sheet, title, chart } = piece;
   const voices: readonly Voice[] = piece.voices.length ? piece.voices : [{ name: 'chords', notes: [] }];
   const longest = Math.max(0, ...voices.flatMap(({ notes }) => notes.map(endOf)));
+  const earliest = Math.min(0, ...voices.flatMap(({ notes }) => notes.map(({ start }) => start)));
   const parts = voices.map(({ name, notes }, i) => {
     // Every part is as long as the longest.
-    const bars = writtenBars(notes, sheet.form.bars, sheet.head.meter, longest);
+    const bars = writtenBars(notes, sheet.form.bars, sheet.head.meter, longest, earliest);
     return { id: `P${i + 1}`, name, bars, part: { notes, links: linksOf(notes) } };
   });
   const score = element(
@@ -109,7 +110,7 @@ function measure(
   const duration = tagged('duration', bar.length);
   return element(
     'measure',
-    { number: bar.number },
+    bar.number < 1 ? { number: bar.number, implicit: 'yes' } : { number: bar.number },
     attributes(bar, before, piece),
     before || !hasChords ? null : tempo(piece),
     bar.section && bar.section !== before?.section
@@ -323,7 +324,14 @@ function played({ place, bend, release, midi, vibrato }: LineNote): (string | nu
     place?.finger === undefined ? null : tagged('fingering', place.finger),
     place ? tagged('string', place.string) : null,
     place ? tagged('fret', place.fret) : null,
-    bend ? element('bend', {}, tagged('bend-alter', midi - bend.from)) : null,
+    // A curl is a bend by a part of a semitone.
+    bend
+      ? element(
+          'bend',
+          {},
+          tagged('bend-alter', bend.cents === undefined ? midi - bend.from : bend.cents / 100)
+        )
+      : null,
     bend && release
       ? element('bend', {}, tagged('bend-alter', release.to - midi), element('release', {}))
       : null

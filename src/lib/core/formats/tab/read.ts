@@ -61,11 +61,23 @@ export function readTab(text: string): ReadPiece {
     // The name of a part stands in brackets somewhere above its first row.
     for (const line of lines.slice(at, block.line))
       name = /^\s*\[([^\]|]{1,120})\]\s*$/.exec(line)?.[1] ?? name;
+    const pickup = lines
+      .slice(at, block.line)
+      .flatMap((line) => /^\s*pickup ([12])\s*$/.exec(line)?.[1] ?? [])
+      .at(-1);
     at = block.line;
-    const part: Part = parts.get(name) ?? { notes: [], chords: [], bars: [], end: 0, isGuessed: false };
+    const part: Part = parts.get(name) ?? {
+      notes: [],
+      chords: [],
+      bars: [],
+      end: 0,
+      pickup: Number(pickup ?? 0),
+      isGuessed: false
+    };
     parts.set(name, part);
     readBlock(block, part, neck, meter, left);
   }
+  for (const part of parts.values()) takeOffPickup(part);
   const guessed = [...parts].filter(([, part]) => part.isGuessed);
   for (const [own] of guessed) {
     left.push({
@@ -97,6 +109,16 @@ export function readTab(text: string): ReadPiece {
   const none =
     found.chart === null ? [{ text: title ?? '', why: 'There are no chord names above the tab.' }] : [];
   return { chart: found.chart, ...sorted(voices), left: [...left, ...found.left, ...none] };
+}
+
+/** What stands in bars before the first one has negative times. */
+function takeOffPickup(part: Part): void {
+  const before = part.bars.slice(0, part.pickup);
+  if (before.length === 0) return;
+  const lead = before.reduce((sum, { length }) => sum + length, 0);
+  part.notes = part.notes.map((note) => ({ ...note, start: note.start - lead }));
+  part.chords = part.chords.map((chord) => ({ ...chord, start: Math.max(0, chord.start - lead) }));
+  part.bars = part.bars.slice(before.length).map((bar) => ({ ...bar, start: bar.start - lead }));
 }
 
 function blocksOf(lines: readonly string[]): Block[] {
@@ -142,6 +164,8 @@ interface Part {
   chords: FoundChord[];
   bars: FoundBar[];
   end: number;
+  /** Bars that stand before the first one. */
+  pickup: number;
   isGuessed: boolean;
 }
 
@@ -190,6 +214,9 @@ function readBlock(block: Block, part: Part, neck: Instrument, meter: Meter, lef
   }
 }
 
+/** Cents of a bend that is written without saying how far, and makes no new pitch. */
+const CURL = 40;
+
 function touchesOf(text: string, from: number, string: number, neck: Instrument): Touch[] {
   return [...text.matchAll(FRET)].flatMap((match): Touch[] => {
     const [, before = '', said = '', bent, released, shaken] = match;
@@ -201,6 +228,10 @@ function touchesOf(text: string, from: number, string: number, neck: Instrument)
         ? { slide: true }
         : {}),
       ...(before === TAB_SIGNS.hammer || before === TAB_SIGNS.pull ? { slur: true } : {}),
+      // Bent to where it is: by less than a fret.
+      ...(bent !== undefined && to === fret
+        ? { bend: { from: soundAt(neck, string, fret), cents: CURL } }
+        : {}),
       ...(shaken ? { vibrato: true } : {}),
       ...(said.startsWith('(') ? { ghost: true } : {})
     };

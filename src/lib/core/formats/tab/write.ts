@@ -52,9 +52,15 @@ export function writeTab({ title, sheet, neck, voices }: Piece): string {
     const bars = writtenBars(notes, sheet.form.bars, head.meter).map((bar) =>
       writeBar(bar, notes, links, over)
     );
-    return [`[${name}]`, '', ...rowsOf(bars, neck)].join('\n');
+    return [`[${name}]`, ...pickupOf(notes, sheet), '', ...rowsOf(bars, neck)].join('\n');
   });
   return `${facts.join('\n')}\n\n${parts.join('\n')}`;
+}
+
+/** What says that bars stand before the first one. */
+function pickupOf(notes: readonly LineNote[], { form, head }: Piece['sheet']): string[] {
+  const bars = writtenBars(notes, form.bars, head.meter).filter(({ start }) => start < 0).length;
+  return bars > 0 ? [`pickup ${bars}`] : [];
 }
 
 interface Over {
@@ -148,6 +154,7 @@ function fretText(index: number, notes: readonly LineNote[], links: readonly Lin
     slide ? (isDown ? TAB_SIGNS.slideDown : TAB_SIGNS.slide) : '',
     slur ? (isDown ? TAB_SIGNS.pull : TAB_SIGNS.hammer) : '',
     ghost ? `(${fret})` : fret,
+    // A curl is bent by less than a fret: to where it already is.
     bend ? `${TAB_SIGNS.bend}${place!.fret + midi - bend.from}` : '',
     bend && release ? `${TAB_SIGNS.release}${place!.fret + release.to - bend.from}` : '',
     vibrato ? TAB_SIGNS.vibrato : ''

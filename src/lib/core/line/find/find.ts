@@ -31,6 +31,7 @@ import { endOf, ticksOf, written, type LineNote } from '../model';
 import { measureOf, type Measure } from '../move';
 import { placeNotes, type PlacedNote } from '../place';
 import { fingerAt } from '../../neck/position';
+import type { FoundPhrase } from '../phrase/phrases';
 import { poolOf, type LineArea, type PoolCell } from './pool';
 import type { Ground } from '../read';
 import { rhythmOver, type RhythmSlot } from './rhythm';
@@ -62,8 +63,12 @@ export interface FoundLine {
   readonly notes: readonly LineNote[];
   readonly cost: number;
   readonly parts: Partial<LineParts> & { readonly repeated?: number };
-  /** No other line in this rhythm is cheaper. */
+  /** No other line in this rhythm is cheaper; of phrases: in this plan. */
   readonly exact: boolean;
+  /** Where the hand is for each note, where that was decided with the pitches. */
+  readonly hands?: readonly number[];
+  /** The phrases it is made of. */
+  readonly phrases?: readonly FoundPhrase[];
 }
 
 export interface FoundLines {

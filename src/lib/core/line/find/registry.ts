@@ -6,6 +6,7 @@ import { findInSlots, stretchesOf, withoutOverlap, type FindWish, type FoundLine
 import { FIGURES } from './figures';
 import { carryMotif, type Motif } from './motif';
 import { targetsAlone } from './simple';
+import { findPhrases, type PhraseWish } from '../phrase/phrases';
 import type { TargetPath } from '../../targets/path';
 import type { ApproachNotes } from '../approach-notes';
 
@@ -18,6 +19,8 @@ export interface LineAsked extends FindWish {
   readonly motif?: Motif | undefined;
   /** The melody of the chart; null where it has none. */
   readonly melody: Line | null;
+  /** What phrases are made with beside the rest. */
+  readonly phrasing: Pick<PhraseWish, 'row' | 'choiceAt' | 'pins' | 'density' | 'pickup' | 'tempo'>;
 }
 
 export interface LineLevel {
@@ -39,7 +42,36 @@ function thin(asked: LineAsked, leadInto: (path: TargetPath) => ApproachNotes): 
   return { lines: asked.paths.map((path) => targetsAlone(asked, stretches, path, leadInto(path))) };
 }
 
+/** Other seeds give other phrases: more of them are had by other plans. */
+function phrases(asked: LineAsked): FoundLines {
+  const lines = [];
+  for (let n = 0; n < asked.alternatives; n++) {
+    const seed = (asked.seed + n * SEED_STEP) % MOST_SEED;
+    const found = findPhrases({ ...asked, ...asked.phrasing, seed });
+    if (found.stuck !== undefined) {
+      const symbol = asked.ground.form.changes[found.stuck]!.symbol;
+      const message = `No phrase reaches the pinned target at ${symbol}; allow more of the neck, or unpin it.`;
+      return { lines: [], noLine: { change: found.stuck, message } };
+    }
+    const { notes, hands, phrases: parts, cost } = found;
+    if (notes.length > 0) lines.push({ notes, hands, phrases: parts, cost, parts: {}, exact: true });
+  }
+  if (lines.length > 0) return { lines };
+  const message = 'No chord of this part can be played over in that part of the neck; allow more of it.';
+  return { lines: [], noLine: { change: asked.from, message } };
+}
+
+/** Seeds of alternatives lie far apart, so that the next one asked for is another one. */
+const SEED_STEP = 7919;
+const MOST_SEED = 2 ** 31;
+
 export const LINE_LEVELS = [
+  {
+    id: 'phrases',
+    name: 'Phrases',
+    hint: 'Phrases in the style of the chart, with pickups, pushes and silence',
+    find: phrases
+  },
   {
     id: 'skeleton',
     name: 'Targets alone',
@@ -145,6 +177,6 @@ export function findLines(id: LevelId, asked: LineAsked): FoundLines {
     ...found,
     lines: found.lines
       .slice(0, asked.alternatives)
-      .map((line) => ({ ...line, notes: withoutOverlap(line.notes) }))
+      .map((line) => (line.phrases ? line : { ...line, notes: withoutOverlap(line.notes) }))
   };
 }

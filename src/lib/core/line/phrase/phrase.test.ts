@@ -1,0 +1,386 @@
+import { describe, expect, it } from 'vitest';
+import { STANDARD } from '../../neck/tuning';
+import { midiName } from '../../theory/note';
+import { chanceOf } from '../chance';
+import { endOf, TICKS, ticksOf } from '../model';
+import { readLine } from '../read';
+import { CONTOURS, planPhrases, spansOf } from './plan';
+import { costOf, pitchWays, type PitchSlot } from './pitch';
+import { placesUnder } from './hand';
+import { rowOf } from './row';
+import { PHRASE_ROWS, rowNamed } from './styles';
+import { figuresOf, meanFigures, phrasesOver, STYLE_CHARTS, type PhraseFigures } from './testing';
+import { VOCABULARIES, cellsOf, type Vocabulary } from './cells';
+import { readSheet } from '../../harmony/sheet';
+import { styleOf } from '../../harmony/style';
+import { arrange } from '../../plan/arrange';
+import { linesOf } from '../../plan/lines';
+import { DEFAULT_PLAN, type Plan } from '../../plan/model';
+import { systemOf } from '../../neck/systems/registry';
+
+const BLUES = ['jazz blues', 'shuffle blues', 'slow 12/8 blues'];
+const JAZZ = ['jazz blues', 'minor swing', 'bossa', 'waltz', 'ballad'];
+const SEEDS = [1, 2, 3, 4, 5];
+/** Seeds that nobody looked at while the rows were set. */
+const OTHERS = [11, 12, 13, 14, 15];
+
+type Bound = readonly [low: number, high: number];
+/** What phrases of a kind of music have to hold in the mean of five seeds over three choruses. */
+function boundsOf(row: string): Partial<Record<keyof PhraseFigures, Bound>> {
+  const isJazz = JAZZ.includes(row);
+  const isRiff = ['shuffle blues', 'slow 12/8 blues', 'rock', 'funk'].includes(row);
+  const isPushed = ['jazz blues', 'minor swing', 'bossa', 'rock', 'ballad'].includes(row);
+  return {
+    onOne: [0, row === 'country' ? 0.75 : 0.7],
+    early: [row === 'country' ? 0.07 : isPushed ? 0.18 : 0.1, 1],
+    late: [0.12, 1],
+    on: [0, 0.72],
+    startsOffOne: [0.65, 1],
+    startsOffBeat: [0.3, 1],
+    pickups: [0.25, 1],
+    silence: row === 'funk' ? [0.42, 0.58] : BLUES.includes(row) ? [0.28, 0.45] : [0.15, 0.3],
+    meanPhrase: [1, 2.4],
+    lengths: [5, 99],
+    longestPhrase: [0, 5],
+    rhythms: [15, 32],
+    commonest: [0, 0.18],
+    sameAsBefore: [0, 0.06],
+    mixed: [
+      row === 'ballad'
+        ? 0.5
+        : ['bossa', 'slow 12/8 blues'].includes(row)
+          ? 0.1
+          : row === '6/8 soul'
+            ? 0.06
+            : 0.2,
+      1
+    ],
+    techniques:
+      isRiff || ['ballad', 'country', '6/8 soul'].includes(row)
+        ? row === 'slow 12/8 blues'
+          ? [0.26, 0.37]
+          : [0.14, 0.3]
+        : [0.1, 0.2],
+    chordOnPulses: [row === 'country' ? 0.78 : row === 'funk' ? 0.94 : 0.84, 0.99],
+    jumps: [0, 0],
+    leaps: [0, 0],
+    p10: [59, 90],
+    p90: [72, 79],
+    samePitch: isRiff ? [0.06, 0.18] : isJazz ? [0, 0.02] : [0, 0.18],
+    literal: isRiff ? [0.05, 0.16] : isJazz ? [0, 0.04] : [0, 1],
+    varied: isRiff ? [0.1, 0.32] : isJazz ? [0.1, 0.3] : [0, 1],
+    rise: [3, 20],
+    fall: [0.5, 20]
+  };
+}
+
+describe('phrases in every style', () => {
+  const charts = STYLE_CHARTS.filter(({ row }) => row !== 'modal' && row !== 'pop or folk');
+
+  it.each(charts)(
+    '$row: what is counted over them keeps within its bounds',
+    (chart) => {
+      for (const seeds of [SEEDS, OTHERS]) {
+        const figures = meanFigures(chart, seeds);
+        const outside = Object.entries(boundsOf(chart.row)).flatMap(([name, [low, high]]) => {
+          const value = figures[name as keyof PhraseFigures];
+          // Means of five solos: a hundredth more or less is chance.
+          return value < low - 0.011 || value > high + 0.011
+            ? [`${name} ${value.toFixed(3)} not in ${low}–${high}`]
+            : [];
+        });
+        expect(outside, `seeds ${seeds.join(' ')}`).toEqual([]);
+        if (['shuffle blues', 'slow 12/8 blues', 'rock', 'funk'].includes(chart.row))
+          expect(figures.fallingThirds).toBe(0);
+      }
+    },
+    60_000
+  );
+
+  it.each(STYLE_CHARTS)('$row: takes its row, and no other seed gives the same phrases', ({ row, text }) => {
+    const { head, analysis } = readSheet(text);
+    expect(rowOf({ ...head, analysis, style: styleOf(head, analysis).style }).id).toBe(row);
+    const [one, again, other] = [1, 1, 2].map((seed) => JSON.stringify(phrasesOver(text, seed).line.notes));
+    expect(again).toBe(one);
+    expect(other).not.toBe(one);
+  });
+
+  it.each(STYLE_CHARTS)('$row: every note is in its place', ({ row, text }) => {
+    for (const seed of [1, 7]) {
+      const { sheet, line } = phrasesOver(text, seed);
+      const { notes } = line;
+      const bar = ticksOf(sheet.form.bars[0]!.beats);
+      const { changes } = sheet.analysis;
+      notes.forEach((note, i) => {
+        const where = `${row} ${seed} note ${i} at ${note.start / TICKS}`;
+        const { string, fret } = note.place!;
+        // The fretted pitch lies where it is said to lie.
+        expect(STANDARD.strings[string - 1]! + fret, where).toBe(note.bend?.from ?? note.midi);
+        expect(fret >= note.position - 1 && fret <= note.position + 4, where).toBe(true);
+        expect(note.start, where).toBeGreaterThanOrEqual(-bar);
+        expect(note.length, where).toBeGreaterThan(0);
+        const next = notes.find(({ start }) => start > note.start);
+        if (next) expect(endOf(note), where).toBeLessThanOrEqual(next.start);
+        // Nothing sounds past its chord unless it comes early for the next.
+        const after = changes.find(({ start, chord }) => {
+          const at = ticksOf(start);
+          return at > note.start && at < endOf(note) && chord;
+        });
+        const before = changes.findLast(({ start }) => ticksOf(start) <= Math.max(0, note.start));
+        if (after && after.symbol !== before?.symbol)
+          expect(ticksOf(after.start) - note.start, where).toBeLessThanOrEqual(TICKS);
+      });
+    }
+  });
+
+  it('lands on tones of the chord that comes, or of what is played over it', () => {
+    for (const { text, row } of STYLE_CHARTS.filter((chart) => JAZZ.includes(chart.row))) {
+      const { sheet, line } = phrasesOver(text, 3);
+      const reading = readLine(
+        { meter: sheet.head.meter, notes: line.notes },
+        { form: sheet.form, analysis: sheet.analysis, chosen: sheet.analysis.changes.map(() => null) }
+      );
+      const landed = reading.landings.filter(({ degree }) => degree);
+      const isChordal = ({ degree }: (typeof landed)[number]) =>
+        /^(1|b?3|b?5|#5|b?b?7|6|9|13|b9|#9)$/.test(degree!);
+      expect(landed.filter(isChordal).length / landed.length, row).toBeGreaterThan(0.95);
+      expect(reading.landings.some(({ by }) => by === 'leaning')).toBe(true);
+    }
+  });
+
+  it('keep clear of the natural third of the key over IV in a blues', () => {
+    const { sheet, line } = phrasesOver(STYLE_CHARTS.find(({ row }) => row === 'shuffle blues')!.text, 2);
+    const overFour = line.notes.filter(({ start, length }) => {
+      const change = sheet.form.changes.findLast((one) => ticksOf(one.start) <= start);
+      // What comes early for the next chord is no note of this one.
+      return (
+        change?.symbol === 'D7' && length >= TICKS && start + length <= ticksOf(change.start + change.beats)
+      );
+    });
+    expect(overFour.length).toBeGreaterThan(3);
+    expect(overFour.filter(({ midi }) => midi % 12 === 1).map(({ midi }) => midiName(midi))).toEqual([]);
+  });
+});
+
+describe('what the player has decided', () => {
+  const TUNE = '{key: Bb}\n{tempo: 140}\n{feel: swing}\n| Cm7 | F7 | Bbmaj7 | G7b9 | Cm7 | F7 | Bbmaj7 | % |';
+  const over = (plan: Partial<Plan>, seed = 1) => phrasesOver(TUNE, seed, plan);
+
+  it('is kept: the hand stays where it was put', () => {
+    for (const position of [1, 3, 7, 12]) {
+      const { line } = over({ position });
+      expect(line.notes.every((note) => note.position === position)).toBe(true);
+      expect(line.notes.length).toBeGreaterThan(10);
+    }
+  });
+
+  it('is kept: strings and range', () => {
+    const { line } = over({ reach: 'neck', strings: [1, 2, 3], range: { low: 60, high: 76 } });
+    expect(line.notes.every(({ place }) => place!.string <= 3)).toBe(true);
+    expect(line.notes.every(({ midi, bend }) => (bend?.from ?? midi) >= 60 && midi <= 76)).toBe(true);
+  });
+
+  it('is kept: a pinned target is met, early or late as it was asked', () => {
+    // The A of F7 on string 2, fret 10.
+    const pinned = { change: 1, pins: [{ string: 2, fret: 10 }] };
+    for (let seed = 1; seed <= 12; seed++) {
+      const { line } = over({ decisions: [pinned] }, seed);
+      const at = ticksOf(4);
+      const met = line.notes.filter(
+        ({ midi, start, place }) =>
+          midi === 69 && Math.abs(start - at) <= TICKS && place?.string === 2 && place.fret === 10
+      );
+      expect(met.length, `seed ${seed}`).toBeGreaterThan(0);
+    }
+  });
+
+  it('is kept: notes of a choice, nothing beside it but what leads', () => {
+    const sheet = readSheet('{key: Am}\n{feel: rock}\n{style: rock}\n| Am | F | C | G |');
+    const plan: Plan = { ...DEFAULT_PLAN, approach: 'key-centre' };
+    const arranged = arrange(sheet, plan, STANDARD, systemOf('positions')!);
+    const { lines } = linesOf(arranged, { level: 'phrases', subdivision: 2, seed: 4, alternatives: 1 });
+    const white = new Set([0, 2, 4, 5, 7, 9, 11]);
+    expect(lines[0]!.notes.filter(({ midi }) => !white.has(midi % 12))).toEqual([]);
+  });
+
+  it('is kept: without a pickup nothing sounds before the first bar', () => {
+    const firsts = [...Array(20).keys()].map(
+      (seed) => phrasesOver(TUNE, seed, {}, { pickup: false }).line.notes[0]!.start
+    );
+    expect(Math.min(...firsts)).toBeGreaterThanOrEqual(0);
+    const free = [...Array(20).keys()].map((seed) => phrasesOver(TUNE, seed).line.notes[0]!.start);
+    expect(Math.min(...free)).toBeLessThan(0);
+  });
+
+  it('is kept: the denser, the more notes', () => {
+    const count = (density: number) =>
+      SEEDS.reduce((sum, seed) => sum + phrasesOver(TUNE, seed, {}, { density }).line.notes.length, 0);
+    expect(count(0.9)).toBeGreaterThan(count(0.1) * 1.2);
+  });
+
+  it('moves with the key: the same plan, every note as far away', () => {
+    const up = TUNE.replace('{key: Bb}', '{key: C}')
+      .replaceAll('Cm7', 'Dm7')
+      .replaceAll('F7', 'G7')
+      .replaceAll('Bbmaj7', 'Cmaj7')
+      .replaceAll('G7b9', 'A7b9');
+    const rhythm = (text: string) =>
+      phrasesOver(text, 5).line.notes.map(({ start, length }) => `${start}:${length}`);
+    // Pitches may fall otherwise, as the seed is one of pitches too; the plan does not.
+    const [a, b] = [new Set(rhythm(TUNE)), new Set(rhythm(up.replaceAll('Cmaj7b9', 'A7b9')))];
+    const both = [...a].filter((one) => b.has(one)).length;
+    expect(both / a.size).toBeGreaterThan(0.85);
+  });
+});
+
+describe('the pitches of a phrase', () => {
+  const row = rowNamed('minor swing');
+  const sheet = readSheet('{key: C}\n| Dm7 | G7 |');
+
+  /** Slots with random demands, over two chords. */
+  function problem(seed: number) {
+    const chance = chanceOf(seed, 77);
+    const { line } = phrasesOver('{key: C}\n{style: jazz}\n{feel: swing}\n| Dm7 | G7 | Cmaj7 | A7b9 |', seed);
+    expect(line.notes.length).toBeGreaterThan(0);
+    const sounds = soundsFor(sheet);
+    const places = placesUnder(STANDARD, 5, {}, []).filter(({ midi }) => midi >= 60 && midi <= 68);
+    const slots = Array.from({ length: 5 }, (_, i): PitchSlot => {
+      const short = chance() < 0.6;
+      return {
+        length: short ? 480 : 960,
+        sounds: sounds[i < 3 ? 0 : 1]!,
+        accent: chance() < 0.4 ? 'off' : chance() < 0.5 ? 'weak' : 'strong',
+        isLong: !short,
+        isShort: short,
+        isFast: false,
+        lands: i === 3,
+        leans: i === 1 && chance() < 0.3,
+        repeats: i === 2 && chance() < 0.3,
+        isLast: i === 4,
+        isFree: chance() < 0.15,
+        steps: i === 4 && chance() < 0.2 ? [1, -2] : null,
+        isInFigure: false,
+        centre: 60 + 8 * chance(),
+        model: chance() < 0.2 ? { midi: 64, weight: 1 } : null,
+        modelStep: null,
+        pinned: i === 3 && chance() < 0.15 ? 65 : null,
+        onChord: i < 3 ? 3 : 2
+      };
+    });
+    const seeded = (slot: number, midi: number) => 0.3 * chanceOf(seed, slot, midi)();
+    return { slots, places, row, seeded };
+  }
+
+  it('are the cheapest there are, and so are the k best', () => {
+    let solved = 0;
+    for (let seed = 1; seed <= 60; seed++) {
+      const own = problem(seed);
+      const all: number[] = [];
+      const walk = (way: (typeof own.places)[number][]) => {
+        if (way.length === own.slots.length) {
+          const cost = costOf(way, own);
+          if (cost < Infinity) all.push(cost);
+          return;
+        }
+        for (const place of own.places) walk([...way, place]);
+      };
+      walk([]);
+      all.sort((a, b) => a - b);
+      const found = pitchWays({ ...own, k: 3 });
+      expect(found.map(({ cost }) => cost.toFixed(6))).toEqual(
+        all.slice(0, 3).map((cost) => cost.toFixed(6))
+      );
+      const [one] = pitchWays({ ...own, k: 1 });
+      expect(one?.cost.toFixed(6)).toBe(all[0]?.toFixed(6));
+      if (one) {
+        expect(costOf(one.places, own).toFixed(6)).toBe(one.cost.toFixed(6));
+        solved++;
+      }
+    }
+    expect(solved).toBeGreaterThan(30);
+  }, 60_000);
+});
+
+import { soundsOver } from './sounds';
+import type { AnalysedChange } from '../../harmony/analysis';
+import type { Chord } from '../../theory/chord';
+function soundsFor({ analysis }: ReturnType<typeof readSheet>) {
+  return analysis.changes.map((change) =>
+    soundsOver(change as AnalysedChange & { readonly chord: Chord }, analysis, rowNamed('minor swing'), null)
+  );
+}
+
+describe('the plan of phrases', () => {
+  const wish = (row: (typeof PHRASE_ROWS)[number], bars: number, seed: number) => ({
+    row,
+    bars,
+    harmony: Array.from({ length: bars }, (_, i) => String(i % 12)),
+    pickup: true,
+    needed: new Set<number>(),
+    chance: chanceOf(seed, 1)
+  });
+
+  it('keeps within the bars, in order, and takes up only what was there', () => {
+    for (const row of PHRASE_ROWS)
+      for (const bars of [1, 2, 4, 7, 12, 16, 24, 36])
+        for (const seed of SEEDS) {
+          const phrases = planPhrases(wish(row, bars, seed));
+          expect(phrases.length).toBeGreaterThan(0);
+          phrases.forEach((phrase, i) => {
+            expect(phrase.first).toBeGreaterThanOrEqual(i === 0 ? 0 : phrases[i - 1]!.first + 1);
+            expect(phrase.first + phrase.bars).toBeLessThanOrEqual(bars);
+            expect(CONTOURS).toContain(phrase.contour);
+            if (phrase.model) expect(phrase.model.of).toBeLessThan(i);
+          });
+        }
+  });
+
+  it('says a line of a blues twice before it is answered', () => {
+    for (const seed of SEEDS) {
+      const phrases = planPhrases(
+        wish(rowNamed('slow 12/8 blues') as (typeof PHRASE_ROWS)[number], 12, seed)
+      );
+      const again = phrases.find(({ first }) => first === 4)!;
+      expect(['literal', 'varied']).toContain(again.model?.how);
+      expect(phrases[again.model!.of]!.first).toBe(0);
+      expect(phrases.some(({ first }) => first === 8)).toBe(true);
+    }
+  });
+
+  it('gives twelve bars twice to a form of twenty-four that is one long blues', () => {
+    const row = rowNamed('shuffle blues');
+    const long = Array.from({ length: 24 }, (_, i) => String(i));
+    expect(spansOf({ row, bars: 24, harmony: long })).toEqual([
+      { from: 0, to: 24, form: 'AAB', isDoubled: true }
+    ]);
+    const twice = Array.from({ length: 24 }, (_, i) => String(i % 12));
+    expect(spansOf({ row, bars: 24, harmony: twice })).toHaveLength(2);
+  });
+});
+
+describe('the rhythm vocabulary', () => {
+  const names = Object.keys(VOCABULARIES) as Vocabulary[];
+  it.each(names)('%s: every cell divides its pulses, and every role has some', (name) => {
+    const size = name === 'waltz' ? 3 : name === 'soul' ? 2 : 4;
+    for (const [role, cells] of Object.entries(cellsOf(name))) {
+      expect(cells.length, role).toBeGreaterThanOrEqual(5);
+      for (const { words, notes, text } of cells) {
+        expect(words.length, text).toBe(size);
+        expect(notes, text).toBeGreaterThan(0);
+        for (const word of words) expect([1, 2, 3, 4, 6], text).toContain(word.length);
+      }
+    }
+  });
+
+  it('serves bars of every length', () => {
+    for (const time of ['2/4', '3/4', '5/4', '6/4', '7/4', '5/8', '6/8', '7/8', '9/8', '12/8', '2/2']) {
+      const { line, sheet } = phrasesOver(
+        `{time: ${time}}\n{key: G}\n{tempo: 120}\n| Gm7 | C7 | Fmaj7 | D7b9 | Gm7 | C7 | Fmaj7 | % |`,
+        3
+      );
+      expect(line.notes.length, time).toBeGreaterThan(8);
+      const figures = figuresOf(sheet, line);
+      expect(figures.jumps, time).toBe(0);
+    }
+  });
+});

@@ -1,0 +1,502 @@
+/**
+ * Lines that are phrases: planned first, given a rhythm, landings and places of figures, and then solved for their pitches exactly.
+ * Everything before pitch is drawn from a seed. Source: docs/music-rules.md, Phrases.
+ */
+import type { ScaleChoice } from '../../approaches/choice';
+import type { AnalysedChange } from '../../harmony/analysis';
+import type { Instrument, Spot } from '../../neck/tuning';
+import type { Chord } from '../../theory/chord';
+import { pitchClass } from '../../theory/note';
+import { chanceOf, type Chance } from '../chance';
+import { LINE_COSTS } from '../find/costs';
+import type { LineArea } from '../find/pool';
+import { beatsOf, ticksOf, type LineNote } from '../model';
+import type { Ground } from '../read';
+import { barAt, changesOf, gridOf, pulseAt, type Grid, type GridChange } from './grid';
+import { handsFor, middleIn, placesUnder, registerOf, type Held } from './hand';
+import { pitchWays, type PitchSlot, type PitchWay } from './pitch';
+import { planPhrases, type Contour, type PlannedPhrase } from './plan';
+import { rhythmOf, type PhraseRhythm, type Strike } from './rhythm';
+import { soundsOver, type Sounds } from './sounds';
+import type { Meeting, PhraseRow, PhraseStart, Relation } from './styles';
+import { withTechniques, type SolvedNote } from './techniques';
+
+/** A change that the player has pinned to a place, and when it is to be met; where nothing is said, at any time. */
+export interface PhrasePin extends Held {
+  readonly change: number;
+  readonly when: Meeting | 'any';
+}
+
+export interface PhraseWish {
+  readonly ground: Ground;
+  readonly neck: Instrument;
+  readonly row: PhraseRow;
+  /** Changes, both in. */
+  readonly from: number;
+  readonly to: number;
+  /** What the player has chosen; null where the style has its way. */
+  readonly choiceAt: (change: number) => ScaleChoice | null;
+  readonly areaOf: (change: number) => LineArea;
+  readonly pins: readonly PhrasePin[];
+  /** 0 to 1; as the style has it where nothing is said. */
+  readonly density?: number | undefined;
+  /** Whether a phrase may begin before the first bar. */
+  readonly pickup: boolean;
+  /** Pulses a minute; null where the chart does not say. */
+  readonly tempo: number | null;
+  readonly seed: number;
+}
+
+/** A phrase as it came out; times in beats. */
+export interface FoundPhrase {
+  readonly from: number;
+  readonly to: number;
+  readonly start: PhraseStart;
+  /** How it takes up the one before. */
+  readonly relation?: Relation;
+  readonly contour: Contour;
+}
+
+export interface FoundPhrases {
+  readonly notes: readonly LineNote[];
+  /** Where the hand is, for each note. */
+  readonly hands: readonly number[];
+  readonly phrases: readonly FoundPhrase[];
+  readonly cost: number;
+  /** A pinned change that could not be met. */
+  readonly stuck?: number;
+}
+
+interface SolvedPhrase {
+  readonly rhythm: PhraseRhythm;
+  readonly strikes: readonly Strike[];
+  readonly way: PitchWay;
+  readonly position: number;
+}
+
+const ENCLOSURES = [
+  { weight: 0.6, steps: [[-2, -3], [1]] },
+  { weight: 0.15, steps: [[2], [-1]] },
+  { weight: 0.25, steps: [[3], [-2]] }
+] as const;
+/** An enclosure into a beat that is no change is so much rarer. */
+const ELSEWHERE = 0.3;
+/** What a fret of moving the hand costs between phrases. */
+const HAND = 0.08;
+const LITERAL = 2.2;
+/** A sequence begins a tone up or down from what it moves. */
+const MOVED = 2;
+const VARIED = 0.6;
+const ANSWER_BELOW = 2;
+const MOST_NOTES_A_PHRASE = 64;
+
+export function findPhrases(wish: PhraseWish): FoundPhrases {
+  const { ground, row, from, to, seed } = wish;
+  const all = ground.analysis.changes;
+  const changes = changesOf(all.slice(from, to + 1));
+  const start = changes[0]!.start;
+  const end = changes.at(-1)!.end;
+  const bars = ground.form.bars.filter(
+    (bar) => ticksOf(bar.start + bar.beats) > start && ticksOf(bar.start) < end
+  );
+  const grid = gridOf(bars);
+  const pins = wish.pins.filter(({ change }) => change >= from && change <= to);
+  const chance = chanceOf(seed, 1);
+  const plans = planPhrases({
+    row,
+    bars: bars.length,
+    harmony: harmonyOf(grid, all, changes),
+    density: wish.density,
+    pickup: wish.pickup,
+    needed: new Set(pins.map(({ change }) => barAt(grid, ticksOf(all[change]!.start)))),
+    chance
+  });
+  const meets = new Map(
+    pins.flatMap(({ change, when }) => (when === 'any' ? [] : [[change, when] as const]))
+  );
+  const soundsAt = soundsOfAll(wish, changes);
+  const rhythms = rhythmOf(plans, { row, grid, changes, meets, chance: chanceOf(seed, 2) });
+  const usable = rhythms.map((rhythm) => ({
+    ...rhythm,
+    strikes: rhythm.strikes
+      .filter((strike) => strike.start < end && strike.start >= start - barLength(grid))
+      .filter((strike) => wish.pickup || strike.start >= start)
+      .flatMap((strike) => cutAtChanges(strike, changes, soundsAt))
+      .slice(0, MOST_NOTES_A_PHRASE)
+  }));
+  const solved: SolvedPhrase[] = [];
+  const context: Context = { wish, grid, changes, soundsAt, pins, solved };
+  for (const [n, rhythm] of usable.entries()) {
+    if (rhythm.strikes.every(({ isGhost }) => isGhost)) continue;
+    const phrase = solvePhrase(rhythm, n, context);
+    if (phrase) solved.push(phrase);
+    else {
+      const pinned = pins.find(({ change }) => covers(rhythm, ticksOf(all[change]!.start)));
+      if (pinned) return { notes: [], hands: [], phrases: [], cost: 0, stuck: pinned.change };
+    }
+  }
+  const missed = pins.find(
+    ({ change }) => !solved.some(({ rhythm }) => covers(rhythm, ticksOf(all[change]!.start)))
+  );
+  if (missed) return { notes: [], hands: [], phrases: [], cost: 0, stuck: missed.change };
+  return written(solved, context);
+}
+
+/** What sounds in each bar. */
+function harmonyOf({ bars }: Grid, all: readonly AnalysedChange[], changes: readonly GridChange[]): string[] {
+  return bars.map(({ start, end }) =>
+    changes
+      .filter((change) => change.end > start && change.start < end)
+      .map(({ change, start: at }) => `${Math.max(0, at - start)}:${all[change]!.symbol}`)
+      .join()
+  );
+}
+
+const barLength = ({ bars }: Grid) => (bars[0] ? bars[0].end - bars[0].start : 0);
+
+const covers = ({ strikes }: PhraseRhythm, ticks: number) => {
+  const last = strikes.at(-1);
+  return last !== undefined && strikes[0]!.start <= ticks && last.start + last.length > ticks;
+};
+
+interface Context {
+  readonly wish: PhraseWish;
+  readonly grid: Grid;
+  readonly changes: readonly GridChange[];
+  readonly soundsAt: (ticks: number) => Sounds | null;
+  readonly pins: readonly PhrasePin[];
+  readonly solved: readonly SolvedPhrase[];
+}
+
+/** What is heard at a time: one object for as long as a chord lasts, however many changes write it. */
+function soundsOfAll({ ground, row, choiceAt }: PhraseWish, changes: readonly GridChange[]) {
+  const all: (Sounds | null)[] = [];
+  let [lastKey, last]: [string, Sounds | null] = ['', null];
+  for (const { change } of changes) {
+    const own = ground.analysis.changes[change]!;
+    if (!own.chord) {
+      all.push(null);
+      [lastKey, last] = ['', null];
+      continue;
+    }
+    const choice = choiceAt(change);
+    const key = `${own.chord.symbol} ${own.key.tonic} ${own.key.mode} ${choice?.name ?? ''}`;
+    if (!last || lastKey !== key) {
+      const sounding = own as AnalysedChange & { readonly chord: Chord };
+      [lastKey, last] = [key, soundsOver(sounding, ground.analysis, row, choice)];
+    }
+    all.push(last);
+  }
+  return (ticks: number): Sounds | null => {
+    let at = changes.length - 1;
+    while (at > 0 && changes[at]!.start > ticks) at--;
+    return all[at] ?? null;
+  };
+}
+
+/** A note ends where its chord does; one that came before its chord belongs to that. Nothing sounds where no chord does. */
+function cutAtChanges(
+  strike: Strike,
+  changes: readonly GridChange[],
+  soundsAt: (ticks: number) => Sounds | null
+): Strike[] {
+  const heard = strike.start + strike.ahead;
+  const own = soundsAt(heard);
+  if (!own) return [];
+  const next = changes.find(({ start }) => start > heard && soundsAt(start) !== own);
+  const last = next?.start ?? changes.at(-1)!.end;
+  const length = Math.min(strike.length, last - strike.start);
+  return length > 0 ? [{ ...strike, length }] : [];
+}
+
+/** Two notes of one length, joined and before a goal on a beat, may go round it. */
+function enclosuresIn(
+  strikes: readonly Strike[],
+  lands: readonly boolean[],
+  { wish, grid }: Context,
+  chance: Chance
+) {
+  const steps: (readonly number[] | null)[] = strikes.map(() => null);
+  const inside = strikes.map(() => false);
+  const { enclosure } = wish.row;
+  if (enclosure === 0) return { steps, inside };
+  for (let i = 2; i < strikes.length; i++) {
+    const [a, b, goal] = [strikes[i - 2]!, strikes[i - 1]!, strikes[i]!];
+    const pulse = pulseAt(grid, goal.start);
+    const isOnBeat = goal.start === pulse.start && goal.ahead === 0;
+    const isPair =
+      a.length === b.length &&
+      a.length <= pulse.length / 2 &&
+      a.start + a.length === b.start &&
+      b.start + b.length === goal.start &&
+      ![a, b, goal].some(({ leans, repeats, isGhost }) => leans || repeats || isGhost) &&
+      !lands[i - 1] &&
+      !lands[i - 2];
+    if (!isOnBeat || !isPair || inside[i - 1] || inside[i - 2] || steps[i - 1]) continue;
+    if (chance() >= enclosure * (lands[i] ? 1 : ELSEWHERE)) continue;
+    let rest = chance();
+    const kind = ENCLOSURES.find(({ weight }) => (rest -= weight) < 0) ?? ENCLOSURES[0];
+    [steps[i - 1], steps[i]] = kind.steps;
+    [inside[i - 1], inside[i]] = [true, true];
+  }
+  return { steps, inside };
+}
+
+/** Which strikes meet a change: what comes early for it, stands on it without leaning, or follows within a pulse. */
+function landingsIn(strikes: readonly Strike[], { changes, grid, soundsAt }: Context): (number | null)[] {
+  const lands: (number | null)[] = strikes.map(() => null);
+  changes.forEach(({ change, start }, n) => {
+    const before = n === 0 ? null : soundsAt(start - 1);
+    const isNew = n === 0 || before !== soundsAt(start);
+    const pulse = pulseAt(grid, start).length;
+    const early = strikes.findIndex((own) => own.ahead > 0 && own.start + own.ahead === start);
+    const at =
+      early >= 0
+        ? early
+        : strikes.findIndex(
+            (own) => own.start >= start && own.start <= start + pulse && !own.leans && !own.isGhost
+          );
+    if (at >= 0 && (isNew || lands[at] === null)) lands[at] = isNew ? change : lands[at]!;
+  });
+  return lands;
+}
+
+const CURVES: Readonly<Record<Contour, (x: number) => number>> = {
+  arch: (x) => 6 * Math.sin(Math.PI * x) - 2,
+  fall: (x) => 5 - 10 * x,
+  rise: (x) => -5 + 10 * x,
+  'two peaks': (x) => 5 * Math.abs(Math.sin(1.9 * Math.PI * x)) - 2 - 3 * x,
+  valley: (x) => 4 - 7 * Math.sin(Math.PI * x),
+  'late peak': (x) => (x < 0.75 ? -4 + (10 * x) / 0.75 : 6 - 16 * (x - 0.75))
+};
+
+/** Where the line wishes to be at the height of a solo. */
+export function centreAt([low, middle, high]: PhraseRow['centres'], height: number): number {
+  return height < 0.5 ? low + (middle - low) * 2 * height : middle + (high - middle) * 2 * (height - 0.5);
+}
+
+function solvePhrase(rhythm: PhraseRhythm, n: number, context: Context): SolvedPhrase | null {
+  const { wish, solved, changes, pins } = context;
+  const { neck, row, seed } = wish;
+  const strikes = rhythm.strikes.filter(({ isGhost }) => !isGhost);
+  const model = rhythm.plan.model;
+  const source = model ? solved.find(({ rhythm: { index } }) => index === model.of) : undefined;
+  const lands = landingsIn(strikes, context);
+  const own = pins.filter(({ change }) => lands.includes(change));
+  const firstChange = changeAt(changes, strikes[0]!.start + strikes[0]!.ahead);
+  const area = wish.areaOf(firstChange);
+  const centre =
+    centreAt(row.centres, rhythm.plan.height) + registerOf(neck) - (rhythm.plan.isAnswer ? ANSWER_BELOW : 0);
+  const hands =
+    source && area.position === undefined && own.length === 0
+      ? [source.position]
+      : handsFor(neck, { centre, area, held: own });
+  const last = solved.at(-1);
+  for (const strictness of ['all', 'no figures', 'no model'] as const) {
+    let best: SolvedPhrase | null = null;
+    let least = Infinity;
+    for (const position of hands) {
+      const slots = slotsOf(
+        strikes,
+        lands,
+        { rhythm, n, centre, position, source, own, strictness },
+        context
+      );
+      const places = placesUnder(neck, position, area, own);
+      const seeded = seededFor(seed, n);
+      const [way] = pitchWays({ slots, places, row, seeded, k: 1 });
+      if (!way) continue;
+      const cost = way.cost + HAND * (last ? Math.abs(position - last.position) : 0);
+      if (cost < least) [least, best] = [cost, { rhythm, strikes, way, position }];
+    }
+    if (best) return best;
+  }
+  return null;
+}
+
+function changeAt(changes: readonly GridChange[], ticks: number): number {
+  return (changes.findLast(({ start }) => start <= ticks) ?? changes[0]!).change;
+}
+
+function seededFor(seed: number, phrase: number) {
+  const known = new Map<number, number>();
+  return (slot: number, midi: number): number => {
+    const key = slot * 128 + midi;
+    let cost = known.get(key);
+    if (cost === undefined) known.set(key, (cost = LINE_COSTS.seed * chanceOf(seed, phrase, slot, midi)()));
+    return cost;
+  };
+}
+
+interface SlotFrame {
+  readonly rhythm: PhraseRhythm;
+  readonly n: number;
+  readonly centre: number;
+  readonly position: number;
+  readonly source: SolvedPhrase | undefined;
+  readonly own: readonly PhrasePin[];
+  readonly strictness: 'all' | 'no figures' | 'no model';
+}
+
+function slotsOf(
+  strikes: readonly Strike[],
+  lands: readonly (number | null)[],
+  { rhythm, n, centre, position, source, own, strictness }: SlotFrame,
+  context: Context
+): PitchSlot[] {
+  const { wish, grid, soundsAt } = context;
+  const { neck, row, seed } = wish;
+  const { contour, model } = rhythm.plan;
+  const isLanding = lands.map((change) => change !== null);
+  const figures =
+    strictness === 'all' && !(source && model?.how === 'literal')
+      ? enclosuresIn(strikes, isLanding, context, chanceOf(seed, 3, n))
+      : { steps: strikes.map(() => null), inside: strikes.map(() => false) };
+  const [first, last] = [strikes[0]!, strikes.at(-1)!];
+  const span = Math.max(1, last.start - first.start);
+  const amplitude = Math.min(row.idiom === 'pentatonic' ? 1.3 : 1.6, 0.45 + strikes.length / 12);
+  // A hand that is bound has its own middle; so has a bound range.
+  const area = wish.areaOf(changeAt(context.changes, first.start));
+  const middle = middleIn(neck, position);
+  const near = Math.max(middle - 4, Math.min(middle + 4, centre));
+  const wished = area.range ? Math.max(area.range.low, Math.min(area.range.high, near)) : near;
+  const sounds = strikes.map(({ start, ahead }) => soundsAt(start + ahead)!);
+  const taken =
+    strictness === 'no model' ? null : takenFrom(strikes, rhythm, source, context, chanceOf(seed, 4, n));
+  return strikes.map((strike, i): PitchSlot => {
+    const pulse = pulseAt(grid, strike.start + strike.ahead);
+    const within = strike.start + strike.ahead - pulse.start;
+    const bar = grid.bars[barAt(grid, strike.start + strike.ahead)]!;
+    const at = bar.pulses.findIndex(({ start }) => start === pulse.start);
+    const isStrong = at <= 0 || (bar.pulses.length % 2 === 0 && at === bar.pulses.length / 2);
+    const before = strikes[i - 1];
+    const pin = own.find(({ change }) => change === lands[i]);
+    return {
+      length: strike.length,
+      sounds: sounds[i]!,
+      accent: within !== 0 ? 'off' : isStrong ? 'strong' : 'weak',
+      isLong: strike.length >= pulse.length,
+      isShort: strike.length <= pulse.length / 2,
+      isFast: strike.length < (0.75 * pulse.length) / 2,
+      lands: isLanding[i]!,
+      leans: strike.leans && i < strikes.length - 1,
+      repeats: strike.repeats,
+      isLast: i === strikes.length - 1,
+      isFree: before !== undefined && strike.start > before.start + before.length,
+      steps: figures.steps[i] ?? null,
+      isInFigure: figures.inside[i]!,
+      centre: wished + amplitude * CURVES[contour]((strike.start - first.start) / span),
+      model: taken?.[i]?.model ?? null,
+      modelStep: taken?.[i]?.step ?? null,
+      pinned: pin?.midi ?? null,
+      onChord: onChord(sounds, i)
+    };
+  });
+}
+
+/** Notes of the phrase in a row on the chord of one of them. */
+function onChord(sounds: readonly Sounds[], i: number): number {
+  let [from, to] = [i, i];
+  while (from > 0 && sounds[from - 1] === sounds[i]) from--;
+  while (to < sounds.length - 1 && sounds[to + 1] === sounds[i]) to++;
+  return to - from + 1;
+}
+
+interface Taken {
+  readonly model: PitchSlot['model'];
+  readonly step: number | null;
+}
+
+/** What a phrase takes of the pitches of the one that it takes up. */
+function takenFrom(
+  strikes: readonly Strike[],
+  { plan }: PhraseRhythm,
+  source: SolvedPhrase | undefined,
+  { grid }: Context,
+  chance: Chance
+): (Taken | null)[] | null {
+  if (!source || !plan.model || plan.model.how === 'same rhythm') return null;
+  const { how } = plan.model;
+  const moved = grid.bars[plan.first]!.start - grid.bars[source.rhythm.plan.first]!.start;
+  const same = strikes.map(({ start }) => source.strikes.findIndex((own) => own.start + moved === start));
+  const [first, last] = [strikes[0]!.start, strikes.at(-1)!.start];
+  const by = chance() < 0.5 ? MOVED : -MOVED;
+  return strikes.map(({ start }, i): Taken | null => {
+    const at = same[i]!;
+    if (at < 0) return null;
+    const midi = source.way.places[at]!.midi;
+    if (how === 'sequence') {
+      const isNext = i > 0 && same[i - 1] === at - 1 && at > 0;
+      const step = isNext ? midi - source.way.places[at - 1]!.midi : null;
+      return { model: i === 0 ? { midi: midi + by, weight: 0.4 } : null, step };
+    }
+    if (how === 'varied' && start > first + VARIED * (last - first)) return null;
+    return { model: { midi, weight: LITERAL }, step: null };
+  });
+}
+
+/** All phrases as one line. */
+function written(solved: readonly SolvedPhrase[], context: Context): FoundPhrases {
+  const { wish, grid, soundsAt } = context;
+  const { ground, neck, row, seed } = wish;
+  const notes: LineNote[] = [];
+  const hands: number[] = [];
+  const phrases = solved.map(({ rhythm, strikes, way, position }, n): FoundPhrase => {
+    const lands = landingsIn(strikes, context);
+    const places = placesUnder(neck, position, wish.areaOf(changeAt(context.changes, strikes[0]!.start)), []);
+    const pitched = new Map(
+      strikes.map((strike, i) => [
+        strike.start,
+        { spot: way.places[i]!, lands: lands[i] !== null, change: lands[i] }
+      ])
+    );
+    const own = rhythm.strikes.map((strike, i): SolvedNote => {
+      const known = pitched.get(strike.start);
+      // A touched note lies where the hand goes next.
+      const at = strikes.findIndex(({ start }) => start > strike.start);
+      const touched: Spot = way.places[at < 0 ? way.places.length - 1 : at]!;
+      const pulse = pulseAt(grid, strike.start);
+      return {
+        start: strike.start,
+        length: strike.length,
+        spot: known && !strike.isGhost ? known.spot : touched,
+        sounds: soundsAt(strike.start + strike.ahead)!,
+        pulse: pulse.length,
+        isTriple: pulse.isTriple,
+        within: strike.start - pulse.start,
+        isGhost: strike.isGhost,
+        lands: !strike.isGhost && (known?.lands ?? false),
+        leans: strike.leans,
+        isLast: i === rhythm.strikes.length - 1,
+        isFixed: context.pins.some(({ change }) => change === known?.change)
+      };
+    });
+    const made = withTechniques(own, {
+      row,
+      tonic: ({ change }) => pitchClass(ground.analysis.changes[change]!.key.tonic),
+      places,
+      position,
+      tempo: wish.tempo,
+      chance: chanceOf(seed, 5, n)
+    });
+    notes.push(...made);
+    hands.push(...made.map(() => position));
+    const { plan } = rhythm;
+    const end = rhythm.strikes.at(-1)!;
+    return {
+      from: beatsOf(rhythm.strikes[0]!.start),
+      to: beatsOf(end.start + end.length),
+      start: startOf(rhythm.strikes[0]!, plan, grid),
+      ...(plan.model ? { relation: plan.model.how } : {}),
+      contour: plan.contour
+    };
+  });
+  return { notes, hands, phrases, cost: solved.reduce((sum, { way }) => sum + way.cost, 0) };
+}
+
+/** How a phrase begins, as it came out. */
+function startOf(first: Strike, { first: bar }: PlannedPhrase, grid: Grid): PhraseStart {
+  const { start } = grid.bars[bar]!;
+  if (first.start < start) return 'pickup';
+  return first.start === start ? 'one' : 'after';
+}

@@ -1,0 +1,338 @@
+/** What the tests and the bench of phrases share: charts in every style, and what is counted over the phrases they get. */
+import { readSheet, type Sheet } from '../../harmony/sheet';
+import { STANDARD } from '../../neck/tuning';
+import { systemOf } from '../../neck/systems/registry';
+import { arrange } from '../../plan/arrange';
+import { linesOf, type PlacedLine } from '../../plan/lines';
+import { DEFAULT_PLAN, type Plan } from '../../plan/model';
+import { TICKS, endOf, ticksOf, type LineNote } from '../model';
+import { barAt, changesOf, gridOf, pulseAt, pushAt } from './grid';
+import type { PhraseRowId } from './styles';
+
+export interface StyleChart {
+  readonly row: PhraseRowId;
+  readonly text: string;
+}
+
+const times = (n: number, bars: string) => Array.from({ length: n }, () => bars).join(' | ');
+const chart = (row: PhraseRowId, head: string, bars: string): StyleChart => ({
+  row,
+  text: `${head
+    .split(' · ')
+    .map((one) => `{${one}}`)
+    .join('\n')}\n| ${times(3, bars)} |`
+});
+
+/** Each chart three times over: three choruses. */
+export const STYLE_CHARTS: readonly StyleChart[] = [
+  chart(
+    'jazz blues',
+    'key: Eb · tempo: 150 · feel: swing · style: blues',
+    'Eb7 | Ab7 | Eb7 | Bbm7 Eb7 | Ab7 | Adim7 | Eb7 | Gm7b5 C7b9 | Fm7 | Bb7 | Eb7 C7 | Fm7 Bb7'
+  ),
+  chart(
+    'shuffle blues',
+    'key: A · tempo: 118 · feel: shuffle · style: blues',
+    'A7 | D7 | A7 | % | D7 | % | A7 | % | E7 | D7 | A7 | E7'
+  ),
+  chart(
+    'minor swing',
+    'key: Gm · tempo: 160 · feel: swing · style: jazz',
+    'Gm6 | Am7b5 D7b9 | Gm6 | G7b9 | Cm7 | F7 | Bbmaj7 | Ebmaj7 | Am7b5 | D7b9 | Gm6 | Dm7b5 G7b9 | Cm7 | Am7b5 D7b9 | Gm6 | Am7b5 D7b9'
+  ),
+  chart(
+    'bossa',
+    'key: Dm · tempo: 132 · feel: bossa · style: jazz',
+    'Dm9 | % | E7b9 | % | Gm7 | A7b9 | Dm9 | D7b9 | Gm7 | C9 | Fmaj7 | Bbmaj7 | Em7b5 | A7b9 | Dm9 | Em7b5 A7b9'
+  ),
+  chart('rock', 'key: Em · tempo: 120 · feel: rock · style: rock', times(4, 'Em | C | G | D')),
+  chart(
+    'funk',
+    'key: E · tempo: 102 · feel: funk · style: soul or funk',
+    times(2, 'E7#9 | % | % | % | E7#9 | % | A9 | E7#9')
+  ),
+  chart(
+    'ballad',
+    'key: F · tempo: 66 · feel: ballad · style: jazz',
+    times(2, 'Fmaj7 | Em7b5 A7b9 | Dm7 | Cm7 F7 | Bbmaj7 | Bbm6 | Am7 D7b9 | Gm7 C7')
+  ),
+  chart(
+    'waltz',
+    'key: Bb · time: 3/4 · tempo: 150 · feel: waltz · style: jazz',
+    'Bbmaj7 | Gm7 | Cm7 | F7 | Dm7 | G7b9 | Cm7 | F7 | Fm7 | Bb7 | Ebmaj7 | Ebm6 | Dm7 | G7b9 | Cm7 F7 F7 | Bbmaj7'
+  ),
+  chart(
+    'country',
+    'key: G · tempo: 128 · style: country',
+    'G | % | C | G | G | % | D | % | G | G7 | C | % | G | D | G | %'
+  ),
+  chart(
+    'slow 12/8 blues',
+    'key: Bm · tempo: 58 · feel: slow 12/8 blues · style: blues',
+    'Bm7 | Em7 | Bm7 | % | Em7 | % | Bm7 | % | Gmaj7 | F#7 | Bm7 | F#7'
+  ),
+  chart(
+    '6/8 soul',
+    'key: C · time: 6/8 · tempo: 168 · style: soul or funk',
+    'C | Em7 | Am7 | % | F | G7 | C | G7 | C | E7 | Am7 | C7 | F | Fm6 | C | G7'
+  ),
+  chart('modal', 'key: D dorian · tempo: 140 · style: modal · feel: swing', times(4, 'Dm7 | % | % | %')),
+  chart('pop or folk', 'key: D · tempo: 104 · style: pop or folk', times(4, 'D | A | Bm | G'))
+];
+
+/** The phrases of a chart by a seed, and what they are played over. */
+export function phrasesOver(
+  text: string,
+  seed: number,
+  plan: Partial<Plan> = {},
+  wish: { readonly density?: number; readonly pickup?: boolean } = {}
+): { readonly sheet: Sheet; readonly line: PlacedLine } {
+  const sheet = readSheet(text);
+  const arranged = arrange(sheet, { ...DEFAULT_PLAN, ...plan }, STANDARD, systemOf('positions')!);
+  const { lines, noLine } = linesOf(arranged, {
+    level: 'phrases',
+    subdivision: 2,
+    seed,
+    alternatives: 1,
+    ...wish
+  });
+  if (!lines[0]) throw new Error(noLine?.message ?? 'no phrases');
+  return { sheet, line: lines[0] };
+}
+
+/** Shares are 0 to 1. */
+export interface PhraseFigures {
+  readonly notes: number;
+  readonly onOne: number;
+  readonly early: number;
+  readonly on: number;
+  readonly late: number;
+  readonly met: number;
+  readonly startsOffOne: number;
+  readonly startsOffBeat: number;
+  readonly pickups: number;
+  readonly silence: number;
+  /** In bars. */
+  readonly meanPhrase: number;
+  readonly lengths: number;
+  readonly longestPhrase: number;
+  readonly rhythms: number;
+  readonly commonest: number;
+  readonly sameAsBefore: number;
+  readonly mixed: number;
+  readonly techniques: number;
+  readonly chordOnPulses: number;
+  readonly jumps: number;
+  readonly leaps: number;
+  readonly fallingThirds: number;
+  readonly p10: number;
+  readonly p90: number;
+  readonly samePitch: number;
+  readonly literal: number;
+  readonly varied: number;
+  /** Mean pitch of the fifth sixth over the first, and over the last. */
+  readonly rise: number;
+  readonly fall: number;
+}
+
+const share = (count: number, all: number) => (all === 0 ? 0 : count / all);
+
+/** What is counted over a line of phrases. */
+export function figuresOf(
+  { form, analysis }: Sheet,
+  { notes }: { readonly notes: readonly LineNote[] },
+  isFine = false
+): PhraseFigures {
+  const grid = gridOf(form.bars);
+  const struck = notes.filter((note, i) => notes[i - 1]?.start !== note.start);
+  const starts = new Set(struck.map(({ start }) => start));
+  const pulse = grid.bars[0]!.pulses[0]!;
+  const beat = pulse.isTriple ? (pulse.length * 2) / 3 : pulse.length;
+  const soundingBars = grid.bars.filter(({ start, end }) =>
+    notes.some((note) => note.start < end && endOf(note) > start)
+  );
+  // Phrases by silence.
+  const phrases: LineNote[][] = [];
+  for (const note of struck) {
+    const last = phrases.at(-1)?.at(-1);
+    if (!last || note.start - endOf(last) >= beat - 1) phrases.push([note]);
+    else phrases.at(-1)!.push(note);
+  }
+  const bar = grid.bars[0]!.end - grid.bars[0]!.start;
+  const lengthOf = (own: LineNote[]) => (endOf(own.at(-1)!) - own[0]!.start) / bar;
+  const isPickup = (own: LineNote[]) => {
+    const line = grid.bars.find(({ start }) => start > own[0]!.start)?.start ?? Infinity;
+    return line - own[0]!.start <= 2 * pulse.length && endOf(own.at(-1)!) > line;
+  };
+  // Changes.
+  const chordChanges = analysis.changes.filter(
+    ({ chord }, i) => chord && (i === 0 || analysis.changes[i - 1]!.symbol !== chord.symbol)
+  );
+  let [early, on, late] = [0, 0, 0];
+  for (const change of chordChanges) {
+    const start = ticksOf(change.start);
+    const push = pushAt(grid, start, isFine) + 1;
+    const ahead = struck.find(
+      (note) => note.start < start && start - note.start <= push && endOf(note) > start
+    );
+    if (ahead) early++;
+    else if (starts.has(start)) {
+      const at = struck.findIndex((note) => note.start === start);
+      const [own, next] = [struck[at]!, struck[at + 1]];
+      const isTone = (note: LineNote) => change.chord!.pitchClasses.includes(note.midi % 12);
+      const leans =
+        next &&
+        !isTone(own) &&
+        isTone(next) &&
+        next.start - start <= push &&
+        Math.abs(next.midi - own.midi) <= 2;
+      if (leans) late++;
+      else on++;
+    } else if (struck.some((note) => note.start > start && note.start - start <= Math.max(TICKS, push)))
+      late++;
+  }
+  const met = early + on + late;
+  // Rhythms of bars.
+  const words = grid.bars.map(({ start, end }) =>
+    struck
+      .filter((note) => note.start >= start && note.start < end)
+      .map((note) => `${note.start - start}`)
+      .join()
+  );
+  const sounding = words.filter((word) => word !== '');
+  const counts = new Map<string, number>();
+  for (const word of sounding) counts.set(word, (counts.get(word) ?? 0) + 1);
+  const first32 = new Set(words.slice(0, 32).filter((word) => word !== ''));
+  const isMixed = (i: number) => {
+    const kinds = new Set(
+      grid.bars[i]!.pulses.flatMap(({ start, length }) => {
+        const own = struck.filter((note) => note.start > start && note.start < start + length);
+        if (own.length === 0) return [];
+        const parts = [2, 3, 4, 6, 8].find((n) =>
+          own.every((note) => ((note.start - start) * n) % length === 0)
+        );
+        return parts === undefined ? [] : [parts];
+      })
+    );
+    return kinds.size > 1;
+  };
+  const tone = (note: LineNote) => {
+    const change =
+      analysis.changes.findLast(({ start }) => ticksOf(start) <= note.start) ?? analysis.changes[0]!;
+    return { change, isTone: change.chord?.pitchClasses.includes(note.midi % 12) ?? false };
+  };
+  const onPulses = notes.filter((note) => {
+    const own = pulseAt(grid, note.start);
+    return own.start === note.start && !note.ghost;
+  });
+  const joined = struck.slice(1).map((note, i) => [struck[i]!, note] as const);
+  const eighth = pulse.isTriple ? pulse.length / 3 : pulse.length / 2;
+  const jumps = joined.filter(
+    ([a, b]) =>
+      b.start - a.start <= eighth &&
+      a.place &&
+      b.place &&
+      Math.abs(a.place.fret - b.place.fret) > 5 &&
+      a.place.fret > 0 &&
+      b.place.fret > 0
+  ).length;
+  const near = joined.filter(([a, b]) => b.start - endOf(a) < beat);
+  const fallingThirds = near.filter(([a, b]) => {
+    // What comes early for a change, or is only touched, is not heard over the old chord.
+    if (
+      a.ghost ||
+      b.ghost ||
+      chordChanges.some(({ start }) => ticksOf(start) > b.start && ticksOf(start) < endOf(b))
+    )
+      return false;
+    const { change } = tone(b);
+    if (!change.chord?.tones.includes('3') || change.symbol !== tone(a).change.symbol) return false;
+    const third = (change.chord.rootPc + 4) % 12;
+    return a.midi % 12 === third && b.midi === a.midi - 1;
+  }).length;
+  const pitches = notes.map(({ midi }) => midi).sort((a, b) => a - b);
+  const at = (part: number) => pitches[Math.floor(part * (pitches.length - 1))]!;
+  const barNotes = grid.bars.map(({ start, end }) =>
+    struck
+      .filter((note) => note.start >= start && note.start < end)
+      .map((note) => [note.start - start, note.midi] as const)
+  );
+  let [literal, varied, big] = [0, 0, 0];
+  barNotes.forEach((own, i) => {
+    if (own.length < 3) return;
+    big++;
+    const text = (all: typeof own) => all.map((one) => one.join(':')).join();
+    const rhythm = (all: typeof own) => all.map(([start]) => start).join();
+    const half = Math.ceil(own.length / 2);
+    const before = barNotes.slice(Math.max(0, i - 8), i).filter((one) => one.length >= 3);
+    if (before.some((one) => text(one) === text(own))) literal++;
+    else if (
+      before.some(
+        (one) => rhythm(one) === rhythm(own) || text(one.slice(0, half)) === text(own.slice(0, half))
+      )
+    )
+      varied++;
+  });
+  const sixth = grid.end / 6;
+  const meanIn = (n: number) => {
+    const own = notes.filter(({ start }) => start >= n * sixth && start < (n + 1) * sixth);
+    return own.reduce((sum, { midi }) => sum + midi, 0) / Math.max(1, own.length);
+  };
+  const techniques = notes.filter(
+    ({ bend, slide, slur, vibrato, ghost }, i) =>
+      bend || slide || slur || vibrato || ghost || notes[i + 1]?.start === notes[i]!.start
+  ).length;
+  const soundingTicks = struck.reduce((sum, { length }) => sum + length, 0);
+  return {
+    notes: notes.length,
+    onOne: share(soundingBars.filter(({ start }) => starts.has(start)).length, soundingBars.length),
+    early: share(early, met),
+    on: share(on, met),
+    late: share(late, met),
+    met: share(met, chordChanges.length),
+    startsOffOne: share(
+      phrases.filter(([first]) => grid.bars[barAt(grid, first!.start)]!.start !== first!.start).length,
+      phrases.length
+    ),
+    startsOffBeat: share(
+      phrases.filter(([first]) => pulseAt(grid, first!.start).start !== first!.start).length,
+      phrases.length
+    ),
+    pickups: share(phrases.filter(isPickup).length, phrases.length),
+    silence: 1 - soundingTicks / grid.end,
+    meanPhrase: phrases.reduce((sum, own) => sum + lengthOf(own), 0) / Math.max(1, phrases.length),
+    lengths: new Set(phrases.map((own) => Math.round(lengthOf(own) * 4))).size,
+    longestPhrase: Math.max(...phrases.map(lengthOf)),
+    rhythms: first32.size,
+    commonest: share(Math.max(...counts.values()), sounding.length),
+    sameAsBefore: share(
+      words.filter((word, i) => word !== '' && word === words[i - 1]).length,
+      sounding.length
+    ),
+    mixed: share(grid.bars.filter((_, i) => words[i] !== '' && isMixed(i)).length, sounding.length),
+    techniques: share(techniques, notes.length),
+    chordOnPulses: share(onPulses.filter((note) => tone(note).isTone).length, onPulses.length),
+    jumps,
+    leaps: near.filter(([a, b]) => Math.abs(a.midi - b.midi) > 12).length,
+    fallingThirds,
+    p10: at(0.1),
+    p90: at(0.9),
+    samePitch: share(near.filter(([a, b]) => a.midi === b.midi).length, near.length),
+    literal: share(literal, big),
+    varied: share(varied, big),
+    rise: meanIn(4) - meanIn(0),
+    fall: meanIn(4) - meanIn(5)
+  };
+}
+
+/** Means over several seeds. */
+export function meanFigures(own: StyleChart, seeds: readonly number[]): PhraseFigures {
+  const all = seeds.map((seed) => {
+    const { sheet, line } = phrasesOver(own.text, seed);
+    return figuresOf(sheet, line, own.row === 'funk');
+  });
+  const names = Object.keys(all[0]!) as (keyof PhraseFigures)[];
+  return Object.fromEntries(
+    names.map((name) => [name, all.reduce((sum, one) => sum + one[name], 0) / all.length])
+  ) as unknown as PhraseFigures;
+}
