@@ -34,7 +34,8 @@ import { askedOf, mendOf, outlineLine } from '../../src/lib/core/line/outline';
 import { placeNotes } from '../../src/lib/core/line/place';
 import { readLine } from '../../src/lib/core/line/read';
 import { arrange } from '../../src/lib/core/plan/arrange';
-import { linesOver } from '../../src/lib/core/plan/lines';
+import { STYLE_CHARTS } from '../../src/lib/core/line/phrase/testing';
+import { linesOf, linesOver } from '../../src/lib/core/plan/lines';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
 import { logRow } from '../../src/lib/api/practice';
@@ -213,7 +214,8 @@ it('measures the core', async () => {
       lined.arranged,
       () => ({ position: 5 }),
       { paths: lined.paths, asked: NO_NOTES, fitting: NO_NOTES },
-      { level: 'without a stop', subdivision: 2, seed: 0, alternatives: 1 }
+      { level: 'without a stop', subdivision: 2, seed: 0, alternatives: 1 },
+      { choiceAt: () => null, pins: [] }
     );
   row('best line without a stop, 32 bars of eighths', ms(median(7, withoutStop)), '100 ms');
   const asked = askedOf(ground.form.changes);
@@ -228,6 +230,28 @@ it('measures the core', async () => {
     ),
     ''
   );
+});
+
+it('measures phrases', () => {
+  const all = STYLE_CHARTS.flatMap(({ row: kind, text }) => {
+    const whole = readSheet(text);
+    const bar = whole.form.changes.findLast(({ bar: number }) => number <= 32)!;
+    const arranged = arrange(whole, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    const taken = [1, 2, 3, 4, 5].map((seed) => {
+      const before = process.cpuUsage();
+      linesOf(arranged, { level: 'phrases', subdivision: 2, seed, alternatives: 1, from: 0, to: bar.index });
+      const { user, system } = process.cpuUsage(before);
+      return (user + system) / 1000;
+    });
+    return taken.map((cost) => ({ kind, cost }));
+  }).sort((a, b) => a.cost - b.cost);
+  const dearest = all.at(-1)!;
+  row(
+    'phrases over 32 bars, 13 kinds of music, 5 seeds: processor time',
+    ms(all[all.length >> 1]!.cost),
+    '150 ms'
+  );
+  row(`  the dearest, ${dearest.kind}`, ms(dearest.cost), '900 ms');
 });
 
 it('measures pages', async () => {

@@ -4,7 +4,8 @@
  */
 import { wrap, type Remote } from 'comlink';
 import type { LineData, StoredLine } from '$lib/api/line';
-import { withDeclaration } from '$lib/core/chart/directives';
+import { withDeclaration, withoutDeclaration } from '$lib/core/chart/directives';
+import { styleOf, type Style } from '$lib/core/harmony/style';
 import { levelOf, type LevelId } from '$lib/core/line/find/registry';
 import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/model';
 import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
@@ -29,6 +30,8 @@ export interface Finding {
   readonly level: LevelId;
   readonly figure?: string;
   readonly subdivision: number;
+  /** How dense phrases are, 0 to 1; as the style has it where nothing is said. */
+  readonly density?: number | undefined;
   readonly seed: number;
   /** Which of the best it is, 0 the best. */
   readonly rank: number;
@@ -46,7 +49,7 @@ export interface ShownLine {
 
 /** Where a kept line has its name, the melody of the chart has this. */
 export const MELODY = 'melody';
-const FIRST: Finding = { level: 'arpeggio', subdivision: 2, seed: 0, rank: 0 };
+const FIRST: Finding = { level: 'phrases', subdivision: 2, seed: 0, rank: 0 };
 /** The best lines that are had at once, to go through them. */
 const BEST = 6;
 /** Changes a line is found over at once; of a longer chart those from the selected one on. */
@@ -198,7 +201,8 @@ export class Lines {
   /** Finds a line: a level, another figure, another seed, or the next best. What is left out stays. */
   async find(part: Partial<Finding>): Promise<void> {
     // Another kind of line begins with its best.
-    const isOther = 'level' in part || 'figure' in part || 'subdivision' in part || 'seed' in part;
+    const isOther =
+      'level' in part || 'figure' in part || 'subdivision' in part || 'density' in part || 'seed' in part;
     const asked: Finding = { ...this.asked, ...(isOther ? { rank: 0 } : {}), ...part };
     this.asked = asked;
     const own = ++this.#ask;
@@ -226,10 +230,12 @@ export class Lines {
     }
   }
 
-  async #linesFor({ level, figure, subdivision, seed }: Finding) {
+  async #linesFor({ level, figure, subdivision, density, seed }: Finding) {
     const { document, neck, system, selected, changes } = this.#workspace;
     const part = changes.length > MOST_CHANGES ? { from: selected, to: selected + MOST_CHANGES - 1 } : {};
-    const wish: LineWish = { level, figure, subdivision, seed, alternatives: BEST, ...part };
+    // The next phrases are those of another seed.
+    const alternatives = level === 'phrases' ? 1 : BEST;
+    const wish: LineWish = { level, figure, subdivision, density, seed, alternatives, ...part };
     const job = { source: document.source, plan: document.plan, neck, system: system.id, wish };
     const key = JSON.stringify(job);
     if (this.#best?.key === key) return { lines: this.#best.lines };
@@ -247,6 +253,18 @@ export class Lines {
   /** Another line of the same kind. */
   another(): Promise<void> {
     return this.find({ seed: this.asked.seed + 1 });
+  }
+
+  /** The style of the chart, as it is heard or declared. */
+  readonly style = $derived.by(() => styleOf(this.#workspace.sheet.head, this.#workspace.analysis));
+
+  /** Declares the style of the chart; null takes the declaration back. Phrases that are shown are found anew. */
+  async setStyle(style: Style | null): Promise<void> {
+    const { document } = this.#workspace;
+    document.setSource(
+      style ? withDeclaration(document.source, 'style', style) : withoutDeclaration(document.source, 'style')
+    );
+    if (this.shown?.finding?.level === 'phrases') await this.find({});
   }
 
   /** The next best in the same rhythm; after the last the best again. */

@@ -4,6 +4,8 @@ import { noteOf, type LineNote } from '../line/model';
 import { soundAt, STANDARD } from '../neck/tuning';
 import { readCsv } from './csv/read';
 import { writeCsv } from './csv/write';
+import { readMidi } from './midi/read';
+import { writeMidiPiece } from './midi/write';
 import { readMusicXml } from './musicxml/read';
 import { writeMusicXml } from './musicxml/write';
 import type { ReadPiece } from './piece';
@@ -141,5 +143,62 @@ describe('what goes out comes back as it was', () => {
       }),
       { numRuns: 40 }
     );
+  });
+});
+
+describe('phrases', () => {
+  /** Every technique, a pickup before bar 1, a curl. */
+  const at = (
+    start: number,
+    length: number,
+    string: number,
+    fret: number,
+    how: Partial<LineNote> = {}
+  ): LineNote => {
+    const fretted = soundAt(STANDARD, string, fret);
+    const up = how.bend && how.bend.cents === undefined ? 2 : 0;
+    return {
+      ...noteOf(start, length, fretted + up),
+      place: { string, fret },
+      ...how,
+      ...(how.bend ? { bend: { ...how.bend, from: fretted } } : {})
+    };
+  };
+  const LINE = [
+    at(-960, 480, 3, 7),
+    at(-480, 480, 3, 5),
+    at(0, 960, 3, 7, { bend: { from: 0 }, release: { to: soundAt(STANDARD, 3, 7) } }),
+    at(960, 480, 2, 8, { bend: { from: 0, cents: 40 } }),
+    at(1440, 480, 2, 5, { slur: true }),
+    at(1920, 480, 2, 6, { ghost: true }),
+    at(2400, 1440, 2, 8, { bend: { from: 0 }, vibrato: true }),
+    at(3840, 1920, 2, 8, { vibrato: true })
+  ];
+  const written = LINE.map(plain);
+  const readBack = ({ lines }: ReadPiece) => lines[0]!.notes.map(plain);
+
+  it('come back from a table, from tab and from MusicXML as they went out', () => {
+    const piece = pieceOf([{ name: 'line: phrase', notes: LINE }]);
+    expect(readBack(readCsv(writeCsv(piece)))).toEqual(written);
+    expect(readBack(readTab(writeTab(piece)))).toEqual(written);
+    const xml = writeMusicXml(piece);
+    expect(xml).toContain('<measure number="0" implicit="yes">');
+    expect(readBack(readMusicXml(xml))).toEqual(written);
+    for (const read of [readCsv(writeCsv(piece)), readTab(writeTab(piece)), readMusicXml(xml)])
+      expect(read.chart).toContain('| Am7b5 |');
+  });
+
+  it('come back from MIDI with their pitches, bends and times, bar 1 marked', () => {
+    const piece = pieceOf([{ name: 'line: phrase', notes: LINE }]);
+    const read = readMidi(writeMidiPiece(piece));
+    const heard = read.lines[0]!.notes;
+    expect(heard.map(({ start, length, midi }) => [start, length, midi])).toEqual(
+      LINE.map(({ start, length, midi }) => [start, length, midi])
+    );
+    expect(heard.map(({ bend }) => bend?.from)).toEqual(LINE.map(({ bend }) => bend?.from));
+    expect(heard.map(({ bend }) => bend?.cents)).toEqual(LINE.map(({ bend }) => bend?.cents));
+    expect(heard.map(({ release }) => release?.to)).toEqual(LINE.map(({ release }) => release?.to));
+    expect(heard.map(({ vibrato }) => vibrato)).toEqual(LINE.map(({ vibrato }) => vibrato));
+    expect(read.chart).toContain('| Am7b5 |');
   });
 });

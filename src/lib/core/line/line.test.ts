@@ -134,6 +134,42 @@ describe('reading a line', () => {
     ]);
   });
 
+  it('tells a note that leans on the next from the landing, which is what it leans on', () => {
+    // F over C leans on E; the fourth resolves by a semitone within half a beat.
+    const leaning = read('| G7 | C |', 'D4 4, F4 .5, E4 3.5');
+    expect(leaning.notes.map(({ role, leadsTo }) => [role, leadsTo])).toEqual([
+      ['chord tone', undefined],
+      ['leaning', 2],
+      ['chord tone', undefined]
+    ]);
+    expect(leaning.landings[1]).toMatchObject({
+      note: 2,
+      degree: '3',
+      by: 'leaning',
+      semitones: -1,
+      late: 0.5
+    });
+    // Held for a beat it is no leaning note, and after a rest it leans on nothing.
+    expect(read('| C |', 'F4 1, E4 3').notes[0]!.role).not.toBe('leaning');
+    expect(read('| C |', 'F4 .5, - .5, E4 3').notes[0]!.role).not.toBe('leaning');
+  });
+
+  it('hears an eighth before a change of 6/8 as a push into it', () => {
+    const pushed = read('{time: 6/8}\n| C | F |', 'G4 5, A4 4');
+    expect(pushed.notes[1]).toMatchObject({ change: 1, degree: '3', anticipates: true });
+    // In 4/4 a whole beat before is no push.
+    expect(read('| C | F |', 'G4 3, A4 4').notes[1]).toMatchObject({ change: 0, anticipates: false });
+  });
+
+  it('reads a pickup against the first change', () => {
+    const pickup = read('| C | F |', 'D4 .5, E4 .5, G4 2', -1);
+    expect(pickup.notes.map(({ change, degree }) => [change, degree])).toEqual([
+      [0, '9'],
+      [0, '3'],
+      [0, '5']
+    ]);
+  });
+
   it('says how each change is landed on', () => {
     const chart = '{key: Bb}\n| Cm7 | F7 | Bbmaj7 | Gm7 | Ebmaj7 | N.C. | D7 | Gm7 |';
     const line =

@@ -201,6 +201,8 @@ function weigh(notes: readonly LineNote[], at: readonly number[], { from, to }: 
   let shown = 0;
   for (const i of at) {
     const note = notes[i]!;
+    // What is only touched is rhythm, and no pitch.
+    if (note.ghost) continue;
     const isPushed = note.start < from && from - note.start <= HALF;
     const start = isPushed ? note.start : Math.max(from, note.start);
     const beats = (Math.min(to, endOf(note)) - start) / TICKS;

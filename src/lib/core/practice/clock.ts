@@ -63,6 +63,9 @@ export function roundAt<R extends Round>(laid: readonly LaidRound<R>[], beat: nu
   return laid.filter(({ start }) => start <= beat + 1e-9).at(-1) ?? laid[0] ?? null;
 }
 
+/** Beats that something may sound before its round: a pickup of two bars of the longest meters. */
+const MOST_LEAD = 48;
+
 export interface DueEvent extends SoundEvent {
   /** Beats since the start of the first round. */
   readonly at: number;
@@ -80,7 +83,8 @@ export function dueEvents(
     .filter(({ start }) => start >= from && start < to)
     .map((event): DueEvent => ({ ...event, at: event.start, round: 0 }));
   const inside = laid
-    .filter(({ start, round }) => start < to && start + round.beats > from)
+    // What leads into a round sounds before it begins.
+    .filter(({ start, round }) => start - MOST_LEAD < to && start + round.beats > from)
     .flatMap(({ number, start, round }) =>
       round.events
         .map((event): DueEvent => ({ ...event, at: start + event.start, round: number }))

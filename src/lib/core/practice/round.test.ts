@@ -89,6 +89,37 @@ describe('a round of practice', () => {
     }
   });
 
+  it('sounds a pickup while counting in, then before each later round, where it gives way', () => {
+    const at = (start: number, beats: number, midi: number): LineNote => ({
+      start: ticksOf(start),
+      length: ticksOf(beats),
+      midi,
+      note: 'C'
+    });
+    const play = (notes: LineNote[], round: number, isLast = false, wish: LoopWish = { kind: 'form' }) =>
+      practiceRound(
+        { ...plan, skeleton: () => ({ meter: { beats: 4, unit: 4 }, notes }) },
+        excerptOf(form, analysis, wish)!,
+        {
+          feel: FEELS[0]!,
+          drill: DRILLS.find(({ id }) => id === 'approach')!,
+          perBeat: 2,
+          tempo: 100,
+          seed: 1,
+          round,
+          isLast
+        }
+      ).notes.map(({ start, midi }) => `${beatsOf(start)} ${midi}`);
+    const line = [at(-1, 0.5, 60), at(-0.5, 0.5, 62), at(0, 2, 64)];
+    expect(play(line, 0)).toEqual(['-1 60', '-0.5 62', '0 64', '15 60', '15.5 62']);
+    expect(play(line, 3)).toEqual(['0 64', '15 60', '15.5 62']);
+    expect(play(line, 3, true)).toEqual(['0 64']);
+    // A note that lasts to the end is not cut for it.
+    expect(play([...line, at(12, 3.5, 65)], 1)).toEqual(['0 64', '12 65', '15.5 62']);
+    // It leads into the first bar, and into no other.
+    expect(play(line, 0, false, { kind: 'change', change: 2 })).toEqual([]);
+  });
+
   it('brings a line of the form to where its changes stand in what is played, cut at the end', () => {
     // A note on each beat of the four bars; the last of every bar lasts over the bar line.
     const notes = Array.from({ length: 16 }, (_, beat): LineNote => ({

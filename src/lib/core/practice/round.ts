@@ -3,7 +3,7 @@ import { bisector } from 'd3-array';
 import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
 import type { Line, LineNote } from '../line/model';
-import { notesInBeat, beatsOf, ticksOf } from '../line/model';
+import { notesInBeat, beatsOf, endOf, ticksOf } from '../line/model';
 import { sounding, type Sounding } from '../line/sound';
 import type { NamedTone } from '../moment/moment';
 import type { Area } from '../neck/area';
@@ -97,7 +97,7 @@ const isPitched = ({ part }: SoundEvent) => part !== 'drums' && part !== 'click'
 function materialFor(
   plan: PlanMaterial,
   excerpt: Excerpt,
-  { perBeat, round }: Manner,
+  { perBeat, round, isLast }: Manner,
   { travels }: Drill
 ): DrillMaterial {
   const { changes, bars } = excerpt;
@@ -122,7 +122,37 @@ function materialFor(
         .map((note) => ({ ...note, length: Math.min(note.length, end - note.start) }))
     );
   });
-  return { excerpt, areas, targets, skeleton, perBeat: inBeat(perBeat, bars[0]!), round };
+  return {
+    excerpt,
+    areas,
+    targets,
+    skeleton: withPickups(skeleton, written, excerpt, round, isLast),
+    perBeat: inBeat(perBeat, bars[0]!),
+    round
+  };
+}
+
+/**
+ * What stands before the first bar sounds while the first round is counted in, and in later rounds in the last bar of the one before, where it
+ * gives way to notes that are there.
+ */
+function withPickups(
+  notes: readonly LineNote[],
+  written: readonly LineNote[],
+  { changes, beats }: Excerpt,
+  round: number,
+  isLast: boolean
+): readonly LineNote[] {
+  const pickups = changes[0]?.source.index === 0 ? written.filter(({ start }) => start < 0) : [];
+  if (pickups.length === 0) return notes;
+  const before = round === 0 ? pickups : [];
+  const last = notes.reduce((latest, note) => Math.max(latest, endOf(note)), 0);
+  const next = isLast
+    ? []
+    : pickups
+        .map((note) => ({ ...note, start: note.start + ticksOf(beats) }))
+        .filter(({ start }) => start >= last);
+  return [...before, ...notes, ...next];
 }
 
 /** Notes in a beat of the chart's meter, as the first bar is counted. */

@@ -34,6 +34,21 @@ describe('a line as it is played', () => {
     expect(sung(note(0, 8, 62, { bend: { from: 60 } }))[0]!.glide!.beats).toBe(0.5);
   });
 
+  it('shakes, curls, slurs and touches as it is written', () => {
+    const [shaken, curled, slurred, touched] = sung(
+      note(0, 2, 62, { vibrato: true }),
+      note(2, 1, 63, { bend: { from: 63, cents: 40 } }),
+      note(3, 1, 65, { slur: true }),
+      note(4, 1, 65, { ghost: true })
+    );
+    expect(shaken).toMatchObject({ vibrato: 22 });
+    expect(curled).toMatchObject({ midi: 63, curl: 40 });
+    expect(curled!.glide).toBeUndefined();
+    expect(slurred!.isSlurred).toBe(true);
+    expect(slurred!.velocity).toBeLessThan(shaken!.velocity);
+    expect(touched).toMatchObject({ isMuted: true, beats: 0.2 });
+  });
+
   it('lets a bend down again to where it is released', () => {
     const [bend] = sung(note(0, 2, 62, { bend: { from: 60 }, release: { to: 60 } }));
     expect(bend!.glide).toEqual({ from: 60, beats: 0.5, backTo: 60 });

@@ -12,7 +12,8 @@ export function midiOf({ round, title, tempo, meter, key, feel, mix }: Piece): B
     bars: round.excerpt.bars,
     kit: feel.kit,
     // What is muted is in the file all the same, but for the click: a track that nobody asked for.
-    events: round.events.filter(({ part }) => part !== 'click' || !mix.click.isMuted),
+    // A file begins with its first bar.
+    events: round.events.filter(({ part, start }) => start >= 0 && (part !== 'click' || !mix.click.isMuted)),
     markers: round.excerpt.changes.map(({ start, source }) => ({ start, name: source.symbol })),
     beats: round.excerpt.beats
   });
@@ -26,7 +27,7 @@ export async function wavOf(piece: Piece, work?: Work): Promise<Blob> {
     import('$lib/audio/wav')
   ]);
   const { samples, rate } = await render({
-    events: round.events,
+    events: round.events.filter(({ start }) => start >= 0),
     beats: round.excerpt.beats,
     tempo,
     chordSound,

@@ -305,7 +305,11 @@
         {/if}
       </g>
     </svg>
-    <div class="relative h-12 border-t border-line" style:width="{timeline.width}px" data-outline-strip>
+    <div
+      class="relative h-12 border-t border-line"
+      style:width="{timeline.width + lead}px"
+      data-outline-strip
+    >
       {#each columns as column (column.index)}
         {@const { verdict } = outline.windows[column.index]!}
         <button
@@ -313,7 +317,7 @@
           workspace.selected
             ? 'bg-lit'
             : ''}"
-          style:left="{column.x}px"
+          style:left="{column.x + lead}px"
           style:width="{column.width}px"
           aria-label={describe(column.index)}
           aria-current={column.index === workspace.selected ? 'true' : undefined}

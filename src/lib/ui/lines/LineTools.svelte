@@ -9,6 +9,7 @@
   import { toast } from 'svelte-sonner';
   import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
   import { keyText } from '$lib/core/harmony/key';
+  import { STYLES, type Style } from '$lib/core/harmony/style';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { homeUp } from '$lib/core/theory/tonic';
   import { prettyProse } from '$lib/core/theory/typeset';
@@ -41,10 +42,20 @@
 
   const LEVELS: readonly LineLevel[] = LINE_LEVELS;
   const growth = LEVELS.filter(({ grows }) => grows);
-  const others = LEVELS.filter(({ grows, id }) => !grows && id !== 'motif');
+  const others = LEVELS.filter(({ grows, id }) => !grows && id !== 'motif' && id !== 'phrases');
+  const phrases = levelOf('phrases')!;
   /** The level of the line that is shown; none for one that was kept. */
   const level = $derived(lines.shown?.finding?.level ?? '');
   const figures = $derived(levelOf(level)?.figures);
+  const isPhrases = $derived(level === 'phrases');
+  const HEARD = 'heard';
+  const heardStyle = $derived(STYLES.find(({ id }) => id === lines.style.style)!.name);
+  /** How dense phrases are; between the two the style decides. */
+  const DENSITIES = { sparse: 0.15, style: undefined, dense: 0.9 } as const;
+  type Density = keyof typeof DENSITIES;
+  const density = $derived(
+    (Object.keys(DENSITIES) as Density[]).find((name) => DENSITIES[name] === lines.asked.density) ?? 'style'
+  );
   const isMoved = $derived(rehearsal.shift !== 0);
   const keys = $derived.by(() => {
     const each = Array.from({ length: 12 }, (_, step) => ({
@@ -274,9 +285,13 @@
             hint="What each note is on its chord, below the tab"
             onclick={() => settings.change({ scoreDegrees: !settings.now.scoreDegrees })}>degrees</Button
           >
-        {:else}
-          <span class="text-soft">denser</span>
         {/if}
+        <Toggles
+          label="Phrases"
+          value={level}
+          options={[{ value: 'phrases', name: 'phrases', hint: phrases.hint }]}
+          onpick={() => void lines.find({ level: 'phrases', figure: undefined })}
+        />
         <Toggles
           label="How full the line is"
           value={growth.some(({ id }) => id === level) ? level : ''}
@@ -301,27 +316,60 @@
           />
         {/if}
       </div>
-      <Select
-        label="Notes in a quarter"
-        value={String(lines.asked.subdivision)}
-        options={[
-          { value: '2', name: 'eighths' },
-          { value: '3', name: 'triplets' },
-          { value: '4', name: 'sixteenths' }
-        ]}
-        onpick={(count) => void lines.find({ subdivision: Number(count) })}
-      />
+      {#if isPhrases}
+        <Select
+          label="Style of the music"
+          value={lines.style.isDeclared ? lines.style.style : HEARD}
+          options={[
+            {
+              value: HEARD,
+              name: lines.style.isDeclared ? 'as it is heard' : heardStyle,
+              hint: 'Told by the chords and the feel'
+            },
+            ...STYLES.map(({ id, name }) => ({ value: id, name }))
+          ]}
+          hint="Kept with the chart"
+          onpick={(id) => void lines.setStyle(id === HEARD ? null : (id as Style))}
+        />
+        <Select
+          label="How dense the phrases are"
+          value={density}
+          options={[
+            { value: 'sparse', name: 'sparse', hint: 'Few notes, much air' },
+            { value: 'style', name: 'dense as the style', hint: 'Growing towards its height' },
+            { value: 'dense', name: 'dense', hint: 'Many notes, short breaths' }
+          ]}
+          onpick={(name) => void lines.find({ density: DENSITIES[name as Density] })}
+        />
+      {:else}
+        <Select
+          label="Notes in a quarter"
+          value={String(lines.asked.subdivision)}
+          options={[
+            { value: '2', name: 'eighths' },
+            { value: '3', name: 'triplets' },
+            { value: '4', name: 'sixteenths' }
+          ]}
+          onpick={(count) => void lines.find({ subdivision: Number(count) })}
+        />
+      {/if}
       <div class="flex flex-wrap items-center gap-1.5">
         <Button
-          hint="Another rhythm and another way, over the same targets"
+          hint={isPhrases
+            ? 'Other phrases in the same style'
+            : 'Another rhythm and another way, over the same targets'}
           onclick={() => void lines.another()}>another one</Button
         >
-        <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}
-          >next best</Button
-        >
+        {#if !isPhrases}
+          <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}
+            >next best</Button
+          >
+        {/if}
         {#if lines.shown?.finding}
           <span class="text-xs text-soft" data-finding
-            >variation {lines.shown.finding.seed + 1}, no. {lines.shown.finding.rank + 1}{lines.shown.differs
+            >variation {lines.shown.finding.seed + 1}{isPhrases
+              ? ''
+              : `, no. ${lines.shown.finding.rank + 1}`}{!isPhrases && lines.shown.differs
               ? `: ${counted(lines.shown.differs, 'note')} differ`
               : ''}</span
           >

@@ -13,7 +13,7 @@
   import { outlineLine, askedOf, type Mend } from '$lib/core/line/outline';
   import { placeNotes } from '$lib/core/line/place';
   import { readLine } from '$lib/core/line/read';
-  import { Lines, notesOver } from '$lib/state/lines.svelte';
+  import { Lines, MELODY, notesOver } from '$lib/state/lines.svelte';
   import { Pen } from '$lib/state/pen.svelte';
   import { Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -139,7 +139,9 @@
     if (note && !rehearsal.isPlaying) void hear(workspace, { kind: 'passage', notes: [note] });
   }
   function moveNote(index: number, start: number, midi: number) {
-    const after = lines.shown && moved(lines.shown.notes, index, start, midi);
+    // A melody is written from the first bar on.
+    const from = lines.shown?.id === MELODY ? Math.max(0, start) : start;
+    const after = lines.shown && moved(lines.shown.notes, index, from, midi);
     if (after) lines.edit(after, 'note moved');
     else lines.problem = 'Two notes begin there already; a line has no more at once.';
   }

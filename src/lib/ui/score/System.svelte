@@ -62,7 +62,7 @@
         />
       {/if}
       {#each drawn.bars as bar, i (bar.start)}
-        {#if i === 0 || marks.numbersAll}
+        {#if (i === 0 || marks.numbersAll) && system.bars[i]!.number > 0}
           <text x={i === 0 ? 2 : bar.from - 20} y={system.staffAt - 6} font-size="11" class="fill-soft"
             >{system.bars[i]!.number}</text
           >

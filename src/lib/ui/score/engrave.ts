@@ -92,6 +92,8 @@ async function fetchFonts(): Promise<void> {
 
 const KEYS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
 const SIGNS: Readonly<Record<number, string>> = { [-2]: 'bb', [-1]: 'b', 0: 'n', 1: '#', 2: '##' };
+/** A bend by less than a semitone. */
+const CURL = '¼';
 const BENT: Readonly<Record<number, string>> = { 1: '½', 2: 'full', 3: '1½', 4: '2' };
 /** Between the last note and the line of the bar. */
 const BAR_END = 12;
@@ -258,7 +260,10 @@ function tabNote(
   order.forEach((index, i) => {
     const { midi, bend, release, vibrato } = notes[index]!;
     if (bend) {
-      const up = { type: Bend.UP, text: BENT[midi - bend.from] ?? String((midi - bend.from) / 2) };
+      const up = {
+        type: Bend.UP,
+        text: bend.cents === undefined ? (BENT[midi - bend.from] ?? String((midi - bend.from) / 2)) : CURL
+      };
       note.addModifier(new Bend(release ? [up, { type: Bend.DOWN, text: '' }] : [up]), i);
     }
     if (vibrato) note.addModifier(new Vibrato(), i);

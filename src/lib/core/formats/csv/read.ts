@@ -17,6 +17,8 @@ const MOST_ROWS = 50_000;
 const NEEDED: readonly Column[] = ['part', 'at', 'beats'];
 /** Beats that a chart goes on for at most. */
 const LONGEST = 32_000;
+/** Beats that a line may begin before the first bar. */
+const MOST_LEAD = 48;
 
 type Row = Partial<Record<Column, string>>;
 
@@ -45,7 +47,9 @@ export function readCsv(text: string): ReadPiece {
       return;
     }
     const [at, beats] = [numberIn(row.at), numberIn(row.beats)];
-    if (at === null || beats === null || at < 0 || at > LONGEST || beats <= 0 || beats > LONGEST) {
+    // A line may begin before the first bar.
+    const earliest = part === BAR || part === CHORD ? 0 : -MOST_LEAD;
+    if (at === null || beats === null || at < earliest || at > LONGEST || beats <= 0 || beats > LONGEST) {
       leave('at and beats have to be numbers, beats above 0');
       return;
     }

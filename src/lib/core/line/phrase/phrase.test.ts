@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD } from '../../neck/tuning';
-import { midiName } from '../../theory/note';
+import { midiName, pitchClass } from '../../theory/note';
 import { chanceOf } from '../chance';
 import { endOf, TICKS, ticksOf } from '../model';
+import { askedOf, outlineLine } from '../outline';
 import { readLine } from '../read';
 import { CONTOURS, planPhrases, spansOf } from './plan';
 import { costOf, pitchWays, type PitchSlot } from './pitch';
@@ -10,6 +11,9 @@ import { placesUnder } from './hand';
 import { rowOf } from './row';
 import { PHRASE_ROWS, rowNamed } from './styles';
 import { figuresOf, meanFigures, phrasesOver, STYLE_CHARTS, type PhraseFigures } from './testing';
+import { soundsOver } from './sounds';
+import type { AnalysedChange } from '../../harmony/analysis';
+import type { Chord } from '../../theory/chord';
 import { VOCABULARIES, cellsOf, type Vocabulary } from './cells';
 import { readSheet } from '../../harmony/sheet';
 import { styleOf } from '../../harmony/style';
@@ -97,6 +101,34 @@ describe('phrases in every style', () => {
     60_000
   );
 
+  const HEARD: Readonly<Record<string, number>> = {
+    'jazz blues': 0.68,
+    'shuffle blues': 0.7,
+    'minor swing': 0.7,
+    bossa: 0.7,
+    'slow 12/8 blues': 0.7,
+    waltz: 0.62,
+    rock: 0.6,
+    ballad: 0.62,
+    country: 0.52,
+    '6/8 soul': 0.52
+  };
+  it.each(charts.filter(({ row }) => row in HEARD))(
+    '$row: tell their chords as far as such lines do',
+    ({ row, text }) => {
+      let [heard, all] = [0, 0];
+      for (const seed of SEEDS) {
+        const { sheet, line } = phrasesOver(text, seed);
+        for (const { verdict } of outlineLine(line.notes, askedOf(sheet.analysis.changes)).windows) {
+          if (!verdict || verdict === 'silence') continue;
+          all++;
+          if (verdict !== 'not') heard++;
+        }
+      }
+      expect(heard / all).toBeGreaterThanOrEqual(HEARD[row]!);
+    }
+  );
+
   it.each(STYLE_CHARTS)('$row: takes its row, and no other seed gives the same phrases', ({ row, text }) => {
     const { head, analysis } = readSheet(text);
     expect(rowOf({ ...head, analysis, style: styleOf(head, analysis).style }).id).toBe(row);
@@ -145,6 +177,21 @@ describe('phrases in every style', () => {
         /^(1|b?3|b?5|#5|b?b?7|6|9|13|b9|#9)$/.test(degree!);
       expect(landed.filter(isChordal).length / landed.length, row).toBeGreaterThan(0.95);
       expect(reading.landings.some(({ by }) => by === 'leaning')).toBe(true);
+    }
+  });
+
+  it('are named as players name them: the blue third of A is C, and no note has two signs', () => {
+    const { line } = phrasesOver(STYLE_CHARTS.find(({ row }) => row === 'shuffle blues')!.text, 2);
+    const minorThirds = line.notes.filter(({ midi }) => midi % 12 === 0);
+    expect(minorThirds.length).toBeGreaterThan(2);
+    expect(new Set(minorThirds.map(({ note }) => note))).toEqual(new Set(['C']));
+    for (const root of ['Gb', 'C#', 'Ab', 'F#', 'Db']) {
+      const own = phrasesOver(
+        `{key: ${root}}\n{style: jazz}\n{feel: swing}\n| ${root}maj7 | ${root}7b9 | ${root}m7b5 | ${root}7#11 |`,
+        3
+      );
+      expect(own.line.notes.filter(({ note }) => /##|bb/.test(note))).toEqual([]);
+      for (const { note, midi } of own.line.notes) expect(pitchClass(note)).toBe(midi % 12);
     }
   });
 
@@ -301,9 +348,6 @@ describe('the pitches of a phrase', () => {
   }, 60_000);
 });
 
-import { soundsOver } from './sounds';
-import type { AnalysedChange } from '../../harmony/analysis';
-import type { Chord } from '../../theory/chord';
 function soundsFor({ analysis }: ReturnType<typeof readSheet>) {
   return analysis.changes.map((change) =>
     soundsOver(change as AnalysedChange & { readonly chord: Chord }, analysis, rowNamed('minor swing'), null)

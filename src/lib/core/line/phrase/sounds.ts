@@ -4,11 +4,11 @@ import { contextOf } from '../../approaches/context';
 import { modes } from '../../approaches/modes';
 import type { AnalysedChange, Analysis } from '../../harmony/analysis';
 import { isMinorKey } from '../../harmony/key';
-import { nameOf, namingOf } from '../../neck/shape';
+import { nameOf, namingOf, type Naming } from '../../neck/shape';
 import type { Chord } from '../../theory/chord';
-import { DEGREES } from '../../theory/degree';
+import { DEGREES, type Degree } from '../../theory/degree';
 import { MODES } from '../../theory/mode';
-import { pitchClass, semitonesUp, type NoteName } from '../../theory/note';
+import { pitchClass, semitonesUp, simpleSpelling, spell, type NoteName } from '../../theory/note';
 import type { PhraseRow, PoolRule } from './styles';
 
 export type SoundKind = 'chord' | 'penta' | 'scale' | 'blue' | 'avoid' | 'chromatic';
@@ -108,9 +108,29 @@ export function soundsOver(
     chord,
     kinds,
     ranks,
-    names: PCS.map((pc) => nameOf(pc, naming).note),
+    names: PCS.map((pc) => nameFor(pc, change, naming, kinds)),
     thirds: chord.tones.includes('3') ? { minor, major } : null
   };
+}
+
+/** Steps of a key as a blues or a rock player names them. */
+const STEP_DEGREES: readonly Degree[] = ['1', 'b9', '9', 'b3', '3', '11', 'b5', '5', 'b13', '6', 'b7', '7'];
+
+/** The name of a pitch: of a blue note and of a pentatonic one by the key, else by the chord; none needs a double accidental. */
+function nameFor(
+  pc: number,
+  { chord, key }: AnalysedChange & { readonly chord: Chord },
+  naming: Naming,
+  kinds: readonly SoundKind[]
+): NoteName {
+  const isOfKey = kinds[pc] === 'blue' || kinds[pc] === 'penta';
+  const isMinorThird = semitonesUp(chord.rootPc, pc) === MINOR_THIRD && chord.tones.includes('3');
+  const name = isOfKey
+    ? spell(key.tonic, STEP_DEGREES[semitonesUp(pitchClass(key.tonic), pc)]!)
+    : isMinorThird
+      ? spell(chord.root, 'b3')
+      : nameOf(pc, naming).note;
+  return /##|bb/.test(name) ? simpleSpelling(name) : name;
 }
 
 function modesOf(change: AnalysedChange, analysis: Analysis): ScaleChoice | null {

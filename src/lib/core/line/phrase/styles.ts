@@ -220,7 +220,7 @@ export const PHRASE_ROWS = [
     isChromatic: false,
     rises: true,
     enclosure: 0,
-    showing: 0.55,
+    showing: 0.75,
     root: 0.15,
     centres: [65, 70, 76],
     techniques: techniques(0.5, 0.15, 0.15, 0.25, 0.6, 0.03, 0.2)

@@ -6,7 +6,7 @@ import { arrange } from '../../plan/arrange';
 import { linesOf, type PlacedLine } from '../../plan/lines';
 import { DEFAULT_PLAN, type Plan } from '../../plan/model';
 import { TICKS, endOf, ticksOf, type LineNote } from '../model';
-import { barAt, changesOf, gridOf, pulseAt, pushAt } from './grid';
+import { barAt, gridOf, pulseAt, pushAt } from './grid';
 import type { PhraseRowId } from './styles';
 
 export interface StyleChart {
