@@ -34,7 +34,7 @@ import { askedOf, mendOf, outlineLine } from '../../src/lib/core/line/outline';
 import { placeNotes } from '../../src/lib/core/line/place';
 import { readLine } from '../../src/lib/core/line/read';
 import { arrange } from '../../src/lib/core/plan/arrange';
-import { STYLE_CHARTS } from '../../src/lib/core/line/phrase/testing';
+import { STYLE_CHARTS } from '../../src/lib/core/plan/phrase-testing';
 import { linesOf, linesOver } from '../../src/lib/core/plan/lines';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';

@@ -47,6 +47,11 @@ export interface ShownLine {
   readonly differs?: number;
 }
 
+/** A note that is struck, however it was reached before. */
+function struckPlainly({ slide: _slide, slur: _slur, ...note }: LineNote): LineNote {
+  return note;
+}
+
 /** Where a kept line has its name, the melody of the chart has this. */
 export const MELODY = 'melody';
 const FIRST: Finding = { level: 'phrases', subdivision: 2, seed: 0, rank: 0 };
@@ -318,13 +323,17 @@ export class Lines {
     if (!shown) return;
     const { neck } = this.#workspace;
     const moved = shown.notes.map((note) => atPitch(note, note.midi + semitones));
-    const laid = laidOut(shown.notes, moved, { neck, where, position, anyOctave: position !== undefined });
-    if (!laid.notes) {
-      this.problem = laid.message;
+    const wish = { neck, where, position, anyOctave: position !== undefined };
+    const laid = laidOut(shown.notes, moved, wish);
+    // What cannot be slid or slurred there on one string is struck.
+    const struck = laid.notes ? laid : laidOut(shown.notes, moved.map(struckPlainly), wish);
+    if (!struck.notes) {
+      this.problem = struck.message;
       return;
     }
-    this.#show({ ...shown, notes: laid.notes });
-    this.#workspace.say(position === undefined ? 'Line moved' : `Line in position ${position}`);
+    this.#show({ ...shown, notes: struck.notes });
+    const how = position === undefined ? 'Line moved' : `Line in position ${position}`;
+    this.#workspace.say(laid.notes ? how : `${how}; its slides and slurs are struck`);
   }
 
   /** Plays the same notes on some strings only, where they lie there. */

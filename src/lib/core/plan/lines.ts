@@ -19,6 +19,7 @@ import type { Sheet } from '../harmony/sheet';
 import { styleOf, type Style } from '../harmony/style';
 import type { PhrasePin } from '../line/phrase/phrases';
 import { rowOf } from '../line/phrase/row';
+import { feelIdOf } from '../chart/feel-name';
 import type { Arrangement } from './arrange';
 import { pinsOf } from './edits';
 import { DEFAULT_PLAN } from './model';
@@ -118,6 +119,7 @@ function phrasingOf({ head }: Sheet, analysis: Analysis, { style, density, picku
   const facts = {
     style: style ?? styleOf(head, analysis).style,
     feel: head.feel,
+    feelId: feelIdOf(head.feel, head.meter),
     meter: head.meter,
     tempo: head.tempo,
     analysis

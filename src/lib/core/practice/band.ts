@@ -5,7 +5,7 @@ import { chordEvents } from './comping';
 import { drumEvents } from './drums';
 import type { SoundEvent } from './events';
 import { DRUMS } from './feel';
-import { pulsesOf } from './pulse';
+import { pulsesOf } from '../chart/pulses';
 import { stageOf, type Pass } from './stage';
 
 /** Everything the band plays over one round of an excerpt, in the order of time. The same pass gives the same events. */

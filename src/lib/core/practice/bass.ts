@@ -8,6 +8,7 @@ import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, type PitchClass } from '../theory/note';
 import type { SoundEvent } from './events';
+import { walkedNotes } from './walk';
 import { strokesByChange, type ChangeStroke, type Stage } from './stage';
 import { soundedTones } from './tones';
 
@@ -31,6 +32,7 @@ interface Slot {
 }
 
 export function bassEvents(stage: Stage): SoundEvent[] {
+  if (stage.feel.walks) return walkEvents(stage);
   const slots = slotsOf(stage);
   const pitches = linePitches(stage, slots);
   const isHeld = stage.feel.bass.length === 0;
@@ -47,6 +49,25 @@ export function bassEvents(stage: Stage): SoundEvent[] {
       ...(isHeld ? { isHeld } : {})
     };
   });
+}
+
+/** Struck notes of a walk are long, what stands between the pulses softer, a touch hardly heard. */
+function walkEvents(stage: Stage): SoundEvent[] {
+  const roots = stage.excerpt.changes.flatMap(({ source: { chord } }) => (chord ? [bassOf(chord)] : []));
+  if (roots.length === 0) return [];
+  const chance = stage.chance(PLAYER, -1);
+  return walkedNotes(stage, firstPitch(roots), stage.chance(PLAYER, -2)).map(
+    ({ start, end, midi, isFirst, isOnPulse, isGhost }): SoundEvent => {
+      const weight = isGhost ? 0.36 : isFirst ? 0.84 : isOnPulse ? 0.76 : 0.62;
+      return {
+        part: 'bass',
+        start,
+        beats: (end - start) * (isGhost ? 0.5 : 0.97),
+        midi,
+        velocity: weight * (0.94 + 0.1 * chance())
+      };
+    }
+  );
 }
 
 const bassOf = (chord: Chord) => pitchClass(chord.bass ?? chord.root);

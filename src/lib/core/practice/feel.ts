@@ -2,6 +2,7 @@
  * Feels as tables: what bass, chords and drums may play in a bar, as patterns (`pattern.ts`), the plainest first. A new feel
  * is a new row; what each has to hold stands in docs/music-rules.md, The band.
  */
+import { feelIdOf } from '../chart/feel-name';
 import type { Meter } from '../chart/model';
 import { pattern, WORDS, type Pattern, type WordsOfCell } from './pattern';
 
@@ -55,6 +56,8 @@ export interface Feel {
    * into the next chord. Nothing but the written bass, held as long as the chord lasts, where there is no row.
    */
   readonly bass: readonly Pattern[];
+  /** The bass walks: a note on every pulse, led from chord to chord. */
+  readonly walks?: true;
   /** Letters: X accented, x struck, o soft. Held as long as the chord lasts where there is no row. */
   readonly chords: readonly Pattern[];
   /** Seventh chords take a 9 or 13 where their function has it. */
@@ -123,6 +126,7 @@ export const FEELS: readonly Feel[] = [
     fills: JAZZ_FILLS,
     mark: { drum: 'crash', velocity: 0.4 },
     bass: rows('R T T A'),
+    walks: true,
     chords: rows(
       'x= =x == --',
       '-x -- -x --',
@@ -373,38 +377,11 @@ export const FEELS: readonly Feel[] = [
   }
 ];
 
-/** What charts call their feel, and which one is meant; the first that is found. */
-const CALLED: readonly (readonly [RegExp, string])[] = [
-  [/half.?time/i, 'half-time rock'],
-  [/slow.*blues|12\s*\/\s*8|gospel/i, 'slow 12/8 blues'],
-  [/samba/i, 'samba'],
-  [/bossa|latin/i, 'bossa'],
-  [/reggae|one.?drop|rocksteady|dub/i, 'reggae'],
-  [/shuffle/i, 'shuffle'],
-  [/waltz/i, 'waltz'],
-  [/ballad|brush/i, 'ballad'],
-  [/drone/i, 'drone'],
-  [/swing|bop|jazz/i, 'swing'],
-  [/funk/i, 'funk'],
-  [/soul|r\s*&\s*b/i, 'soul'],
-  [/rock|punk|metal|hard/i, 'rock'],
-  [/straight|pop|even|folk|country/i, 'straight'],
-  [/blues/i, 'shuffle'],
-  [/vamp/i, 'drone']
-];
-
 export function feelNamed(id: string): Feel | undefined {
   return FEELS.find((feel) => feel.id === id);
 }
 
 /** The feel of a chart by what it says and its meter: three beats waltz, dotted beats roll; straight where it says nothing. */
-export function feelOf(said: string | null, { beats, unit }: Meter): Feel {
-  const called = CALLED.find(([called]) => said && called.test(said))?.[1];
-  const isDotted = unit >= 8 && beats % 3 === 0 && beats > 3;
-  const isThree = beats === 3 && unit === 4;
-  const id =
-    isThree && (!called || called === 'swing')
-      ? 'waltz'
-      : (called ?? (isDotted ? 'slow 12/8 blues' : 'straight'));
-  return feelNamed(id)!;
+export function feelOf(said: string | null, meter: Meter): Feel {
+  return feelNamed(feelIdOf(said, meter))!;
 }

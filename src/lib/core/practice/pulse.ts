@@ -2,48 +2,20 @@
  * How a bar is felt: its pulses, and the cells of two, three or four pulses that it falls into. 5/4 goes 3 + 2, 7/4 goes
  * 4 + 3; 6/8, 9/8 and 12/8 go in dotted beats; 7/8 is two beats and a longer one. Source: docs/music-rules.md, The band.
  */
+import { pulsesOf, type Pulse } from '../chart/pulses';
 import type { ExcerptBar } from '../harmony/excerpt';
 import type { Swing } from '../line/sound';
-
-/** A beat as it is felt. */
-export interface Pulse {
-  readonly start: number;
-  /** In beats of the chart's meter. */
-  readonly beats: number;
-  /** It divides into three, as a dotted beat does. */
-  readonly isTriple: boolean;
-}
-
-/** Pulses that belong together, one to four. */
-export type PulseCell = readonly Pulse[];
 
 /** Meters whose lower number is this or finer are counted in groups of their beats. */
 const FINE = 8;
 
-/** How many of the meter's beats each pulse has; halves where a beat is two pulses long. */
-function pulseLengths({ beats, unit }: ExcerptBar['meter']): number[] {
-  const times = (count: number, length: number) => Array.from({ length: count }, () => length);
-  if (unit < 4) return times((beats * 4) / unit, unit / 4);
-  if (unit < FINE) return times(beats, 1);
-  if (beats % 3 === 0) return times(beats / 3, 3);
-  if (beats === 5) return [3, 2];
-  return beats % 2 === 0 ? times(beats / 2, 2) : beats < 3 ? [beats] : [...times((beats - 3) / 2, 2), 3];
-}
+/** Pulses that belong together, one to four. */
+export type PulseCell = readonly Pulse[];
 
 /** Fours, and what is left over: 5 is 3 + 2, 6 is 4 + 2, 7 is 4 + 3. */
 function cellSizes(pulses: number): number[] {
   if (pulses <= 4) return [pulses];
   return pulses === 5 ? [3, 2] : [4, ...cellSizes(pulses - 4)];
-}
-
-export function pulsesOf({ start, beats, meter }: ExcerptBar): Pulse[] {
-  const unit = beats / meter.beats;
-  let at = start;
-  return pulseLengths(meter).map((length): Pulse => {
-    const pulse = { start: at, beats: length * unit, isTriple: length === 3 };
-    at += pulse.beats;
-    return pulse;
-  });
 }
 
 export function cellsOf(bar: ExcerptBar): PulseCell[] {

@@ -3,7 +3,8 @@ import type { Excerpt, ExcerptBar, PlayedChange } from '../harmony/excerpt';
 import { chanceOf, oftenFirst, type Chance } from '../line/chance';
 import type { Feel } from './feel';
 import { strokesIn, type Pattern, type Stroke } from './pattern';
-import { cellsOf, type Pulse, type PulseCell } from './pulse';
+import type { Pulse } from '../chart/pulses';
+import { cellsOf, type PulseCell } from './pulse';
 
 /** One time through an excerpt. */
 export interface Pass {

@@ -1,6 +1,6 @@
 /** Bars as they are felt: their pulses in ticks, and the changes that fall into them. */
 import type { Change, PlayedBar } from '../../chart/unroll';
-import { pulsesOf } from '../../practice/pulse';
+import { pulsesOf } from '../../chart/pulses';
 import { ticksOf } from '../model';
 
 export interface GridPulse {

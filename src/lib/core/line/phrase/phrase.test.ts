@@ -10,7 +10,13 @@ import { costOf, pitchWays, type PitchSlot } from './pitch';
 import { placesUnder } from './hand';
 import { rowOf } from './row';
 import { PHRASE_ROWS, rowNamed } from './styles';
-import { figuresOf, meanFigures, phrasesOver, STYLE_CHARTS, type PhraseFigures } from './testing';
+import {
+  figuresOf,
+  meanFigures,
+  phrasesOver,
+  STYLE_CHARTS,
+  type PhraseFigures
+} from '../../plan/phrase-testing';
 import { soundsOver } from './sounds';
 import type { AnalysedChange } from '../../harmony/analysis';
 import type { Chord } from '../../theory/chord';
@@ -20,6 +26,7 @@ import { styleOf } from '../../harmony/style';
 import { arrange } from '../../plan/arrange';
 import { linesOf } from '../../plan/lines';
 import { DEFAULT_PLAN, type Plan } from '../../plan/model';
+import { feelIdOf } from '../../chart/feel-name';
 import { systemOf } from '../../neck/systems/registry';
 
 const BLUES = ['jazz blues', 'shuffle blues', 'slow 12/8 blues'];
@@ -131,7 +138,14 @@ describe('phrases in every style', () => {
 
   it.each(STYLE_CHARTS)('$row: takes its row, and no other seed gives the same phrases', ({ row, text }) => {
     const { head, analysis } = readSheet(text);
-    expect(rowOf({ ...head, analysis, style: styleOf(head, analysis).style }).id).toBe(row);
+    expect(
+      rowOf({
+        ...head,
+        feelId: feelIdOf(head.feel, head.meter),
+        analysis,
+        style: styleOf(head, analysis).style
+      }).id
+    ).toBe(row);
     const [one, again, other] = [1, 1, 2].map((seed) => JSON.stringify(phrasesOver(text, seed).line.notes));
     expect(again).toBe(one);
     expect(other).not.toBe(one);

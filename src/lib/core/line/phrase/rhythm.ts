@@ -4,7 +4,7 @@
  */
 import type { Chance } from '../chance';
 import { cellsOf, readCell, type Cell, type CellRole, type Vocabulary } from './cells';
-import { barAt, pulseAt, pushAt, type Grid, type GridBar, type GridChange, type GridPulse } from './grid';
+import { pulseAt, pushAt, type Grid, type GridBar, type GridChange, type GridPulse } from './grid';
 import { drawn, type PlannedPhrase } from './plan';
 import { MEETINGS, type Meeting, type PhraseRow } from './styles';
 
@@ -390,6 +390,3 @@ function withBreaths(phrases: readonly PhraseRhythm[], grid: Grid, chance: Chanc
   }
   return all;
 }
-
-/** The bar in which a strike is heard. */
-export const heardBar = (grid: Grid, { start, ahead }: Strike): number => barAt(grid, start + ahead);

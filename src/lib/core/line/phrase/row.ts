@@ -1,5 +1,4 @@
 /** Which row of the phrase table a chart takes. Source: docs/music-rules.md, Phrases, Which row. */
-import { feelOf } from '../../practice/feel';
 import type { Meter } from '../../chart/model';
 import type { Analysis } from '../../harmony/analysis';
 import type { Style } from '../../harmony/style';
@@ -7,7 +6,9 @@ import { rowNamed, type PhraseRow, type PhraseRowId, type PoolRule } from './sty
 
 export interface RowFacts {
   readonly style: Style;
+  /** The feel as the chart says it, and the id of the one that is played. */
   readonly feel: string | null;
+  readonly feelId: string;
   readonly meter: Meter;
   /** Beats a minute of the chart's own beat; null where the chart does not say. */
   readonly tempo: number | null;
@@ -33,8 +34,7 @@ const POOL_OF: Readonly<Record<Style, PoolRule>> = {
 const isTriple = ({ unit, beats }: Meter) => unit >= 8 && beats % 3 === 0 && beats > 3;
 
 /** The first that fits. */
-function idOf({ style, feel: said, meter, tempo, analysis }: RowFacts): PhraseRowId {
-  const feel = feelOf(said, meter).id;
+function idOf({ style, feel: said, feelId: feel, meter, tempo, analysis }: RowFacts): PhraseRowId {
   const isTwelve = meter.unit >= 8 && meter.beats === 12;
   if (isTwelve || (feel === 'slow 12/8 blues' && !isTriple(meter))) return 'slow 12/8 blues';
   if (isTriple(meter)) return '6/8 soul';

@@ -1,13 +1,13 @@
 /** What the tests and the bench of phrases share: charts in every style, and what is counted over the phrases they get. */
-import { readSheet, type Sheet } from '../../harmony/sheet';
-import { STANDARD } from '../../neck/tuning';
-import { systemOf } from '../../neck/systems/registry';
-import { arrange } from '../../plan/arrange';
-import { linesOf, type PlacedLine } from '../../plan/lines';
-import { DEFAULT_PLAN, type Plan } from '../../plan/model';
-import { TICKS, endOf, ticksOf, type LineNote } from '../model';
-import { barAt, gridOf, pulseAt, pushAt } from './grid';
-import type { PhraseRowId } from './styles';
+import { readSheet, type Sheet } from '../harmony/sheet';
+import { STANDARD } from '../neck/tuning';
+import { systemOf } from '../neck/systems/registry';
+import { arrange } from './arrange';
+import { linesOf, type PlacedLine } from './lines';
+import { DEFAULT_PLAN, type Plan } from './model';
+import { TICKS, endOf, ticksOf, type LineNote } from '../line/model';
+import { barAt, gridOf, pulseAt, pushAt } from '../line/phrase/grid';
+import type { PhraseRowId } from '../line/phrase/styles';
 
 export interface StyleChart {
   readonly row: PhraseRowId;
