@@ -148,6 +148,27 @@ describe('the notes of the band', () => {
               expect(isTone || leads, `${says}: bass ${event.midi} at ${event.start}`).toBe(true);
             });
             const comping = within('chords');
+            if (feel.comping) {
+              // On the last off-beat before a change the chord to come may sound; everything else is of its own.
+              const next = facts[(at + 1) % facts.length]!;
+              const allowedIn = ({ quality: { tones, tensions = [] } }: typeof next) => [
+                ...tones,
+                ...tensions,
+                ...(feel.isColoured ? [2, 9] : [])
+              ];
+              const fits = (event: SoundEvent, of: typeof next) =>
+                allowedIn(of).includes((event.midi - pc(of.root) + 24) % 12);
+              for (const event of comping) {
+                const isLate = end - event.start <= 1.5 + 1e-6;
+                const group = comping.filter(({ start }) => Math.abs(start - event.start) < 1e-9);
+                const isOwn = group.every((one) => fits(one, facts[at]!));
+                const isComing = isLate && group.every((one) => fits(one, next));
+                expect(isOwn || isComing, `${says} at ${event.start}`).toBe(true);
+              }
+              for (const event of line)
+                expect(event.start + event.beats, says).toBeLessThanOrEqual(end + 1e-6);
+              return;
+            }
             const heard = new Set(comping.map(above));
             const allowed = [
               ...quality.tones,
@@ -162,9 +183,11 @@ describe('the notes of the band', () => {
               const tells = [2, 3, 4, 5, 9, 10, 11].includes(semitones);
               if (tells) expect([...heard], says).toContain(semitones);
             }
-            expect(comping.filter(({ start }) => start === change.start).length, says).toBeGreaterThanOrEqual(
-              2
-            );
+            if (!feel.comping)
+              expect(
+                comping.filter(({ start }) => start === change.start).length,
+                says
+              ).toBeGreaterThanOrEqual(2);
             for (const event of [...line, ...comping]) {
               expect(event.start + event.beats, says).toBeLessThanOrEqual(end + 1e-6);
             }
@@ -255,12 +278,12 @@ describe('the notes of the band', () => {
     const tops = of.changes.map(({ start }) =>
       Math.max(
         ...only(bandEvents(pass(of, feelNamed('swing')!)), 'chords')
-          .filter((e) => e.start === start)
+          .filter((e, _, all) => e.start === all.find((one) => one.start >= start - 0.02)?.start)
           .map(({ midi }) => midi)
       )
     );
     const moves = tops.slice(1).map((top, i) => Math.abs(top - tops[i]!));
-    expect(Math.max(...moves)).toBeLessThanOrEqual(4);
+    expect(Math.max(...moves)).toBeLessThanOrEqual(5);
   });
 });
 

@@ -1,7 +1,9 @@
 /** The chords of the band: how the symbol is voiced, and when it is struck. */
 import type { SoundEvent } from './events';
 import { strokesByChange, type Stage } from './stage';
-import { voicingsFor } from './voicing';
+import { compStrokes, type Comping } from './comp-strokes';
+import { voicingsFor, type Voicing } from './voicing';
+import type { Chance } from '../line/chance';
 import { DEGREES } from '../theory/degree';
 
 const PLAYER = 2;
@@ -13,7 +15,6 @@ const AT_CHANGE = 'x';
 
 export function chordEvents(stage: Stage): SoundEvent[] {
   const { excerpt, feel } = stage;
-  const strokes = strokesByChange(stage, feel.chords, PLAYER, AT_CHANGE);
   const isHeld = feel.chords.length === 0;
   const chance = stage.chance(PLAYER, -1);
   const voicings = voicingsFor(
@@ -21,6 +22,8 @@ export function chordEvents(stage: Stage): SoundEvent[] {
     feel.isColoured,
     stage.chance(PLAYER, -2)
   );
+  if (feel.comping) return compedEvents(stage, feel.comping, voicings, chance);
+  const strokes = strokesByChange(stage, feel.chords, PLAYER, AT_CHANGE);
   return voicings.flatMap((voicing, i): SoundEvent[] =>
     (voicing ? strokes[i]! : []).flatMap((stroke) => {
       const late = stroke.isFirst ? 0 : 0.015 * chance();
@@ -39,3 +42,54 @@ export function chordEvents(stage: Stage): SoundEvent[] {
     })
   );
 }
+
+/** Strokes that answer and push; the grips of a chord are taken in turn, so that the top voice moves. */
+function compedEvents(
+  stage: Stage,
+  comping: Comping,
+  voicings: readonly (Voicing | null)[],
+  chance: Chance
+): SoundEvent[] {
+  const struck = new Map<number, number>();
+  return compStrokes(stage, comping, PLAYER).flatMap(
+    ({ start, end, change, letter, isOnPulse }): SoundEvent[] => {
+      const voicing = voicings[change];
+      if (!voicing) return [];
+      const turn = struck.get(change) ?? 0;
+      struck.set(change, turn + 1);
+      const late = isOnPulse ? 0 : Math.min(0.015 * chance(), (end - start) / 4);
+      const weight = (WEIGHTS[letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
+      return gripIn(voicing, turn).map(({ midi, degree }): SoundEvent => {
+        const isTelling = ['3', '7'].includes(DEGREES[degree].slot);
+        return {
+          part: 'chords',
+          start: start + late,
+          beats: (end - start - late) * 0.97,
+          midi,
+          velocity: Math.min(1, weight * (isTelling ? TELLING : 1))
+        };
+      });
+    }
+  );
+}
+
+const HIGHEST_GRIP = 81;
+/** The top voice moves by so many semitones at most from grip to grip. */
+const TOP_STEP = 5;
+
+/** The grip of a turn: as it is led, then turned up or down where the top voice moves little. */
+export function gripIn(voicing: Voicing, turn: number): Voicing {
+  if (turn % 2 === 0 || voicing.length < 3) return voicing;
+  const [lowest, top] = [voicing[0]!, voicing.at(-1)!];
+  const raised = { ...lowest, midi: lowest.midi + 12 };
+  const up = raised.midi - top.midi;
+  if (up > 0 && up <= TOP_STEP && raised.midi <= HIGHEST_GRIP) return [...voicing.slice(1), raised];
+  const next = voicing.at(-2)!;
+  const lowered = { ...top, midi: top.midi - 12 };
+  const isFree = voicing.every(({ midi }) => midi !== lowered.midi) && lowered.midi >= LOWEST_GRIP;
+  if (isFree && top.midi - next.midi <= TOP_STEP)
+    return [...voicing.slice(0, -1), lowered].sort((a, b) => a.midi - b.midi);
+  return voicing;
+}
+
+const LOWEST_GRIP = 48;

@@ -4,6 +4,7 @@
  */
 import { feelIdOf } from '../chart/feel-name';
 import type { Meter } from '../chart/model';
+import type { Comping } from './comp-strokes';
 import { pattern, WORDS, type Pattern, type WordsOfCell } from './pattern';
 
 /** General MIDI percussion; tap and swirl are the snare of a brush kit. */
@@ -60,6 +61,8 @@ export interface Feel {
   readonly walks?: true;
   /** Letters: X accented, x struck, o soft. Held as long as the chord lasts where there is no row. */
   readonly chords: readonly Pattern[];
+  /** The chords answer and push rather than mark every change; absent where each is struck as it comes. */
+  readonly comping?: Comping;
   /** Seventh chords take a 9 or 13 where their function has it. */
   readonly isColoured: boolean;
 }
@@ -136,6 +139,7 @@ export const FEELS: readonly Feel[] = [
       '-x == -- x-',
       '-- x- -x =='
     ),
+    comping: { onOne: 0.7, air: 0.125, push: 0.35 },
     isColoured: true
   },
   {
@@ -153,6 +157,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.6 },
     bass: rows('R T T T', 'RR TT TT TT', 'R 8 T T', 'R= -R T= T=', 'R T 5 A'),
     chords: rows('x- -x -- -x', '-x -x -x -x', 'x- -- -x --', '-- x- -- x-', 'x= == -x --'),
+    comping: { onOne: 0.6, air: 0.1, push: 0.2 },
     isColoured: true
   },
   {
@@ -177,6 +182,7 @@ export const FEELS: readonly Feel[] = [
       '-- x- -x -- x- -x -- x-',
       'x= =- x- -x =- x- -- x='
     ),
+    comping: { onOne: 0.75, air: 0.1, push: 0.4 },
     isColoured: true
   },
   {
@@ -195,6 +201,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.35 },
     bass: rows('R= == ==', 'R= == 5=', 'R= T= T=', 'R= == A=', 'R= T= A='),
     chords: rows('-- x- x-', 'x= =x ==', '-- -x ==', '-- x= =-', 'x= == x-'),
+    comping: { onOne: 0.5, air: 0.1, push: 0.2 },
     isColoured: true
   },
   {
@@ -272,6 +279,7 @@ export const FEELS: readonly Feel[] = [
       '--xx ---- --x- -x--',
       'x--x ---- --xo ----'
     ),
+    comping: { onOne: 0.88, air: 0.06, push: 0.15 },
     isColoured: true
   },
   {
@@ -290,6 +298,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.6 },
     bass: rows('R--R --5- R--- 5-T-', 'R--- --R- 8-5- T---', 'R--R ---- 5--R ----', 'R-R- 5--- R--- --A-'),
     chords: rows('-- x- -- x-', 'x- x- x- x-', 'x= == -- x-', '-- x- -x x-', 'x= -x -- x-'),
+    comping: { onOne: 0.6, air: 0.08, push: 0.25 },
     isColoured: true
   },
   {
@@ -337,6 +346,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.5 },
     bass: rows('R- -- T- R5', 'R= -T == 5=', 'R- R- -- T8', 'R= == -5 T-'),
     chords: rows('-- x- -- x-', '-- x- -- xo', '-x -x -x -x'),
+    comping: { onOne: 0, air: 0, push: 0 },
     isColoured: false
   },
   {
@@ -360,6 +370,7 @@ export const FEELS: readonly Feel[] = [
       '-x -x -- x- x- -x -x --',
       'x- -x -x -- x- -x -- x-'
     ),
+    comping: { onOne: 0.5, air: 0.08, push: 0.4 },
     isColoured: true
   },
   {

@@ -1,0 +1,172 @@
+/**
+ * When the chords of a feel are struck that comps: around the beat, with air, and with the chord to come on the last off-beat before it.
+ * Source: docs/music-rules.md, The band.
+ */
+import type { Chance } from '../line/chance';
+import type { Stroke } from './pattern';
+import { bent } from '../line/sound';
+import { ratioIn, strokesInBar, type Stage, type StageBar } from './stage';
+
+/** How a feel comps. */
+export interface Comping {
+  /** How often the first beat of a bar is struck, 0 to 1. */
+  readonly onOne: number;
+  /** How often a bar is left empty. */
+  readonly air: number;
+  /** How often a chord at a bar line is sounded on the last off-beat before it. */
+  readonly push: number;
+}
+
+export interface CompStroke {
+  readonly start: number;
+  readonly end: number;
+  /** The change whose chord is sounded. */
+  readonly change: number;
+  readonly letter: string;
+  readonly isOnPulse: boolean;
+}
+
+interface Struck extends Stroke {
+  readonly change: number;
+  readonly bar: StageBar;
+}
+
+const NEAR = 1e-6;
+/** Beats that a stroke is held where nothing follows. */
+const HELD = 1;
+/** What is shorter is not struck. */
+const SHORTEST = 0.06;
+
+export function compStrokes(stage: Stage, { onOne, air, push }: Comping, player: number): CompStroke[] {
+  const { excerpt, bars } = stage;
+  const { changes } = excerpt;
+  const chance = stage.chance(player, -3);
+  const at = (beat: number) => changes.findLastIndex(({ start }) => start <= beat + NEAR);
+  let wasAir = false;
+  let struck: Struck[] = bars.flatMap((bar) => {
+    const own = strokesInBar(stage, bar, stage.feel.chords, player).map((stroke): Struck => {
+      const change = at(stroke.written);
+      const coming = pushedInto(stage, stroke, change, bar);
+      return { ...stroke, change: coming ?? change, bar };
+    });
+    const here = changes.filter(
+      ({ start }) => start > bar.start - NEAR && start < bar.start + bar.beats - NEAR
+    );
+    const isAir = !wasAir && !bar.opens && !bar.ends && here.length <= 1 && chance() < air;
+    wasAir = isAir;
+    // A push at its end belongs to what comes.
+    return isAir ? own.filter(({ change }) => change !== at(bar.start)) : own;
+  });
+  struck = withPushes(stage, struck, push, chance);
+  struck = withChanges(stage, struck, onOne, chance);
+  return ended(stage, struck);
+}
+
+/** The change that an off-beat just before it sounds already; null for any other stroke. */
+function pushedInto(
+  { excerpt: { changes }, isLast }: Stage,
+  { written, isOnPulse }: Stroke,
+  change: number,
+  bar: StageBar
+): number | null {
+  const own = changes[change];
+  if (!own?.source.chord || isOnPulse) return null;
+  const end = own.start + own.beats;
+  const pulse = bar.pulses.findLast(({ start }) => start <= written + NEAR)?.beats ?? 1;
+  if (end - written > pulse / 2 + NEAR) return null;
+  const isOver = change === changes.length - 1;
+  if (isOver && isLast) return null;
+  const coming = isOver ? 0 : change + 1;
+  return changes[coming]?.source.chord ? coming : null;
+}
+
+/** Chords that come with a bar are now and then said on the off-beat before it. */
+function withPushes(stage: Stage, struck: readonly Struck[], push: number, chance: Chance): Struck[] {
+  const { changes } = stage.excerpt;
+  const added = stage.bars.flatMap((bar, i): Struck[] => {
+    const next = stage.bars[i + 1];
+    const pulse = bar.pulses.at(-1)!;
+    const from = changes.findLast(({ start }) => start < bar.start + bar.beats - NEAR);
+    const to = next && changes.findIndex(({ start }) => Math.abs(start - next.start) < NEAR);
+    if (!next || to === undefined || to < 0 || !from?.source.chord || !changes[to]!.source.chord) return [];
+    if (from.source.symbol === changes[to]!.source.symbol || chance() >= push) return [];
+    const written = pulse.start + pulse.beats / 2;
+    if (struck.some((one) => one.written > pulse.start + NEAR && one.bar === bar)) return [];
+    const start = pulse.start + pulse.beats * bent(0.5, ratioIn(stage, bar));
+    return [{ letter: 'x', written, start, end: next.start + HELD / 2, isOnPulse: false, change: to, bar }];
+  });
+  return [...struck, ...added].sort((a, b) => a.start - b.start);
+}
+
+/** Each change is heard: on its first beat as often as the feel has it, else pushed into, else somewhere in it. */
+function withChanges(stage: Stage, struck: readonly Struck[], onOne: number, chance: Chance): Struck[] {
+  const { changes } = stage.excerpt;
+  let all = [...struck];
+  changes.forEach(({ start, beats, source }, change) => {
+    if (!source.chord) {
+      all = all.filter((one) => one.change !== change || one.written < start - NEAR);
+      return;
+    }
+    const bar = stage.bars.findLast((one) => one.start <= start + NEAR)!;
+    const isAtBar = Math.abs(bar.start - start) < NEAR;
+    const isPushed = all.some(
+      (one) => one.change === change && one.written < start - NEAR && start - one.written < 2
+    );
+    const own = all.find((one) => Math.abs(one.written - start) < NEAR);
+    const later = all.some(
+      (one) => one.change === change && one.written > start + NEAR && one.written < start + beats - NEAR
+    );
+    // The first chord of all is said at once.
+    const isVeryFirst = change === 0 && stage.round === 0 && onOne > 0;
+    // Where the first beat is nearly always struck, a push before it changes nothing.
+    const isFree = !isPushed || onOne > 0.8;
+    const wants = isVeryFirst || (isFree && chance() < (isAtBar ? onOne : 0.5));
+    if (own && !wants && (isPushed || later)) all = all.filter((one) => one !== own);
+    if (!own && (wants || !(isPushed || later || isEmpty(all, bar)))) {
+      const first: Struck = {
+        letter: 'x',
+        written: start,
+        start,
+        end: Math.min(start + HELD, start + beats),
+        isOnPulse: true,
+        change,
+        bar
+      };
+      all.push(first);
+    }
+  });
+  // Inside a change that lasts, the first beat of a bar is no more often struck.
+  all = all.filter((one) => {
+    const isOne = Math.abs(one.written - one.bar.start) < NEAR;
+    const isInside = changes[one.change]!.start < one.bar.start - NEAR;
+    return !(isOne && isInside) || chance() < onOne;
+  });
+  return all.sort((a, b) => a.start - b.start);
+}
+
+/** A bar that was left empty on purpose. */
+const isEmpty = (all: readonly Struck[], bar: StageBar) =>
+  bar.index > 0 && !all.some((one) => one.bar === bar);
+
+/** Each stroke is over before the next and before its chord is; where the music ends all stop on its last pulse. */
+function ended(stage: Stage, struck: readonly Struck[]): CompStroke[] {
+  const { excerpt } = stage;
+  const { changes } = excerpt;
+  const last = stage.bars.at(-1);
+  const final = last?.ends ? last.pulses.at(-1)!.start : null;
+  const before = final === null ? struck : struck.filter(({ start }) => start < final - NEAR);
+  const strokes = before.flatMap((one, i): CompStroke[] => {
+    const { start, change, letter, isOnPulse } = one;
+    const { start: from, beats } = changes[change]!;
+    // A push at the very end sounds the first chord of the next round.
+    const until = change === 0 && start > from + beats ? excerpt.beats : from + beats;
+    const next = before[i + 1]?.start ?? final ?? excerpt.beats;
+    const rings = one.written < from - NEAR ? Math.max(one.end, from + HELD / 2) : one.end;
+    const end = Math.min(rings, next, until);
+    return end - start >= SHORTEST ? [{ start, end, change, letter, isOnPulse }] : [];
+  });
+  const lastChange = changes.findLastIndex(({ source }) => source.chord);
+  const sounds = final !== null && changes[lastChange]!.start + changes[lastChange]!.beats > final + NEAR;
+  if (!sounds) return strokes;
+  return [...strokes, { start: final, end: excerpt.beats, change: lastChange, letter: 'x', isOnPulse: true }];
+}
