@@ -3,19 +3,10 @@
  * Source: docs/music-rules.md, The band.
  */
 import type { Chance } from '../line/chance';
+import type { Comping } from './feel';
 import type { Stroke } from './pattern';
 import { bent } from '../line/sound';
 import { ratioIn, strokesInBar, type Stage, type StageBar } from './stage';
-
-/** How a feel comps. */
-export interface Comping {
-  /** How often the first beat of a bar is struck, 0 to 1. */
-  readonly onOne: number;
-  /** How often a bar is left empty. */
-  readonly air: number;
-  /** How often a chord at a bar line is sounded on the last off-beat before it. */
-  readonly push: number;
-}
 
 export interface CompStroke {
   readonly start: number;

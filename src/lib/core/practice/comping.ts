@@ -1,7 +1,8 @@
 /** The chords of the band: how the symbol is voiced, and when it is struck. */
 import type { SoundEvent } from './events';
 import { strokesByChange, type Stage } from './stage';
-import { compStrokes, type Comping } from './comp-strokes';
+import { compStrokes } from './comp-strokes';
+import type { Comping } from './feel';
 import { voicingsFor, type Voicing } from './voicing';
 import type { Chance } from '../line/chance';
 import { DEGREES } from '../theory/degree';

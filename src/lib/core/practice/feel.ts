@@ -4,7 +4,6 @@
  */
 import { feelIdOf } from '../chart/feel-name';
 import type { Meter } from '../chart/model';
-import type { Comping } from './comp-strokes';
 import { pattern, WORDS, type Pattern, type WordsOfCell } from './pattern';
 
 /** General MIDI percussion; tap and swirl are the snare of a brush kit. */
@@ -37,6 +36,16 @@ export type DrumRows = Readonly<Partial<Record<Drum, readonly Pattern[]>>>;
 export interface Fill {
   readonly rows: Readonly<Partial<Record<Drum, Pattern>>>;
   readonly pulses: number;
+}
+
+/** How a feel comps. */
+export interface Comping {
+  /** How often the first beat of a bar is struck, 0 to 1. */
+  readonly onOne: number;
+  /** How often a bar is left empty. */
+  readonly air: number;
+  /** How often a chord at a bar line is sounded on the last off-beat before it. */
+  readonly push: number;
 }
 
 export interface Feel {
