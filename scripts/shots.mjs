@@ -76,7 +76,14 @@ const SHOTS = [
     [],
     { drill: 'arpeggio-scale' }
   ],
-  ['lines', chart('Cabin Without a Window'), 'day', ['ArrowRight', 'ArrowRight', 'ArrowRight', 'i']],
+  [
+    'lines',
+    chart('Cabin Without a Window'),
+    'day',
+    ['ArrowRight', 'i'],
+    undefined,
+    ['[data-toggle="phrases"]']
+  ],
   [
     'lines-written',
     `${chart('Bilge Pump Blues')}?view=lines`,

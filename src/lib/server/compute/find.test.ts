@@ -347,6 +347,48 @@ describe('what cannot be had', () => {
     expect(LINE_LEVELS.map(({ id }) => id)).toContain('phrases');
   });
 
+  it('has no note with two signs over a flat seventh chord of a blues', () => {
+    const chart =
+      '{key: Eb}\n{feel: shuffle}\n| Eb7 | Ab7 | Eb7 | % | Ab7 | % | Eb7 | C7b9 | Fm7 | Bb7 | Eb7 C7 | Fm7 Bb7 |';
+    for (const level of ['double stops', 'without a stop', 'arpeggio and scale', 'phrases'])
+      for (const seed of [0, 1, 2]) {
+        const { notes } = find({ chart, level, seed }).lines[0]!;
+        expect(notes.map(({ note }) => note).filter((note) => /##|bb/.test(note))).toEqual([]);
+      }
+  });
+
+  it('finds phrases in the style that is asked for, with pickups, and says how they are made', () => {
+    const chart = '{key: Bb}\n{tempo: 140}\n| Cm7 | F7 | Bbmaj7 | G7b9 | Cm7 | F7 | Bbmaj7 | % |';
+    const of = (more: object) => find({ chart, level: 'phrases', seed: 2, ...more });
+    const [line] = of({}).lines;
+    expect(line!.phrases!.length).toBeGreaterThan(1);
+    for (const { from, to, start } of line!.phrases!) {
+      expect(to).toBeGreaterThan(from);
+      expect(['pickup', 'after', 'one']).toContain(start);
+    }
+    // Each note lies in one of the phrases.
+    for (const { at } of line!.notes)
+      expect(line!.phrases!.some(({ from, to }) => at >= from - 1e-6 && at < to + 1e-6)).toBe(true);
+    expect(of({ style: 'rock' }).lines[0]!.notes).not.toEqual(line!.notes);
+    expect(of({ alternatives: 3 }).lines).toHaveLength(3);
+    expect(of({ pickup: false }).lines[0]!.notes.every(({ at }) => at >= 0)).toBe(true);
+    const pinned = of({ fixed: [{ change: 2, string: 2, fret: 3, when: 'on' }] }).lines[0]!.notes;
+    expect(
+      pinned.some(({ at, midi, string, fret }) => at === 8 && midi === 62 && string === 2 && fret === 3)
+    ).toBe(true);
+    const blues = of({ approach: 'blues' }).lines[0]!;
+    expect(blues.notes.length).toBeGreaterThan(4);
+    const [offered] = of({ choices: [{ change: 1, approach: 'modes' }] }).lines;
+    expect(offered!.notes.length).toBeGreaterThan(4);
+    expect(() => of({ choices: [{ change: 99, approach: 'modes' }] })).toThrow(/no change 99/);
+    expect(() => of({ choices: [{ change: 1, approach: 'modes', name: 'Q' }] })).toThrow(/does not offer Q/);
+    expect(() => of({ approach: 'nothing' })).toThrow(/no approach/);
+    expect(() => of({ density: 2 })).toThrow();
+    expect(() => of({ style: 'polka' })).toThrow();
+    // What was found can be read by the route that reads lines.
+    expect(line!.notes.some(({ at }) => at < 0) || line!.phrases![0]!.start !== 'pickup').toBe(true);
+  });
+
   it('keeps to the part that is asked for', () => {
     const { notes } = find({ chart: '| Dm7 | G7 | Cmaj7 |', level: 'arpeggio', from: 1, to: 1, position: 5 })
       .lines[0]!;

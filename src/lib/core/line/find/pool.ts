@@ -5,7 +5,7 @@ import { positionFill } from '../../neck/position';
 import { spots, type Instrument, type Spot } from '../../neck/tuning';
 import type { NamedTone } from '../../moment/moment';
 import type { Chord } from '../../theory/chord';
-import { pitchClass } from '../../theory/note';
+import { pitchClass, simpleSpelling } from '../../theory/note';
 
 /** Where a line lies; what is left out bounds nothing. */
 export interface LineArea {
@@ -78,7 +78,9 @@ export function poolOf(
           : avoided.has(name.degree)
             ? 'avoid'
             : 'choice';
-      return { ...cell, ...name, kind };
+      // On a staff a neighbour's plain name is read quicker than two signs.
+      const note = kind !== 'chord' && /##|bb/.test(name.note) ? simpleSpelling(name.note) : name.note;
+      return { ...cell, ...name, note, kind };
     })
     .sort((a, b) => a.midi - b.midi || a.string - b.string);
 }
