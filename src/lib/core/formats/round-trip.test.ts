@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { parseMidi } from 'midi-file';
 import { describe, expect, it } from 'vitest';
 import { noteOf, type LineNote } from '../line/model';
 import { soundAt, STANDARD } from '../neck/tuning';
@@ -200,5 +201,18 @@ describe('phrases', () => {
     expect(heard.map(({ release }) => release?.to)).toEqual(LINE.map(({ release }) => release?.to));
     expect(heard.map(({ vibrato }) => vibrato)).toEqual(LINE.map(({ vibrato }) => vibrato));
     expect(read.chart).toContain('| Am7b5 |');
+  });
+
+  it('leave the pitch wheel of MIDI at rest for the next note', () => {
+    const { tracks } = parseMidi(writeMidiPiece(pieceOf([{ name: 'line: phrase', notes: LINE }])));
+    let [wheel, bent] = [0, 0];
+    for (const event of tracks[1]!) {
+      if (event.type === 'pitchBend') {
+        wheel = event.value;
+        bent++;
+      }
+      if (event.type === 'noteOn' && event.velocity > 0) expect(wheel).toBe(0);
+    }
+    expect(bent).toBeGreaterThan(20);
   });
 });
