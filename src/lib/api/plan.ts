@@ -5,7 +5,15 @@ import { FUNCTIONS } from '../core/harmony/numeral';
 import { APPROACH_KINDS } from '../core/line/approach-notes';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_FRETS } from '../core/neck/tuning';
-import { CHORD_SLOTS, DEFAULT_PLAN, REACHES, THREAD_RULES, WHICH, type Plan } from '../core/plan/model';
+import {
+  CHORD_SLOTS,
+  DEFAULT_PLAN,
+  PIN_TIMES,
+  REACHES,
+  THREAD_RULES,
+  WHICH,
+  type Plan
+} from '../core/plan/model';
 import { fromFirstForm } from './plan-first-form';
 
 const changeIndex = z.number().int().min(0).max(MAX_CHANGES);
@@ -40,7 +48,7 @@ const decision = z.object({
     .optional(),
   approachNote: approachNote.optional(),
   pins: z
-    .array(z.object({ beat: beat.optional(), string, fret }))
+    .array(z.object({ beat: beat.optional(), string, fret, when: z.enum(PIN_TIMES).optional() }))
     .max(256)
     .optional()
 });
@@ -76,8 +84,6 @@ const planFields = z.object({
 export const planSchema: z.ZodType<Plan> = z.preprocess(fromFirstForm, planFields);
 
 /** A target held to a cell, as the route of targets takes it. */
-/** When a pinned target is met: a push early, on the change, a push late, or as a phrase has it. */
-export const PIN_TIMES = ['on', 'early', 'late', 'any'] as const;
 export const fixedTarget = z.object({
   change: changeIndex,
   beat: beat.optional(),

@@ -176,9 +176,9 @@ function phraseArea({ plan, hands }: Arrangement, areaOf: (change: number) => Li
 function decisionsOf({ plan, chosen, neck }: Arrangement): PhraseDecisions {
   const byHand = new Set(plan.decisions.flatMap(({ change, choice }) => (choice ? [change] : [])));
   const isAsked = plan.approach !== DEFAULT_PLAN.approach;
-  const pins = pinsOf(plan).flatMap(({ change, beat, string, fret }): PhrasePin[] =>
+  const pins = pinsOf(plan).flatMap(({ change, beat, string, fret, when }): PhrasePin[] =>
     (beat ?? 1) === 1 && string <= neck.strings.length
-      ? [{ change, string, fret, midi: soundAt(neck, string, fret), when: 'any' }]
+      ? [{ change, string, fret, midi: soundAt(neck, string, fret), when: when ?? 'on' }]
       : []
   );
   return { choiceAt: (change) => (isAsked || byHand.has(change) ? (chosen[change] ?? null) : null), pins };

@@ -28,12 +28,18 @@ export interface TakenChoice {
   readonly then?: { readonly beat: number; readonly collection: CollectionFacts } | undefined;
 }
 
+/** When a pinned target is met in a phrase: a push early, on the change, a push late, or as the phrase has it. */
+export const PIN_TIMES = ['on', 'early', 'late', 'any'] as const;
+export type PinTime = (typeof PIN_TIMES)[number];
+
 /** A target held to one cell. */
 export interface Pin {
   /** Beat within the change, 1 its start; for a target inside a long change. */
   readonly beat?: number | undefined;
   readonly string: number;
   readonly fret: number;
+  /** On the change where nothing is said. */
+  readonly when?: PinTime | undefined;
 }
 
 /** What the player knows better about a change than what was found. */

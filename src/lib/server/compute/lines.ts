@@ -125,7 +125,7 @@ function decisionsFrom(
         string,
         fret,
         midi: soundAt(neck, string, fret),
-        when: when ?? 'any'
+        when: when ?? 'on'
       }))
   };
 }

@@ -241,18 +241,24 @@ describe('what the player has decided', () => {
     expect(line.notes.every(({ midi, bend }) => (bend?.from ?? midi) >= 60 && midi <= 76)).toBe(true);
   });
 
-  it('is kept: a pinned target is met, early or late as it was asked', () => {
-    // The A of F7 on string 2, fret 10.
-    const pinned = { change: 1, pins: [{ string: 2, fret: 10 }] };
-    for (let seed = 1; seed <= 12; seed++) {
-      const { line } = over({ decisions: [pinned] }, seed);
-      const at = ticksOf(4);
-      const met = line.notes.filter(
-        ({ midi, start, place }) =>
-          midi === 69 && Math.abs(start - at) <= TICKS && place?.string === 2 && place.fret === 10
-      );
-      expect(met.length, `seed ${seed}`).toBeGreaterThan(0);
-    }
+  it('is kept: a pinned target is met on its string and fret, and when it was asked for', () => {
+    // The A of F7 on string 2, fret 10; half a beat early and late in swing.
+    const at = ticksOf(4);
+    const times = {
+      on: [at],
+      early: [at - TICKS / 2],
+      late: [at + TICKS / 2],
+      any: [at - TICKS / 2, at, at + TICKS / 2]
+    };
+    for (const when of ['on', 'early', 'late', 'any', undefined] as const)
+      for (let seed = 1; seed <= 12; seed++) {
+        const { line } = over({ decisions: [{ change: 1, pins: [{ string: 2, fret: 10, when }] }] }, seed);
+        const met = line.notes.filter(
+          ({ midi, start, place }) =>
+            midi === 69 && times[when ?? 'on'].includes(start) && place?.string === 2 && place.fret === 10
+        );
+        expect(met.length, `${when}, seed ${seed}`).toBe(1);
+      }
   });
 
   it('is kept: notes of a choice, nothing beside it but what leads', () => {

@@ -10,7 +10,7 @@ import { pitchClass } from '../../theory/note';
 import { chanceOf, type Chance } from '../chance';
 import { LINE_COSTS } from '../find/costs';
 import type { LineArea } from '../find/pool';
-import { beatsOf, ticksOf, type LineNote } from '../model';
+import { beatsOf, TICKS, ticksOf, type LineNote } from '../model';
 import type { Ground } from '../read';
 import { barAt, changesOf, gridOf, pulseAt, type Grid, type GridChange } from './grid';
 import { handsFor, middleIn, placesUnder, registerOf, type Held } from './hand';
@@ -21,7 +21,7 @@ import { soundsOver, type Sounds } from './sounds';
 import type { Meeting, PhraseRow, PhraseStart, Relation } from './styles';
 import { withTechniques, type SolvedNote } from './techniques';
 
-/** A change that the player has pinned to a place, and when it is to be met; where nothing is said, at any time. */
+/** A change that the player has pinned to a place, and when it is to be met. */
 export interface PhrasePin extends Held {
   readonly change: number;
   readonly when: Meeting | 'any';
@@ -115,7 +115,8 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
     pins.flatMap(({ change, when }) => (when === 'any' ? [] : [[change, when] as const]))
   );
   const soundsAt = soundsOfAll(wish, changes);
-  const rhythms = rhythmOf(plans, { row, grid, changes, meets, chance: chanceOf(seed, 2) });
+  const pinned = new Set(pins.map(({ change }) => change));
+  const rhythms = rhythmOf(plans, { row, grid, changes, meets, pinned, chance: chanceOf(seed, 2) });
   const usable = rhythms.map((rhythm) => ({
     ...rhythm,
     strikes: rhythm.strikes
@@ -131,12 +132,12 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
     const phrase = solvePhrase(rhythm, n, context);
     if (phrase) solved.push(phrase);
     else {
-      const pinned = pins.find(({ change }) => covers(rhythm, ticksOf(all[change]!.start)));
+      const pinned = pins.find(({ change }) => meetsPin(rhythm, ticksOf(all[change]!.start)));
       if (pinned) return { notes: [], hands: [], phrases: [], cost: 0, stuck: pinned.change };
     }
   }
   const missed = pins.find(
-    ({ change }) => !solved.some(({ rhythm }) => covers(rhythm, ticksOf(all[change]!.start)))
+    ({ change }) => !solved.some(({ rhythm }) => meetsPin(rhythm, ticksOf(all[change]!.start)))
   );
   if (missed) return { notes: [], hands: [], phrases: [], cost: 0, stuck: missed.change };
   return written(solved, context);
@@ -154,10 +155,12 @@ function harmonyOf({ bars }: Grid, all: readonly AnalysedChange[], changes: read
 
 const barLength = ({ bars }: Grid) => (bars[0] ? bars[0].end - bars[0].start : 0);
 
-const covers = ({ strikes }: PhraseRhythm, ticks: number) => {
-  const last = strikes.at(-1);
-  return last !== undefined && strikes[0]!.start <= ticks && last.start + last.length > ticks;
-};
+/** Whether a phrase meets a pinned change, on time or a little beside it. */
+const meetsPin = ({ strikes }: PhraseRhythm, ticks: number) =>
+  strikes.some(({ isPinned, start }) => isPinned && Math.abs(start - ticks) <= NEAR);
+
+/** Ticks: further from its change than a push no pinned note stands. */
+const NEAR = TICKS;
 
 interface Context {
   readonly wish: PhraseWish;

@@ -20,6 +20,8 @@ export interface Strike {
   readonly leans: boolean;
   /** It says the note before once more. */
   readonly repeats: boolean;
+  /** The player has it there. */
+  readonly isPinned: boolean;
 }
 
 /** A phrase with its rhythm. */
@@ -36,6 +38,8 @@ export interface RhythmWish {
   readonly changes: readonly GridChange[];
   /** When a change is to be met, where the player has said. */
   readonly meets: ReadonlyMap<number, Meeting>;
+  /** Changes that have to be met. */
+  readonly pinned: ReadonlySet<number>;
   readonly chance: Chance;
 }
 
@@ -189,7 +193,8 @@ const strike = (start: number, length: number, isGhost = false): Strike => ({
   isGhost,
   ahead: 0,
   leans: false,
-  repeats: false
+  repeats: false,
+  isPinned: false
 });
 
 const endOf = ({ start, length }: Strike) => start + length;
@@ -262,26 +267,42 @@ function joined(strikes: readonly Strike[]): Strike[] {
 function withLandings(strikes: readonly Strike[], plan: PlannedPhrase, wish: RhythmWish): Strike[] {
   const { grid, changes, row, chance, meets } = wish;
   const [from, to] = [strikes[0]?.start ?? 0, strikes.at(-1) ? endOf(strikes.at(-1)!) : 0];
-  const lines = grid.bars.slice(plan.first, plan.first + plan.bars).map(({ start }) => start);
+  const own = grid.bars.slice(plan.first, plan.first + plan.bars);
+  const [begin, end] = [own[0]!.start, own.at(-1)!.end];
   const byStart = new Map(changes.map((one) => [one.start, one.change]));
-  const moments = [...new Set([...lines, ...changes.map(({ start }) => start)])]
-    .filter((at) => at >= from && at < to)
+  const isPinnedHere = (at: number) => wish.pinned.has(byStart.get(at) ?? -1) && at >= begin && at < end;
+  const moments = [...new Set([...own.map(({ start }) => start), ...changes.map(({ start }) => start)])]
+    .filter((at) => (at >= from && at < to) || isPinnedHere(at))
     .sort((a, b) => a - b);
   let all = [...strikes];
   for (const at of moments) {
     const change = byStart.get(at);
     const wished = change === undefined ? undefined : meets.get(change);
     const i = all.findIndex(({ start }) => start === at);
-    if (i < 0 && wished === undefined) continue;
+    const isPinned = change !== undefined && wish.pinned.has(change);
+    if (i < 0 && !isPinned) continue;
     if (i < 0) all = joined([...all, strike(at, pulseAt(grid, at).length)]);
     const place = all.findIndex(({ start }) => start === at);
     const push = pushAt(grid, at, row.isFine === true);
     // Between bar lines fewer notes are moved than on them: one chord to a beat would fall apart.
     const how = wished ?? drawn(chance, MEETINGS, (meeting) => row.meets[meeting]);
-    if (how === 'early') all = early(all, place, push);
+    if (isPinned) all = pinnedAt(all, place, how, push);
+    else if (how === 'early') all = early(all, place, push);
     else if (how === 'late') all = late(all, place, push, chance);
   }
   return all;
+}
+
+/** A note that the player has there, at its time whatever else was struck. */
+function pinnedAt(strikes: readonly Strike[], i: number, how: Meeting, push: number): Strike[] {
+  const own = strikes[i]!;
+  const pin = (all: readonly Strike[], start: number) =>
+    all.map((one) => (one.start === start ? { ...one, isGhost: false, leans: false, isPinned: true } : one));
+  if (how === 'early') return pin(early(strikes, i, push), own.start - push);
+  if (how === 'on') return pin(strikes, own.start);
+  const start = own.start + push;
+  const others = strikes.filter((one) => one !== own && (one.start < own.start || one.start > start));
+  return pin(joined([...others, strike(start, Math.max(push, own.length - push))]), start);
 }
 
 /** The note comes a push before; what was struck there gives way. It ends where it did. */
@@ -337,6 +358,10 @@ function takenUp(
   const model = phrases[of];
   const { grid, chance } = wish;
   if (!model || model.strikes.length === 0 || model.plan.bars !== plan.bars) return null;
+  const [from, to] = [grid.bars[plan.first]!.start, grid.bars[plan.first + plan.bars - 1]!.end];
+  // What the player has pinned there is no repetition.
+  const isPinned = ({ change, start }: GridChange) => wish.pinned.has(change) && start >= from && start < to;
+  if (wish.changes.some(isPinned)) return null;
   const shape = (bar: GridBar) =>
     bar.pulses.map(({ start }) => start - bar.start).join() + `/${bar.end - bar.start}`;
   const pairs = Array.from({ length: plan.bars }, (_, i) => [
@@ -380,13 +405,17 @@ function withBreaths(phrases: readonly PhraseRhythm[], grid: Grid, chance: Chanc
       }
       // The full two beats are a wish; one of them has to be.
       if (silence() >= beat && wanted > beat) break;
-      const pickup = own.strikes.filter(({ start, ahead }) => start + ahead < line);
-      if (pickup.length > 0 && own.strikes.length > FEWEST) own.strikes.shift();
-      else if (before.strikes.length > FEWEST) before.strikes.pop();
+      const first = own.strikes[0]!;
+      const isPickup = first.start + first.ahead < line && !first.isPinned;
+      if (isPickup && own.strikes.length > FEWEST) own.strikes.shift();
+      else if (before.strikes.length > FEWEST && !last.isPinned) before.strikes.pop();
       else break;
     }
     // Where there is no room, the shorter one gives way altogether.
-    if (silence() < 0) own.strikes.length = 0;
+    if (silence() >= 0) continue;
+    if (own.strikes.some(({ isPinned }) => isPinned))
+      before.strikes = before.strikes.filter((one) => endOf(one) <= own.strikes[0]!.start);
+    else own.strikes.length = 0;
   }
   return all;
 }
