@@ -71,6 +71,41 @@ export function lineJobs(tools: () => Tools): void {
       expect(counts).toEqual([...new Set(counts)].sort((a, b) => a - b));
     });
 
+    it('open as phrases in the style of the chart: others, denser ones, another style; kept with all that the hand does', async () => {
+      const chart = await open();
+      expect(await attribute('data-level')).toBe('phrases');
+      const line = async () => (await notes()).join();
+      const first = await line();
+      await page().clickNamed('another one');
+      await page().until(async () => (await line()) !== first, 'other phrases');
+      const second = await line();
+      await page().pick('How dense the phrases are', 'dense');
+      await page().until(async () => (await line()) !== second, 'denser phrases');
+      await shown();
+      const third = await line();
+      await page().pick('Style of the music', 'rock');
+      await page().until(async () => (await line()) !== third, 'phrases of rock');
+      await shown();
+      await page().saved();
+      const { body } = await server().call<{ source: string }>('GET', `songbook/${chart}`);
+      expect(body.source).toContain('{style: rock}');
+      const wanted = await count();
+      await page().clickNamed('Keep');
+      await isKept();
+      const kept = await server().call<{ lines: { data: { notes: Record<string, unknown>[] } }[] }>(
+        'GET',
+        `songbook/${chart}/lines`
+      );
+      const own = kept.body.lines[0]!.data.notes;
+      expect(own).toHaveLength(wanted);
+      expect(
+        own.some((note) => ['bend', 'slide', 'slur', 'vibrato', 'ghost'].some((how) => how in note))
+      ).toBe(true);
+      await page().load(`/charts/${chart}?view=lines`);
+      await shown();
+      expect(await count()).toBe(wanted);
+    });
+
     it('are judged, mended, undone; kept over a reload, renamed, deleted and brought back', async () => {
       await open();
       await level('without a stop');
