@@ -28,6 +28,14 @@ const raw = (method: string, path: string, headers: Record<string, string>, body
     headers,
     ...(body === undefined ? {} : { body: body as BodyInit })
   });
+/** A request that works for longer than any test waits. */
+const heavy = (signal: AbortSignal) =>
+  fetch(`${server.url}/api/v1/targets`, {
+    method: 'POST',
+    signal,
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ chart: HEAVY, loop: true, alternatives: 20 })
+  });
 const isAlive = async () => {
   expect((await server.call('GET', 'songbook?limit=1')).status).toBe(200);
 };
@@ -124,13 +132,8 @@ describe('nobody waits', () => {
     const chart = await newChart();
     let done = 0;
     const gone = new AbortController();
-    const heavy = Array.from({ length: 8 }, () =>
-      fetch(`${server.url}/api/v1/targets`, {
-        method: 'POST',
-        signal: gone.signal,
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ chart: HEAVY, loop: true, alternatives: 20 })
-      }).then(
+    const running = Array.from({ length: 8 }, () =>
+      heavy(gone.signal).then(
         () => done++,
         () => 'left'
       )
@@ -144,23 +147,16 @@ describe('nobody waits', () => {
     // How far they come meanwhile is the machine's matter; that others wait for them is not.
     expect(done).toBeLessThan(8);
     gone.abort();
-    await Promise.all(heavy);
+    await Promise.all(running);
   });
 
   it('work ends with the client that asked for it', async () => {
     const gone = new AbortController();
-    const heavy = Array.from({ length: 8 }, () =>
-      fetch(`${server.url}/api/v1/targets`, {
-        method: 'POST',
-        signal: gone.signal,
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ chart: HEAVY, loop: true, alternatives: 20 })
-      }).catch(() => 'left')
-    );
+    const running = Array.from({ length: 8 }, () => heavy(gone.signal).catch(() => 'left'));
     const begun = server.worked();
     while (server.worked() < begun + 1000) await new Promise((later) => setTimeout(later, 20));
     gone.abort();
-    await Promise.all(heavy);
+    await Promise.all(running);
     // Those eight would go on for a minute of processor time and more.
     const left = server.worked();
     let before = -1;

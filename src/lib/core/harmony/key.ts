@@ -107,6 +107,17 @@ export function shareIn(chord: Chord, tonic: PitchClass, mode: Mode): number {
   return held.length / chord.pitchClasses.length;
 }
 
+/**
+ * The steps of a key that a line may take over a chord, as pitch classes, its own tones among them where the key has them. What lies a semitone
+ * beside a tone that the key has not gives way to it: over A7 in C the C♯ leaves no room for the C.
+ */
+export function stepsOver(chord: Chord, { tonic, mode }: Key): ReadonlySet<PitchClass> {
+  const steps = MODES[mode].steps.map((step) => (pitchClass(tonic) + step) % 12);
+  const strangers = chord.pitchClasses.filter((pc) => !steps.includes(pc));
+  const isBeside = (pc: PitchClass) => strangers.some((own) => [1, 11].includes(semitonesUp(own, pc)));
+  return new Set(steps.filter((pc) => chord.pitchClasses.includes(pc) || !isBeside(pc)));
+}
+
 /** Whether every tone of a chord belongs to a key; a minor key's V with raised leading tone does. */
 export function inKey(chord: Chord, key: Key): boolean {
   return belongsTo(chord, pitchClass(key.tonic), key.mode);

@@ -74,6 +74,8 @@ function compedEvents(
   );
 }
 
+/** Within these the grips stay that are turned. */
+const LOWEST_GRIP = 48;
 const HIGHEST_GRIP = 81;
 /** The top voice moves by so many semitones at most from grip to grip. */
 const TOP_STEP = 5;
@@ -92,5 +94,3 @@ export function gripIn(voicing: Voicing, turn: number): Voicing {
     return [...voicing.slice(0, -1), lowered].sort((a, b) => a.midi - b.midi);
   return voicing;
 }
-
-const LOWEST_GRIP = 48;

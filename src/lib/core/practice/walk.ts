@@ -3,9 +3,9 @@
  * into the next one, and between them the line goes by step in one direction for as long as it can. Source: docs/music-rules.md, The band.
  */
 import type { AnalysedChange } from '../harmony/analysis';
+import { stepsOver } from '../harmony/key';
 import type { Chord } from '../theory/chord';
-import { MODES } from '../theory/mode';
-import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
+import { pitchClass, type PitchClass } from '../theory/note';
 import { bent } from '../line/sound';
 import { oneOf, type Chance } from '../line/chance';
 import { ratioIn, type Stage, type StageBar } from './stage';
@@ -51,14 +51,10 @@ const bassOf = (chord: Chord) => pitchClass(chord.bass ?? chord.root);
 
 /** The tones of a chord, the steps of the key between them, and what is neither. */
 export function kindsOver({ chord, key }: Pick<AnalysedChange, 'key'> & { readonly chord: Chord }): Kind[] {
-  const tonic = pitchClass(key.tonic);
-  const steps = new Set(MODES[key.mode].steps.map((step) => (tonic + step) % 12));
-  const strangers = chord.pitchClasses.filter((pc) => !steps.has(pc));
+  const steps = stepsOver(chord, key);
   return Array.from({ length: 12 }, (_, pc): Kind => {
     if (chord.pitchClasses.includes(pc) || pc === bassOf(chord)) return 'tone';
-    // What lies a semitone beside a tone that the key has not gives way to it.
-    const isBeside = strangers.some((own) => [1, 11].includes(semitonesUp(own, pc)));
-    return steps.has(pc) && !isBeside ? 'scale' : 'between';
+    return steps.has(pc) ? 'scale' : 'between';
   });
 }
 

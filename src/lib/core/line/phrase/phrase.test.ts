@@ -279,6 +279,11 @@ describe('what the player has decided', () => {
     expect(Math.min(...free)).toBeLessThan(0);
   });
 
+  it('is told where there is nothing to play over', () => {
+    for (const text of ['{title: Empty}', '| N.C. | N.C. |'])
+      expect(() => phrasesOver(text, 1)).toThrow(/No chord of this part/);
+  });
+
   it('is kept: the denser, the more notes', () => {
     const count = (density: number) =>
       SEEDS.reduce((sum, seed) => sum + phrasesOver(TUNE, seed, {}, { density }).line.notes.length, 0);

@@ -94,6 +94,9 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
   const { ground, row, from, to, seed } = wish;
   const all = ground.analysis.changes;
   const changes = changesOf(all.slice(from, to + 1));
+  // A chart without chords has no phrases.
+  if (!changes.some(({ change }) => all[change]!.chord))
+    return { notes: [], hands: [], phrases: [], cost: 0 };
   const start = changes[0]!.start;
   const end = changes.at(-1)!.end;
   const bars = ground.form.bars.filter(

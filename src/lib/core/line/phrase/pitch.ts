@@ -234,28 +234,26 @@ const TURN: Readonly<Record<Idiom, readonly number[]>> = {
   pentatonic: [1.8, 0.6, 0.25, 0.05]
 };
 
-const SHOWN_BIT: Readonly<Partial<Record<Sounds['ranks'][number], number>>> = {
-  root: 1,
-  third: 2,
-  seventh: 4
-};
-const SHOWN_COST = [
-  [4, 0.7],
-  [2, 0.7],
-  [1, 0.45]
-] as const;
+/** The tones that tell a chord: their bit of the state, and what it costs to leave a chord without having shown them. */
+const TELLING = {
+  root: { bit: 1, cost: 0.45 },
+  third: { bit: 2, cost: 1.5 },
+  seventh: { bit: 4, cost: 0.7 }
+} as const;
+const TELLING_RANKS = Object.keys(TELLING) as (keyof typeof TELLING)[];
 
 /** What was not shown of a chord that the line leaves. */
 export function hiddenCost(shown: number, { sounds, onChord }: PitchSlot, { showing }: PhraseRow): number {
-  const has = (rank: Sounds['ranks'][number]) => sounds.ranks.includes(rank);
   let cost = 0;
-  if (has('third') && !(shown & 2)) cost += 1.5;
-  if (has('seventh') && !(shown & SHOWN_COST[0][0])) cost += SHOWN_COST[0][1];
-  if (!(shown & SHOWN_COST[2][0])) cost += SHOWN_COST[2][1];
+  for (const rank of TELLING_RANKS)
+    if (sounds.ranks.includes(rank) && !(shown & TELLING[rank].bit)) cost += TELLING[rank].cost;
   return cost * Math.min(1, onChord / 4) * showing;
 }
 
-const shownBy = ({ sounds }: PitchSlot, { midi }: Spot) => SHOWN_BIT[sounds.ranks[midi % OCTAVE]!] ?? 0;
+function shownBy({ sounds }: PitchSlot, { midi }: Spot): number {
+  const rank = sounds.ranks[midi % OCTAVE]!;
+  return Object.hasOwn(TELLING, rank) ? TELLING[rank as keyof typeof TELLING].bit : 0;
+}
 
 /** The state after a step, and what the step costs because of what came before it. */
 function moved(
@@ -313,7 +311,8 @@ function moved(
   };
 }
 
-const first = (slot: PitchSlot, place: Spot) => (0 * RUNS + 1) * LEAPS * SAID * SHOWN + shownBy(slot, place);
+/** The state in which a phrase begins: no direction yet, one note long. */
+const first = (slot: PitchSlot, place: Spot) => LEAPS * SAID * SHOWN + shownBy(slot, place);
 
 /** States by slot, with where each came from. */
 interface Layer {

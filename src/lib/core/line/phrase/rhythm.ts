@@ -284,7 +284,6 @@ function withLandings(strikes: readonly Strike[], plan: PlannedPhrase, wish: Rhy
     if (i < 0) all = joined([...all, strike(at, pulseAt(grid, at).length)]);
     const place = all.findIndex(({ start }) => start === at);
     const push = pushAt(grid, at, row.isFine === true);
-    // Between bar lines fewer notes are moved than on them: one chord to a beat would fall apart.
     const how = wished ?? drawn(chance, MEETINGS, (meeting) => row.meets[meeting]);
     if (isPinned) all = pinnedAt(all, place, how, push);
     else if (how === 'early') all = early(all, place, push);

@@ -3,11 +3,10 @@ import type { ScaleChoice } from '../../approaches/choice';
 import { contextOf } from '../../approaches/context';
 import { modes } from '../../approaches/modes';
 import type { AnalysedChange, Analysis } from '../../harmony/analysis';
-import { isMinorKey } from '../../harmony/key';
+import { isMinorKey, stepsOver } from '../../harmony/key';
 import { nameOf, namingOf, type Naming } from '../../neck/shape';
 import type { Chord } from '../../theory/chord';
 import { DEGREES, type Degree } from '../../theory/degree';
-import { MODES } from '../../theory/mode';
 import { pitchClass, semitonesUp, simpleSpelling, spell, type NoteName } from '../../theory/note';
 import type { PhraseRow, PoolRule } from './styles';
 
@@ -184,19 +183,13 @@ function byChoice(choice: ScaleChoice | null): Map<number, SoundKind> {
   return kinds;
 }
 
-/** The key with the tones of the chord: what lies a semitone beside a tone that the key has not gives way to it. */
+/** The key with the tones of the chord; in songs of chords their own 2 and 6 before the rest. */
 function byKeyAndChord(
   { chord, key }: AnalysedChange & { readonly chord: Chord },
   pool: PoolRule
 ): Map<number, SoundKind> {
-  const tonic = pitchClass(key.tonic);
-  const steps = new Set(MODES[key.mode].steps.map((step) => (tonic + step) % 12));
-  const strangers = chord.pitchClasses.filter((pc) => !steps.has(pc));
-  const kinds = new Map<number, SoundKind>();
-  for (const pc of steps) {
-    const isBeside = strangers.some((own) => [1, 11].includes(semitonesUp(own, pc)));
-    if (!isBeside || chord.pitchClasses.includes(pc)) kinds.set(pc, 'scale');
-  }
+  const steps = stepsOver(chord, key);
+  const kinds = new Map<number, SoundKind>([...steps].map((pc) => [pc, 'scale']));
   if (pool === 'chord and key' && !chord.tones.includes('b3')) {
     for (const above of [2, 9]) {
       const pc = (chord.rootPc + above) % 12;
