@@ -34,6 +34,7 @@ import { askedOf, mendOf, outlineLine } from '../../src/lib/core/line/outline';
 import { placeNotes } from '../../src/lib/core/line/place';
 import { readLine } from '../../src/lib/core/line/read';
 import { arrange } from '../../src/lib/core/plan/arrange';
+import { walkFigures, WALKED_TUNES, type WalkedTune } from '../../src/lib/core/practice/walk-testing';
 import { STYLE_CHARTS } from '../../src/lib/core/plan/phrase-testing';
 import { linesOf, linesOver } from '../../src/lib/core/plan/lines';
 import { openDatabase } from '../../src/lib/server/database';
@@ -252,6 +253,24 @@ it('measures phrases', () => {
     '150 ms'
   );
   row(`  the dearest, ${dearest.kind}`, ms(dearest.cost), '900 ms');
+});
+
+it('counts walking basses', () => {
+  const percent = (share: number) => `${Math.round(100 * share)} %`;
+  for (const tune of Object.keys(WALKED_TUNES) as WalkedTune[]) {
+    const { seventhFirst, rootAgain, steps, led, offBeats, equal } = walkFigures(tune);
+    row(
+      `walking over 200 bars, ${tune}: begins 1–♭7; root again on 3`,
+      `${percent(seventhFirst)}; ${percent(rootAgain)}`,
+      '10; 15 at most'
+    );
+    row('  four steps running; led in', `${percent(steps)}; ${percent(led)}`, '25; 90 at least');
+    row(
+      '  off-beats; the bar before once more',
+      `${percent(offBeats)}; ${percent(equal)}`,
+      '15–35; 3 at most'
+    );
+  }
 });
 
 it('measures pages', async () => {
