@@ -336,7 +336,7 @@
           value={density}
           options={[
             { value: 'sparse', name: 'sparse', hint: 'Few notes, much air' },
-            { value: 'style', name: 'dense as the style', hint: 'Growing towards its height' },
+            { value: 'style', name: 'as the style', hint: 'Growing towards its height' },
             { value: 'dense', name: 'dense', hint: 'Many notes, short breaths' }
           ]}
           onpick={(name) => void lines.find({ density: DENSITIES[name as Density] })}

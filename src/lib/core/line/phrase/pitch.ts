@@ -96,7 +96,7 @@ export function ownCost(slot: PitchSlot, { midi }: Spot, row: PhraseRow): number
 type Kind = Sounds['kinds'][number];
 
 const leaningCost = (kind: Kind) =>
-  ({ chord: 0.6, penta: 0, scale: 0, blue: 0.2, avoid: 0.2, chromatic: 0.4 })[kind];
+  ({ chord: 0.6, penta: 0, scale: 0, blue: 0.2, avoid: 0.2, chromatic: 1.2 })[kind];
 
 function landingCost({ sounds }: PitchSlot, pc: number, { root }: PhraseRow): number {
   const kind = sounds.kinds[pc]!;
