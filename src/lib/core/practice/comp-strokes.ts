@@ -35,10 +35,12 @@ export function compStrokes(stage: Stage, { onOne, air, push }: Comping, player:
   const at = (beat: number) => changes.findLastIndex(({ start }) => start <= beat + NEAR);
   let wasAir = false;
   let struck: Struck[] = bars.flatMap((bar) => {
-    const own = strokesInBar(stage, bar, stage.feel.chords, player).map((stroke): Struck => {
+    const own = strokesInBar(stage, bar, stage.feel.chords, player).flatMap((stroke): Struck[] => {
       const change = at(stroke.written);
+      // Nothing is struck before the first chord of all.
+      if (change < 0) return [];
       const coming = pushedInto(stage, stroke, change, bar);
-      return { ...stroke, change: coming ?? change, bar };
+      return [{ ...stroke, change: coming ?? change, bar }];
     });
     const here = changes.filter(
       ({ start }) => start > bar.start - NEAR && start < bar.start + bar.beats - NEAR
@@ -157,7 +159,8 @@ function ended(stage: Stage, struck: readonly Struck[]): CompStroke[] {
     return end - start >= SHORTEST ? [{ start, end, change, letter, isOnPulse }] : [];
   });
   const lastChange = changes.findLastIndex(({ source }) => source.chord);
-  const sounds = final !== null && changes[lastChange]!.start + changes[lastChange]!.beats > final + NEAR;
+  const ending = changes[lastChange];
+  const sounds = final !== null && ending && ending.start + ending.beats > final + NEAR;
   if (!sounds) return strokes;
   return [...strokes, { start: final, end: excerpt.beats, change: lastChange, letter: 'x', isOnPulse: true }];
 }

@@ -123,4 +123,19 @@ describe('the chords of the band', () => {
       for (const { start } of events) expect(start).toBeGreaterThanOrEqual(0);
     }
   });
+
+  it.each([
+    ['a form without a chord', '| % | % | % | % |', 0],
+    ['bars before the first chord', '| % | N.C. | Dm7 | G7 |', 8]
+  ])('are silent over %s', (_, text, from) => {
+    const excerpt = excerptFrom(text);
+    for (const feel of FEELS)
+      for (const isLast of [false, true]) {
+        const events = bandEvents({ excerpt, feel, ratio: 0.5, seed: 2, round: 1, isLast });
+        const sung = events.filter(({ part }) => part === 'chords' || part === 'bass');
+        expect(sung.length > 0, feel.id).toBe(from > 0);
+        // A push may say the first chord half a pulse early, a bass lead into it.
+        for (const { start } of sung) expect(start, feel.id).toBeGreaterThanOrEqual(from - 1);
+      }
+  });
 });
