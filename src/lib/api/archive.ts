@@ -15,6 +15,7 @@ export const takeArchive = z.object({ sounds: z.enum(['yes', 'no']).default('yes
 export const ARCHIVED = [
   'charts',
   'lines',
+  'solos',
   'licks',
   'takes',
   'practice items',

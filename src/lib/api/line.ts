@@ -53,11 +53,14 @@ export const lineData = z.object({
 export type LineData = { readonly notes: readonly LineNote[]; readonly over: readonly WrittenOver[] };
 
 const name = z.string().trim().min(1, 'a line needs a name').max(120);
+/** The saved version of the chart that notes were written over; the present one where none is named, null where it is not known. */
+export const chartVersionNumber = z.number().int().min(1).nullable().optional();
 
 export const keepLine = z.object({
   /** Made by the client: the same request sent twice keeps one line. */
   id: z.uuid(),
   name,
+  chartVersion: chartVersionNumber,
   data: lineData
 });
 
@@ -65,6 +68,7 @@ export const changeLine = z.object({
   /** The version the edit was based on. */
   base: z.number().int().min(1),
   name: name.optional(),
+  chartVersion: chartVersionNumber,
   data: lineData.optional()
 });
 
@@ -73,5 +77,7 @@ export interface StoredLine {
   readonly id: string;
   readonly name: string;
   readonly version: number;
+  /** The version of the chart that it was written over; null for one that an older Corvel kept. */
+  readonly chartVersion: number | null;
   readonly data: LineData | null;
 }

@@ -28,6 +28,7 @@ const count = z.number().int().min(0);
 /** Moments from 1970 to far beyond any player's life. */
 const moment = z.number().int().min(0).max(8.64e15);
 const itemId = z.string().min(1).max(120);
+const barNumber = z.number().int().min(1).max(8000);
 
 /** What is played round and round. */
 const loop = z.discriminatedUnion('kind', [
@@ -103,6 +104,13 @@ export const logRow = z.object({
   note: z.string().max(2000).default(''),
   /** Changes at which the player stumbled. */
   stumbles: z.array(count.max(5000)).max(200).default([]),
+  /** The stretch that was played round and round: bars of the unrolled form, both in; nothing where it is not known. */
+  bars: z
+    .object({ from: barNumber, to: barNumber })
+    .refine(({ from, to }) => from <= to, { error: 'These bars run backwards.' })
+    .optional(),
+  /** For each loop of that stretch the bars in which the player stumbled. */
+  loops: z.array(z.array(barNumber).max(200)).max(1000).optional(),
   /** Cards that were asked and answered right. */
   asked: count.optional(),
   right: count.optional()

@@ -19,6 +19,9 @@ import { bringArchiveIn, copyForArchive } from './archive';
 import { archiveStream, ownFolder, receive } from './archive-stream';
 import { bringBackCopy, listCopies } from './copies';
 import { fileOf, openDatabase, type Database } from './database';
+import { lickData } from '../api/lick';
+import { editLick, keepNewLick } from './licks';
+import { editLine, keepNewLine, listLines } from './lines';
 import { fillWithDemo } from './testing';
 import * as songbook from './songbook';
 import { COLUMNS } from './tables';
@@ -168,6 +171,53 @@ describe('everything as one archive', () => {
       '1 One'
     ]);
     await expect(save(here, one.id, 3, 'On')).resolves.toMatchObject({ version: 4 });
+  });
+
+  it('gives no version number twice, and lets a line belong to the version it was written over', async () => {
+    const chart = await add(there, 'One');
+    const data = { notes: [{ start: 0, length: 960, midi: 59, note: 'Cb' }], over: [] };
+    const line = randomUUID();
+    const lick = randomUUID();
+    await keepNewLine(there, chart.id, { id: line, name: 'Then', data });
+    const book = lickData.parse({
+      over: [{ symbol: 'Ebm7', beats: 4 }],
+      notes: data.notes,
+      meter: { beats: 4, unit: 4 },
+      source: '',
+      rating: 0,
+      played: 0,
+      tags: []
+    });
+    await keepNewLick(there, { id: lick, name: 'Then', data: book });
+    await bring(here, await archived(there), 'add');
+    // Both go on, each with a version 2 of its own.
+    await save(here, chart.id, 1, 'One, mine');
+    await editLine(here, chart.id, line, { base: 1, name: 'Mine', data });
+    await editLick(here, lick, { base: 1, name: 'Mine' });
+    await save(there, chart.id, 1, 'One, theirs');
+    await editLine(there, chart.id, line, { base: 1, name: 'Theirs', data });
+    await editLick(there, lick, { base: 1, name: 'Theirs' });
+    const newLine = randomUUID();
+    await keepNewLine(there, chart.id, { id: newLine, name: 'New there', data });
+    for (const table of ['chart', 'line', 'lick'] as const)
+      await here.updateTable(table).set({ updated_at: 1000 }).execute();
+    await bring(here, await archived(there), 'newer');
+    // A window that has seen version 2 of here does not write over what came.
+    await expect(editLine(here, chart.id, line, { base: 2, name: 'Late' })).rejects.toMatchObject({
+      status: 409
+    });
+    await expect(editLick(here, lick, { base: 2, name: 'Late' })).rejects.toMatchObject({ status: 409 });
+    for (const { name, chartVersion } of await listLines(here, chart.id)) {
+      expect(['Theirs', 'New there']).toContain(name);
+      // Their version 2 is version 3 here.
+      expect((await songbook.openRevision(here, chart.id, chartVersion!)).source).toContain('One, theirs');
+    }
+    // What is only added there over a version that is not here belongs to none that is known.
+    await save(there, chart.id, 2, 'One, on');
+    const other = randomUUID();
+    await keepNewLine(there, chart.id, { id: other, name: 'Over another', data });
+    await bring(here, await archived(there), 'add');
+    expect((await listLines(here, chart.id)).find(({ id }) => id === other)!.chartVersion).toBeNull();
   });
 
   it('has a way back: what was there is copied first', async () => {

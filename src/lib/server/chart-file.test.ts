@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -7,9 +8,12 @@ import { bringChart, chartFileOf } from './chart-file';
 import { openDatabase, type Database } from './database';
 import { fillWithDemo } from './testing';
 import { itemData } from '../api/practice';
+import { DEFAULT_PLAN } from '../core/plan/model';
+import { soloData } from '../api/solo';
 import { keepNewLine, listLines } from './lines';
 import { keepNewItems, listItems } from './practice/items';
-import { createChart } from './songbook';
+import { createChart, openRevision, saveChart } from './songbook';
+import { keepNewSolo, solos } from './solos';
 import { wholeLog } from './practice/log';
 import { listTakes } from './takes/takes';
 
@@ -92,6 +96,38 @@ describe('one chart as one file', () => {
     expect((await listItems(there)).map((item) => item.data!.line)).toEqual([brought!.id]);
   });
 
+  it('carries the versions that lines and solos were made over, and no others', async () => {
+    const [here, there] = [await open(), await open()];
+    const { id, source, plan } = await createChart(here, { source: '{title: Slow}\n| Abm7 | Db7 |' });
+    const data = { notes: [{ start: 0, length: 960, midi: 59, note: 'Cb' }], over: [] };
+    await keepNewLine(here, id, { id: randomUUID(), name: 'First', data });
+    for (const base of [1, 2])
+      await saveChart(here, id, { base, source: `${source}\n| Gbmaj7 | Gb${base + 5} |`, plan });
+    await keepNewLine(here, id, { id: randomUUID(), name: 'Now', data });
+    const solo = soloData.parse({ arc: 'rise', choruses: 1, phrases: [], line: data.notes, seed: 4 });
+    await keepNewSolo(here, id, { id: randomUUID(), name: 'One chorus', chartVersion: 1, data: solo });
+    const file = await chartFileOf(here, id, false);
+    expect(file.versions.map(({ chart }) => chart)).toEqual([source]);
+    const { file: read } = bringChartFile.parse(JSON.parse(JSON.stringify({ id: NEW, file })));
+    await bringChart(there, { id: NEW, file: read });
+    const at = async (version: number | null) => (await openRevision(there, NEW, version!)).source;
+    const [first, now] = await listLines(there, NEW);
+    expect(await at(first!.chartVersion)).toBe(source);
+    expect(await at(now!.chartVersion)).toBe(file.chart);
+    const [kept] = await solos.all(there, NEW);
+    expect([await at(kept!.chartVersion), kept!.data]).toEqual([source, solo]);
+    expect(plain(await chartFileOf(there, NEW, false))).toEqual(plain(read));
+  });
+
+  it('of the first version comes in as it did', async () => {
+    const db = await open();
+    const notes = [{ start: 0, length: 960, midi: 59, note: 'Cb' }];
+    const lines = [{ id: 'own', name: 'Led in', data: { notes, over: [] } }];
+    const file = { corvel: 'chart', version: 1, chart: '| Abm7 |', plan: DEFAULT_PLAN, lines };
+    await bringChart(db, bringChartFile.parse({ id: NEW, file }));
+    expect(await listLines(db, NEW)).toMatchObject([{ name: 'Led in', chartVersion: 1, data: { notes } }]);
+  });
+
   it('is given to a friend without what was played', async () => {
     const db = await open();
     await fillWithDemo(db);
@@ -102,7 +138,7 @@ describe('one chart as one file', () => {
 
   it('is refused whole where it is of a newer version, or a part of it is wrong', () => {
     const file = { corvel: 'chart', version: 1, chart: '| C |', plan: {} };
-    expect(chartFile.safeParse({ ...file, version: 2 }).error?.issues[0]?.message).toContain('newer Corvel');
+    expect(chartFile.safeParse({ ...file, version: 3 }).error?.issues[0]?.message).toContain('newer Corvel');
     expect(
       chartFile.safeParse({ ...file, lines: [{ id: 'a', name: 'x', data: { notes: [], over: [] } }] }).success
     ).toBe(false);

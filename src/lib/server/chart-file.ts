@@ -8,7 +8,8 @@ import { atOnce, type Database } from './database';
 import { keepNewLine, listLines } from './lines';
 import { keepNewItems, listItems } from './practice/items';
 import { record, wholeLog } from './practice/log';
-import { createChart, openChart } from './songbook';
+import { keepNewSolo, solos } from './solos';
+import { createChart, earlierVersions, openChart } from './songbook';
 import { insertTakes, judgedTake, listTakes, openTake } from './takes/takes';
 
 /** Items and rows of the log that are written at once. */
@@ -16,14 +17,39 @@ const AT_ONCE = 200;
 
 /** What is kept of a chart. `isWhole`: with its takes and the log, for another machine of the same player. */
 export async function chartFileOf(db: Database, id: string, isWhole: boolean): Promise<ChartFile> {
-  const { source, plan } = await openChart(db, id);
-  const lines = (await listLines(db, id)).flatMap(({ id: own, name, data }) =>
-    data ? [{ id: own, name, data: data as ChartFile['lines'][number]['data'] }] : []
+  const { source, plan, version } = await openChart(db, id);
+  const [ownLines, ownSolos] = [await listLines(db, id), await solos.all(db, id)];
+  const { earlier, numberOf } = await earlierVersions(
+    db,
+    id,
+    version,
+    [...ownLines, ...ownSolos].map(({ chartVersion }) => chartVersion)
+  );
+  /** Which of the earlier versions something was made over; none for the chart itself, or where it is not known. */
+  const over = (chartVersion: number | null) => {
+    const at = (numberOf(chartVersion) ?? earlier.length + 1) - 1;
+    return at < earlier.length ? { over: at } : {};
+  };
+  const lines = ownLines.flatMap(({ id: own, name, chartVersion, data }) =>
+    data ? [{ id: own, name, ...over(chartVersion), data: data as ChartFile['lines'][number]['data'] }] : []
+  );
+  const solosIn = ownSolos.flatMap(({ name, chartVersion, data }) =>
+    data ? [{ name, ...over(chartVersion), data }] : []
   );
   const items = (await listItems(db)).flatMap(({ id: own, chart, data }) =>
     chart === id && data ? [{ id: own, data }] : []
   );
-  const file = { corvel: 'chart', version: 1, chart: source, plan, lines, items } as const;
+  const versions = earlier.map((then) => ({ chart: then.source, plan: then.plan }));
+  const file = {
+    corvel: 'chart',
+    version: 2,
+    chart: source,
+    plan,
+    versions,
+    lines,
+    solos: solosIn,
+    items
+  } as const;
   if (!isWhole) return { ...file, takes: [], log: [] };
   const takes: ChartFile['takes'] = [];
   for (const listed of await listTakes(db, id)) {
@@ -56,17 +82,27 @@ export async function bringChart(
     });
   });
   return atOnce(db, async (trx) => {
-    const created = await createChart(trx, { id, source: file.chart, plan: file.plan });
-    await bringParts(trx, id, file);
+    const earlier = file.versions.map(({ chart, plan }) => ({ source: chart, plan }));
+    const created = await createChart(trx, { id, source: file.chart, plan: file.plan, earlier });
+    await bringParts(trx, created, file);
     await insertTakes(trx, id, takes);
     return created;
   });
 }
 
-async function bringParts(db: Database, chart: string, { lines, items, log }: ChartFile): Promise<void> {
+async function bringParts(
+  db: Database,
+  { id: chart, version: present }: StoredChart,
+  { versions, lines, solos: ownSolos, items, log }: ChartFile
+): Promise<void> {
+  const versionOf = (over: number | undefined) =>
+    over !== undefined && over < versions.length ? over + 1 : present;
   const lineIds = new Map(lines.map(({ id }) => [id, randomUUID() as string]));
   const itemIds = new Map(items.map(({ id }) => [id, `${chart}:${randomUUID()}`]));
-  for (const { id, name, data } of lines) await keepNewLine(db, chart, { id: lineIds.get(id)!, name, data });
+  for (const { id, name, over, data } of lines)
+    await keepNewLine(db, chart, { id: lineIds.get(id)!, name, chartVersion: versionOf(over), data });
+  for (const { name, over, data } of ownSolos)
+    await keepNewSolo(db, chart, { id: randomUUID(), name, chartVersion: versionOf(over), data });
   const kept = items.map(({ id, data }) => ({
     id: itemIds.get(id)!,
     chart,

@@ -70,8 +70,13 @@ const HOSTILE: readonly (readonly [string, readonly string[], readonly string[]]
   ],
   [
     'a line of a chart that is not there',
-    [`insert into line values ('${randomUUID()}', '${randomUUID()}', 'x', 1, '{}', 1, 1, null)`],
+    [`insert into line values ('${randomUUID()}', '${randomUUID()}', 'x', 1, '{}', 1, 1, null, 1)`],
     ['line']
+  ],
+  [
+    'a solo whose data is none',
+    [`insert into solo values ('${randomUUID()}', '${GOOD}', 'x', 1, 1, '{"arc": 3}', 1, 1, null)`],
+    ['solo']
   ],
   [
     'a setting that is endless',

@@ -11,6 +11,7 @@ import type { LeftOut } from '../api/archive';
 import { fail, PlayerError, type ApiError } from '../api/errors';
 import { lickData } from '../api/lick';
 import { lineData } from '../api/line';
+import { soloData } from '../api/solo';
 import { byteLength, MAX_CHART_BYTES } from '../api/limits';
 import { planSchema } from '../api/plan';
 import { itemData, LOG_KINDS, memory, question, setListData } from '../api/practice';
@@ -86,7 +87,29 @@ const ADMITTED: { readonly [Name in Table]: Admission } = {
     kind: 'line',
     key: 'id',
     refers: { chart_id: 'chart' },
-    schema: z.object({ id: uuid, chart_id: uuid, name, version, data: holding(lineData), ...times })
+    schema: z.object({
+      id: uuid,
+      chart_id: uuid,
+      name,
+      version,
+      chart_version: version.nullable(),
+      data: holding(lineData),
+      ...times
+    })
+  },
+  solo: {
+    kind: 'solo',
+    key: 'id',
+    refers: { chart_id: 'chart' },
+    schema: z.object({
+      id: uuid,
+      chart_id: uuid,
+      name,
+      version,
+      chart_version: version.nullable(),
+      data: holding(soloData),
+      ...times
+    })
   },
   lick: {
     kind: 'lick',

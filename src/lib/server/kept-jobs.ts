@@ -29,14 +29,14 @@ import { bringArchiveIn, copyForArchive } from './archive';
 import { parse } from './body';
 import { bringChart, chartFileOf } from './chart-file';
 import { bringBackCopy, copyNow, listCopies } from './copies';
-import { editLick, keepNewLick, listLicks, markLick } from './licks';
-import { bringBackLine, deleteLine, editLine, keepNewLine, listLines } from './lines';
+import { editLick, keepNewLick, licks, listLicks } from './licks';
+import { editLine, keepNewLine, lines, listLines } from './lines';
 import { listCards, keepAnswers } from './practice/cards';
 import { logCsv, practiceJson, takeLog } from './practice/files';
-import { editItem, keepNewItems, listItems, markItem, reorderItems } from './practice/items';
+import { editItem, items, keepNewItems, listItems, reorderItems } from './practice/items';
 import { correctRow, listRows, markRow, record } from './practice/log';
 import { picturesOf } from './practice/pictures';
-import { editSetList, keepNewSetList, listSetLists, markSetList } from './practice/set-lists';
+import { editSetList, keepNewSetList, listSetLists, setLists } from './practice/set-lists';
 import { todayOf, todayQuery } from './practice/today';
 import { trainerOf } from './practice/trainer';
 import { readSettings, writeSettings } from './settings';
@@ -57,14 +57,13 @@ import {
 import { start } from './start';
 import { soundFile, writeSound } from './takes/sounds';
 import {
-  bringBackTake,
-  deleteTake,
   editTake,
   forgetSound,
   keepNewTake,
   listTakes,
   measureSound,
   openTake,
+  takes,
   takeSounds
 } from './takes/takes';
 import { doing, json, keeping, reading, type Job } from './threads/job';
@@ -116,15 +115,15 @@ export const keptJobs = {
   'lines.list': doing(async (db, { id }) => ({ lines: await listLines(db, id!) })),
   'lines.keep': keeping(keepLine, (db, line, { id }) => keepNewLine(db, id!, line)),
   'lines.edit': keeping(changeLine, (db, edit, { id, line }) => editLine(db, id!, line!, edit)),
-  'lines.delete': doing((db, { id, line }) => deleteLine(db, id!, line!)),
-  'lines.bring-back': doing((db, { line }) => bringBackLine(db, line!)),
+  'lines.delete': doing((db, { id, line }) => lines.remove(db, line!, id!)),
+  'lines.bring-back': doing((db, { id, line }) => lines.bringBack(db, line!, id!)),
 
   'takes.list': doing(async (db, { id }) => ({ takes: await listTakes(db, id!) })),
   'takes.keep': keeping(keepTake, (db, take, { id }) => keepNewTake(db, id!, take)),
   'takes.open': doing((db, { id, take }) => openTake(db, id!, take!)),
   'takes.edit': keeping(changeTake, (db, edit, { id, take }) => editTake(db, id!, take!, edit)),
-  'takes.delete': doing((db, { id, take }) => deleteTake(db, id!, take!)),
-  'takes.bring-back': doing((db, { take }) => bringBackTake(db, take!)),
+  'takes.delete': doing((db, { id, take }) => takes.remove(db, take!, id!)),
+  'takes.bring-back': doing((db, { id, take }) => takes.bringBack(db, take!, id!)),
   'takes.sounds': doing(takeSounds),
   'sound.keep': keepSound,
   'sound.place': doing(async (db, { id, take }) => {
@@ -136,8 +135,8 @@ export const keptJobs = {
   'licks.list': reading(licksAsked, listLicks),
   'licks.keep': keeping(keepLick, keepNewLick),
   'licks.edit': keeping(changeLick, (db, edit, { id }) => editLick(db, id!, edit)),
-  'licks.delete': doing((db, { id }) => markLick(db, id!, Date.now())),
-  'licks.bring-back': doing((db, { id }) => markLick(db, id!, null)),
+  'licks.delete': doing((db, { id }) => licks.remove(db, id!)),
+  'licks.bring-back': doing((db, { id }) => licks.bringBack(db, id!)),
 
   'log.list': reading(listLog, listRows),
   'log.record': keeping(recordRows, record),
@@ -154,13 +153,13 @@ export const keptJobs = {
   'items.keep': keeping(keepItems, keepNewItems),
   'items.order': keeping(orderItems, reorderItems),
   'items.edit': keeping(changeItem, (db, edit, { id }) => editItem(db, id!, edit)),
-  'items.delete': doing((db, { id }) => markItem(db, id!, Date.now())),
-  'items.bring-back': doing((db, { id }) => markItem(db, id!, null)),
+  'items.delete': doing((db, { id }) => items.remove(db, id!)),
+  'items.bring-back': doing((db, { id }) => items.bringBack(db, id!)),
   'set-lists.list': doing(async (db) => ({ setLists: await listSetLists(db) })),
   'set-lists.keep': keeping(keepSetList, keepNewSetList),
   'set-lists.edit': keeping(changeSetList, (db, edit, { id }) => editSetList(db, id!, edit)),
-  'set-lists.delete': doing((db, { id }) => markSetList(db, id!, Date.now())),
-  'set-lists.bring-back': doing((db, { id }) => markSetList(db, id!, null)),
+  'set-lists.delete': doing((db, { id }) => setLists.remove(db, id!)),
+  'set-lists.bring-back': doing((db, { id }) => setLists.bringBack(db, id!)),
   'cards.list': doing(async (db) => ({ cards: await listCards(db) })),
   'cards.answer': keeping(keepReviews, keepAnswers),
 

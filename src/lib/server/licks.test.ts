@@ -9,7 +9,7 @@ import { noteOf } from '../core/line/model';
 import { openDatabase, type Database } from './database';
 import { fillWithDemo } from './testing';
 import { DEMO_LICKS } from './demo-licks';
-import { editLick, keepNewLick, listLicks, markLick } from './licks';
+import { editLick, keepNewLick, licks, listLicks } from './licks';
 
 let db: Database;
 let path: string;
@@ -71,11 +71,11 @@ describe('the lick book', () => {
 
   it('deletes softly, and says so where there is none', async () => {
     const { id } = await keep();
-    await markLick(db, id, 1);
+    await licks.remove(db, id);
     expect(await licksOf(db)).toEqual([]);
-    await markLick(db, id, null);
+    await licks.bringBack(db, id);
     expect(await licksOf(db)).toHaveLength(1);
-    await expect(markLick(db, randomUUID(), 1)).rejects.toMatchObject({ status: 404 });
+    await expect(licks.remove(db, randomUUID())).rejects.toMatchObject({ status: 404 });
   });
 
   it('names one that cannot be read any more, and keeps it', async () => {

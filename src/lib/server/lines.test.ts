@@ -8,8 +8,8 @@ import { noteOf } from '../core/line/model';
 import { openDatabase, type Database } from './database';
 import { fillWithDemo } from './testing';
 import { DEMO_CHARTS } from './demo-charts';
-import { bringBackLine, deleteLine, editLine, keepNewLine, listLines } from './lines';
-import { createChart, duplicateChart } from './songbook';
+import { editLine, keepNewLine, lines, listLines } from './lines';
+import { createChart, duplicateChart, openChart, openRevision, saveChart } from './songbook';
 
 let db: Database;
 let chart: string;
@@ -29,9 +29,9 @@ describe('the lines of a chart', () => {
   it('are kept as they are, in their order, and go along with a copy of the chart', async () => {
     const first = await keep();
     await keep('Another');
-    const lines = await listLines(db, chart);
-    expect(lines.map(({ name }) => name)).toEqual(['Up to the third', 'Another']);
-    expect(lines[0]).toEqual({ ...first, version: 1, data: DATA });
+    const all = await listLines(db, chart);
+    expect(all.map(({ name }) => name)).toEqual(['Up to the third', 'Another']);
+    expect(all[0]).toEqual({ ...first, version: 1, chartVersion: 1, data: DATA });
     const copy = await duplicateChart(db, chart);
     const copied = await listLines(db, copy.id);
     expect(copied.map(({ name, data }) => [name, data])).toEqual([
@@ -61,10 +61,10 @@ describe('the lines of a chart', () => {
   it('are deleted softly and brought back; another chart has nothing to do with them', async () => {
     const { id } = await keep();
     const other = (await createChart(db, { source: '| G7 |' })).id;
-    await expect(deleteLine(db, other, id)).rejects.toMatchObject({ status: 404 });
-    await deleteLine(db, chart, id);
+    await expect(lines.remove(db, id, other)).rejects.toMatchObject({ status: 404 });
+    await lines.remove(db, id, chart);
     expect(await listLines(db, chart)).toEqual([]);
-    await bringBackLine(db, id);
+    await lines.bringBack(db, id, chart);
     expect(await listLines(db, chart)).toHaveLength(1);
     await expect(editLine(db, chart, randomUUID(), { base: 1 })).rejects.toMatchObject({ status: 404 });
   });
@@ -81,10 +81,10 @@ describe('the lines of a chart', () => {
     const fresh = await openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
     await fillWithDemo(fresh);
     const charts = await fresh.selectFrom('chart').select('id').execute();
-    const lines = (await Promise.all(charts.map(({ id }) => listLines(fresh, id)))).flat();
+    const all = (await Promise.all(charts.map(({ id }) => listLines(fresh, id)))).flat();
     const wanted = DEMO_CHARTS.flatMap(({ lines: own = [] }) => own.map(({ name }) => name));
-    expect(lines.map(({ name }) => name).sort()).toEqual([...wanted].sort());
-    for (const { data } of lines) expect(data!.notes.length).toBeGreaterThan(20);
+    expect(all.map(({ name }) => name).sort()).toEqual([...wanted].sort());
+    for (const { data } of all) expect(data!.notes.length).toBeGreaterThan(20);
   });
 
   it('refuse what is no line, and a chart that is gone', async () => {
@@ -94,5 +94,40 @@ describe('the lines of a chart', () => {
     );
     const line = keepLine.parse({ id: randomUUID(), name: 'Lost', data: DATA });
     await expect(keepNewLine(db, randomUUID(), line)).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('belong to the version of the chart they were written over', async () => {
+    await keep();
+    const { source, plan } = await openChart(db, chart);
+    const edited = `${source}\n| Bbmaj7 | Ebmaj7 |`;
+    await saveChart(db, chart, { base: 1, source: edited, plan });
+    const [first] = await listLines(db, chart);
+    expect(first!.chartVersion).toBe(1);
+    // Renamed it belongs where it did; with other notes to the chart as it is now, or to the version that is named.
+    await editLine(db, chart, first!.id, { base: 1, name: 'Renamed' });
+    expect((await listLines(db, chart))[0]!.chartVersion).toBe(1);
+    await editLine(db, chart, first!.id, { base: 2, data: DATA });
+    expect((await listLines(db, chart))[0]!.chartVersion).toBe(2);
+    await editLine(db, chart, first!.id, { base: 3, data: DATA, chartVersion: 1 });
+    expect((await listLines(db, chart))[0]!.chartVersion).toBe(1);
+    // One that is not there yet cannot be named.
+    await editLine(db, chart, first!.id, { base: 4, data: DATA, chartVersion: 99 });
+    expect((await listLines(db, chart))[0]!.chartVersion).toBe(2);
+    await editLine(db, chart, first!.id, { base: 5, data: DATA, chartVersion: null });
+    expect((await listLines(db, chart))[0]!.chartVersion).toBe(null);
+  });
+
+  it('take the versions they belong to along when the chart is duplicated', async () => {
+    await keep();
+    const { source, plan } = await openChart(db, chart);
+    for (const base of [1, 2])
+      await saveChart(db, chart, { base, source: `${source}\n| Bbmaj7 | Eb${base} |`, plan });
+    const { id: second } = keepLine.parse({ id: randomUUID(), name: 'Second', data: DATA });
+    await keepNewLine(db, chart, { id: second, name: 'Second', data: DATA });
+    const copy = await duplicateChart(db, chart);
+    const copied = await listLines(db, copy.id);
+    expect(copied.map(({ chartVersion }) => chartVersion)).toEqual([1, 2]);
+    expect(copy.version).toBe(2);
+    expect((await openRevision(db, copy.id, 1)).source).toBe(source);
   });
 });

@@ -14,6 +14,7 @@ type Connection = Kysely<Tables>;
 const DATED = {
   chart: 'charts',
   line: 'lines',
+  solo: 'solos',
   lick: 'licks',
   take: 'takes',
   practice_item: 'practice items',
@@ -48,7 +49,10 @@ const merging = (db: Database, source: string, work: (trx: Connection) => Promis
 const run = (on: Connection, statement: string) => sql.raw(statement).execute(on);
 
 /** Tables whose edits name the version that they were based on. */
-const VERSIONED = ['chart', 'line', 'lick', 'practice_item', 'set_list', 'take'] as const;
+const VERSIONED = ['chart', 'line', 'solo', 'lick', 'practice_item', 'set_list', 'take'] as const;
+
+/** Tables whose rows name the version of the chart that they belong to. */
+const OVER_A_VERSION = ['line', 'solo'] as const;
 
 /**
  * Every table filled from another file. A version number that was given here is not given to something else: what comes back under it, or
@@ -106,6 +110,13 @@ export const mergeIn = (
   also: (trx: Database) => Promise<void> = () => Promise.resolve()
 ): Promise<void> =>
   merging(db, source, async (trx) => {
+    for (const table of OVER_A_VERSION)
+      await run(
+        trx,
+        `create temp table taken_${table} as select theirs.id from other.${table} theirs
+         left join main.${table} own on own.id = theirs.id
+         where own.id is null ${how === 'newer' ? 'or theirs.updated_at > own.updated_at' : ''}`
+      );
     if (how === 'newer') await renew(trx);
     // What hangs on a chart comes with it, as its plan and what every save of it stored.
     await run(
@@ -135,6 +146,19 @@ export const mergeIn = (
        select chart_id, version, source, plan, saved_at from other.chart_revision
        where chart_id in (select id from arriving) order by id`
     );
+    for (const table of OVER_A_VERSION) {
+      // Of a chart that both have, the same number may be another version there: known by its text and plan, or not at all.
+      await run(
+        trx,
+        `update main.${table} set chart_version = (
+           select here.version from other.chart_revision there join main.chart_revision here
+             on here.chart_id = there.chart_id and here.source = there.source and here.plan = there.plan
+           where there.chart_id = main.${table}.chart_id and there.version = main.${table}.chart_version
+           order by here.id desc limit 1)
+         where id in (select id from taken_${table}) and chart_id not in (select id from arriving)`
+      );
+      await run(trx, `drop table taken_${table}`);
+    }
     await run(trx, 'drop table arriving');
     await run(
       trx,
@@ -165,9 +189,15 @@ async function renew(trx: Connection): Promise<void> {
      from other.chart theirs join main.chart own on own.id = theirs.id where theirs.updated_at > own.updated_at`
   );
   for (const table of Object.keys(DATED) as Dated[]) {
+    // A number that was given here is not given to something else: what is newer there is an edit upon what is here.
     const set = columnsOf(table)
       .filter((column) => column !== '"id"')
-      .map((column) => `${column} = theirs.${column}`)
+      .map((column) =>
+        column === '"version"'
+          ? // A row of the log that nobody has corrected counts none.
+            `version = max(own.version, theirs.version) + ${table === 'practice_log' ? '(own.version > 0)' : '1'}`
+          : `${column} = theirs.${column}`
+      )
       .join();
     await run(
       trx,
@@ -175,10 +205,6 @@ async function renew(trx: Connection): Promise<void> {
        where theirs.id = own.id and theirs.updated_at > own.updated_at`
     );
   }
-  await run(
-    trx,
-    `update main.chart as own set version = renewed.version from renewed where renewed.id = own.id`
-  );
   await run(
     trx,
     `update main.plan as own set data = theirs.data from other.plan theirs

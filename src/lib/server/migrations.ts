@@ -187,6 +187,23 @@ export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [
       .on('take')
       .columns(['chart_id', 'deleted_at', 'played_at'])
       .execute();
+  },
+  async function solos(db) {
+    // Which version a line was written over was not told before.
+    await db.schema.alterTable('line').addColumn('chart_version', 'integer').execute();
+    await db.schema
+      .createTable('solo')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('chart_id', 'text', (c) => c.notNull().references('chart.id'))
+      .addColumn('name', 'text', (c) => c.notNull())
+      .addColumn('version', 'integer', (c) => c.notNull())
+      .addColumn('chart_version', 'integer')
+      .addColumn('data', 'text', (c) => c.notNull())
+      .addColumn('created_at', 'integer', (c) => c.notNull())
+      .addColumn('updated_at', 'integer', (c) => c.notNull())
+      .addColumn('deleted_at', 'integer')
+      .execute();
+    await db.schema.createIndex('solo_by_chart').on('solo').columns(['chart_id', 'deleted_at']).execute();
   }
 ];
 

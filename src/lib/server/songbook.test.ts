@@ -312,7 +312,7 @@ describe('the file', () => {
     const file = new Sqlite(path);
     file.exec(
       `alter table chart drop column search; alter table chart add column practised_at integer;
-       drop table line; drop table lick; drop table practice_item; drop table practice_log;
+       drop table solo; drop table line; drop table lick; drop table practice_item; drop table practice_log;
        drop table card_review; drop table card; drop table set_list; drop table take`
     );
     file.pragma('user_version = 1');
@@ -333,7 +333,9 @@ describe('the file', () => {
     [
       'no tables',
       (file: Sqlite.Database) =>
-        file.exec('drop table line; drop table plan; drop table chart_revision; drop table chart'),
+        file.exec(
+          'drop table solo; drop table line; drop table plan; drop table chart_revision; drop table chart'
+        ),
       /damaged/
     ],
     [

@@ -4,6 +4,7 @@ import { sql } from 'kysely';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
 import { planSchema } from '../api/plan';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
+import type { ChartVersion } from '../core/plan/version';
 import { z } from 'zod';
 import type {
   ChartList,
@@ -276,6 +277,22 @@ export async function openChart(db: Database, id: string): Promise<StoredChart> 
   return { id, source: textOf(source), version, plan: plan ?? DEFAULT_PLAN, damaged };
 }
 
+/** The version of a chart that something belongs to: the one that is named, where it is one, else the one saved last. */
+export async function versionNamed(
+  db: Database,
+  id: string,
+  named: number | null | undefined
+): Promise<number | null> {
+  if (named === null) return null;
+  const row = await db
+    .selectFrom('chart')
+    .select('version')
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  return row ? Math.min(named ?? row.version, row.version) : noChart();
+}
+
 function noChart(): never {
   return fail(404, {
     code: 'no-chart',
@@ -288,6 +305,8 @@ export interface NewChart {
   readonly id?: string | undefined;
   readonly source: string;
   readonly plan?: Plan | undefined;
+  /** Earlier versions that something refers to, the oldest first; they are versions 1, 2 and so on. */
+  readonly earlier?: readonly ChartVersion[];
 }
 
 export async function createChart(db: Database, chart: NewChart): Promise<StoredChart> {
@@ -296,13 +315,15 @@ export async function createChart(db: Database, chart: NewChart): Promise<Stored
   const plan = chart.plan ?? DEFAULT_PLAN;
   const { title, summary, search } = summarise(chart.source);
   const now = Date.now();
+  const earlier = chart.earlier ?? [];
+  const version = earlier.length + 1;
   const isNew = await atOnce(db, async (trx) => {
     const { numInsertedOrUpdatedRows } = await trx
       .insertInto('chart')
       .values({
         id,
         source: chart.source,
-        version: 1,
+        version,
         title,
         summary: JSON.stringify(summary),
         search,
@@ -317,11 +338,13 @@ export async function createChart(db: Database, chart: NewChart): Promise<Stored
       .insertInto('plan')
       .values({ chart_id: id, data: JSON.stringify(plan) })
       .execute();
-    await keepRevision(trx, id, 1, chart.source, JSON.stringify(plan), now);
+    for (const [i, then] of earlier.entries())
+      await keepRevision(trx, id, i + 1, then.source, JSON.stringify(then.plan), now);
+    await keepRevision(trx, id, version, chart.source, JSON.stringify(plan), now);
     return true;
   });
   // Sent twice it is made once; what was made of it since is told.
-  return isNew ? { id, source: chart.source, plan, version: 1, damaged: false } : openChart(db, id);
+  return isNew ? { id, source: chart.source, plan, version, damaged: false } : openChart(db, id);
 }
 
 async function keepRevision(
@@ -405,28 +428,72 @@ export async function renameChart(db: Database, id: string, title: string): Prom
   return saveChart(db, id, { base: version, source: withDeclaration(source, 'title', title), plan });
 }
 
-/** A copy with its plan and its lines; all of it or nothing. */
+/** A copy with its plan, its lines and its solos, and the earlier versions that these belong to; all of it or nothing. */
 export function duplicateChart(db: Database, id: string): Promise<StoredChart> {
   return atOnce(db, async (trx) => {
-    const { source, plan } = await openChart(trx, id);
+    const { source, plan, version } = await openChart(trx, id);
+    const of = <Table extends 'line' | 'solo'>(table: Table) =>
+      trx
+        .selectFrom(table as 'line')
+        .selectAll()
+        .where('chart_id', '=', id)
+        .where('deleted_at', 'is', null)
+        .execute();
+    const kept = { line: await of('line'), solo: await of('solo') };
+    const { earlier, numberOf } = await earlierVersions(
+      trx,
+      id,
+      version,
+      [...kept.line, ...kept.solo].map(({ chart_version }) => chart_version)
+    );
     const copy = await createChart(trx, {
       source: withDeclaration(source, 'title', `${titleOf(source)} (copy)`),
-      plan
+      plan,
+      earlier
     });
-    const lines = await trx
-      .selectFrom('line')
-      .selectAll()
-      .where('chart_id', '=', id)
-      .where('deleted_at', 'is', null)
-      .execute();
-    for (const line of lines) {
-      await trx
-        .insertInto('line')
-        .values({ ...line, id: randomUUID(), chart_id: copy.id })
-        .execute();
-    }
+    for (const [table, rows] of Object.entries(kept))
+      for (const row of rows)
+        await trx
+          .insertInto(table as 'line')
+          .values({
+            ...row,
+            id: randomUUID(),
+            chart_id: copy.id,
+            chart_version: numberOf(row.chart_version)
+          })
+          .execute();
     return copy;
   });
+}
+
+/**
+ * Versions of a chart before its present one that are referred to, the oldest first, and the numbers that they have in a chart that begins
+ * with them. A version that is not to be found, or cannot be read, has no number.
+ */
+export async function earlierVersions(
+  db: Database,
+  id: string,
+  present: number,
+  wanted: readonly (number | null)[]
+): Promise<{ earlier: ChartVersion[]; numberOf: (version: number | null) => number | null }> {
+  const earlier: ChartVersion[] = [];
+  const numbers = new Map<number, number>();
+  const asked = [...new Set(wanted)].filter((one): one is number => one !== null && one !== present);
+  for (const version of asked.sort((a, b) => a - b)) {
+    const row = await db
+      .selectFrom('chart_revision')
+      .select(['source', 'plan'])
+      .where('chart_id', '=', id)
+      .where('version', '=', version)
+      .orderBy('id', 'desc')
+      .executeTakeFirst();
+    const plan = row && readPlan(row.plan);
+    if (!row || !plan) continue;
+    earlier.push({ source: row.source, plan });
+    numbers.set(version, earlier.length);
+  }
+  numbers.set(present, earlier.length + 1);
+  return { earlier, numberOf: (version) => (version === null ? null : (numbers.get(version) ?? null)) };
 }
 
 /** Soft: the chart leaves the songbook and can be brought back. */

@@ -34,6 +34,20 @@ export interface Tables {
     name: string;
     /** Counts every edit; the next one names the one it was based on. */
     version: number;
+    /** The version of the chart that it was written over; null where an older Corvel kept it. */
+    chart_version: number | null;
+    data: string;
+    created_at: number;
+    updated_at: number;
+    deleted_at: number | null;
+  };
+  /** Solos over a chart: arc, phrases, notes. */
+  solo: {
+    id: string;
+    chart_id: string;
+    name: string;
+    version: number;
+    chart_version: number | null;
     data: string;
     created_at: number;
     updated_at: number;
@@ -137,7 +151,28 @@ export const COLUMNS: { readonly [Name in keyof Tables]: ColumnsOf<Tables[Name]>
   chart: ['id', 'source', 'version', 'title', 'summary', 'search', 'created_at', 'updated_at', 'deleted_at'],
   plan: ['chart_id', 'data'],
   chart_revision: ['id', 'chart_id', 'version', 'source', 'plan', 'saved_at'],
-  line: ['id', 'chart_id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
+  line: [
+    'id',
+    'chart_id',
+    'name',
+    'version',
+    'chart_version',
+    'data',
+    'created_at',
+    'updated_at',
+    'deleted_at'
+  ],
+  solo: [
+    'id',
+    'chart_id',
+    'name',
+    'version',
+    'chart_version',
+    'data',
+    'created_at',
+    'updated_at',
+    'deleted_at'
+  ],
   lick: ['id', 'name', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
   practice_item: ['id', 'chart_id', 'place', 'version', 'data', 'created_at', 'updated_at', 'deleted_at'],
   practice_log: [

@@ -1,8 +1,7 @@
 /** Files that the player brings: read here, in the page, by the table of formats. */
 import type { LineData } from '$lib/api/line';
-import { withDeclaration } from '$lib/core/chart/directives';
 import { readSheet } from '$lib/core/harmony/sheet';
-import { melodyText } from '$lib/core/line/melody-out';
+import { withMelody } from '$lib/core/line/melody-out';
 import { MAX_FILE_BYTES } from '$lib/api/limits';
 import { formatLike } from '$lib/core/formats/registry';
 import type { ReadPiece } from '$lib/core/formats/piece';
@@ -95,7 +94,7 @@ function asBrought({ chart, melody, lines, keys = [], left }: ReadPiece): Brough
   const readings = readingsOf(analysis, keys);
   const plan = readings.reduce((sum, { change, key }) => overrule(sum, change, { key }), DEFAULT_PLAN);
   return {
-    chart: isNew ? withDeclaration(chart, 'melody', melodyText(melody, form)) : chart,
+    chart: isNew ? withMelody(chart, melody, form) : chart,
     lines,
     left,
     ...(readings.length ? { plan } : {}),

@@ -10,7 +10,7 @@ import { levelOf, type LevelId } from '$lib/core/line/find/registry';
 import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/model';
 import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
 import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/line/outline';
-import { melodyText } from '$lib/core/line/melody-out';
+import { melodyText, withMelody, withRoomFor } from '$lib/core/line/melody-out';
 import { frettedPitch, placeNotes } from '$lib/core/line/place';
 import { changeHeardAt } from '$lib/core/line/read';
 import type { Motif } from '$lib/core/line/find/motif';
@@ -101,7 +101,7 @@ export class Lines {
   readonly isKept = $derived.by(() => {
     const { shown, stored } = this;
     if (shown?.id === MELODY) {
-      const { form } = this.#workspace.sheet;
+      const form = withRoomFor(shown.notes, this.#workspace.sheet.form);
       const own = this.#workspace.melody?.line.notes ?? [];
       return melodyText(shown.notes, form) === melodyText(own, form);
     }
@@ -432,24 +432,25 @@ export class Lines {
     if (!shown) return;
     if (shown.id === MELODY) {
       const { document, sheet } = this.#workspace;
-      document.setSource(withDeclaration(document.source, 'melody', melodyText(shown.notes, sheet.form)));
+      document.setSource(withMelody(document.source, shown.notes, sheet.form));
       keepDraft(document.id, null);
       this.#workspace.say('Melody kept in the chart');
       return;
     }
-    const chart = this.#workspace.document.id;
+    const { document } = this.#workspace;
+    const chart = document.id;
     const data: LineData = { notes: ordered(shown.notes), over: this.#over() };
     try {
+      // The line belongs to the chart as it stands here, which is saved first.
+      await document.flush();
+      const chartVersion = document.autosave.version;
       if (stored) {
-        const { version } = await client.changeLine(chart, stored.id, {
-          base: stored.version,
-          name: shown.name,
-          data
-        });
-        this.#keptAs({ id: stored.id, name: shown.name, version, data });
+        const edit = { name: shown.name, chartVersion, data };
+        const { version } = await client.changeLine(chart, stored.id, { base: stored.version, ...edit });
+        this.#keptAs({ id: stored.id, version, ...edit });
       } else {
         const name = this.#freeName(shown.name);
-        const line = await client.keepLine(chart, crypto.randomUUID(), name, data);
+        const line = await client.keepLine(chart, crypto.randomUUID(), { name, chartVersion, data });
         this.#keptAs({ ...line, name, data });
       }
       this.#workspace.say('Line kept with the chart');

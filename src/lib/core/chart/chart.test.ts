@@ -68,6 +68,66 @@ describe('chart text', () => {
     expect(problems).toEqual([]);
   });
 
+  it.each([
+    ['D.C. al Fine', '| C | F | Fine\n| G | A | D.C. al Fine', 'C F G A C F'],
+    ['D.C., which ends at Fine too', '| C | F | Fine\n| G | A | D.C.', 'C F G A C F'],
+    ['D.C. without a Fine', '| C | F |\n| G | D.C.', 'C F G C F G'],
+    ['D.S. al Fine', '| C |\nSegno | F | G | Fine\n| A | D.S. al Fine', 'C F G A F G'],
+    [
+      'D.S. al Coda',
+      '| C |\nSegno | F | G | To Coda\n| A | D.S. al Coda\nCoda | Bb | Eb |',
+      'C F G A F G Bb Eb'
+    ],
+    ['D.C. al Coda', '| C | F | To Coda\n| G | DC al coda\nCoda | Bb |', 'C F G C F Bb'],
+    ['a jump behind a repeat', '|: C | F :| Fine\n|: G | A :| D.C. al Fine', 'C F C F G A G A C F'],
+    ['no repeat after the jump', '|: C | F :| Fine\n| G | D.C. al Fine', 'C F C F G C F'],
+    ['of endings the last', '|: C |1 F :|2 G | Fine\n| A | da capo al fine', 'C F C G A C G'],
+    ['a coda with a repeat', '| C | To Coda\n| G | D.C. al Coda\nCoda |: Bb :| Eb |', 'C G C Bb Eb']
+  ])('leads through the form with %s', (_, text, symbols) => {
+    const { changes, problems, bars } = form(text);
+    expect(changes.map((c) => c.symbol).join(' ')).toBe(symbols);
+    expect(problems).toEqual([]);
+    expect(bars.map(({ number }) => number)).toEqual(bars.map((_bar, i) => i + 1));
+    // Inside a grid as outside it.
+    const grid = form(`{start_of_grid}\n${text}\n{end_of_grid}`);
+    expect(grid.changes.map((c) => c.symbol).join(' ')).toBe(symbols);
+  });
+
+  it.each([
+    ['a D.S. without a segno', '| C |\n| F | D.S.', 'C F', 'no-segno', 2],
+    ['a jump to a coda that is not there', '| C | To Coda\n| F | D.C. al Coda', 'C F', 'no-coda', 2],
+    ['a jump to a fine that is not there', '| C |\n| F | D.C. al Fine', 'C F', 'no-fine', 2],
+    ['a To Coda that no jump counts', '| C | To Coda\n| F |\nCoda | G |', 'C F G', 'no-jump', 1],
+    ['a fine that nothing leads back to', '| C | Fine\n| F |', 'C F', 'no-jump', 1],
+    ['two segnos', 'Segno | C |\nSegno | F |\n| G | D.S.', 'C F G C F G', 'word-twice', 2],
+    ['two jumps', '| C | D.C.\n| F | D.C.', 'C C F', 'second-jump', 2],
+    ['a coda before To Coda', 'Coda | C |\n| F | To Coda\n| G | D.C. al Coda', 'C F G', 'coda-unreached', 3]
+  ])('says of %s what is wrong, at its place', (_, text, symbols, code, line) => {
+    const { changes, problems } = form(text);
+    expect(changes.map((c) => c.symbol).join(' ')).toBe(symbols);
+    expect(problems).toMatchObject([{ code, place: { line } }]);
+  });
+
+  it('takes a fine in the last bar, and words that lead nowhere, as they are', () => {
+    expect(form('| C | F | Fine').problems).toEqual([]);
+    expect(form('| C | F | slower').problems).toEqual([]);
+    const text = 'Segno | C | F | Fine\n| G | D.S. al Fine\n';
+    expect(writeChart(readChart(text).chart)).toBe(text.replaceAll('Segno |', 'Segno |'));
+  });
+
+  it('declares a pickup, which is no bar of its own', () => {
+    for (const said of ['{meta: pickup 2}', '{pickup: 2}']) {
+      const { bars, pickup, changes, problems } = form(`${said}\n| C | F |`);
+      expect([bars.length, pickup, changes[0]!.start, problems.length]).toEqual([2, 2, 0, 0]);
+    }
+    expect(form('| C |').pickup).toBe(0);
+    expect(form('{meta: pickup 99}\n| C |').problems[0]!.code).toBe('bad-pickup');
+    expect(form('{meta: pickup soon}\n| C |')).toMatchObject({
+      pickup: 0,
+      problems: [{ code: 'bad-pickup' }]
+    });
+  });
+
   it('ends the last ending where the next section begins', () => {
     const section = (label: string, bars: string) =>
       `{start_of_grid label="${label}"}\n${bars}\n{end_of_grid}`;
@@ -117,6 +177,7 @@ describe('chart text', () => {
       tempo: 90,
       feel: 'waltz',
       style: null,
+      pickup: 0,
       melody: null
     });
   });

@@ -65,6 +65,8 @@ export interface ChartHead {
   readonly feel: string | null;
   /** The style as declared: "blues"; `harmony/style.ts` reads it. */
   readonly style: string | null;
+  /** Beats before bar 1 in which melody and lines may begin; 0 where nothing is said. */
+  readonly pickup: number;
   /** The melody as typed; `line/melody.ts` reads it. */
   readonly melody: string | null;
 }

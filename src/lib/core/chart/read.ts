@@ -4,6 +4,7 @@
  */
 import { isChord } from '../theory/chord-reader';
 import { nextBarLine, wordsOf } from './bar-line';
+import { leftWord } from './margin';
 import { declarationOf, declared, readDirective, readGridArguments, type Directive } from './directives';
 import {
   DEFAULT_METER,
@@ -92,6 +93,7 @@ function trimLastBlank(lines: ChartLine[]): ChartLine[] {
 function looksLikeBars(source: string): boolean {
   const start = source.trimStart();
   if (start.startsWith('|') || start.startsWith(':|')) return true;
+  if (leftWord(start.slice(0, start.indexOf('|')))) return true;
   const words = wordsOf(start.slice(0, start.indexOf('|')));
   return words.every(({ text }) => text === '.' || text === '/' || isChord(text));
 }
@@ -101,6 +103,13 @@ function checkDeclaration({ name, value }: Directive, place: Place, problems: Ch
     problems.push({
       code: 'bad-time',
       message: `“${clipped(value)}” is not a meter; write it like 4/4, 3/4 or 6/8.`,
+      place
+    });
+  }
+  if (name === 'pickup' && value !== '0' && readPickup(value) === null) {
+    problems.push({
+      code: 'bad-pickup',
+      message: `“${clipped(value)}” is no pickup; write its beats, from a part of one to ${LONGEST_PICKUP}.`,
       place
     });
   }
@@ -125,6 +134,15 @@ export function readMeter(value: string): Meter | null {
   return match && beats >= 1 && beats <= 16 ? { beats, unit: Number(match[2]) } : null;
 }
 
+/** Beats of the longest pickup: two bars of the longest meters. */
+const LONGEST_PICKUP = 32;
+
+/** "2" → two beats; null where it is no length of a pickup. */
+function readPickup(value: string): number | null {
+  const beats = Number(value);
+  return value !== '' && beats > 0 && beats <= LONGEST_PICKUP ? beats : null;
+}
+
 function readTempo(value: string): number | null {
   const tempo = Number(value);
   return value !== '' && tempo >= MIN_TEMPO && tempo <= MAX_TEMPO ? tempo : null;
@@ -142,7 +160,7 @@ function readRow(source: string, line: number, inGrid: boolean): { row: GridRow;
   let from = opening;
   const isMarginLabel = inGrid && /^[A-G]$/.test(left);
   // Outside a grid the line has been looked at already.
-  if (left && !isMarginLabel && (!inGrid || looksLikeBars(source))) {
+  if (left && !isMarginLabel && !leftWord(left) && (!inGrid || looksLikeBars(source))) {
     // "Dm7 | G7 |": the first bar has no line of its own in front.
     barLines.push(PLAIN_LINE);
     left = '';
@@ -203,6 +221,7 @@ export function headOf(directives: readonly Directive[]): ChartHead {
     tempo: readTempo(declared(directives, 'tempo') ?? ''),
     feel: declared(directives, 'feel'),
     style: declared(directives, 'style'),
+    pickup: readPickup(declared(directives, 'pickup') ?? '') ?? 0,
     melody: declared(directives, 'melody')
   };
 }

@@ -2,6 +2,8 @@
 import { readChord, type ChordProblem } from '../theory/chord-reader';
 import { type Chord } from '../theory/chord';
 import { declarationOf } from './directives';
+import { leftWord, rightWord, type MarginWord } from './margin';
+import { playOrder } from './play-order';
 import { DEFAULT_METER, type Cell, type Chart, type ChartProblem, type Meter, type Place } from './model';
 import { chartHead, readMeter, type CellPlaces } from './read';
 
@@ -43,6 +45,8 @@ export interface Form {
   readonly bars: readonly PlayedBar[];
   /** Length in beats. */
   readonly beats: number;
+  /** Beats before the first bar in which melody and lines may begin; 0 where the chart declares none. */
+  readonly pickup: number;
   readonly problems: readonly ChartProblem[];
   /** The chart has more changes than the limit; the form stops there. */
   readonly tooLong: boolean;
@@ -51,7 +55,6 @@ export interface Form {
 export const MAX_CHANGES = 2000;
 /** A form of nothing but held bars has few changes; this bounds it all the same. */
 const MAX_BARS = 4 * MAX_CHANGES;
-const MAX_ROUNDS = 9;
 
 interface WrittenBar {
   readonly section: string;
@@ -64,15 +67,17 @@ interface WrittenBar {
   repeatStart: boolean;
   repeatEnd: boolean;
   ending: readonly number[];
+  margin: MarginWord[];
 }
 
 /** Unrolls a chart. Form problems (an unclosed repeat, a `%` with nothing before it) are told, never thrown. */
 export function unroll(chart: Chart, places?: CellPlaces): Form {
   const problems: ChartProblem[] = [];
   const written = writtenBars(chart, places, problems);
-  const order = playOrder(written, problems);
-  const laidOut = layOut(written, order.bars, chartHead(chart).meter.unit, problems);
-  return { ...laidOut, problems, tooLong: laidOut.tooLong || order.tooLong };
+  const order = playOrder(written, MAX_BARS, problems);
+  const { meter, pickup } = chartHead(chart);
+  const laidOut = layOut(written, order.bars, meter.unit, problems);
+  return { ...laidOut, pickup, problems, tooLong: laidOut.tooLong || order.tooLong };
 }
 
 /** All bars as written, with `%` and `%%` filled in and meters and sections known. */
@@ -91,6 +96,7 @@ function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: Cha
     }
     if (line.kind === 'grid-start') section = line.label;
     if (line.kind !== 'bars') return;
+    const first = bars.length;
     line.barLines.forEach((barLine, i) => {
       const last = bars.at(-1);
       if (barLine.repeatEnd && last) last.repeatEnd = true;
@@ -118,12 +124,16 @@ function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: Cha
           isRepeat: !!repeat,
           repeatStart: n === 0 && pendingStart,
           repeatEnd: false,
-          ending: n === 0 ? pendingEnding : []
+          ending: n === 0 ? pendingEnding : [],
+          margin: []
         });
       }
       pendingStart = false;
       pendingEnding = [];
     });
+    const [left, right] = [leftWord(line.left), rightWord(line.right)];
+    if (left) bars[first]?.margin.push(left);
+    if (right && bars.length > first) bars.at(-1)!.margin.push(right);
   });
   return bars;
 }
@@ -148,80 +158,13 @@ function repeatedBars(
   return bars.slice(-count).map(({ cells }) => cells);
 }
 
-/** The indexes of the written bars in the order in which they are played. */
-function playOrder(
-  bars: readonly WrittenBar[],
-  problems: ChartProblem[]
-): { bars: number[]; tooLong: boolean } {
-  const order: number[] = [];
-  let at = 0;
-  while (at < bars.length) {
-    const group = repeatGroup(bars, at, problems);
-    for (let round = 1; round <= group.rounds; round++) {
-      for (let i = group.from; i < group.to; i++) {
-        const ending = group.endingOf(i);
-        if (ending.length === 0 || ending.includes(round)) order.push(i);
-        if (order.length > MAX_BARS) return { bars: order, tooLong: true };
-      }
-    }
-    at = group.to;
-  }
-  return { bars: order, tooLong: false };
-}
-
-/**
- * The stretch that belongs together from a bar on: a repeat with all its endings, or the plain bars before the
- * next repeat starts.
- */
-function repeatGroup(
-  bars: readonly WrittenBar[],
-  from: number,
-  problems: ChartProblem[]
-): { from: number; to: number; rounds: number; endingOf: (bar: number) => readonly number[] } {
-  const opened = bars[from]!.repeatStart;
-  let to = from;
-  let ends = 0;
-  let current: readonly number[] = [];
-  const endings = new Map<number, readonly number[]>();
-  let highest = 0;
-  for (; to < bars.length; to++) {
-    const bar = bars[to]!;
-    if (bar.repeatStart && to > from) break;
-    if (bar.ending.length) current = bar.ending;
-    // After a repeat's end only a further ending still belongs to it.
-    if (to > from && bars[to - 1]!.repeatEnd && !bar.ending.length) break;
-    // The last ending reaches to a double bar at most: the next section is not part of it.
-    if (ends > 0 && to > from && bars[to - 1]!.section !== bar.section && !bar.ending.length) break;
-    if (current.length) endings.set(to, current);
-    highest = Math.max(highest, ...current);
-    if (bar.repeatEnd) ends++;
-  }
-  if (opened && ends === 0) {
-    problems.push({
-      code: 'repeat-not-closed',
-      message: 'This repeat |: is never closed; add :| where it ends. Until then it is played once.',
-      place: bars[from]!.place
-    });
-  }
-  if (ends === 0 && highest > 0) {
-    problems.push({
-      code: 'ending-without-repeat',
-      message: 'This ending belongs to no repeat; add :| at the end of the first ending.',
-      place: bars[[...endings.keys()][0]!]!.place
-    });
-    return { from, to, rounds: 1, endingOf: () => [] };
-  }
-  const rounds = Math.min(MAX_ROUNDS, ends === 0 ? 1 : Math.max(2, highest));
-  return { from, to, rounds, endingOf: (bar) => endings.get(bar) ?? [] };
-}
-
 function layOut(
   written: readonly WrittenBar[],
   order: readonly number[],
   /** The note value of the chart's beat, in which all times are told whatever the meter of a bar. */
   unit: number,
   problems: ChartProblem[]
-): { changes: Change[]; bars: PlayedBar[]; beats: number; tooLong: boolean } {
+): Pick<Form, 'beats' | 'tooLong'> & { changes: Change[]; bars: PlayedBar[] } {
   const changes: Change[] = [];
   const bars: PlayedBar[] = [];
   const told = new Set<number>();

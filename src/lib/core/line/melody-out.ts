@@ -1,4 +1,5 @@
 /** A line as the melody of a chart is typed; the other way round is `melody.ts`. */
+import { withDeclaration } from '../chart/directives';
 import type { Form } from '../chart/unroll';
 import { beatsOf, endOf, fractionOf, ticksOf, TICKS, type LineNote } from './model';
 import { staffPitch } from './staff';
@@ -10,11 +11,12 @@ function beatsText(ticks: number): string {
   return above < 100 && below < 100 ? `${above}/${below}` : beatsOf(ticks).toFixed(4);
 }
 
-/** Writes a line as the melody of a form, bar by bar; of two notes at once the higher one, and no way of playing. */
-export function melodyText(notes: readonly LineNote[], form: Pick<Form, 'bars'>): string {
+/** Writes a line as the melody of a form, bar by bar, its pickup before them; of two notes at once the higher one, and no way of playing. */
+export function melodyText(notes: readonly LineNote[], form: Pick<Form, 'bars' | 'pickup'>): string {
   const highest = notes.filter((note, i) => notes[i + 1]?.start !== note.start);
   const word = (name: string, ticks: number) => (ticks === TICKS ? name : `${name}:${beatsText(ticks)}`);
-  const bars = form.bars.map(({ start, beats }) => {
+  const pickup = form.pickup > 0 ? [{ start: -form.pickup, beats: form.pickup }] : [];
+  const bars = [...pickup, ...form.bars].map(({ start, beats }) => {
     const [from, to] = [ticksOf(start), ticksOf(start + beats)];
     const words: string[] = [];
     let at = from;
@@ -33,4 +35,25 @@ export function melodyText(notes: readonly LineNote[], form: Pick<Form, 'bars'>)
   });
   while (bars.at(-1) === '') bars.pop();
   return bars.join(' | ');
+}
+
+/** The form with room before its first bar for all of these notes. */
+export function withRoomFor<Own extends Pick<Form, 'bars' | 'pickup'>>(
+  notes: readonly LineNote[],
+  form: Own
+): Own {
+  const lead = Math.ceil(-beatsOf(Math.min(0, ...notes.map(({ start }) => start))));
+  return lead > form.pickup ? { ...form, pickup: lead } : form;
+}
+
+/** A chart's text with these notes as its melody, and a pickup that is long enough for them. */
+export function withMelody(
+  source: string,
+  notes: readonly LineNote[],
+  form: Pick<Form, 'bars' | 'pickup'>
+): string {
+  const room = withRoomFor(notes, form);
+  const declared =
+    room.pickup === form.pickup ? source : withDeclaration(source, 'pickup', String(room.pickup));
+  return withDeclaration(declared, 'melody', melodyText(notes, room));
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { transposeText } from '../chart/transpose';
 import { readSheet } from '../harmony/sheet';
 import { landingOf, notesOver, readMelody } from './melody';
-import { melodyText } from './melody-out';
+import { melodyText, withMelody } from './melody-out';
 import { beatsOf, endOf, noteOf } from './model';
 
 const CHART = '{key: Gm}\n{time: 3/4}\n{melody: G4:2 A4 | Bb4:1.5 a:1/2 F | r D5:2}\n| Gm | Cm7 | D7 |';
@@ -54,6 +54,29 @@ describe('the melody', () => {
       }),
       { numRuns: 40 }
     );
+  });
+
+  it('begins in a pickup before the first bar, where the chart declares one', () => {
+    const text = '{meta: pickup 1.5}\n{melody: D4:1/2 E4 | F4:4 | G4}\n| F | C |';
+    expect(said(text)).toEqual(['D62 -1.5+0.5', 'E64 -1+1', 'F65 0+4', 'G67 4+1']);
+    // Without one the first words are those of the first bar.
+    expect(said(text.replace('{meta: pickup 1.5}\n', ''))[0]).toBe('D62 0+0.5');
+    // A bar line at the head says that nothing is played before it.
+    expect(said(text.replace('D4:1/2 E4 |', '|'))).toEqual(['F65 0+4', 'G67 4+1']);
+    expect(melodyOf(text.replace('E4 |', 'E4:3 |')).problems).toMatchObject([{ bar: 0 }]);
+  });
+
+  it('is written with a pickup that is long enough, and read back as it was', () => {
+    const notes = [noteOf(-1400, 400, 62), noteOf(0, 960, 65), noteOf(5 * 960, 480, 67)];
+    for (const head of ['', '{meta: pickup 3}\n', '{pickup: 1}\n']) {
+      const source = `${head}| F | C |`;
+      const written = withMelody(source, notes, readSheet(source).form);
+      expect(melodyOf(written).line.notes).toEqual(notes);
+      expect(readSheet(written).form.pickup).toBe(head.includes('3') ? 3 : 2);
+    }
+    const source = '{meta: pickup 2}\n| F | C |';
+    const late = withMelody(source, notes.slice(1), readSheet(source).form);
+    expect(melodyOf(late).line.notes).toEqual(notes.slice(1));
   });
 
   it('is landed on by the note that sounds at a change, or up to half a beat late', () => {

@@ -10,7 +10,7 @@ import { asciiAccidentals } from '../theory/typeset';
 import { beatsOf, endOf, ticksOf, TICKS, type Line, type LineNote } from './model';
 
 export interface MelodyProblem {
-  /** The bar, counted from 1. */
+  /** The bar, counted from 1; 0 for the pickup. */
   readonly bar: number;
   /** A sentence a player understands. */
   readonly message: string;
@@ -30,19 +30,20 @@ const LONGEST = 64;
 export function readMelody(text: string, form: Form, meter: Meter): Melody {
   const notes: LineNote[] = [];
   const problems: MelodyProblem[] = [];
-  const bars = text
-    .replace(/^\s*\|/, '')
-    .replace(/\|\s*$/, '')
-    .split('|');
-  bars.forEach((typed, i) => {
-    const bar = form.bars[i];
+  // With a pickup a bar line at the head is the first bar's own: nothing is played before it.
+  const typedBars = (form.pickup > 0 ? text : text.replace(/^\s*\|/, '')).replace(/\|\s*$/, '').split('|');
+  const bars = form.pickup > 0 ? [{ start: -form.pickup, beats: form.pickup }, ...form.bars] : form.bars;
+  // A pickup is no bar of its own.
+  const first = form.pickup > 0 ? 0 : 1;
+  typedBars.forEach((typed, i) => {
+    const bar = bars[i];
     const words = typed.match(/\S+/g) ?? [];
     if (!bar) {
       if (words.length)
-        problems.push({ bar: i + 1, message: 'The chart has no such bar; its notes are left out.' });
+        problems.push({ bar: i + first, message: 'The chart has no such bar; its notes are left out.' });
       return;
     }
-    const tell = (message: string) => problems.push({ bar: i + 1, message });
+    const tell = (message: string) => problems.push({ bar: i + first, message });
     let at = ticksOf(bar.start);
     const end = ticksOf(bar.start + bar.beats);
     for (const word of words) {

@@ -12,18 +12,10 @@ import { fail } from '../../api/errors';
 import type { PracticeItem } from '../../core/practice/log/model';
 import { progressOf } from '../../core/practice/log/progress';
 import { atOnce, type Database } from '../database';
-import { countKept, editKept, isGone, markKept, type Kept } from '../kept';
+import { keptKind } from '../kept';
 import { readColumn } from '../songbook';
 import { placedRows } from './log';
 
-const ITEM: Kept = {
-  table: 'practice_item',
-  noun: 'item',
-  gone: {
-    code: 'no-item',
-    message: 'This is not among the items that are practised; it may have been deleted.'
-  }
-};
 /** Items that are practised at once. */
 const MOST_ITEMS = 5000;
 
@@ -48,10 +40,27 @@ function itemFrom({ id, chart_id, version, data, title }: Row): StoredItem {
   return { id, chart: chart_id, title, version, data: readColumn(itemData, data) };
 }
 
+export const items = keptKind({
+  table: 'practice_item',
+  noun: 'item',
+  gone: {
+    code: 'no-item',
+    message: 'This is not among the items that are practised; it may have been deleted.'
+  },
+  most: {
+    count: MOST_ITEMS,
+    refusal: {
+      code: 'too-many-items',
+      message: `Up to ${MOST_ITEMS} items are practised at once; delete some that you no longer play.`
+    }
+  },
+  rows,
+  shown: itemFrom
+});
+
 /** Every item, in the player's order. */
-export async function listItems(db: Database): Promise<StoredItem[]> {
-  return (await rows(db).orderBy('place').orderBy('practice_item.id').execute()).map(itemFrom);
-}
+export const listItems = (db: Database): Promise<StoredItem[]> =>
+  items.all(db, undefined, (query) => query.orderBy('place').orderBy('practice_item.id'));
 
 /** As the plan for a day takes it; null for one that cannot be read, or whose chart is gone. */
 export function plannedItem({ id, chart, title, data }: StoredItem): PracticeItem | null {
@@ -71,27 +80,25 @@ export function plannedItem({ id, chart, title, data }: StoredItem): PracticeIte
 
 /** Every item with how far it is on a day. */
 export async function itemsOn(db: Database, day: string): Promise<ItemWithProgress[]> {
-  const items = await listItems(db);
-  const planned = items.flatMap((item) => plannedItem(item) ?? []);
+  const all = await listItems(db);
+  const planned = all.flatMap((item) => plannedItem(item) ?? []);
   const progress = progressOf(planned, await placedRows(db), day);
-  return items.map((item) => ({ ...item, progress: progress.get(item.id) ?? null }));
+  return all.map((item) => ({ ...item, progress: progress.get(item.id) ?? null }));
 }
 
 /** Keeps new items behind those that there are; one that is there already stays as it is. */
-export async function keepNewItems(db: Database, { items }: z.infer<typeof keepItems>): Promise<void> {
-  if ((await countKept(db, ITEM)) + items.length > MOST_ITEMS) {
-    fail(413, {
-      code: 'too-many-items',
-      message: `Up to ${MOST_ITEMS} items are practised at once; delete some that you no longer play.`
-    });
-  }
+export async function keepNewItems(
+  db: Database,
+  { items: coming }: z.infer<typeof keepItems>
+): Promise<void> {
+  await items.admit(db, coming.length);
   const now = Date.now();
   await atOnce(db, async (trx) => {
     const { last } = await trx
       .selectFrom('practice_item')
       .select((eb) => eb.fn.max('place').as('last'))
       .executeTakeFirstOrThrow();
-    for (const [at, { id, chart, data }] of items.entries()) {
+    for (const [at, { id, chart, data }] of coming.entries()) {
       if (chart !== null) {
         const there = await trx.selectFrom('chart').select('id').where('id', '=', chart).executeTakeFirst();
         if (!there)
@@ -119,24 +126,12 @@ export async function keepNewItems(db: Database, { items }: z.infer<typeof keepI
   });
 }
 
-export async function editItem(
+/** Changes an item on top of the version the edit was based on. */
+export const editItem = (
   db: Database,
   id: string,
   { base, data }: z.infer<typeof changeItem>
-): Promise<StoredItem> {
-  const stored = await oneItem(db, id);
-  await editKept(db, ITEM, { id, base, set: { data: JSON.stringify(data) } }, stored);
-  return oneItem(db, id);
-}
-
-async function oneItem(db: Database, id: string): Promise<StoredItem> {
-  const row = await rows(db).where('practice_item.id', '=', id).executeTakeFirst();
-  return row ? itemFrom(row) : isGone(ITEM);
-}
-
-export async function markItem(db: Database, id: string, deletedAt: number | null): Promise<void> {
-  await markKept(db, ITEM, id, deletedAt);
-}
+): Promise<StoredItem> => items.edit(db, { id, base, set: { data: JSON.stringify(data) } });
 
 /** Puts items into the order of their ids; those not named keep their places behind. */
 export async function reorderItems(db: Database, { order, base }: z.infer<typeof orderItems>): Promise<void> {

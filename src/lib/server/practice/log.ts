@@ -1,7 +1,15 @@
 /** The log of practice: written by itself while the player plays, corrected by hand, never lost. */
 import { z } from 'zod';
 import { fail } from '../../api/errors';
-import type { changeRow, listLog, LogEntry, LogKind, recordRows, StoredRow } from '../../api/practice';
+import {
+  logRow,
+  type changeRow,
+  type listLog,
+  type LogEntry,
+  type LogKind,
+  type recordRows,
+  type StoredRow
+} from '../../api/practice';
 import type { PlacedRow } from '../../core/practice/log/sums';
 import { atOnce, type Database } from '../database';
 import { readColumn } from '../songbook';
@@ -12,6 +20,8 @@ const rowData = z.object({
   what: z.string().default(''),
   note: z.string().default(''),
   stumbles: z.array(z.number()).default([]),
+  bars: logRow.shape.bars,
+  loops: logRow.shape.loops,
   asked: z.number().optional(),
   right: z.number().optional(),
   /** As the recorder wrote it, once it has been corrected by hand. */
@@ -21,7 +31,7 @@ const rowData = z.object({
 type Row = Omit<Tables['practice_log'], 'seq'>;
 
 function columnsOf(entry: LogEntry, now: number): Omit<Row, 'revision' | 'version' | 'deleted_at'> {
-  const { what, note, stumbles, asked, right } = entry;
+  const { what, note, stumbles, bars, loops, asked, right } = entry;
   return {
     id: entry.id,
     item_id: entry.item,
@@ -35,7 +45,7 @@ function columnsOf(entry: LogEntry, now: number): Omit<Row, 'revision' | 'versio
     clean: entry.clean === null ? null : Number(entry.clean),
     key: entry.key,
     area: entry.area,
-    data: JSON.stringify({ what, note, stumbles, asked, right }),
+    data: JSON.stringify({ what, note, stumbles, bars, loops, asked, right }),
     updated_at: now
   };
 }
@@ -110,6 +120,8 @@ function storedRow(row: Listed): StoredRow {
     area: row.area,
     note: data.note,
     stumbles: data.stumbles,
+    ...(data.bars === undefined ? {} : { bars: data.bars }),
+    ...(data.loops === undefined ? {} : { loops: data.loops }),
     ...(data.asked === undefined ? {} : { asked: data.asked, right: data.right ?? 0 }),
     version: row.version,
     title: row.title

@@ -12,9 +12,9 @@ import { closeFile, openDatabase, type Database } from '../database';
 import { fillWithDemo } from '../testing';
 import { createChart, deleteChart, listSongbook } from '../songbook';
 import { keepAnswers, listCards } from './cards';
-import { editItem, itemsOn, keepNewItems, listItems, markItem, reorderItems } from './items';
+import { editItem, items, itemsOn, keepNewItems, listItems, reorderItems } from './items';
 import { correctRow, listRows, markRow, record, placedRows, wholeLog } from './log';
-import { editSetList, keepNewSetList, listSetLists, markSetList } from './set-lists';
+import { editSetList, keepNewSetList, listSetLists, setLists } from './set-lists';
 
 let path: string;
 let db: Database;
@@ -157,9 +157,9 @@ describe('items', () => {
     const other = { ...data, name: 'Late' };
     await expect(editItem(db, 'a', { base: 1, data: other })).rejects.toMatchObject({ status: 409 });
     await keepNewItems(db, keepItems.parse({ items: [item('a')] }));
-    await markItem(db, 'a', 1);
+    await items.remove(db, 'a');
     expect(await listItems(db)).toEqual([]);
-    await markItem(db, 'a', null);
+    await items.bringBack(db, 'a');
     expect(await listItems(db)).toMatchObject([{ data: { name: 'My own' } }]);
   });
 
@@ -247,9 +247,9 @@ describe('set lists', () => {
     expect((await listSetLists(db)).map(({ name }) => name)).toEqual(['Early', 'Late']);
     await editSetList(db, late.id, { base: 1, name: 'Later' });
     await expect(editSetList(db, late.id, { base: 1, name: 'x' })).rejects.toMatchObject({ status: 409 });
-    await markSetList(db, late.id, 1);
+    await setLists.remove(db, late.id);
     expect(await listSetLists(db)).toHaveLength(1);
-    await markSetList(db, late.id, null);
+    await setLists.bringBack(db, late.id);
     expect((await listSetLists(db))[1]).toMatchObject({ name: 'Later' });
   });
 });

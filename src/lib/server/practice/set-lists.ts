@@ -2,64 +2,46 @@
 import type { z } from 'zod';
 import { setListData, type changeSetList, type keepSetList, type StoredSetList } from '../../api/practice';
 import type { Database } from '../database';
-import { editKept, freshRow, insertKept, isGone, type Kept, markKept } from '../kept';
+import { keptKind, named } from '../kept';
 import { readColumn } from '../songbook';
 
-const SET_LIST: Kept = {
+const MOST_SET_LISTS = 1000;
+
+export const setLists = keptKind({
   table: 'set_list',
   noun: 'set list',
-  gone: { code: 'no-set-list', message: 'There is no such set list; it may have been deleted.' }
-};
-
-const rows = (db: Database) =>
-  db.selectFrom('set_list').select(['id', 'name', 'version', 'data']).where('deleted_at', 'is', null);
-
-type Row = { id: string; name: string; version: number; data: string };
-const setListFrom = ({ id, name, version, data }: Row): StoredSetList => ({
-  id,
-  name,
-  version,
-  data: readColumn(setListData, data)
+  gone: { code: 'no-set-list', message: 'There is no such set list; it may have been deleted.' },
+  most: {
+    count: MOST_SET_LISTS,
+    refusal: {
+      code: 'too-many-set-lists',
+      message: `Up to ${MOST_SET_LISTS} set lists are kept; delete some that are over.`
+    }
+  },
+  rows: (db) =>
+    db.selectFrom('set_list').select(['id', 'name', 'version', 'data']).where('deleted_at', 'is', null),
+  shown: ({ id, name, version, data }): StoredSetList => ({
+    id,
+    name,
+    version,
+    data: readColumn(setListData, data)
+  })
 });
 
 export async function listSetLists(db: Database): Promise<StoredSetList[]> {
-  const all = (await rows(db).orderBy('created_at').execute()).map(setListFrom);
+  const all = await setLists.all(db);
   return all.sort((a, b) => ((a.data?.day ?? '') < (b.data?.day ?? '') ? -1 : 1));
 }
 
-export async function keepNewSetList(
+/** Keeps a new set list; sent twice it is kept once. */
+export const keepNewSetList = (
   db: Database,
   { id, name, data }: z.infer<typeof keepSetList>
-): Promise<StoredSetList> {
-  // Sent twice it is kept once.
-  await insertKept(db, 'set_list', {
-    id,
-    name,
-    data: JSON.stringify(data),
-    ...freshRow()
-  });
-  return oneSetList(db, id);
-}
+): Promise<StoredSetList> => setLists.keep(db, { id, name, data: JSON.stringify(data) });
 
-export async function oneSetList(db: Database, id: string): Promise<StoredSetList> {
-  const row = await rows(db).where('id', '=', id).executeTakeFirst();
-  return row ? setListFrom(row) : isGone(SET_LIST);
-}
-
-export async function editSetList(
+/** Changes a set list on top of the version the edit was based on. */
+export const editSetList = (
   db: Database,
   id: string,
-  { base, name, data }: z.infer<typeof changeSetList>
-): Promise<StoredSetList> {
-  const stored = await oneSetList(db, id);
-  const set = {
-    ...(name === undefined ? {} : { name }),
-    ...(data === undefined ? {} : { data: JSON.stringify(data) })
-  };
-  await editKept(db, SET_LIST, { id, base, set }, stored);
-  return oneSetList(db, id);
-}
-
-export async function markSetList(db: Database, id: string, deletedAt: number | null): Promise<void> {
-  await markKept(db, SET_LIST, id, deletedAt);
-}
+  { base, ...list }: z.infer<typeof changeSetList>
+): Promise<StoredSetList> => setLists.edit(db, { id, base, set: named(list) });

@@ -15,8 +15,6 @@ import { todayOf } from '../practice/today';
 import { createChart, saveChart } from '../songbook';
 import { soundBytes, soundFile, writeAll, writeSound } from './sounds';
 import {
-  bringBackTake,
-  deleteTake,
   editTake,
   forgetSound,
   keepNewTake,
@@ -24,6 +22,7 @@ import {
   missedSince,
   openTake,
   sweepTakes,
+  takes,
   takeSounds
 } from './takes';
 
@@ -93,15 +92,15 @@ describe('the takes of a chart', () => {
   it('come back after they were deleted, with their sound; after a week they are gone for good', async () => {
     const { id } = await keep();
     writeSound(db, id, { from: 0, rate: 44_100, samples: pcm(1, 2, 3) });
-    await deleteTake(db, chart, id);
+    await takes.remove(db, id, chart);
     expect(await listTakes(db, chart)).toEqual([]);
     await sweepTakes(db, Date.now() + 6 * DAY);
-    await bringBackTake(db, id);
+    await takes.bringBack(db, id, chart);
     expect(await listTakes(db, chart)).toHaveLength(1);
     expect(soundBytes(db, id)).toBe(50);
-    await deleteTake(db, chart, id);
+    await takes.remove(db, id, chart);
     await sweepTakes(db, Date.now() + 8 * DAY);
-    await expect(bringBackTake(db, id)).rejects.toMatchObject({ status: 404 });
+    await expect(takes.bringBack(db, id, chart)).rejects.toMatchObject({ status: 404 });
     expect(soundBytes(db, id)).toBe(0);
   });
 });

@@ -23,7 +23,7 @@ import { judgeTake } from '../../core/takes/judge/judge';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
 import type { Tables } from '../tables';
-import { editKept, freshRow, insertKept, isGone, isKept, type Kept, markKept } from '../kept';
+import { keptKind } from '../kept';
 import { openChart, readColumn } from '../songbook';
 import { isTakeId, removeSound, soundBytes } from './sounds';
 
@@ -32,12 +32,6 @@ const MOST_TAKES = 1000;
 /** Days after which what was deleted can not be brought back any more. */
 const KEPT_DAYS = 7;
 const DAY = 24 * 60 * 60 * 1000;
-
-const TAKE: Kept = {
-  table: 'take',
-  noun: 'take',
-  gone: { code: 'no-take', message: 'This take is not kept any more; it may have been deleted.' }
-};
 
 const LISTED = [
   'id',
@@ -88,18 +82,28 @@ export async function listTakes(db: Database, chart: string): Promise<ListedTake
   return rows.map(listedFrom);
 }
 
-export async function openTake(db: Database, chart: string, id: string): Promise<StoredTake> {
-  const row = await db
-    .selectFrom('take')
-    .select([...LISTED, 'data'])
-    .where('chart_id', '=', chart)
-    .where('id', '=', id)
-    .where('deleted_at', 'is', null)
-    .executeTakeFirst();
-  if (!row) return isGone(TAKE);
-  const { data, ...listed } = row;
-  return { ...listedFrom(listed), data: readColumn(takeData, data) };
-}
+export const takes = keptKind({
+  table: 'take',
+  noun: 'take',
+  gone: { code: 'no-take', message: 'This take is not kept any more; it may have been deleted.' },
+  most: {
+    count: MOST_TAKES,
+    refusal: {
+      code: 'too-many-takes',
+      message: `A chart keeps up to ${MOST_TAKES} takes; delete some you have learnt from.`
+    }
+  },
+  isOfChart: true,
+  rows: (db) =>
+    db
+      .selectFrom('take')
+      .select([...LISTED, 'data'])
+      .where('deleted_at', 'is', null),
+  shown: ({ data, ...listed }): StoredTake => ({ ...listedFrom(listed), data: readColumn(takeData, data) })
+});
+
+export const openTake = (db: Database, chart: string, id: string): Promise<StoredTake> =>
+  takes.open(db, id, chart);
 
 /** Keeps a new take; sent twice it is kept once. */
 export async function keepNewTake(
@@ -107,7 +111,7 @@ export async function keepNewTake(
   chart: string,
   take: z.infer<typeof keepTake>
 ): Promise<StoredTake> {
-  if (!(await isKept(db, 'take', take.id))) {
+  if (!(await takes.has(db, take.id))) {
     const versioned = await withVersion(db, chart, take.data);
     await insertTakes(db, chart, [judgedTake({ ...take, data: versioned })]);
   }
@@ -141,21 +145,10 @@ export async function withVersion(db: Database, chart: string, data: TakeData): 
 }
 
 /** Puts judged takes in. */
-export async function insertTakes(db: Database, chart: string, takes: readonly JudgedTake[]): Promise<void> {
-  const { n } = await db
-    .selectFrom('take')
-    .select((eb) => eb.fn.countAll<number>().as('n'))
-    .where('chart_id', '=', chart)
-    .where('deleted_at', 'is', null)
-    .executeTakeFirstOrThrow();
-  if (n + takes.length > MOST_TAKES) {
-    fail(413, {
-      code: 'too-many-takes',
-      message: `A chart keeps up to ${MOST_TAKES} takes; delete some you have learnt from.`
-    });
-  }
-  for (const { id, name, playedAt, day, seconds, columns } of takes) {
-    await insertKept(db, 'take', {
+export async function insertTakes(db: Database, chart: string, judged: readonly JudgedTake[]): Promise<void> {
+  await takes.admit(db, judged.length, chart);
+  for (const { id, name, playedAt, day, seconds, columns } of judged) {
+    await takes.insert(db, {
       id,
       chart_id: chart,
       name,
@@ -163,8 +156,7 @@ export async function insertTakes(db: Database, chart: string, takes: readonly J
       day,
       seconds,
       bytes: soundBytes(db, id),
-      ...columns,
-      ...freshRow()
+      ...columns
     });
   }
 }
@@ -224,7 +216,7 @@ export async function editTake(
     ...columns,
     bytes: soundBytes(db, id)
   };
-  await editKept(db, TAKE, { id, base, set }, stored);
+  await takes.edit(db, { id, base, set }, chart);
   return { version: base + 1 };
 }
 
@@ -251,16 +243,6 @@ export async function measureSound(db: Database, id: string): Promise<void> {
     .set({ bytes: soundBytes(db, id) })
     .where('id', '=', id)
     .execute();
-}
-
-/** Soft: it can be brought back, with its sound, for a week. */
-export async function deleteTake(db: Database, chart: string, id: string): Promise<void> {
-  await openTake(db, chart, id);
-  await markKept(db, TAKE, id, Date.now());
-}
-
-export async function bringBackTake(db: Database, id: string): Promise<void> {
-  await markKept(db, TAKE, id, null);
 }
 
 /** Takes the sound of a take off the disk; its notes and what was read in them stay. */

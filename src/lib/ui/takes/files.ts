@@ -85,7 +85,12 @@ async function keepAsLine({ takes, line, passage }: Keeping): Promise<string | n
   if (notes.length === 0) return null;
   const over = arranged.analysis.changes.map(({ symbol, start, beats }) => ({ symbol, start, beats }));
   const name = (passage ? `${opened.name}, ${barsOf(passage)}` : opened.name).slice(0, 120);
-  await keepLine(workspace.document.id, crypto.randomUUID(), name, { notes, over });
+  const { document } = workspace;
+  await document.flush();
+  // Of an older text it is not known which save it was.
+  const chartVersion = opened.data?.source === document.source ? document.autosave.version : null;
+  const data = { notes, over };
+  await keepLine(document.id, crypto.randomUUID(), { name, chartVersion, data });
   await workspace.fetchLines();
   return `“${name}” is kept among the lines of this chart.`;
 }
