@@ -243,6 +243,34 @@ export function practiceJobs(tools: () => Tools): void {
       expect(rounds).toBeGreaterThan(known);
     });
 
+    it('tells which answers the server did not take, and lets go of them', async () => {
+      await alone();
+      await forget();
+      await page().load('/trainer');
+      const question = { kind: 'spell', symbol: 'Gbm7' };
+      const review = {
+        id: crypto.randomUUID(),
+        question,
+        at: 1,
+        day: '2026-05-04',
+        isRight: true,
+        seconds: 2
+      };
+      await browser().executeScript(
+        'localStorage.setItem("corvel-reviews-refused", arguments[0])',
+        JSON.stringify([{ thing: { ...review, day: 'Friday' }, why: '“Friday” is no day.' }])
+      );
+      await page().load('/trainer');
+      await page().find('[data-refused="1"]');
+      expect((await page().texts('[data-refused] li'))[0]).toMatch(/G♭m7.*“Friday” is no day/);
+      // Sent once more it is refused once more.
+      await page().clickNamed('Try again');
+      await page().find('[data-refused="1"]');
+      await page().clickNamed('Delete');
+      await page().until(async () => (await page().all('[data-refused]')).length === 0, 'nothing refused');
+      await forget();
+    });
+
     it('notes where it went wrong, and the item’s ladder follows the marks', async () => {
       const chart = await alone();
       await page().load('/today?show=items');

@@ -10,7 +10,7 @@ export const listLines = (chart: string) => call<{ lines: StoredLine[] }>(chart,
 export const keepLine = (
   chart: string,
   id: string,
-  line: { readonly name: string; readonly chartVersion: number | null; readonly data: LineData }
+  line: { readonly name: string; readonly chartVersion?: number | null; readonly data: LineData }
 ) => call<StoredLine>(chart, '', 'POST', { id, ...line });
 export const changeLine = (
   chart: string,

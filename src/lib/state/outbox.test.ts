@@ -43,7 +43,7 @@ describe('what waits for the server', () => {
   it('is stored but for what is refused, which is kept with the reason', async () => {
     const box = new Outbox<Thing>('box', 'log', 'rows');
     const told: string[] = [];
-    box.onrefused = (why) => told.push(why);
+    box.watch(() => told.push(box.refused.at(-1)?.why ?? 'none'));
     box.put(...things(31, [17]));
     await vi.waitUntil(() => box.waiting.length === 0);
     expect(stored.map(Number).sort((a, b) => a - b)).toEqual(

@@ -2,7 +2,7 @@
 import { callRoute, Refusal } from './call';
 
 /** A thing to be sent, by its id; a later state of it (`revision`) takes the place of an earlier one. */
-interface Sendable {
+export interface Sendable {
   readonly id: string;
   readonly revision?: number;
 }
@@ -48,8 +48,7 @@ export class Outbox<T extends Sendable> {
   #isSending = false;
   /** Called after things have reached the server. */
   onsent: (() => void) | undefined;
-  /** Told what the server refused and why. */
-  onrefused: ((why: string) => void) | undefined;
+  readonly #watching = new Set<() => void>();
 
   /** `place`: where it is kept on the device; `path` and `field`: the route it goes to and the field it stands in. */
   constructor(place: string, path: string, field: string) {
@@ -112,8 +111,18 @@ export class Outbox<T extends Sendable> {
       }
       this.#setAside(things[0]!, error.message);
       this.#forget(things);
-      this.onrefused?.(error.message);
+      this.#tell();
     }
+  }
+
+  /** Tells whenever something is refused, or what was refused is decided on; returns how to stop. */
+  watch(look: () => void): () => void {
+    this.#watching.add(look);
+    return () => this.#watching.delete(look);
+  }
+
+  #tell(): void {
+    for (const look of this.#watching) look();
   }
 
   get #asidePlace(): string {
@@ -138,6 +147,7 @@ export class Outbox<T extends Sendable> {
       this.#asidePlace,
       this.refused.filter(({ thing }) => thing.id !== id)
     );
+    this.#tell();
   }
 
   #setAside(thing: T, why: string): void {

@@ -4,10 +4,11 @@ import { bluesSpoken, type BluesLanguage } from './blues-language';
 import { findCadences, harmonicSteps } from './cadence';
 import type { Cadence } from './cadence-model';
 import { findKey } from './find-key';
-import { heardAs, isFifthAbove, isFive, isTwo } from './heard';
+import { heardAs, isFifthAbove, isFive, isSubstituteOf, isTwo } from './heard';
 import { goalOf, inKey, sameKey, type Key, type Step } from './key';
 import { isBluesKey, numeralOf, type HarmonicFunction, type Numeral } from './numeral';
-import { localKeys, stretchKeys } from './regions';
+import { plateauHome } from './plateaus';
+import { homeOfFirst, localKeys, regionKeys } from './regions';
 
 export interface AnalysedChange extends Change {
   /** The key of the moment: the home key, or the key a cadence has opened. */
@@ -55,9 +56,10 @@ export function analyse(
 ): Analysis {
   const steps = harmonicSteps(form.changes);
   const found = findKey(steps);
-  const home = declared ?? found?.key ?? NO_KEY;
+  const first = declared || !found ? null : homeOfFirst(steps, form.changes, found.key);
+  const home = declared ?? plateauHome(steps) ?? first ?? found?.key ?? NO_KEY;
   const blues = isBluesKey(steps, home);
-  const stretches = blues ? steps.map(() => home) : stretchKeys(steps, home);
+  const stretches = blues ? steps.map(() => home) : regionKeys(steps, form.changes, home);
   const cadences = findCadences(form, steps, { home, keys: stretches });
   const keys = localKeys(steps, { home, declared: declared !== null, blues, cadences, stretches });
   const overruled = new Map(overrules.map((overrule) => [overrule.change, overrule]));
@@ -114,12 +116,17 @@ export function analyse(
 function neighboursOf(steps: readonly Step[], at: number) {
   const round = (from: number) => (steps.length > 1 ? steps[from % steps.length] : undefined);
   const { root } = steps[at]!;
+  const [next, after] = steps.length > 2 ? [round(at + 1)!, round(at + 2)!] : [];
+  const standsFor =
+    next && after && isSubstituteOf(next, after) && (root + 11) % 12 === next.root
+      ? (next.root + 6) % 12
+      : undefined;
   // E, then E7, lead where the E7 goes; G7, then Gm7, leads nowhere.
   let ahead = 1;
   while (ahead < steps.length && round(at + ahead)!.root === root && isFive(round(at + ahead)!.chord))
     ahead++;
   const onward = ahead < steps.length ? round(at + ahead) : undefined;
-  return { previous: steps[at - 1], next: round(at + 1), onward };
+  return { previous: steps[at - 1], next: round(at + 1), onward, standsFor };
 }
 
 /** For every change the keys whose ii and V it is, or could be: the iv–♭VII7 of one key is the ii–V of another. */

@@ -4,7 +4,7 @@
  */
 import { type Chord } from '../theory/chord';
 import { plainName, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
-import { isFifthAbove, isFive, isTriadFive, isTwo, isTwoOfNext } from './heard';
+import { isFifthAbove, isFive, isSubstituteOf, isTriadFive, isTwo, isTwoOfNext } from './heard';
 import { belongsTo, isTonicIn, shareIn, type Key, type Step } from './key';
 import { MODES, type Mode } from '../theory/mode';
 
@@ -70,11 +70,17 @@ const LENDERS: Readonly<Record<'major' | 'minor', { modes: readonly Mode[]; usua
   minor: { modes: ['dorian', 'phrygian', 'major'], usual: [5, 2, 10] }
 };
 
+/** A dominant that wants to fall: altered, but for the 7♯9 that rests. */
+const isAltered = ({ tones }: Chord) =>
+  (['b9', '#5', 'b13'] as const).some((tone) => tones.includes(tone)) ||
+  (tones.includes('#9') && tones.includes('b5'));
+
 function explained({ before, chord, after }: Passage, { tonic, mode }: Candidate): number {
   if (belongsTo(chord, tonic, mode)) return 1;
   const { isMinor } = MODES[mode];
   const distance = semitonesUp(tonic, chord.rootPc);
-  if (isFive(chord) && !isMinor && (distance === 0 || distance === 5)) return EXPLAINED.blues;
+  if (isFive(chord) && !isAltered(chord) && !isMinor && (distance === 0 || distance === 5))
+    return EXPLAINED.blues;
   if (after) {
     const isOwn = (root: PitchClass) => MODES[mode].steps.includes(semitonesUp(tonic, root));
     if (isFifthAbove(chord.rootPc, after.rootPc) && isOwn(after.rootPc)) {
@@ -129,6 +135,8 @@ interface Evidence {
   readonly passages: readonly Passage[];
   readonly beats: number;
   readonly isLoop: boolean;
+  /** Two triads in turn: the first of them speaks for its tonic, whatever the step between them. */
+  readonly isPair: boolean;
   /** The places of the steps on each root. */
   readonly onRoot: readonly (readonly number[])[];
   /** The steps that can be heard as at rest: no ii on its way to its V, and no V that one leads to or that brings the end. */
@@ -137,9 +145,8 @@ interface Evidence {
 
 function evidenceOf(steps: readonly Step[]): Evidence {
   const isTwo = steps.map((_, i) => isTwoOfNext(steps, i));
-  const resting = isTwo.map(
-    (is, i) => !is && !isTwo[i - 1] && !(i === steps.length - 2 && resolves(steps[i]!, steps[i + 1]!))
-  );
+  const leads = steps.map((_, i) => leadsOn(steps, i));
+  const resting = isTwo.map((is, i) => !is && !isTwo[i - 1] && !leads[i]);
   const onRoot: number[][] = Array.from({ length: 12 }, () => []);
   steps.forEach(({ root }, i) => onRoot[root]!.push(i));
   return {
@@ -148,13 +155,43 @@ function evidenceOf(steps: readonly Step[]): Evidence {
     passages: passagesOf(steps).all,
     beats: steps.reduce((sum, { beats }) => sum + beats, 0),
     isLoop: steps.length <= SHORT_LOOP && resting.every(Boolean),
+    isPair: isPairOfTriads(steps),
     resting
   };
 }
 
-/** Whether a dominant seventh falls a fifth to a chord at rest. */
-function resolves({ chord, root }: Step, next: Step): boolean {
-  return isFive(chord) && !isFive(next.chord) && isFifthAbove(root, next.root);
+function isPairOfTriads(steps: readonly Step[]): boolean {
+  const [a, b] = steps;
+  const isTriad = ({ chord }: Step) => chord.tones.length <= 3;
+  return (
+    steps.length >= 4 &&
+    steps.every((step, i) => isTriad(step) && step.chord.symbol === (i % 2 ? b! : a!).chord.symbol)
+  );
+}
+
+/** Whether a dominant seventh falls to a chord at rest: a fifth, or a semitone as a substitute. */
+function resolves(five: Step, next: Step): boolean {
+  const byFifth = isFive(five.chord) && !isFive(next.chord) && isFifthAbove(five.root, next.root);
+  return byFifth || isSubstituteOf(five, next);
+}
+
+/**
+ * Whether a step is a dominant that leads on and is no tonic: altered, or resolving, or before a substitute that does. One whose own IV and V
+ * are heard may be the I of a blues all the same.
+ */
+function leadsOn(steps: readonly Step[], at: number): boolean {
+  const step = steps[at]!;
+  if (!isFive(step.chord)) return false;
+  const next = steps[at + 1];
+  const after = steps[at + 2];
+  const goesOn =
+    next !== undefined &&
+    (resolves(step, next) ||
+      (after !== undefined && isSubstituteOf(next, after) && semitonesUp(step.root, next.root) === 11));
+  if (!goesOn && !isAltered(step.chord)) return false;
+  const has = (distance: number) => steps.some(({ root }) => root === (step.root + distance) % 12);
+  const isBluesTonic = has(5) && has(7) && !isAltered(step.chord) && at !== steps.length - 2;
+  return !isBluesTonic;
 }
 
 function tonicGain(evidence: Evidence, { tonic, mode }: Candidate): number {
@@ -169,19 +206,31 @@ function tonicGain(evidence: Evidence, { tonic, mode }: Candidate): number {
   const leadsHome = isFive(final.chord) && isFifthAbove(final.root, tonic);
   return (
     (isTonic(0) ? first : 0) +
-    (isTonic(steps.length - 1) ? last : leadsHome ? GAIN.lastLeadsHome : 0) +
+    (isTonic(steps.length - 1)
+      ? isReached(evidence)
+        ? Math.max(first, last)
+        : last
+      : leadsHome
+        ? GAIN.lastLeadsHome
+        : 0) +
     (sounding ? (GAIN.sounding * sounding) / beats : GAIN.silent) +
     cadenceGain(evidence, isTonic, { tonic, mode })
   );
 }
 
+/** Whether the last chord is reached by its V, with or without a ii, or by what stands for it, from chords that do not begin on it. */
+function isReached({ steps, isPair }: Evidence): boolean {
+  const [five, one] = [steps.at(-2), steps.at(-1)!];
+  return five !== undefined && !isPair && resolves(five, one);
+}
+
 /** The strongest way in which a key's tonic is reached; the end of the form leads round to its start. */
 function cadenceGain(
-  { steps, onRoot }: Evidence,
+  { steps, onRoot, isPair }: Evidence,
   isTonic: (at: number) => boolean,
   { tonic, mode }: Candidate
 ): number {
-  let best = 0;
+  let best = substituteGain(steps, onRoot[(tonic + 1) % 12]!, isTonic);
   const { length } = steps;
   for (const i of onRoot[(tonic + 7) % 12]!) {
     const { root, chord } = steps[i]!;
@@ -197,6 +246,7 @@ function cadenceGain(
       continue;
     }
     const goal = steps[next]!.chord;
+    if (isPair && !MODES[mode].isMinor) continue;
     const gain = isFive(goal)
       ? GAIN.fiveOneBlues
       : isPrepared
@@ -210,6 +260,24 @@ function cadenceGain(
     best = Math.max(best, (isRound ? 0.5 : 1) * gain + (ends ? GAIN.ending : 0));
   }
   return best;
+}
+
+/** What a tonic gains by being reached from the dominant a semitone above, with its ii or without. */
+function substituteGain(
+  steps: readonly Step[],
+  fives: readonly number[],
+  isTonic: (at: number) => boolean
+): number {
+  return Math.max(
+    0,
+    ...fives.map((i) => {
+      const [before, five, one] = [steps[i - 1], steps[i]!, steps[i + 1]];
+      if (!one || !isTonic(i + 1) || !isSubstituteOf(five, one)) return 0;
+      const isPrepared = before && isTwo(before.chord) && semitonesUp(before.root, five.root) === 11;
+      const ends = i + 2 === steps.length && steps.length > 2 ? GAIN.ending : 0;
+      return (isPrepared ? GAIN.twoFiveOne : GAIN.fiveOne) + ends;
+    })
+  );
 }
 
 /** What makes a mode of its own: the roots its chords stand on, and the tone that no other mode of its third has. */

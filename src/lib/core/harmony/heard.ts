@@ -54,15 +54,22 @@ export function isFifthAbove(root: PitchClass, other: PitchClass): boolean {
   return semitonesUp(root, other) === 5;
 }
 
+/** Whether a dominant stands for the V of what follows, a semitone below it, which is no dominant itself. */
+export function isSubstituteOf(five: Step, next: Step): boolean {
+  return isFive(five.chord) && !isFive(next.chord) && semitonesUp(five.root, next.root) === 11;
+}
+
 /**
- * Whether a step is the ii of the V that follows it and of nothing else: a minor seventh that leads to its own dominant, which then
- * does not come back. Such a chord is no goal.
+ * Whether a step is the ii of the V that follows it and of nothing else: a minor seventh that leads to its own dominant, or to what stands
+ * for it, which then does not come back. Such a chord is no goal.
  */
 export function isTwoOfNext(steps: readonly Step[], at: number): boolean {
   const step = steps[at]!;
   const next = steps[at + 1];
   if (!next || !isTwo(step.chord) || !step.chord.tones.includes('b7')) return false;
-  if (!isFive(next.chord) || !isFifthAbove(step.root, next.root)) return false;
   const after = steps[at + 2] ?? (steps.length > 2 ? steps[0] : undefined);
+  // Its V may be a substitute, a semitone below it.
+  if (after && semitonesUp(step.root, next.root) === 11) return isSubstituteOf(next, after);
+  if (!isFive(next.chord) || !isFifthAbove(step.root, next.root)) return false;
   return after !== undefined && after.root !== step.root;
 }

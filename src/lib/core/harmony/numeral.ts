@@ -3,7 +3,7 @@
  * modes (the third degree of a minor key is bIII), upper case for a major third, lower case for a minor one.
  */
 import { type Chord } from '../theory/chord';
-import { pitchClass, semitonesUp } from '../theory/note';
+import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
 import { isFifthAbove, isFive, isTriadFive, isTwo } from './heard';
 import { inKey, isMinorKey, isModal, lenderOf, type Key, type Step } from './key';
 import { type Mode } from '../theory/mode';
@@ -171,6 +171,8 @@ interface Place {
   readonly next?: Step | undefined;
   /** Where it leads: the next step, or the one behind the seventh on the same root. */
   readonly onward?: Step | undefined;
+  /** The root that the next chord stands for, where that is a tritone substitute and this chord a semitone above it. */
+  readonly standsFor?: PitchClass | undefined;
 }
 
 /** A chord with its root and its place. */
@@ -201,7 +203,8 @@ const BLUES_FUNCTIONS: Readonly<Record<number, HarmonicFunction>> = {
   7: 'blues V'
 };
 
-function dominantNumeral({ chord, key, blues, previous, onward, distance, toNext }: Placed): Reading {
+function dominantNumeral(placed: Placed): Reading {
+  const { chord, key, blues, previous, onward, distance, toNext, standsFor } = placed;
   const numeral = plainNumeral(chord, key);
   const { quality } = numeral;
   const isLedIn = previous && isTwo(previous.chord) && isFifthAbove(previous.root, chord.rootPc);
@@ -213,6 +216,15 @@ function dominantNumeral({ chord, key, blues, previous, onward, distance, toNext
     return { numeral, function: DIATONIC_FUNCTION[key.mode][distance] ?? 'outside' };
   }
   if (distance === 7) return { numeral: pointing(5, quality), function: 'dominant' };
+  // Before a substitute it is the dominant of what that stands for.
+  if (standsFor !== undefined) {
+    const below = semitonesUp(pitchClass(key.tonic), standsFor);
+    const goal = goalStep(below, key) ?? { ...STEPS[below]!, isMinor: false };
+    return {
+      numeral: pointing(5, quality, { ...goal, isMinor: false }),
+      function: 'secondary dominant'
+    };
+  }
   // A dominant that falls a semitone stands for the one that would fall a fifth.
   if (toNext === 11 && onward) {
     const below = (distance + 11) % 12;

@@ -1,8 +1,22 @@
 /** Local keys: which key each step of a form is in. Source: docs/music-rules.md, Keys. */
-import { pitchClass, type PitchClass } from '../theory/note';
+import type { Change } from '../chart/unroll';
+import { pitchClass, plainName, semitonesUp, type PitchClass } from '../theory/note';
 import { isTwoFive, type Cadence } from './cadence-model';
 import { explainedBy, findKey, passagesOf } from './find-key';
-import { belongsTo, inKey, isTonicChord, isTonicIn, sameKey, type Key, type Step } from './key';
+import { isFive, isTriadFive, isTwo } from './heard';
+import {
+  belongsTo,
+  inKey,
+  isMinorKey,
+  isModal,
+  isTonicChord,
+  isTonicIn,
+  sameKey,
+  type Key,
+  type Step
+} from './key';
+import { withPlaning, withPlateaus } from './plateaus';
+import { loopsOf, sectionsOf, type Span } from './spans';
 import { type Mode } from '../theory/mode';
 
 /** Cadences that open a region in the key of their goal. */
@@ -18,7 +32,7 @@ interface Known {
   readonly declared: boolean;
   readonly blues: boolean;
   readonly cadences: readonly Cadence[];
-  /** The key of each step as far as stretches tell. */
+  /** The key of each step before its cadences are looked at. */
   readonly stretches: readonly Key[];
 }
 
@@ -51,6 +65,11 @@ export function localKeys(
     const from = stepOf.get(cadence.from)!;
     const to = stepOf.get(cadence.to)!;
     const goal = steps[to]!;
+    // The home tonic is at home wherever its V leads to it.
+    if (sameKey(cadence.goal, home) && !blues && !inKey(goal.chord, keys[to]!)) {
+      for (let i = from; i <= to; i++) keys[i] = home;
+      continue;
+    }
     // Inside a stretch of another key its own chords are at home.
     if (sameKey(cadence.goal, home) || isAtHome(goal, keys[to]!) || isAtHome(goal, home) || blues) continue;
     for (let i = from; i <= to; i++) {
@@ -72,6 +91,8 @@ export function localKeys(
 const SHORTEST_STRETCH = 16;
 /** What a change of key costs, in beats of a chord that is not explained at all. */
 const CHANGE_OF_KEY = 3;
+/** So little better explained is as good as at home, for a chord that a stretch does not have itself. */
+const HARDLY = 0.15;
 /** What a key has to explain better than home, on the mean, to be heard at all. */
 const CLEARLY = 0.25;
 
@@ -83,7 +104,7 @@ const TRIALS: readonly { readonly tonic: PitchClass; readonly mode: Mode }[] = (
  * Stretches that fit another key clearly better than the home key: of all ways of walking through the keys the one that explains the
  * chords best, each change of key having its price; then what is too short, or hardly better, or never rests on its tonic, goes back home.
  */
-export function stretchKeys(steps: readonly Step[], home: Key): Key[] {
+function stretchKeys(steps: readonly Step[], home: Key): Key[] {
   const keys: Key[] = steps.map(() => home);
   const passages = passagesOf(steps);
   const atHome = explainedBy(passages, { tonic: pitchClass(home.tonic), mode: home.mode });
@@ -99,7 +120,8 @@ export function stretchKeys(steps: readonly Step[], home: Key): Key[] {
     while (next < steps.length && path[next] === here) next++;
     let to = next - 1;
     // At its edges a stretch gives back what is at home as well.
-    const isAsGoodAtHome = (i: number) => atHome[i]! >= held[here]![i]!;
+    // So it does with a chord that it does not have itself.
+    const isAsGoodAtHome = (i: number) => atHome[i]! >= held[here]![i]! - (held[here]![i]! < 1 ? HARDLY : 0);
     while (here !== 0 && from <= to && isAsGoodAtHome(from)) from++;
     while (here !== 0 && to > from && isAsGoodAtHome(to)) to--;
     const stretch = steps.slice(from, to + 1);
@@ -116,6 +138,139 @@ export function stretchKeys(steps: readonly Step[], home: Key): Key[] {
     if (rests && !isSameTonic(key, home)) keys.fill(key, from, to + 1);
   }
   return keys;
+}
+
+/** What a span has to explain of its chords in its own key, and how much better than home, to be a region of its own. */
+const SPAN = { held: 0.95, gain: 0.12 };
+/** Different roots of a loop that is heard as the same one when it comes transposed. */
+const LOOP_ROOTS = 3;
+
+/**
+ * Regions that begin with a section or a loop: where one comes again transposed it is in the key of the former, moved likewise; where one
+ * fits a key of its own, rests on its tonic and is explained better by it than by the home key, it is in that. The V right before belongs to it.
+ */
+function withSpans(
+  steps: readonly Step[],
+  spans: readonly Span[],
+  home: Key,
+  stretches: readonly Key[]
+): Key[] {
+  const keys = [...stretches];
+  const passages = passagesOf(steps);
+  const heldIn = ({ from, to }: Span, key: Key) => {
+    const held = explainedBy(passages, { tonic: pitchClass(key.tonic), mode: key.mode });
+    const beats = sumOf(steps.slice(from, to + 1), ({ beats: own }) => own);
+    return sumOf(steps.slice(from, to + 1), (step, n) => step.beats * held[from + n]!) / beats;
+  };
+  const known = new Map<string, Span>();
+  for (const span of spans) {
+    const former = known.get(span.shape);
+    known.set(span.shape, former ?? span);
+    const moved = former && span.roots >= LOOP_ROOTS ? transposedKey(steps, former, span, keys) : null;
+    // A loop inside a section that has its key keeps it.
+    const isSettled = !sameKey(keys[span.from]!, home) && heldIn(span, keys[span.from]!) >= SPAN.held;
+    const key = moved ?? (isSettled ? keys[span.from]! : ownKey(steps, span, home, heldIn));
+    if (!key) continue;
+    keys.fill(key, span.from, span.to + 1);
+    const last = steps[span.to]!;
+    const leadsHome =
+      (isFive(last.chord) || isTriadFive(last.chord)) &&
+      semitonesUp(last.root, pitchClass(home.tonic)) === 5 &&
+      !inKey(last.chord, key);
+    if (leadsHome) keys[span.to] = home;
+    if (span.from > 0 && leadsInto(steps, span.from, key, keys[span.from - 1]!, home))
+      keys[span.from - 1] = key;
+  }
+  return keys;
+}
+
+/** Whether the chord before a region is its V, or that of its first chord, and not at home where it stands. */
+function leadsInto(steps: readonly Step[], at: number, key: Key, before: Key, home: Key): boolean {
+  const five = steps[at - 1]!;
+  if (!isFive(five.chord) && !isTriadFive(five.chord)) return false;
+  const isAtHome = sameKey(before, home) && inKey(five.chord, home);
+  const isFifthOf = (root: PitchClass) => semitonesUp(five.root, root) === 5;
+  return !isAtHome && (isFifthOf(pitchClass(key.tonic)) || isFifthOf(steps[at]!.root));
+}
+
+const sumOf = <T>(all: readonly T[], value: (one: T, at: number) => number): number =>
+  all.reduce((sum, one, at) => sum + value(one, at), 0);
+
+/** The key of a span that is a former one transposed; null where it stands as it did. */
+function transposedKey(steps: readonly Step[], former: Span, span: Span, keys: readonly Key[]): Key | null {
+  const by = semitonesUp(steps[former.from]!.root, steps[span.from]!.root);
+  if (by === 0) return null;
+  const { tonic, mode } = keys[former.from]!;
+  const pc = (pitchClass(tonic) + by) % 12;
+  const spelled = steps.slice(span.from, span.to + 1).find(({ root }) => root === pc);
+  return { tonic: spelled?.chord.root ?? plainName(pc), mode };
+}
+
+/** Whether a span begins on a tonic, or with the ii and V of one, that its own V leads to: a V that the home key does not have. */
+function isSetUp(own: readonly Step[], key: Key, home: Key): boolean {
+  const tonic = pitchClass(key.tonic);
+  const isTonic = ({ root, chord }: Step) => root === tonic && isTonicIn(chord, key.mode);
+  const isFiveOf = ({ root, chord }: Step) =>
+    (isFive(chord) || isTriadFive(chord)) && semitonesUp(root, tonic) === 5 && !inKey(chord, home);
+  const [first, second] = own;
+  const begins =
+    isTonic(first!) || (isTwo(first!.chord) && semitonesUp(tonic, first!.root) === 2 && isFiveOf(second!));
+  // At the end it leads round to where the span begins.
+  return begins && own.some((five, i) => isFiveOf(five) && isTonic(own[(i + 1) % own.length]!));
+}
+
+/** The key of a span's own, where it has one. */
+function ownKey(
+  steps: readonly Step[],
+  span: Span,
+  home: Key,
+  heldIn: (span: Span, key: Key) => number
+): Key | null {
+  const own = steps.slice(span.from, span.to + 1);
+  if (sumOf(own, ({ beats }) => beats) < SHORTEST_STRETCH || own.length < 2) return null;
+  const { key } = findKey(own)!;
+  const isParallel = isSameTonic(key, home) && isMinorKey(key) === isMinorKey(home);
+  if (isParallel || (isSameTonic(key, home) && isModal(key))) return null;
+  const rests = own.some(({ root, chord }) => root === pitchClass(key.tonic) && isTonicIn(chord, key.mode));
+  const held = heldIn(span, key);
+  if (!rests || held < SPAN.held) return null;
+  return held - heldIn(span, home) >= SPAN.gain || isSetUp(own, key, home) ? key : null;
+}
+
+/** What a key has to explain of the chords that a form begins with to be its home, and of its first section or loop to be one instead. */
+const FIRST = { least: 0.9, own: 0.95 };
+
+/**
+ * The home key of a form that begins with a section or a loop in a key of its own, where the one found over all of it does not hold there, or
+ * has no tonic that is heard; null for any other form.
+ */
+export function homeOfFirst(steps: readonly Step[], changes: readonly Change[], found: Key): Key | null {
+  const first = [...sectionsOf(steps, changes), ...loopsOf(steps, changes)].find(
+    ({ from, to }) => from === 0 && to < steps.length - 1
+  );
+  if (!first) return null;
+  const own = steps.slice(0, first.to + 1);
+  if (own.length < 2 || sumOf(own, ({ beats }) => beats) < SHORTEST_STRETCH) return null;
+  const { key } = findKey(own)!;
+  const held = (candidate: Key) => {
+    const each = explainedBy(passagesOf(own), { tonic: pitchClass(candidate.tonic), mode: candidate.mode });
+    return sumOf(own, ({ beats }, i) => beats * each[i]!) / sumOf(own, ({ beats }) => beats);
+  };
+  const isHeard = steps.some(
+    ({ root, chord }) => root === pitchClass(found.tonic) && isTonicIn(chord, found.mode)
+  );
+  const holds = isHeard && held(found) >= FIRST.least;
+  return !holds && !sameKey(key, found) && held(key) >= FIRST.own ? key : null;
+}
+
+/**
+ * The key of each step before cadences are looked at: stretches that fit another key, sections and loops that have one of their own, chords
+ * that last long enough to be centres.
+ */
+export function regionKeys(steps: readonly Step[], changes: readonly Change[], home: Key): Key[] {
+  const spans = [...sectionsOf(steps, changes), ...loopsOf(steps, changes)];
+  const keys = withSpans(steps, spans, home, stretchKeys(steps, home));
+  return withPlaning(steps, withPlateaus(steps, home, keys));
 }
 
 function isSameTonic(a: Key, b: Key): boolean {

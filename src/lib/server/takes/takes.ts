@@ -1,6 +1,5 @@
 /** The takes of a chart: notes, clock and targets in the database, sounds beside it, and what the judgement says for lists. */
 import type { z } from 'zod';
-import { fail } from '../../api/errors';
 import { planSchema } from '../../api/plan';
 import {
   takeData,

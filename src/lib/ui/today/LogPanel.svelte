@@ -3,12 +3,12 @@
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import { onMount, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
-  import type { RecordedRow, StoredRow } from '$lib/api/practice';
+  import type { StoredRow } from '$lib/api/practice';
   import { keyShort } from '$lib/core/practice/items/words';
   import { counted } from '$lib/core/theory/words';
   import { LogBook } from '$lib/state/log-book.svelte';
-  import type { Refused } from '$lib/state/outbox';
   import { logBox } from '$lib/state/practice-log';
+  import NotSaved from '../app/NotSaved.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
@@ -42,14 +42,6 @@
     if (bringBack)
       toast('The entry was deleted.', { action: { label: 'Undo', onClick: () => void bringBack() } });
   }
-  // What the server did not take is kept on this device until the player has decided.
-  let refused: readonly Refused<RecordedRow>[] = $state.raw([]);
-  const lookAside = () => (refused = logBox.refused);
-  onMount(lookAside);
-  function decide(what: 'retry' | 'drop', id: string) {
-    logBox[what](id);
-    lookAside();
-  }
   let own = $state('');
   let minutes = $state(10);
   async function add() {
@@ -58,20 +50,11 @@
 </script>
 
 <section aria-label="Log" data-rows={book.total}>
-  {#if refused.length > 0}
-    <div class="mb-3 rounded-md border border-edge bg-surface p-3" role="alert" data-refused={refused.length}>
-      <p>Could not be saved, and kept on this device: {counted(refused.length, 'entry', 'entries')}.</p>
-      <ul>
-        {#each refused as { thing, why } (thing.id)}
-          <li class="mt-2 flex flex-wrap items-center gap-2">
-            <span class="min-w-40 flex-1"><b>{thing.what || 'Played'}</b>, {longDay(thing.day)}: {why}</span>
-            <Button onclick={() => decide('retry', thing.id)}>Try again</Button>
-            <Button onclick={() => decide('drop', thing.id)}>Delete</Button>
-          </li>
-        {/each}
-      </ul>
-    </div>
-  {/if}
+  <NotSaved
+    box={logBox}
+    noun={['entry', 'entries']}
+    told={({ what, day }) => `${what || 'Played'}, ${longDay(day)}`}
+  />
   <div class="flex flex-wrap items-center gap-2">
     <form
       class="flex flex-1 flex-wrap items-center gap-2"

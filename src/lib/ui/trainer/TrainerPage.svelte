@@ -5,16 +5,18 @@
   import Play from '@lucide/svelte/icons/play';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
   import type { TrainerData } from '$lib/api/practice';
-  import { kindOf, solve } from '$lib/core/practice/trainer/kinds';
+  import { ask, kindOf, solve } from '$lib/core/practice/trainer/kinds';
   import { answerHeard, heardOf } from '$lib/core/practice/trainer/sound';
   import type { Heard } from '$lib/core/practice/hearing';
   import { pitchClass, plainName, readNote } from '$lib/core/theory/note';
   import { asciiAccidentals, prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
+  import { reviewBox } from '$lib/state/practice-log';
   import { sessionRun } from '$lib/state/session-run.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { Ear as LiveInput } from '$lib/state/ear.svelte';
   import { Trainer } from '$lib/state/trainer.svelte';
+  import NotSaved from '../app/NotSaved.svelte';
   import Places from '../app/Places.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { button } from '../kit/button';
@@ -164,6 +166,9 @@
   <Places at="today" title="Cards" />
   {#if ear.problem}<p class="card px-3 py-2 text-warn" role="alert">{ear.problem}</p>{/if}
   {#if problem}<p class="card px-3 py-2 text-warn" role="alert">{problem}</p>{/if}
+  {#if !question}
+    <NotSaved box={reviewBox} noun={['answer', 'answers']} told={(review) => ask(review.question)} />
+  {/if}
 
   {#if question && kind && solution && frets}
     <div class="flex items-center gap-4">

@@ -92,6 +92,7 @@ describe('pasted texts', () => {
       tempo: 96,
       feel: 'waltz',
       style: null,
+      pickup: 0,
       melody: null
     });
     const { form } = readSheet(importText(text).chart!);
