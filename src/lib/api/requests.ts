@@ -44,7 +44,9 @@ export const scaleChoicesRequest = z.object({
   key: z.string().max(40).optional(),
   change: z.number().int().min(0).optional(),
   ...part,
-  approaches: z.array(z.string().max(40)).max(40).optional()
+  approaches: z.array(z.string().max(40)).max(40).optional(),
+  /** The style of the music, where the player knows it better than the chart. */
+  style: z.lazy(() => named(STYLES, 'style')).optional()
 });
 
 export const guideTonesRequest = z.object({ chart: z.string(), key: z.string().max(40).optional() });

@@ -5,7 +5,7 @@
 import { wrap, type Remote } from 'comlink';
 import type { LineData, StoredLine } from '$lib/api/line';
 import { withDeclaration, withoutDeclaration } from '$lib/core/chart/directives';
-import { styleOf, type Style } from '$lib/core/harmony/style';
+import { readStyle, type Style } from '$lib/core/harmony/style';
 import { levelOf, type LevelId } from '$lib/core/line/find/registry';
 import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/model';
 import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
@@ -261,7 +261,11 @@ export class Lines {
   }
 
   /** The style of the chart, as it is heard or declared. */
-  readonly style = $derived.by(() => styleOf(this.#workspace.sheet.head, this.#workspace.analysis));
+  readonly style = $derived.by(() => {
+    const { sheet, analysis } = this.#workspace;
+    const said = sheet.head.style === null ? null : readStyle(sheet.head.style);
+    return { style: analysis.style, isDeclared: said !== null };
+  });
 
   /** Declares the style of the chart; null takes the declaration back. Phrases that are shown are found anew. */
   async setStyle(style: Style | null): Promise<void> {

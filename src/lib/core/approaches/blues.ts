@@ -63,7 +63,7 @@ const DOMINANT_BLUES: Readonly<Record<string, readonly Row[]>> = {
 const MINOR_BLUES: readonly Row[] = [DARK, MINOR_SIX, PENTATONIC];
 const ROCK: readonly Row[] = [PENTATONIC, DARK, SWEET, BLENDED];
 
-function rowsFor({ change, language, isLeading, family }: ChangeContext): readonly Row[] {
+function rowsFor({ change, language, isLeading, family, style }: ChangeContext): readonly Row[] {
   if (language !== null && family === 'diminished') return [DARK_ON_PASSING, MINOR_SIX, SWEET];
   const isFive = isLeading && change.numeral?.number === 5 && !change.numeral.of;
   switch (language) {
@@ -74,7 +74,9 @@ function rowsFor({ change, language, isLeading, family }: ChangeContext): readon
     case 'rock':
       return isFive ? [SWEET, OWN_MAJOR, PENTATONIC, DARK_ON_FIVE] : ROCK;
     default:
-      return isMinorKey(change.key) ? [DARK, MINOR_SIX, PENTATONIC] : [SWEET, DARK];
+      if (isMinorKey(change.key)) return [DARK, MINOR_SIX, PENTATONIC];
+      // The country sings in major, and takes the minor one for a colour.
+      return style === 'country' ? [SWEET, PENTATONIC, DARK] : [SWEET, DARK];
   }
 }
 

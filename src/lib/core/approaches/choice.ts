@@ -3,7 +3,7 @@ import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Collection } from './collection';
 import { isStep } from '../harmony/numeral';
-import type { ChangeContext } from './context';
+import { isBlueTonic, type ChangeContext } from './context';
 import { judge, type JudgeContext, type Judgement } from './judge';
 import { reason } from './reason';
 
@@ -30,12 +30,19 @@ export interface Said {
 /** What the judging of a collection on a change depends on beside the chord. */
 export function judgedBy(
   { notes, blueNotes }: Pick<Collection, 'notes' | 'blueNotes'>,
-  { change: { chord }, minorGoal, isLeading, heard }: ChangeContext
+  context: ChangeContext
 ): JudgeContext {
+  const {
+    change: { chord },
+    minorGoal,
+    isLeading,
+    heard
+  } = context;
   const holds = (semitones: number) =>
     notes.some((note) => semitonesUp(chord.rootPc, pitchClass(note)) === semitones);
   return {
     minorGoal,
+    ...(isBlueTonic(context) ? { isBlueTonic: true } : {}),
     // Over a slash chord the degrees are another root's.
     isLeading: isLeading && heard === chord,
     hasSharpNine: !blueNotes && holds(1) && holds(4),

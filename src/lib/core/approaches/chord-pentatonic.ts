@@ -1,9 +1,10 @@
 /** The `chord-pentatonic` approach: a pentatonic for each chord, and the one before kept where it still says enough. */
 import type { ChordFamily } from '../theory/chord';
-import { simpleSpelling } from '../theory/note';
+import { MODES } from '../theory/mode';
+import { pitchClass, simpleSpelling } from '../theory/note';
 import { choiceOf, fitsSymbol, sameNotes, type ScaleChoice } from './choice';
 import { scaleNamed } from './collection';
-import type { ChangeContext } from './context';
+import { isBlueTonic, type ChangeContext } from './context';
 import { pentatonicsFrom } from './displaced-pentatonic';
 
 const PENTATONICS: Readonly<Partial<Record<ChordFamily, readonly string[]>>> = {
@@ -12,22 +13,34 @@ const PENTATONICS: Readonly<Partial<Record<ChordFamily, readonly string[]>>> = {
   dominant: ['dominant pentatonic', 'major pentatonic'],
   'half-diminished': ['flat-five pentatonic'],
   diminished: ['flat-five pentatonic'],
-  suspended: ['suspended pentatonic', 'major pentatonic'],
-  power: ['minor pentatonic', 'major pentatonic', 'suspended pentatonic']
+  suspended: ['suspended pentatonic', 'major pentatonic']
 };
+
+/** A power chord takes its third from the key; where the key has none on its root, the minor one. */
+function powerPentatonics({ change, heard }: ChangeContext): readonly string[] {
+  const steps = MODES[change.key.mode].steps.map((step) => (pitchClass(change.key.tonic) + step) % 12);
+  const isMajor = steps.includes((heard.rootPc + 4) % 12) && !steps.includes((heard.rootPc + 3) % 12);
+  return isMajor
+    ? ['major pentatonic', 'minor pentatonic', 'suspended pentatonic']
+    : ['minor pentatonic', 'suspended pentatonic', 'major pentatonic'];
+}
 
 /** The pentatonics of the chord's own symbol. */
 function own(context: ChangeContext): ScaleChoice[] {
   const { heard, family, isLeading } = context;
   const hasSixth = family === 'minor' && (heard.tones.includes('6') || heard.tones.includes('7'));
   const isSuspended = family === 'dominant' && !heard.tones.includes('3');
-  const names = hasSixth
-    ? ['minor six pentatonic', 'minor pentatonic']
-    : isSuspended
-      ? ['suspended pentatonic', 'minor pentatonic']
-      : family === 'major' && isLeading
-        ? ['major pentatonic', 'dominant pentatonic']
-        : (PENTATONICS[family] ?? []);
+  const names = isBlueTonic(context)
+    ? ['minor pentatonic', 'dominant pentatonic']
+    : hasSixth
+      ? ['minor six pentatonic', 'minor pentatonic']
+      : isSuspended
+        ? ['suspended pentatonic', 'minor pentatonic']
+        : family === 'major' && isLeading
+          ? ['major pentatonic', 'dominant pentatonic']
+          : family === 'power'
+            ? powerPentatonics(context)
+            : (PENTATONICS[family] ?? []);
   return names
     .map((name) => choiceOf('chord-pentatonic', scaleNamed(simpleSpelling(heard.root), name), context))
     .filter(fitsSymbol);

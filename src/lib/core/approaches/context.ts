@@ -7,6 +7,7 @@ import type { BluesLanguage } from '../harmony/blues-language';
 import { heardAs, isFive, isTriadFive } from '../harmony/heard';
 import { isMinorKey, sameKey } from '../harmony/key';
 import { romanText, type HarmonicFunction } from '../harmony/numeral';
+import type { Style } from '../harmony/style';
 
 export interface ChangeContext {
   readonly change: AnalysedChange & { readonly chord: Chord };
@@ -28,6 +29,8 @@ export interface ChangeContext {
   readonly blues: boolean;
   /** The blues that is spoken in the chart, where the change stands in its key. */
   readonly language: BluesLanguage | null;
+  /** The style of the chart. */
+  readonly style: Style;
   /** Dominant sevenths cadence in the chart; else it is a loop, of triads mostly. */
   readonly hasCadences: boolean;
   /** The change just before, where it has a chord. */
@@ -68,10 +71,17 @@ function findContext(analysis: Analysis, index: number): ChangeContext | null {
     isStatic: next === undefined,
     blues: analysis.blues && isAtHome,
     language: isAtHome ? analysis.bluesLanguage : null,
+    style: analysis.style,
     hasCadences: cadences(analysis),
     previous: before && sounds(before) ? before : undefined
   };
 }
+
+/** A 7♯9 that is the I of a loop or a vamp: both thirds at once, and at rest. */
+export const isBlueTonic = ({ change, isStatic }: ChangeContext): boolean =>
+  change.chord.tones.includes('#9') &&
+  change.chord.tones.includes('5') &&
+  (isStatic || change.function === 'tonic' || change.function === 'blues I');
 
 function sounds(change: AnalysedChange): change is AnalysedChange & { readonly chord: Chord } {
   return change.chord !== null;
@@ -110,6 +120,7 @@ export const questionOf = oncePer((context: ChangeContext): string => {
     isStatic,
     blues,
     language,
+    style,
     hasCadences,
     previous,
     next
@@ -130,6 +141,7 @@ export const questionOf = oncePer((context: ChangeContext): string => {
     isStatic,
     blues,
     language,
+    style,
     hasCadences,
     previous?.symbol,
     next?.symbol

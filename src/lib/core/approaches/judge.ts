@@ -28,6 +28,8 @@ export interface JudgeContext {
   readonly blueNotes?: readonly PitchClass[];
   /** The chord leads as a dominant does: a major seventh denies even a triad. */
   readonly isLeading?: boolean;
+  /** A 7♯9 at rest: its ♯9 is the blue third, and the natural 9 denies nothing. */
+  readonly isBlueTonic?: boolean;
   /** The collection has a ♭9 and a 3: what lies between them is its ♯9 and no blue note. */
   readonly hasSharpNine?: boolean;
 }
@@ -110,6 +112,7 @@ function toneTable(chord: Chord, minorGoal: boolean): readonly ToneFacts[] {
 export function outsideRole(chord: Chord, semitones: number, context: JudgeContext = {}): OutsideRole {
   const { role, isSettled } = toneTable(chord, context.minorGoal ?? false)[semitones]!;
   if (semitones === 11 && context.isLeading) return 'contradicts';
+  if (semitones === 2 && context.isBlueTonic) return 'tension';
   if (role === 'blue' && context.hasSharpNine) return 'tension';
   if (isSettled || !context.blueNotes || (semitones !== 3 && semitones !== 6)) return role;
   const pc = (pitchClass(chord.root) + semitones) % 12;

@@ -1,7 +1,9 @@
 /** The `key-centre` approach, horizontal: the scale of the key of the moment, its pentatonics and its blues scales. */
+import { dominantOf } from '../harmony/diminished';
 import { isMinorKey, lenderOf, type Key } from '../harmony/key';
+import type { Style } from '../harmony/style';
 import type { Mode } from '../theory/mode';
-import { noteAbove, plainName, type NoteName } from '../theory/note';
+import { noteAbove, simpleSpelling, type NoteName } from '../theory/note';
 import { choiceOf, fitsSymbol, type Said, type ScaleChoice } from './choice';
 import { scaleNamed, type Collection } from './collection';
 import type { ChangeContext } from './context';
@@ -25,8 +27,51 @@ const BLUES_SCALES = [
   'mixolydian',
   'dorian'
 ];
+/** A static dominant of soul and funk. */
+const FUNK_SCALES = ['minor pentatonic', 'mixolydian', 'dorian', 'minor blues', 'major pentatonic'];
 /** What a rock loop round a major tonic takes beside its own. */
 const ROCK_SCALES = ['major', 'major pentatonic', 'major blues', 'minor pentatonic', 'minor blues'];
+
+/** What comes first where a style has its own order; the first row that holds decides. Source: docs/music-rules.md, Style. */
+const STYLED: readonly {
+  readonly styles: readonly Style[];
+  readonly modes: readonly Mode[];
+  readonly scales: readonly string[];
+}[] = [
+  {
+    styles: ['country', 'pop or folk'],
+    modes: ['major'],
+    scales: ['major pentatonic', 'major blues', 'major', 'minor blues', 'minor pentatonic']
+  },
+  {
+    styles: ['rock'],
+    modes: ['minor'],
+    scales: ['minor pentatonic', 'minor blues', 'own']
+  },
+  {
+    styles: ['rock'],
+    modes: ['major'],
+    scales: ['minor pentatonic', 'minor blues', 'own', 'major pentatonic', 'major blues']
+  },
+  {
+    // A loop that has its mode says that first.
+    styles: ['rock'],
+    modes: ['mixolydian', 'dorian', 'phrygian', 'lydian'],
+    scales: ['own', 'minor pentatonic', 'minor blues', 'major pentatonic']
+  },
+  {
+    styles: ['soul or funk'],
+    modes: ['mixolydian'],
+    scales: FUNK_SCALES
+  }
+];
+
+/** The scales of a key in the order of a style; null where the style has none of its own. */
+function styledScales(style: Style, mode: Mode): readonly string[] | null {
+  const row = STYLED.find(({ styles, modes: own }) => styles.includes(style) && own.includes(mode));
+  const [plain, ...rest] = SCALES[mode];
+  return row ? [...new Set([...row.scales.map((name) => (name === 'own' ? plain! : name)), ...rest])] : null;
+}
 
 /** How the one note of a scale of the key that denies a symbol is used. */
 const PASSING: Readonly<Record<string, string>> = {
@@ -45,18 +90,22 @@ const scalesOf = (key: Key, lead?: string): KeyScale[] =>
   SCALES[key.mode].map((scale) => ({ tonic: key.tonic, scale, ...(lead ? { said: { lead } } : {}) }));
 
 /** The scales of the home key on a change, in their order there. */
-function ownScales({ change, blues, language, minorGoal, family }: ChangeContext): KeyScale[] {
+function ownScales({ change, blues, language, minorGoal, family, style }: ChangeContext): KeyScale[] {
   const { key } = change;
   const { tonic } = key;
   const isTonic = change.function === 'tonic';
   const isBluesFive = change.function === 'blues V' || (language !== null && change.numeral?.number === 5);
+  const isMinorFive = minorGoal && isMinorKey(key) && change.function === 'dominant';
+  const usual =
+    styledScales(style, key.mode) ??
+    (language === 'rock' && key.mode === 'major' ? ROCK_SCALES : SCALES[key.mode]);
   const names = blues
-    ? BLUES_SCALES
-    : language === 'rock' && key.mode === 'major'
-      ? ROCK_SCALES
-      : minorGoal && isMinorKey(key) && change.function === 'dominant'
-        ? ['harmonic minor', ...SCALES[key.mode].filter((name) => name !== 'harmonic minor')]
-        : SCALES[key.mode];
+    ? style === 'soul or funk'
+      ? FUNK_SCALES
+      : BLUES_SCALES
+    : isMinorFive
+      ? ['harmonic minor', ...usual.filter((name) => name !== 'harmonic minor')]
+      : usual;
   const passes = (scale: string) =>
     (scale === 'harmonic minor' && ((isTonic && family === 'minor') || family === 'diminished')) ||
     (scale === 'minor blues' && isBluesFive);
@@ -68,7 +117,7 @@ function ownScales({ change, blues, language, minorGoal, family }: ChangeContext
 }
 
 /** What the chord asks for that the home key has not: the parallel key's scales, or those of the key a dominant leads to. */
-function lentScales({ change, heard, minorGoal, isLeading }: ChangeContext): KeyScale[] {
+function lentScales({ change, next, heard, minorGoal, isLeading, language }: ChangeContext): KeyScale[] {
   if (change.inKey) return [];
   const { key } = change;
   if (isLeading && change.function === 'secondary dominant') {
@@ -77,9 +126,11 @@ function lentScales({ change, heard, minorGoal, isLeading }: ChangeContext): Key
     return [{ tonic, scale, said: { lead: 'The key that this dominant leads to.' } }];
   }
   if (heard.family === 'diminished') {
-    const tonic = plainName((heard.rootPc + 1) % 12);
-    const said = { lead: 'The key whose leading tone it stands on.', passing: PASSING.diminished! };
-    return [{ tonic, scale: 'harmonic minor', said }];
+    // One that is the V of nothing that comes borrows from nowhere.
+    const five = dominantOf(change, next, language !== null);
+    if (five === null) return [];
+    const said = { lead: 'The key of the dominant it stands for.', passing: PASSING.diminished! };
+    return [{ tonic: simpleSpelling(noteAbove(five, '4P')), scale: 'harmonic minor', said }];
   }
   const lender = lenderOf(heard, key);
   return lender ? scalesOf(lender, `Borrowed from ${lender.tonic} ${lender.mode}.`) : [];
@@ -115,7 +166,7 @@ function parentsOfModes(context: ChangeContext): ScaleChoice[] {
     .map(({ parent, root, facts }) =>
       choiceOf(
         'key-centre',
-        parent ? scaleNamed(parent.tonic, parent.scale) : scaleNamed(root, facts.type),
+        parent ? scaleNamed(simpleSpelling(parent.tonic), parent.scale) : scaleNamed(root, facts.type),
         context,
         { lead }
       )

@@ -5,10 +5,11 @@ import { MODES } from '../theory/mode';
 import { semitonesUp, pitchClass } from '../theory/note';
 import { isMinorKey, isModal } from '../harmony/key';
 import { isStep, type HarmonicFunction } from '../harmony/numeral';
+import type { Style } from '../harmony/style';
 import { modesOf, SCALE_NAMES, scaleOf, type Scale } from '../theory/scale';
 import { byMerit, choiceOf, fitsSymbol, type ScaleChoice, type Said } from './choice';
 import { scaleCollection, scaleNamed } from './collection';
-import type { ChangeContext } from './context';
+import { isBlueTonic, type ChangeContext } from './context';
 
 type Test = (context: ChangeContext) => boolean;
 
@@ -42,6 +43,19 @@ const inMinor: Test = (c) => isMinorKey(c.change.key);
 const isSubstitute: Test = (c) => c.change.numeral?.isSubstitute === true;
 const minorGoal: Test = (c) => c.minorGoal;
 const leading: Test = (c) => c.isLeading;
+const styled =
+  (...styles: readonly Style[]): Test =>
+  (c) =>
+    styles.includes(c.style);
+/** Songs whose minor is the natural one, its V borrowed from the harmonic minor. */
+const sings = styled('pop or folk', 'country', 'rock', 'latin');
+/** Its V has a seventh that leads: with triads alone the sixth may be raised as well. */
+const singsFive: Test = (c) => c.hasCadences || c.style === 'latin';
+/** The V of the key itself. */
+const isOwnFive: Test = (c) => c.change.numeral?.number === 5 && c.change.numeral.of === undefined;
+/** A dominant that goes nowhere. */
+const rests: Test = (c) =>
+  !c.isLeading || c.isStatic || c.change.function === 'tonic' || c.change.function === 'blues I';
 const rocks: Test = (c) => c.language !== null || !c.hasCadences;
 
 /** The first rule that holds decides. Source: docs/music-rules.md, the row `modes` of the approaches. */
@@ -73,6 +87,10 @@ const RULES: readonly Rule[] = [
   },
   { when: [family('minor'), has('7')], scales: 'melodic minor, harmonic minor, lydian b3' },
   {
+    when: [family('minor'), inMinor, does('tonic'), step('i'), sings, singsFive],
+    scales: 'aeolian, harmonic minor, dorian, melodic minor'
+  },
+  {
     when: [family('minor'), inMinor, does('tonic'), step('i'), (c) => c.hasCadences],
     scales: 'melodic minor, dorian, aeolian, harmonic minor'
   },
@@ -94,6 +112,24 @@ const RULES: readonly Rule[] = [
   { when: [family('dominant'), not(has('3')), has('b9')], scales: 'phrygian, dorian b2, mixolydian b2' },
   { when: [family('dominant'), not(has('3'))], scales: 'mixolydian, dorian, aeolian' },
   {
+    when: [family('dominant'), minorGoal, isOwnFive, sings],
+    scales: 'phrygian dominant, mixolydian b6, mixolydian, half-whole diminished, altered'
+  },
+  {
+    when: [
+      family('dominant'),
+      minorGoal,
+      does('secondary dominant'),
+      styled('pop or folk', 'soul or funk', 'country')
+    ],
+    scales: 'phrygian dominant, mixolydian b6, mixolydian, half-whole diminished, altered'
+  },
+  { when: [family('dominant'), isBlueTonic], scales: 'mixolydian, dorian, half-whole diminished' },
+  {
+    when: [family('dominant'), rests, styled('soul or funk'), not(has('b9', '#5', 'b13'))],
+    scales: 'mixolydian, dorian, bebop dominant, lydian dominant, half-whole diminished'
+  },
+  {
     when: [family('dominant'), minorGoal],
     scales: 'altered, phrygian dominant, half-whole diminished, mixolydian b6, mixolydian'
   },
@@ -104,6 +140,10 @@ const RULES: readonly Rule[] = [
   {
     when: [family('dominant'), has('#5', 'b13')],
     scales: 'whole tone, mixolydian b6, phrygian dominant, altered'
+  },
+  {
+    when: [family('dominant', 'major'), inMinor, step('IV'), not(does('secondary dominant'))],
+    scales: 'mixolydian, lydian dominant, bebop dominant'
   },
   {
     when: [family('dominant'), does('blues IV', 'blues I', 'tonic')],
@@ -169,10 +209,10 @@ export function modes(context: ChangeContext): ScaleChoice[] {
   return choices;
 }
 
-/** The mode of a modal key's own parent that stands on a chord; null where the chord is foreign to it. */
-function ownMode({ change, heard }: ChangeContext): Scale | null {
+/** The mode of a modal key's own parent that stands on a chord, and of any key's on a power chord; null where the chord is foreign to it. */
+function ownMode({ change, heard, family: own }: ChangeContext): Scale | null {
   const { key } = change;
-  if (!isModal(key) || !change.inKey) return null;
+  if ((!isModal(key) && own !== 'power') || !change.inKey) return null;
   const all = modesOf(scaleOf(key.tonic, MODES[key.mode].scale)!);
   return all.find(({ root }) => pitchClass(root) === heard.rootPc) ?? null;
 }
@@ -191,7 +231,9 @@ function findModes(context: ChangeContext): ScaleChoice[] {
   // Bebop scales are of the music that cadences.
   const plain = fitting.filter((choice) => context.hasCadences || !isBebop(choice));
   const choices = plain.length >= FEWEST ? plain : fitting;
-  const isLast = (choice: ScaleChoice) => missesThePoint(choice) || choice.against !== undefined;
+  // The ♯9 of a tonic at rest is a blue third, which its plain modes leave to the player.
+  const isLast = (choice: ScaleChoice) =>
+    (missesThePoint(choice) && !isBlueTonic(context)) || choice.against !== undefined;
   const first = choices.filter((choice) => !isLast(choice) || isBebop(choice));
   return [...first, ...choices.filter((choice) => isLast(choice) && !isBebop(choice))].slice(0, MOST);
 }

@@ -3,6 +3,7 @@ import type { Analysis } from '../harmony/analysis';
 import { arpeggio, guideTones, superimposedArpeggio, triads } from './arpeggios';
 import { blues } from './blues';
 import { chordPentatonic } from './chord-pentatonic';
+import { adviceOn, type Advice } from './advice';
 import { sameNotes, type ScaleChoice } from './choice';
 import { contextOf, questionOf, type ChangeContext } from './context';
 import { displacedPentatonic } from './displaced-pentatonic';
@@ -21,6 +22,8 @@ export interface ApproachFacts {
   /** As the player reads it. */
   readonly name: string;
   readonly propose: Approach;
+  /** What it tells apart may have the same notes: inversions, or one chord thought as another. */
+  readonly soundsAlike?: true;
 }
 
 export const APPROACHES: readonly ApproachFacts[] = [
@@ -29,17 +32,18 @@ export const APPROACHES: readonly ApproachFacts[] = [
   { id: 'modes', name: 'Modes', propose: modes },
   { id: 'displaced-pentatonic', name: 'Displaced pentatonics', propose: displacedPentatonic },
   { id: 'superimposed-arpeggio', name: 'Superimposed arpeggios', propose: superimposedArpeggio },
-  { id: 'arpeggio', name: 'Arpeggio', propose: arpeggio },
+  { id: 'arpeggio', name: 'Arpeggio', propose: arpeggio, soundsAlike: true },
   { id: 'triads', name: 'Triads', propose: triads },
   { id: 'guide-tones', name: 'Guide tones', propose: guideTones },
   { id: 'blues', name: 'Blues', propose: blues },
-  { id: 'substitution', name: 'Substitution', propose: substitution }
+  { id: 'substitution', name: 'Substitution', propose: substitution, soundsAlike: true }
 ];
 
-export type OfferedChoice = ScaleChoice & {
-  /** The same notes as this approach's first choice on the change before. */
-  readonly keptFromPrevious: boolean;
-};
+export type OfferedChoice = ScaleChoice &
+  Advice & {
+    /** The same notes as this approach's first choice on the change before. */
+    readonly keptFromPrevious: boolean;
+  };
 
 /**
  * A chart says the same thing many times: what an approach has answered once need not be worked out again. By question, then by
@@ -49,6 +53,26 @@ export type AnsweredQuestions = Map<string, Map<string, OfferedChoice[]>>;
 
 /** Questions kept from one reading of a chart to the next; beyond them all are forgotten. */
 const KEPT_QUESTIONS = 4000;
+
+/** Choices without those that name the same notes as one before them. */
+const distinct = (choices: readonly ScaleChoice[], soundsAlike = false): readonly ScaleChoice[] =>
+  soundsAlike
+    ? choices
+    : choices.filter((choice, i) => !choices.slice(0, i).some((one) => sameNotes(one, choice)));
+
+/** Choices with how they sound and are used. */
+function offered(
+  choices: readonly ScaleChoice[],
+  context: ChangeContext | null,
+  previous: ScaleChoice | null
+): OfferedChoice[] {
+  const advice = context ? adviceOn(choices, context) : [];
+  return choices.map((choice, i) => ({
+    ...choice,
+    ...advice[i]!,
+    keptFromPrevious: previous !== null && sameNotes(previous, choice)
+  }));
+}
 
 interface Wanted {
   /** Ids; all where none are named. */
@@ -75,16 +99,12 @@ export function scaleChoices(
     const question = context ? questionOf(context) : '';
     let answers = answered.get(question);
     if (!answers) answered.set(question, (answers = new Map()));
-    return wanted.flatMap(({ id, propose }) => {
+    return wanted.flatMap(({ id, propose, soundsAlike }) => {
       const previous = before.get(id) ?? null;
       const key = `${id} ${previous?.name}`;
       const known = answers.get(key);
       const choices =
-        known ??
-        (context ? propose(context, previous) : []).map((choice) => ({
-          ...choice,
-          keptFromPrevious: previous !== null && sameNotes(previous, choice)
-        }));
+        known ?? offered(distinct(context ? propose(context, previous) : [], soundsAlike), context, previous);
       if (!known) answers.set(key, choices);
       before.set(id, choices[0] ?? null);
       return choices;

@@ -2,6 +2,7 @@
 import type { ChordFamily } from '../theory/chord';
 import type { Degree } from '../theory/degree';
 import { noteAbove, simpleSpelling, type NoteName } from '../theory/note';
+import { dominantOf } from '../harmony/diminished';
 import { isMinorKey } from '../harmony/key';
 import { isStep } from '../harmony/numeral';
 import { choiceOf, fitsSymbol, judgedOn, type ScaleChoice } from './choice';
@@ -53,6 +54,10 @@ const onChord = (interval: string, suffix: string) => (c: ChangeContext) =>
   above(c.heard.root, interval) + suffix;
 const onKey = (interval: string, suffix: string) => (c: ChangeContext) =>
   above(c.change.key.tonic, interval) + suffix;
+
+/** The dominant that a diminished seventh stands for where it goes. */
+const dominantIn = ({ change, next, language }: ChangeContext) => dominantOf(change, next, language !== null);
+const standsForDominant: Test = (c) => c.heard.tones.includes('bb7') && dominantIn(c) !== null;
 
 /** Each said only where the chord is what the thought is for. Source: docs/music-rules.md, the row `substitution`. */
 const THOUGHTS: readonly Thought[] = [
@@ -138,9 +143,9 @@ const THOUGHTS: readonly Thought[] = [
     lead: 'The major triad whose third is this root: the same three notes.'
   },
   {
-    when: [family('diminished')],
-    symbol: onChord('-2m', '7b9'),
-    lead: 'The dominant a semitone below with its ♭9, its root left out.',
+    when: [standsForDominant],
+    symbol: (c) => `${dominantIn(c)}7b9`,
+    lead: 'The dominant it stands for, with its ♭9 and without its root.',
     isRootless: true
   },
   {

@@ -1,4 +1,5 @@
 /** The analysis of a chart: its key, and for every change its local key, numeral and function. */
+import type { ChartHead } from '../chart/model';
 import type { Change, Form } from '../chart/unroll';
 import { bluesSpoken, type BluesLanguage } from './blues-language';
 import { findCadences, harmonicSteps } from './cadence';
@@ -8,6 +9,7 @@ import { heardAs, isFifthAbove, isFive, isSubstituteOf, isTwo } from './heard';
 import { goalOf, inKey, sameKey, type Key, type Step } from './key';
 import { isBluesKey, numeralOf, type HarmonicFunction, type Numeral } from './numeral';
 import { plateauHome } from './plateaus';
+import { styleOf, type Style } from './style';
 import { homeOfFirst, localKeys, regionKeys } from './regions';
 
 export interface AnalysedChange extends Change {
@@ -33,6 +35,8 @@ export interface Analysis {
   readonly declared: boolean;
   /** Its tonic and fourth degree are dominants at rest. */
   readonly blues: boolean;
+  /** The style that the chart declares, else the one that is heard in it. */
+  readonly style: Style;
   /** Whether, and in which way, the blues is spoken in it. */
   readonly bluesLanguage: BluesLanguage | null;
   readonly changes: readonly AnalysedChange[];
@@ -48,11 +52,18 @@ export interface Overrule {
   readonly function?: HarmonicFunction;
 }
 
+/** What is told of a chart beside its chords. */
+export interface Told {
+  readonly overrules?: readonly Overrule[];
+  /** What the chart says of its style and feel. */
+  readonly head?: Pick<ChartHead, 'style' | 'feel'>;
+}
+
 /** Analyses a form. A declared key wins over the one found, and an overrule over everything found at its change. */
 export function analyse(
   form: Form,
   declared: Key | null = null,
-  overrules: readonly Overrule[] = []
+  { overrules = [], head = { style: null, feel: null } }: Told = {}
 ): Analysis {
   const steps = harmonicSteps(form.changes);
   const found = findKey(steps);
@@ -102,11 +113,13 @@ export function analyse(
       }
   );
   const runnerUp = found && (sameKey(found.key, home) ? found.runnerUp : found.key);
+  const style = styleOf(head, { key: home, blues, cadences, changes });
   return {
     key: runnerUp ? { ...home, runnerUp } : home,
     declared: declared !== null,
     blues,
-    bluesLanguage: bluesSpoken(steps, cadences, home, blues),
+    style,
+    bluesLanguage: bluesSpoken(steps, cadences, { home, blues, style }),
     changes,
     cadences
   };

@@ -2,7 +2,8 @@
 import type { Change, Form } from '../chart/unroll';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Cadence, CadenceKind } from './cadence-model';
-import { type Key } from './key';
+import { isFive } from './heard';
+import { isMinorKey, type Key } from './key';
 
 /** What has to sound in a bar of a form, counted from 1: one of some roots, in semitones above the tonic. */
 interface Landmark {
@@ -51,7 +52,7 @@ const FORMS: readonly BluesForm[] = [
   }
 ];
 
-/** The blues forms of a chart: at the start of a section, or back to back. Eight and sixteen bars need a seventh on I or IV. */
+/** The blues forms of a chart: at the start of a section, or back to back. Eight and sixteen bars need dominants on I and IV most of the time, or the i and iv of a minor one. */
 export function bluesForms(form: Form, home: Key): Cadence[] {
   const tonic = pitchClass(home.tonic);
   const sectionStarts = form.bars.flatMap((bar, i) =>
@@ -75,16 +76,21 @@ export function bluesForms(form: Form, home: Key): Cadence[] {
       const inside = byBar
         .slice(at, at + fits.bars)
         .flatMap((changes, bar) => changes.filter((change) => change.bar === number + bar));
-      const isBlue = inside.some(({ chord }) => {
-        const distance = chord ? semitonesUp(tonic, chord.rootPc) : null;
-        return (distance === 0 || distance === 5) && chord!.tones.includes('b7');
-      });
-      if (holds && (fits.bars === 12 || isBlue)) {
+      if (holds && (fits.bars === 12 || speaksBlues(inside, home))) {
         found.push({ kind: fits.kind, from: inside[0]!.index, to: inside.at(-1)!.index, goal: home });
       }
     }
     return found;
   });
+}
+
+/** Whether I and IV are dominants most of the time, or the i and iv of a minor blues: a ballad of that length is none. */
+function speaksBlues(changes: readonly Change[], home: Key): boolean {
+  const tonic = pitchClass(home.tonic);
+  const own = changes.filter(({ chord }) => chord && [0, 5].includes(semitonesUp(tonic, chord.rootPc)));
+  const beats = (some: readonly Change[]) => some.reduce((sum, change) => sum + change.beats, 0);
+  const blue = own.filter(({ chord }) => (isMinorKey(home) ? chord!.family === 'minor' : isFive(chord!)));
+  return beats(blue) * 2 > beats(own);
 }
 
 /** For every bar the changes that sound in it, one held over from before included. */

@@ -149,10 +149,12 @@ describe('cadences', () => {
 describe('overrules', () => {
   it('change the key, the numeral and the function of their change only', () => {
     const { form } = readSheet('{key: C}\n| Dm7 | G7 | Cmaj7 |');
-    const { changes } = analyse(form, readKey('C'), [
-      { change: 0, key: { tonic: 'F', mode: 'major' } },
-      { change: 2, function: 'borrowed' }
-    ]);
+    const { changes } = analyse(form, readKey('C'), {
+      overrules: [
+        { change: 0, key: { tonic: 'F', mode: 'major' } },
+        { change: 2, function: 'borrowed' }
+      ]
+    });
     expect(changes.map((c) => `${roman(c)} ${c.function}`)).toEqual([
       'vi7 tonic',
       'V7 dominant',

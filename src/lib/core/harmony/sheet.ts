@@ -4,6 +4,7 @@ import type { ChartHead, ChartProblem } from '../chart/model';
 import { MAX_CHANGES, unroll, type Form } from '../chart/unroll';
 import { analyse, type Analysis } from './analysis';
 import { inKey, readKey } from './key';
+import type { Style } from './style';
 
 export interface Sheet {
   readonly reading: ChartReading;
@@ -14,8 +15,8 @@ export interface Sheet {
   readonly problems: readonly ChartProblem[];
 }
 
-/** Reads and analyses a chart text. `key` overrules the declared one. Never throws. */
-export function readSheet(text: string, key?: string): Sheet {
+/** Reads and analyses a chart text. `key` and `style` overrule the declared ones. Never throws. */
+export function readSheet(text: string, key?: string, style?: Style): Sheet {
   const reading = readChart(text);
   const head = chartHead(reading.chart);
   const form = unroll(reading.chart, reading.places);
@@ -52,7 +53,7 @@ export function readSheet(text: string, key?: string): Sheet {
     reading,
     head,
     form,
-    analysis: analyse(form, home),
+    analysis: analyse(form, home, { head: style ? { ...head, style } : head }),
     problems: problems.sort((a, b) => line(a) - line(b) || (a.place?.column ?? 0) - (b.place?.column ?? 0))
   };
 }

@@ -1,11 +1,12 @@
 /**
  * The style of a chart: what kind of music its symbols, its form and its feel speak of. It decides which row of the phrase engine a line
- * takes. Source: docs/music-rules.md, Style.
+ * takes, and what is offered first. Source: docs/music-rules.md, Style.
  */
 import type { ChartHead } from '../chart/model';
-import type { Analysis } from './analysis';
-import { isMinorKey } from './key';
-import { isStep } from './numeral';
+import type { Change } from '../chart/unroll';
+import type { Cadence } from './cadence-model';
+import { isMinorKey, type Key } from './key';
+import { isStep, type Numeral } from './numeral';
 
 export const STYLES = [
   { id: 'jazz', name: 'Jazz' },
@@ -38,14 +39,18 @@ export function readStyle(text: string): Style | null {
   return STYLES.find(({ id }) => id === plain)?.id ?? WORDS.find(([word]) => word.test(plain))?.[1] ?? null;
 }
 
+/** What a style is heard in. */
+interface Read {
+  readonly key: Key;
+  readonly blues: boolean;
+  readonly cadences: readonly Pick<Cadence, 'kind'>[];
+  readonly changes: readonly (Change & { readonly numeral: Numeral | null })[];
+}
+
 /** The style that a chart declares, else the one that is heard in it. */
-export function styleOf(
-  { style, feel }: Pick<ChartHead, 'style' | 'feel'>,
-  analysis: Analysis
-): { readonly style: Style; readonly isDeclared: boolean } {
+export function styleOf({ style, feel }: Pick<ChartHead, 'style' | 'feel'>, read: Read): Style {
   const said = style === null ? null : readStyle(style);
-  if (said) return { style: said, isDeclared: true };
-  return { style: heardStyle(feel, analysis), isDeclared: false };
+  return said ?? heardStyle(feel, read);
 }
 
 /** What the symbols of a chart are, as shares of its time. */
@@ -64,7 +69,7 @@ interface Symbols {
   readonly longest: number;
 }
 
-function symbolsOf({ changes }: Analysis): Symbols {
+function symbolsOf({ changes }: Read): Symbols {
   const all = changes.filter(({ chord }) => chord);
   const beats = all.reduce((sum, change) => sum + change.beats, 0) || 1;
   const share = (test: (chord: NonNullable<(typeof all)[number]['chord']>) => boolean) =>
@@ -96,15 +101,15 @@ function symbolsOf({ changes }: Analysis): Symbols {
 /** Bars of four that a chord stands for a plateau. */
 const PLATEAU = 16;
 
-function heardStyle(feel: string | null, analysis: Analysis): Style {
-  const { key, blues, cadences, changes } = analysis;
+function heardStyle(feel: string | null, read: Read): Style {
+  const { key, blues, cadences, changes } = read;
   const isBlues =
     blues || cadences.some(({ kind }) => ['eight-bar', 'twelve-bar', 'sixteen-bar'].includes(kind));
   const said = feel === null ? null : readStyle(feel);
   // A blues that swings is a blues all the same.
   if (said && !(said === 'jazz' && isBlues)) return said;
   if (isBlues) return 'blues';
-  const symbols = symbolsOf(analysis);
+  const symbols = symbolsOf(read);
   const cadential = cadences.filter(({ kind }) =>
     ['two-five-one', 'two-five', 'chain', 'backdoor', 'turnaround'].includes(kind)
   ).length;
@@ -125,11 +130,11 @@ function heardStyle(feel: string | null, analysis: Analysis): Style {
     ({ numeral, chord }) => chord && isStep(numeral, 'bVII', 'bIII', 'bVI') && !isMinorKey(key)
   );
   if (symbols.sevenths > 0.25 && (cadential > 0 || symbols.bent > 0.05)) return 'jazz';
-  if (isMinorKey(key) ? !hasLeadingDominant(analysis) : borrowed) return 'rock';
+  if (isMinorKey(key) ? !hasLeadingDominant(read) : borrowed) return 'rock';
   return 'pop or folk';
 }
 
 /** Whether a minor key has its V with a leading tone: a song, rather than a riff. */
-function hasLeadingDominant({ changes }: Analysis): boolean {
+function hasLeadingDominant({ changes }: Read): boolean {
   return changes.some(({ numeral, chord }) => isStep(numeral, 'V') && chord?.tones.includes('3'));
 }

@@ -294,7 +294,7 @@ function overruled({ form, head, analysis }: Sheet, { decisions }: Plan): Analys
     return key || role ? [{ change, ...(key ? { key } : {}), ...(role ? { function: role } : {}) }] : [];
   });
   if (overrules.length === 0) return analysis;
-  return analyse(form, head.key === null ? null : readKey(head.key), overrules);
+  return analyse(form, head.key === null ? null : readKey(head.key), { overrules, head });
 }
 
 function choose(

@@ -16,7 +16,7 @@ import { soundAt, type Instrument } from '../neck/tuning';
 import type { ScaleChoice } from '../approaches/choice';
 import type { Analysis } from '../harmony/analysis';
 import type { Sheet } from '../harmony/sheet';
-import { styleOf, type Style } from '../harmony/style';
+import type { Style } from '../harmony/style';
 import type { PhrasePin } from '../line/phrase/phrases';
 import { rowOf } from '../line/phrase/row';
 import { feelIdOf } from '../chart/feel-name';
@@ -117,7 +117,7 @@ function inHands(notes: readonly LineNote[], hands: readonly number[], { capo }:
 
 function phrasingOf({ head }: Sheet, analysis: Analysis, { style, density, pickup = true }: LineWish) {
   const facts = {
-    style: style ?? styleOf(head, analysis).style,
+    style: style ?? analysis.style,
     feel: head.feel,
     feelId: feelIdOf(head.feel, head.meter),
     meter: head.meter,

@@ -1,13 +1,16 @@
 /** The routes about harmony: request in, core asked, answer out. Contract: docs/api.md. */
 import type { z } from 'zod';
 import type { analysisRequest, guideTonesRequest, scaleChoicesRequest } from '../../api/requests';
+import { leaveAlone } from '../../core/approaches/advice';
 import { findChains } from '../../core/approaches/chains';
 import { contextOf } from '../../core/approaches/context';
 import { judgedKeyScales } from '../../core/approaches/key-centre';
 import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry';
 import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
+import type { Analysis } from '../../core/harmony/analysis';
+import { sameKey, type Key } from '../../core/harmony/key';
+import { readStyle } from '../../core/harmony/style';
 import { cadenceName, cadenceTitle } from '../../core/harmony/cadence-model';
-import { styleOf } from '../../core/harmony/style';
 import { romanText } from '../../core/harmony/numeral';
 import { spell } from '../../core/theory/note';
 import { fail } from '../../api/errors';
@@ -15,10 +18,15 @@ import { checkApproaches, partFrom, sheetFrom } from './inputs';
 
 /** POST /api/v1/analysis */
 export function answerAnalysis({ chart, key, style }: z.infer<typeof analysisRequest>) {
-  const { analysis, head, problems } = sheetFrom(chart, key);
+  const { analysis, problems } = sheetFrom(
+    chart,
+    key,
+    style === undefined ? undefined : (readStyle(style) ?? undefined)
+  );
   return {
     key: analysis.key,
-    style: style ?? styleOf(head, analysis).style,
+    style: analysis.style,
+    regions: regionsOf(analysis),
     changes: analysis.changes.map((change) => ({
       index: change.index,
       section: change.section,
@@ -57,10 +65,25 @@ export function answerAnalysis({ chart, key, style }: z.infer<typeof analysisReq
   };
 }
 
+/** The keys of the moment in runs of changes, both ends in. */
+function regionsOf({ changes }: Analysis): { from: number; to: number; key: Key }[] {
+  const regions: { from: number; to: number; key: Key }[] = [];
+  for (const { index, key } of changes) {
+    const last = regions.at(-1);
+    if (last && sameKey(last.key, key)) last.to = index;
+    else regions.push({ from: index, to: index, key: { tonic: key.tonic, mode: key.mode } });
+  }
+  return regions;
+}
+
 /** POST /api/v1/scale-choices */
 export function answerScaleChoices(input: z.infer<typeof scaleChoicesRequest>) {
-  const { chart, key, change, approaches } = input;
-  const { analysis } = sheetFrom(chart, key);
+  const { chart, key, change, approaches, style } = input;
+  const { analysis } = sheetFrom(
+    chart,
+    key,
+    style === undefined ? undefined : (readStyle(style) ?? undefined)
+  );
   checkApproaches(approaches ?? [], 'approaches');
   if (change !== undefined && change >= analysis.changes.length) {
     fail(400, {
@@ -81,9 +104,11 @@ export function answerScaleChoices(input: z.infer<typeof scaleChoicesRequest>) {
   return {
     changes: analysis.changes.slice(from, end).map(({ index, problem, chord }) => {
       const context = contextOf(analysis, index);
+      const stays = leaveAlone(analysis, index);
       return {
         index,
         choices: all[index]!.map(choiceOut),
+        ...(stays === null ? {} : { leaveAlone: stays }),
         ...(context
           ? {
               keyCentre: judgedKeyScales(context).map(({ name, lacks, contradicts }) => ({

@@ -22,7 +22,6 @@ import type { AnalysedChange } from '../../harmony/analysis';
 import type { Chord } from '../../theory/chord';
 import { VOCABULARIES, cellsOf, type Vocabulary } from './cells';
 import { readSheet } from '../../harmony/sheet';
-import { styleOf } from '../../harmony/style';
 import { arrange } from '../../plan/arrange';
 import { linesOf } from '../../plan/lines';
 import { DEFAULT_PLAN, type Plan } from '../../plan/model';
@@ -143,7 +142,7 @@ describe('phrases in every style', () => {
         ...head,
         feelId: feelIdOf(head.feel, head.meter),
         analysis,
-        style: styleOf(head, analysis).style
+        style: analysis.style
       }).id
     ).toBe(row);
     const [one, again, other] = [1, 1, 2].map((seed) => JSON.stringify(phrasesOver(text, seed).line.notes));
