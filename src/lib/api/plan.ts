@@ -67,7 +67,11 @@ const planFields = z.object({
       pitch: weight,
       hand: weight,
       string: weight,
-      repeat: weight
+      repeat: weight,
+      // What was weighed by an older Corvel knew nothing of these.
+      held: weight.default(DEFAULT_WEIGHTS.held),
+      register: weight.default(DEFAULT_WEIGHTS.register),
+      low: weight.default(DEFAULT_WEIGHTS.low)
     })
     .default(DEFAULT_WEIGHTS),
   direction: z.enum(DIRECTIONS).default(DEFAULT_PLAN.direction),

@@ -163,7 +163,10 @@ export const targetsRequest = z.object({
       pitch: weight.default(DEFAULT_WEIGHTS.pitch),
       hand: weight.default(DEFAULT_WEIGHTS.hand),
       string: weight.default(DEFAULT_WEIGHTS.string),
-      repeat: weight.default(DEFAULT_WEIGHTS.repeat)
+      repeat: weight.default(DEFAULT_WEIGHTS.repeat),
+      held: weight.default(DEFAULT_WEIGHTS.held),
+      register: weight.default(DEFAULT_WEIGHTS.register),
+      low: weight.default(DEFAULT_WEIGHTS.low)
     })
     .default(DEFAULT_WEIGHTS),
   alternatives: z.number().int().min(1).max(50).default(1),

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
 import { planSchema } from '../api/plan';
+import { firstPlan } from '../core/plan/arrange';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import type { ChartVersion } from '../core/plan/version';
 import { z } from 'zod';
@@ -312,7 +313,7 @@ export interface NewChart {
 export async function createChart(db: Database, chart: NewChart): Promise<StoredChart> {
   checkSize(chart.source);
   const id = chart.id ?? randomUUID();
-  const plan = chart.plan ?? DEFAULT_PLAN;
+  const plan = chart.plan ?? firstPlan(readSheet(chart.source));
   const { title, summary, search } = summarise(chart.source);
   const now = Date.now();
   const earlier = chart.earlier ?? [];

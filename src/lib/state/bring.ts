@@ -7,7 +7,8 @@ import { formatLike } from '$lib/core/formats/registry';
 import type { ReadPiece } from '$lib/core/formats/piece';
 import { readingsOf } from '$lib/core/formats/written-keys';
 import { overrule } from '$lib/core/plan/edits';
-import { DEFAULT_PLAN, type Plan } from '$lib/core/plan/model';
+import { firstPlan } from '$lib/core/plan/arrange';
+import type { Plan } from '$lib/core/plan/model';
 
 /** Letters at the beginning of a file that tell its format. */
 const TELLING = 4096;
@@ -89,10 +90,11 @@ export async function chartIn(file: File): Promise<Brought> {
 
 function asBrought({ chart, melody, lines, keys = [], left }: ReadPiece): Brought {
   if (chart === null) return { chart, lines: [], left, over: [] };
-  const { head, form, analysis } = readSheet(chart);
+  const sheet = readSheet(chart);
+  const { head, form, analysis } = sheet;
   const isNew = melody !== null && head.melody === null;
   const readings = readingsOf(analysis, keys);
-  const plan = readings.reduce((sum, { change, key }) => overrule(sum, change, { key }), DEFAULT_PLAN);
+  const plan = readings.reduce((sum, { change, key }) => overrule(sum, change, { key }), firstPlan(sheet));
   return {
     chart: isNew ? withMelody(chart, melody, form) : chart,
     lines,

@@ -1,6 +1,6 @@
 /** The document of one chart: its text and plan, with undo, saving and drafts. */
 import type { StoredChart } from '$lib/api/songbook';
-import { withDeclaration } from '$lib/core/chart/directives';
+import { withDeclaration, withoutDeclaration } from '$lib/core/chart/directives';
 import { readSheet, type Sheet } from '$lib/core/harmony/sheet';
 import { withDecisions } from '$lib/core/plan/edits';
 import type { Plan } from '$lib/core/plan/model';
@@ -125,6 +125,14 @@ export class ChartDocument {
     this.settle();
     if (!title.trim() || title.trim() === this.sheet.head.title) return;
     this.#edit({ source: withDeclaration(this.source, 'title', title), plan: this.plan }, 'title');
+  }
+
+  /** Declares something of the chart in its text, such as its style; null takes the declaration back. */
+  declare(name: string, value: string | null): void {
+    this.settle();
+    this.setSource(
+      value === null ? withoutDeclaration(this.source, name) : withDeclaration(this.source, name, value)
+    );
   }
 
   undo(): void {

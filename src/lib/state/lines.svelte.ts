@@ -4,7 +4,6 @@
  */
 import { wrap, type Remote } from 'comlink';
 import type { LineData, StoredLine } from '$lib/api/line';
-import { withDeclaration, withoutDeclaration } from '$lib/core/chart/directives';
 import { readStyle, type Style } from '$lib/core/harmony/style';
 import { levelOf, type LevelId } from '$lib/core/line/find/registry';
 import { beatsOf, endOf, ordered, ticksOf, type LineNote } from '$lib/core/line/model';
@@ -269,10 +268,7 @@ export class Lines {
 
   /** Declares the style of the chart; null takes the declaration back. Phrases that are shown are found anew. */
   async setStyle(style: Style | null): Promise<void> {
-    const { document } = this.#workspace;
-    document.setSource(
-      style ? withDeclaration(document.source, 'style', style) : withoutDeclaration(document.source, 'style')
-    );
+    this.#workspace.document.declare('style', style);
     if (this.shown?.finding?.level === 'phrases') await this.find({});
   }
 

@@ -142,7 +142,7 @@ const RULES: readonly Rule[] = [
     scales: 'whole tone, mixolydian b6, phrygian dominant, altered'
   },
   {
-    when: [family('dominant', 'major'), inMinor, step('IV'), not(does('secondary dominant'))],
+    when: [family('dominant', 'major'), not(has('7')), inMinor, step('IV'), not(does('secondary dominant'))],
     scales: 'mixolydian, lydian dominant, bebop dominant'
   },
   {

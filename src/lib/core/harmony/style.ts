@@ -8,16 +8,21 @@ import type { Cadence } from './cadence-model';
 import { isMinorKey, type Key } from './key';
 import { isStep, type Numeral } from './numeral';
 
+/** `approach`: the id of the approach that a new chart of the style opens with. */
 export const STYLES = [
-  { id: 'jazz', name: 'Jazz' },
-  { id: 'blues', name: 'Blues' },
-  { id: 'rock', name: 'Rock' },
-  { id: 'pop or folk', name: 'Pop or folk' },
-  { id: 'country', name: 'Country' },
-  { id: 'soul or funk', name: 'Soul or funk' },
-  { id: 'latin', name: 'Latin' },
-  { id: 'modal', name: 'Modal' }
-] as const satisfies readonly { readonly id: string; readonly name: string }[];
+  { id: 'jazz', name: 'Jazz', approach: 'modes' },
+  { id: 'blues', name: 'Blues', approach: 'blues' },
+  { id: 'rock', name: 'Rock', approach: 'key-centre' },
+  { id: 'pop or folk', name: 'Pop or folk', approach: 'key-centre' },
+  { id: 'country', name: 'Country', approach: 'key-centre' },
+  { id: 'soul or funk', name: 'Soul or funk', approach: 'key-centre' },
+  { id: 'latin', name: 'Latin', approach: 'modes' },
+  { id: 'modal', name: 'Modal', approach: 'modes' }
+] as const satisfies readonly {
+  readonly id: string;
+  readonly name: string;
+  readonly approach: string;
+}[];
 
 export type Style = (typeof STYLES)[number]['id'];
 

@@ -66,17 +66,39 @@ const downward: Route = ({ area, count }) => times(count, through(area.cells, -1
 /** Up on one chord, down on the next; the next time round the other way. */
 const inTurn: Route = (place) => ((place.at + place.round) % 2 ? downward : upward)(place);
 
-/** Runs over every change by a route, each from its target by a step into the next one. */
-function runs(route: Route): Drill['play'] {
+/** So few notes on a change leave no time for a scale. */
+const FEW = 4;
+
+/**
+ * What a drill plays on a fast change: chord tones alone, of two, three or four notes; the last of three is free to step into what comes. So
+ * few neighbours of the scale would say nothing of the chord.
+ */
+const fast =
+  (tones: (place: RoutePlace) => readonly NamedTone[], way: (place: RoutePlace) => Way): Route =>
+  (place) => {
+    const { area, count, landing } = place;
+    const own = tones(place);
+    const others = own.some(({ midi }) => midi !== landing.midi) ? own : area.cells;
+    const chordal: RunSlot<NamedTone> = { tones: others, way: way(place), against: FIRMLY, leaps: true };
+    const slots = times(count, chordal);
+    return count === 2 ? [chordal, through(area.cells, way(place))] : slots;
+  };
+
+/** Runs over every change by a route, each from its target by a step into the next one; where changes are fast by a route of chord tones. */
+function runs(route: Route, fastRoute: Route): Drill['play'] {
   return (material) =>
     material.excerpt.changes.flatMap((change, at) => {
       const area = material.areas[at];
       if (!area || area.cells.length === 0) return [];
       const count = Math.max(1, Math.round(change.beats * material.perBeat)) - 1;
       const landing = material.targets[at] ?? area.cells[0]!;
-      const slots = route({ area, change, at, round: material.round, landing, count });
+      const place = { area, change, at, round: material.round, landing, count };
       const next = nextTarget(material, at) ?? landing;
-      return inTime(material, change, [landing, ...runInto(landing, slots, next.midi)]);
+      const isFast = count < FEW;
+      // Of two notes and of four each is a tone of the chord, wherever it leads.
+      const into = isFast && count !== 2 ? null : next.midi;
+      const slots = (isFast ? fastRoute : route)(place);
+      return inTime(material, change, [landing, ...runInto(landing, slots, into)]);
     });
 }
 
@@ -150,6 +172,28 @@ const arpeggios: Route = ({ area: { cells }, change, at, round, landing, count }
   });
 };
 
+const chordTones = ({ area: { cells }, change }: RoutePlace) => tonesOf(cells, change);
+const up = (): Way => 1;
+const down = (): Way => -1;
+const turning = ({ at, round }: RoutePlace): Way => ((at + round) % 2 ? -1 : 1);
+/** The tone whose turn it is, where that is not the landing. */
+const inOrder = (place: RoutePlace) => {
+  const slot = (['1', '3', '5', '7'] as const)[(place.at + place.round) % 4]!;
+  const all = chordTones(place);
+  const own = all.filter(({ degree, midi }) => DEGREES[degree].slot === slot && midi !== place.landing.midi);
+  return place.count === 1 && own.length > 0 ? own : all;
+};
+/** Root and fifth, the nearest to the landing. */
+const rootAndFifth = (place: RoutePlace) => {
+  const near = chordTones(place).filter(
+    ({ degree, midi }) =>
+      ['1', '5'].includes(DEGREES[degree].slot) && Math.abs(midi - place.landing.midi) <= WIDEST_APART
+  );
+  return near.length > 0 ? near : chordTones(place);
+};
+/** Semitones within which root and fifth lie around a landing. */
+const WIDEST_APART = 12;
+
 /** Landings of a given length, with silence after them. */
 function landings(length: (change: PlayedChange) => number): Drill['play'] {
   return ({ excerpt, targets }) =>
@@ -172,34 +216,49 @@ export const OWN_LINE: Drill = {
 };
 
 export const DRILLS: readonly Drill[] = [
-  { id: 'up', name: 'Ascending', hint: 'From each target up through the shape', play: runs(upward) },
-  { id: 'down', name: 'Descending', hint: 'From each target down through the shape', play: runs(downward) },
+  {
+    id: 'up',
+    name: 'Ascending',
+    hint: 'From each target up through the shape',
+    play: runs(upward, fast(chordTones, up))
+  },
+  {
+    id: 'down',
+    name: 'Descending',
+    hint: 'From each target down through the shape',
+    play: runs(downward, fast(chordTones, down))
+  },
   {
     id: 'alternate',
     name: 'Up and down in turn',
     hint: 'Up on one chord, down on the next; the next round the other way',
-    play: runs(inTurn)
+    play: runs(inTurn, fast(chordTones, turning))
   },
   {
     id: 'travel',
     name: 'A new position at each change',
     hint: 'Up the neck and back: the hardest',
     travels: true,
-    play: runs(inTurn)
+    play: runs(inTurn, fast(chordTones, turning))
   },
   {
     id: 'arpeggio-scale',
     name: 'Arpeggio up, scale down',
     hint: 'Down to the next chord’s note',
-    play: runs(arpeggioThenScale)
+    play: runs(arpeggioThenScale, fast(chordTones, up))
   },
   {
     id: 'arpeggios',
     name: 'Arpeggios from each tone',
     hint: 'From the 1, the 3, the 5, the 7 in turn',
-    play: runs(arpeggios)
+    play: runs(arpeggios, fast(inOrder, up))
   },
-  { id: 'fifth', name: 'Up to the fifth and back', hint: 'From the root', play: runs(toTheFifth) },
+  {
+    id: 'fifth',
+    name: 'Up to the fifth and back',
+    hint: 'From the root',
+    play: runs(toTheFifth, fast(rootAndFifth, up))
+  },
   { id: 'targets', name: 'Targets alone', hint: 'Held until the next', play: landings(({ beats }) => beats) },
   {
     id: 'approach',

@@ -12,6 +12,7 @@ import { scaleChoices, type AnsweredQuestions } from '../approaches/registry';
 import { analyse, type Analysis, type Overrule } from '../harmony/analysis';
 import { readKey } from '../harmony/key';
 import type { Sheet } from '../harmony/sheet';
+import { STYLES } from '../harmony/style';
 import { approachesOf, type ApproachNotes } from '../line/approach-notes';
 import { skeletonLine } from '../line/skeleton';
 import type { Line } from '../line/model';
@@ -27,7 +28,7 @@ import { FREE_PATH, type TargetOptions, type Which } from '../targets/options';
 import type { TargetPath } from '../targets/path';
 import { pinsOf } from './edits';
 import { differentSubjects, easiestPosition } from './easiest';
-import type { Plan, ThreadRule } from './model';
+import { DEFAULT_PLAN, type Plan, type ThreadRule } from './model';
 import { stage, valuesOf, type Stage } from './stage';
 
 /** Beats that a change must outlast to count as long. */
@@ -283,6 +284,12 @@ export function arrange(
     },
     stages: { ...stages, answered }
   });
+}
+
+/** The plan that a chart begins with: the approach of its style, nothing decided. */
+export function firstPlan({ analysis }: Sheet): Plan {
+  const approach = STYLES.find(({ id }) => id === analysis.style)!.approach;
+  return { ...DEFAULT_PLAN, approach };
 }
 
 const homeOf = ({ key }: Analysis) => key;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
+import type { Chord } from '../theory/chord';
 import { DEGREES } from '../theory/degree';
 import { pitchClass } from '../theory/note';
 import { STANDARD } from '../neck/tuning';
@@ -22,21 +23,45 @@ function isAllowed(path: readonly Candidate[], changes: readonly number[], optio
     const way = options.direction === 'arch' ? (i + 1 <= half ? 'rising' : 'falling') : options.direction;
     if (way === 'rising' && to.midi < from.midi) return false;
     if (way === 'falling' && to.midi > from.midi) return false;
+    const isStrict = options.direction === 'rising' || options.direction === 'falling';
+    const alternates = options.alternate && options.column === null;
+    if ((isStrict || alternates) && to.midi === from.midi) return false;
     if (changes[i] === changes[i + 1] && to.midi === from.midi) return false;
     return !options.alternate || options.column !== null || from.slot !== to.slot;
   });
 }
 
-/** The formula of the rules. */
-function costOf(path: readonly Candidate[], { weights, loop }: TargetOptions): number {
-  const step = (from: Candidate, to: Candidate) =>
+/** Whether another 3 or 7 moves by a step where this pitch stands still, said once more in the plainest way. */
+function isIdle(midi: number, from: Chord, to: Chord): boolean {
+  const guides = (chord: Chord) =>
+    chord.tones
+      .map((tone, i) => [DEGREES[tone].slot, chord.pitchClasses[i]!] as const)
+      .filter(([slot, pc]) => (slot === '3' || slot === '7') && pc !== midi % 12)
+      .map(([, pc]) => pc);
+  return guides(from).some((a) =>
+    guides(to).some((b) => {
+      const apart = Math.abs(a - b);
+      return apart === 1 || apart === 2 || apart === 10 || apart === 11;
+    })
+  );
+}
+
+/** The formula of the rules, where a place on the neck is given. */
+function costOf(
+  path: readonly Candidate[],
+  chords: readonly Chord[],
+  { weights, loop }: TargetOptions
+): number {
+  const step = (from: Candidate, to: Candidate, a: Chord, b: Chord) =>
     weights.pitch * Math.abs(to.midi - from.midi) +
     weights.hand * Math.max(0, Math.abs(to.fret - from.fret) - 3) +
     weights.string * Math.abs(to.string - from.string) +
-    (to.midi === from.midi ? weights.repeat : 0);
-  const inside = path.slice(1).reduce((sum, to, i) => sum + step(path[i]!, to), 0);
+    (to.midi === from.midi ? weights.repeat + (isIdle(to.midi, a, b) ? weights.held : 0) : 0);
+  const inside = path
+    .slice(1)
+    .reduce((sum, to, i) => sum + step(path[i]!, to, chords[i]!, chords[i + 1]!), 0);
   const degrees = path.reduce((sum, { slot }) => sum + weights.degree[slot], 0);
-  return degrees + inside + (loop ? step(path.at(-1)!, path[0]!) : 0);
+  return degrees + inside + (loop ? step(path.at(-1)!, path[0]!, chords.at(-1)!, chords[0]!) : 0);
 }
 
 function everyWay<T>(stages: readonly (readonly T[])[]): T[][] {
@@ -63,7 +88,10 @@ const someOptions: fc.Arbitrary<Partial<TargetOptions>> = fc.record({
     pitch: 0.5,
     hand: 0,
     string: 1,
-    repeat: 2
+    repeat: 2,
+    held: 3,
+    register: 1,
+    low: 1
   }),
   alternatives: fc.constantFrom(1, 4)
 });
@@ -84,7 +112,13 @@ describe('every option together', () => {
           const changes = stages.map(({ change }) => change.index);
           const costs = everyWay(stages.map(({ candidates }) => candidates))
             .filter((path) => isAllowed(path, changes, options))
-            .map((path) => costOf(path, options))
+            .map((path) =>
+              costOf(
+                path,
+                stages.map(({ change }) => change.chord),
+                options
+              )
+            )
             .sort((a, b) => a - b)
             .slice(0, options.alternatives);
           expect(paths).toHaveLength(costs.length);

@@ -15,6 +15,12 @@ export interface Weights {
   readonly string: number;
   /** Once where a pitch is repeated. */
   readonly repeat: number;
+  /** Once where a pitch is held although another 3 or 7 of the two chords moves by a step. */
+  readonly held: number;
+  /** Per semitone outside the solo register; where the player names no place on the neck. */
+  readonly register: number;
+  /** On the fifth string or a lower one; where the player names no place on the neck. */
+  readonly low: number;
 }
 
 /** Source: docs/music-rules.md, Targets and the path. */
@@ -23,13 +29,19 @@ export const DEFAULT_WEIGHTS: Weights = {
   pitch: 1,
   hand: 2,
   string: 0.25,
-  repeat: 0
+  repeat: 0,
+  held: 1.25,
+  register: 0.5,
+  low: 0.75
 };
 
 /** Frets between two targets that the hand covers without a charge. */
 export const FREE_FRETS = 3;
 
-/** A rising line may stay but never falls; an arch rises to the middle of its targets and falls from there. */
+/**
+ * A rising line goes up at every target, a falling one down; an arch rises to the middle of its targets and falls from there, and may stay on
+ * its way.
+ */
 export const DIRECTIONS = ['free', 'rising', 'falling', 'arch'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 
@@ -85,6 +97,15 @@ export interface TargetOptions {
   /** Number of paths wanted. */
   readonly alternatives: number;
 }
+
+/** From the fret 5 of the fourth string to the fret 12 of the first one: where a solo sings. Source: docs/music-rules.md, Targets. */
+export function soloRegister({ strings }: Instrument): Register {
+  const [first, fourth] = [strings[0]!, strings[3] ?? strings.at(-1)!];
+  return { low: fourth + 5, high: first + 12 };
+}
+
+/** The lowest string that a target is not charged for. */
+export const LOWEST_FREE_STRING = 4;
 
 /** A path over the whole neck through any chord degree, with no further wish. */
 export const FREE_PATH: TargetOptions = {

@@ -1,9 +1,19 @@
 /** Target paths: the player's rules put to the solver, and its answer in the player's terms. */
 import type { Analysis } from '../harmony/analysis';
+import type { Chord } from '../theory/chord';
+import { DEGREES } from '../theory/degree';
+import { semitonesUp, type PitchClass } from '../theory/note';
 import { oncePer } from '../theory/once';
 import { stagesOf, type Candidate, type Stage } from './candidates';
 import { explainNoPath, type NoPath } from './no-path';
-import { FREE_FRETS, type TargetOptions, type Weights } from './options';
+import {
+  FREE_FRETS,
+  LOWEST_FREE_STRING,
+  soloRegister,
+  type Register,
+  type TargetOptions,
+  type Weights
+} from './options';
 import { solvePaths, stepTable, type Solution, type StepTable } from './solve';
 
 export interface CostParts {
@@ -12,7 +22,21 @@ export interface CostParts {
   readonly hand: number;
   readonly string: number;
   readonly repeat: number;
+  readonly held: number;
+  readonly register: number;
+  readonly low: number;
 }
+
+const NO_PARTS: CostParts = {
+  degree: 0,
+  pitch: 0,
+  hand: 0,
+  string: 0,
+  repeat: 0,
+  held: 0,
+  register: 0,
+  low: 0
+};
 
 /** How a target moves from the one before. */
 export interface TargetStep {
@@ -41,7 +65,7 @@ export interface TargetPath {
 /** The line of a player who aims at nothing: phrases have landings of their own. */
 export const NO_TARGETS: TargetPath = {
   cost: 0,
-  parts: { degree: 0, pitch: 0, hand: 0, string: 0, repeat: 0 },
+  parts: NO_PARTS,
   targets: []
 };
 
@@ -51,25 +75,75 @@ export interface TargetAnswer {
   readonly noPath?: NoPath;
 }
 
+/** What a target costs by itself, part by part. */
+type NodeParts = Pick<CostParts, 'degree' | 'register' | 'low'>;
+
+/** The register that counts; null where the player has named a place on the neck. */
+function registerOf({ neck, position, window, strings, range }: TargetOptions): Register | null {
+  return position === null && !window && !strings && !range ? soloRegister(neck) : null;
+}
+
+function nodeParts(
+  { slot, midi, string }: Candidate,
+  weights: Weights,
+  register: Register | null
+): NodeParts {
+  const outside = register ? Math.max(0, register.low - midi, midi - register.high) : 0;
+  return {
+    degree: weights.degree[slot],
+    register: weights.register * outside,
+    low: register && string > LOWEST_FREE_STRING ? weights.low : 0
+  };
+}
+
+/** Pitch classes of a chord's third and seventh. */
+const guidesOf = ({ tones, pitchClasses }: Chord): PitchClass[] =>
+  pitchClasses.filter((_, i) => ['3', '7'].includes(DEGREES[tones[i]!].slot));
+
+/**
+ * The pitch classes that stand still from one chord to the next although another third or seventh of the two moves by a step: a line that holds
+ * them says nothing of the change.
+ */
+const idleBetween = oncePer((from: Chord) =>
+  oncePer((to: Chord): ReadonlySet<PitchClass> => {
+    const isStep = (a: PitchClass, b: PitchClass) => [1, 2, 10, 11].includes(semitonesUp(a, b));
+    const moves = guidesOf(from).flatMap((a) =>
+      guidesOf(to).flatMap((b): [PitchClass, PitchClass][] => (isStep(a, b) ? [[a, b]] : []))
+    );
+    const isIdle = (pc: PitchClass) => moves.some(([a, b]) => a !== pc && b !== pc);
+    return new Set(Array.from({ length: 12 }, (_, pc) => pc).filter(isIdle));
+  })
+);
+
 /** The cost of a step, part by part. */
-function stepParts(from: Candidate, to: Candidate, weights: Weights): Omit<CostParts, 'degree'> {
+function stepParts(
+  from: Candidate,
+  to: Candidate,
+  weights: Weights,
+  idle: ReadonlySet<PitchClass>
+): Omit<CostParts, keyof NodeParts> {
+  const isSame = to.midi === from.midi;
   return {
     pitch: weights.pitch * Math.abs(to.midi - from.midi),
     hand: weights.hand * Math.max(0, Math.abs(to.fret - from.fret) - FREE_FRETS),
     string: weights.string * Math.abs(to.string - from.string),
-    repeat: to.midi === from.midi ? weights.repeat : 0
+    repeat: isSame ? weights.repeat : 0,
+    held: isSame && idle.has(to.midi % 12) ? weights.held : 0
   };
 }
 
 /** The same in one number; asked for every pair of candidates, so it makes no objects. */
-function stepCost(from: Candidate, to: Candidate, weights: Weights): number {
+function stepCost(from: Candidate, to: Candidate, weights: Weights, idle: ReadonlySet<PitchClass>): number {
   return (
     weights.pitch * Math.abs(to.midi - from.midi) +
     weights.hand * Math.max(0, Math.abs(to.fret - from.fret) - FREE_FRETS) +
     weights.string * Math.abs(to.string - from.string) +
-    (to.midi === from.midi ? weights.repeat : 0)
+    (to.midi === from.midi ? weights.repeat + (idle.has(to.midi % 12) ? weights.held : 0) : 0)
   );
 }
+
+/** What stands still between two targets. */
+const idleAt = (from: Stage, to: Stage) => idleBetween(from.change.chord)(to.change.chord);
 
 /** What a step may do: the way it may move, and whether it has to leave its pitch. */
 interface StepRule {
@@ -88,8 +162,11 @@ function stepRule(stages: readonly Stage[], i: number, { direction }: TargetOpti
 function allowsStep(from: Candidate, to: Candidate, rule: StepRule, options: TargetOptions): boolean {
   if (rule.way === 'rising' && to.midi < from.midi) return false;
   if (rule.way === 'falling' && to.midi > from.midi) return false;
-  if (rule.moves && to.midi === from.midi) return false;
-  return !(options.alternate && !options.column) || from.slot !== to.slot;
+  const alternates = options.alternate && !options.column;
+  // Holding is neither rising nor falling, and no alternation.
+  const mayStay = options.direction === 'free' || options.direction === 'arch';
+  if ((rule.moves || !mayStay || alternates) && to.midi === from.midi) return false;
+  return !alternates || from.slot !== to.slot;
 }
 
 /** The steps between stages; the same pair of chords under the same rule has the same steps wherever it comes. */
@@ -98,15 +175,19 @@ function stepTables(stages: readonly Stage[], options: TargetOptions): StepTable
   return stages.slice(1).map(({ candidates: to }, i) => {
     const from = stages[i]!.candidates;
     const rule = stepRule(stages, i, options);
+    const idle = idleAt(stages[i]!, stages[i + 1]!);
     const ofFrom = known.get(from) ?? new Map<readonly Candidate[], Map<string, StepTable>>();
     known.set(from, ofFrom);
     const tables = ofFrom.get(to) ?? new Map<string, StepTable>();
     ofFrom.set(to, tables);
-    const key = `${rule.way} ${rule.moves}`;
+    // A pinned target is a candidate of its own, whatever its chord.
+    const key = `${rule.way} ${rule.moves} ${[...idle].join()}`;
     const table =
       tables.get(key) ??
       stepTable(from.length, to.length, (a, b) =>
-        allowsStep(from[a]!, to[b]!, rule, options) ? stepCost(from[a]!, to[b]!, options.weights) : Infinity
+        allowsStep(from[a]!, to[b]!, rule, options)
+          ? stepCost(from[a]!, to[b]!, options.weights, idle)
+          : Infinity
       );
     tables.set(key, table);
     return table;
@@ -159,16 +240,21 @@ function solveStages(
   const empty = stages.findIndex(({ candidates }) => candidates.length === 0);
   if (empty >= 0) return { paths: [], stuckAt: empty };
   const { weights } = options;
+  const register = registerOf(options);
   const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
+  const round = options.loop ? idleAt(stages.at(-1)!, stages[0]!) : null;
   // A chord that comes again has its candidates again.
   const nodesOf = oncePer((candidates: readonly Candidate[]) => {
     const ties = tieBreaks(candidates);
-    return candidates.map(({ slot }, i) => weights.degree[slot] + ties[i]!);
+    return candidates.map((candidate, i) => {
+      const { degree, register: outside, low } = nodeParts(candidate, weights, register);
+      return degree + outside + low + ties[i]!;
+    });
   });
   return solvePaths({
     nodes: stages.map(({ candidates }) => nodesOf(candidates)),
     steps: stepTables(stages, options),
-    close: options.loop ? (a, b) => stepCost(at(stages.length - 1, a), at(0, b), weights) : null,
+    close: round ? (a, b) => stepCost(at(stages.length - 1, a), at(0, b), weights, round) : null,
     k: options.alternatives,
     ...(onProgress ? { onProgress } : {})
   });
@@ -200,17 +286,17 @@ export function stepBetween(from: Candidate, to: Candidate): TargetStep {
 
 function describe(stages: readonly Stage[], cells: readonly Candidate[], options: TargetOptions): TargetPath {
   const { weights, loop } = options;
-  const parts = { degree: 0, pitch: 0, hand: 0, string: 0, repeat: 0 };
+  const register = registerOf(options);
+  const parts: Record<keyof CostParts, number> = { ...NO_PARTS };
+  const add = (some: Partial<CostParts>) => {
+    for (const [part, cost] of Object.entries(some)) parts[part as keyof CostParts] += cost;
+  };
   const targets = cells.map((cell, i): Target => {
-    const before = i > 0 ? cells[i - 1]! : loop ? cells.at(-1)! : null;
-    parts.degree += weights.degree[cell.slot];
-    if (before) {
-      const step = stepParts(before, cell, weights);
-      parts.pitch += step.pitch;
-      parts.hand += step.hand;
-      parts.string += step.string;
-      parts.repeat += step.repeat;
-    }
+    const last = stages.length - 1;
+    const at = i > 0 ? i - 1 : loop ? last : null;
+    const before = at === null ? null : cells[at]!;
+    add(nodeParts(cell, weights, register));
+    if (before) add(stepParts(before, cell, weights, idleAt(stages[at!]!, stages[i]!)));
     return {
       change: stages[i]!.change.index,
       beat: stages[i]!.beat,
@@ -219,6 +305,6 @@ function describe(stages: readonly Stage[], cells: readonly Candidate[], options
       step: before && stepBetween(before, cell)
     };
   });
-  const cost = parts.degree + parts.pitch + parts.hand + parts.string + parts.repeat;
+  const cost = Object.values(parts).reduce((sum, part) => sum + part, 0);
   return { cost, parts, targets };
 }

@@ -34,7 +34,7 @@ export const STYLES: readonly Style[] = [
   {
     id: 'climb',
     name: 'Climb',
-    hint: 'The line may stay but never falls',
+    hint: 'The line goes up at every target',
     weights: DEFAULT_WEIGHTS,
     direction: 'rising'
   }
@@ -50,6 +50,8 @@ export function styleOf(weights: Weights, direction: Direction): Style | null {
 }
 
 /** Weights in one order of their names, however they were stored. */
-function sorted({ degree, pitch, hand, string, repeat }: Weights): readonly number[] {
-  return [degree['1'], degree['3'], degree['5'], degree['7'], degree.tension, pitch, hand, string, repeat];
+function sorted({ degree, ...steps }: Weights): readonly number[] {
+  const { pitch, hand, string, repeat, held, register, low } = steps;
+  const degrees = [degree['1'], degree['3'], degree['5'], degree['7'], degree.tension];
+  return [...degrees, pitch, hand, string, repeat, held, register, low];
 }

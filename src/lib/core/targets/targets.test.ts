@@ -84,12 +84,12 @@ describe('solvePaths', () => {
 describe('target paths', () => {
   it('runs through thirds and sevenths by hand', () => {
     const answer = targets('| Fm7 | Bb7 | Ebmaj7 |', { degrees: ['3', '7'], position: 8 });
-    // Ab stays as the 7 of Bb7 and falls to G, the 3 of Ebmaj7.
+    // Ab stays as the 7 of Bb7, which is charged as Eb would fall to D, and falls to G, the 3 of Ebmaj7.
     expect(degrees(answer)).toBe('b3 b7 3');
     expect(answer.paths[0]!.targets.map((t) => t.step?.semitones ?? null)).toEqual([null, 0, -1]);
     expect(answer.paths[0]).toMatchObject({
-      cost: 1.5,
-      parts: { degree: 0.5, pitch: 1, hand: 0, string: 0, repeat: 0 }
+      cost: 2.75,
+      parts: { degree: 0.5, pitch: 1, hand: 0, string: 0, repeat: 0, held: 1.25, register: 0, low: 0 }
     });
   });
 
@@ -115,8 +115,64 @@ describe('target paths', () => {
     ];
     const { paths } = targets('| F | D |', { fixed, weights: { ...DEFAULT_WEIGHTS, repeat: 1 } });
     // F (1) at 65 to D (1) at 62: 3 semitones, 6 frets (3 beyond the hand), 2 strings.
-    expect(paths[0]!.parts).toEqual({ degree: 2, pitch: 3, hand: 6, string: 0.5, repeat: 0 });
+    expect(paths[0]!.parts).toEqual({
+      degree: 2,
+      pitch: 3,
+      hand: 6,
+      string: 0.5,
+      repeat: 0,
+      held: 0,
+      register: 0,
+      low: 0
+    });
     expect(paths[0]!.targets[1]!.step).toEqual({ semitones: -3, frets: 6, strings: 2 });
+  });
+
+  it.each([
+    ['| Dm7 | G7 | Dm7 | G7 |', 'C B C B'],
+    ['| Dbm7 | Gb7 | Dbm7 | Gb7 |', 'Cb Bb Cb Bb'],
+    ['| Am7b5 | D7b9 | Am7b5 | D7b9 |', 'G F# G F#']
+  ])('moves where the other guide tone would: %s', (text, notes) => {
+    const found = targets(text, { degrees: ['3', '7'], loop: true }).paths[0]!;
+    expect(found.targets.map(({ cell }) => cell.note).join(' ')).toBe(notes);
+  });
+
+  it('stays in the solo register where no place is named, and where one is, goes where that is', () => {
+    for (const text of [
+      '| Ebm7 | Ab7 | Dbmaj7 | Gbmaj7 |',
+      '| E7 | A7 | B7 | E7 |',
+      '| Cm7 | Fm7 | G7alt | Cm7 |'
+    ]) {
+      for (const { cell } of targets(text, { degrees: ['3', '7'], loop: true }).paths[0]!.targets) {
+        expect(cell.midi).toBeGreaterThanOrEqual(55);
+        expect(cell.midi).toBeLessThanOrEqual(76);
+        expect(cell.string).toBeLessThanOrEqual(4);
+      }
+      const low = targets(text, { degrees: ['3', '7'], range: { low: 40, high: 52 } }).paths[0]!;
+      expect(low.parts).toMatchObject({ register: 0, low: 0 });
+    }
+  });
+
+  it.each(['rising', 'falling'] as const)('%s keeps its word, or says where it cannot', (direction) => {
+    for (const text of ['| Fm7 | Bb7 | Ebmaj7 |', '| Dm7 | G7 | Cmaj7 | A7 | Dm7 | G7 |']) {
+      const { paths, noPath } = targets(text, { direction });
+      const line = paths[0]!.targets.map(({ cell }) => cell.midi);
+      const ways = line.slice(1).map((midi, i) => Math.sign(midi - line[i]!));
+      expect(new Set(ways)).toEqual(new Set([direction === 'rising' ? 1 : -1]));
+      expect(noPath).toBeUndefined();
+    }
+    const long = targets(`${'| Dm7 | G7 | Cmaj7 | A7 '.repeat(12)}|`, { direction, position: 5 });
+    expect(long.paths).toEqual([]);
+    expect(long.noPath!.message).toContain(`a ${direction} line runs out of notes here`);
+  });
+
+  it('alternates by moving, never by giving one pitch another name', () => {
+    const line = targets('| Dm7 | G7 | Cmaj7 | Fmaj7 | Bm7b5 | E7 | Am7 | A7 |', { alternate: true })
+      .paths[0]!;
+    line.targets.slice(1).forEach(({ cell, step }, i) => {
+      expect(step!.semitones).not.toBe(0);
+      expect(cell.slot).not.toBe(line.targets[i]!.cell.slot);
+    });
   });
 
   it('counts the step that closes a loop', () => {

@@ -1,4 +1,6 @@
 /** The route of target paths: request in, core asked, answer out. Contract: docs/api.md. */
+import { beatsOf } from '../../core/line/model';
+import { pushOf } from '../../core/line/read';
 import { skeletonLine } from '../../core/line/skeleton';
 import { approachesOf, type ApproachWish } from '../../core/line/approach-notes';
 import type { TargetsRequest } from '../../api/requests';
@@ -27,6 +29,12 @@ export function answerTargets(input: TargetsRequest) {
   checkMoments(analysis.changes, options.every);
   const { paths, stages, noPath } = findTargets(analysis, options);
   const first = paths[0];
+  const push = beatsOf(pushOf(sheet.form));
+  /** Beats by which a target that is pinned early or late stands off its moment. */
+  const shiftOf = (change: number, beat: number): number => {
+    const pin = input.fixed.find((one) => one.change === change && (one.beat ?? 1) === beat);
+    return pin?.when === 'early' ? -push : pin?.when === 'late' ? push : 0;
+  };
   return {
     paths: paths.map((path) => {
       const { cost, parts, targets } = path;
@@ -43,6 +51,7 @@ export function answerTargets(input: TargetsRequest) {
         targets: targets.map(({ change, beat, cell, step }, i) => ({
           change,
           beat,
+          at: rounded(analysis.changes[change]!.start + beat - 1 + shiftOf(change, beat)),
           cell: candidateOut(cell),
           step,
           ...(approaches.has(i) ? { approach: approaches.get(i) } : {})

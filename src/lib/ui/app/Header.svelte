@@ -14,6 +14,7 @@
   import Search from '@lucide/svelte/icons/search';
   import Table2 from '@lucide/svelte/icons/table-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { readStyle, STYLES } from '$lib/core/harmony/style';
   import { pitchClass, plainName } from '$lib/core/theory/note';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -38,6 +39,7 @@
   const head = $derived(workspace.sheet.head);
   const key = $derived(workspace.analysis.key);
   const document = $derived(workspace.document);
+  const isStyleSaid = $derived(head.style !== null && readStyle(head.style) !== null);
   const raised = $derived(workspace.neck.raised);
   const LABELS = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
 </script>
@@ -53,7 +55,17 @@
     <Title {document} />
     <p class="truncate pl-1.5 text-xs text-soft">
       {settings.note(key.tonic)}
-      {key.mode}{workspace.analysis.declared ? '' : ' (detected)'}{raised
+      {key.mode}{workspace.analysis.declared ? '' : ' (detected)'} ·
+      <select
+        class="rounded-sm bg-transparent text-soft hover:text-ink pointer-coarse:min-h-6"
+        aria-label="Style of the music"
+        data-style={workspace.analysis.style}
+        value={isStyleSaid ? workspace.analysis.style : ''}
+        onchange={(event) => document.declare('style', event.currentTarget.value || null)}
+      >
+        <option value="">{isStyleSaid ? 'as it is heard' : `${workspace.analysis.style} (detected)`}</option>
+        {#each STYLES as { id } (id)}<option value={id}>{id}</option>{/each}
+      </select>{raised
         ? ` · capo ${raised}, sounds in ${settings.note(plainName((pitchClass(key.tonic) + raised) % 12))}`
         : ''} · {head.meter.beats}/{head.meter.unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel
         ? ` · ${head.feel}`

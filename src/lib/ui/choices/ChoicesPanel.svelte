@@ -13,6 +13,7 @@
   import { tick } from 'svelte';
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import Columns2 from '@lucide/svelte/icons/columns-2';
+  import { leaveAlone } from '$lib/core/approaches/advice';
   import { contextOf } from '$lib/core/approaches/context';
   import { sameCollection } from '$lib/core/approaches/collection';
   import { judgedKeyScales } from '$lib/core/approaches/key-centre';
@@ -62,6 +63,9 @@
     const lacks = plain.lacks.length ? `lacks its ${list(plain.lacks)} and ` : '';
     return `${settings.collection(plain)} does not hold here: it ${lacks}sounds a ${list(plain.contradicts)} against it.`;
   });
+  /** Where the scale before is better kept. */
+  const stays = $derived(leaveAlone(workspace.analysis, workspace.selected));
+  const asSentence = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}.`;
   const compared = $derived(workspace.choices.compared);
   const isChosen = (choice: OfferedChoice) =>
     choice.approach === chosen?.approach && sameCollection(choice.facts, chosen.facts);
@@ -147,6 +151,9 @@
         >
       {/snippet}
     </Follows>
+    {#if stays}<p class="border-b border-line px-3 py-1.5 text-xs text-soft" data-leave-alone>
+        {prettyProse(stays)}
+      </p>{/if}
     {#if denied}<p class="border-b border-line px-3 py-1.5 text-xs text-soft" data-denied>
         {denied}
       </p>{/if}
@@ -194,8 +201,13 @@
                       >think {prettyProse(choice.over)}</span
                     >{/if}
                   <Degrees {choice} />
+                  <span class="block truncate text-xs leading-4 text-soft" data-sound
+                    >{prettyProse(choice.sound)}</span
+                  >
                   {#if workspace.choices.preview === choice}<span
-                      class="block text-xs leading-[1.35] text-soft">{prettyProse(choice.why)}</span
+                      class="block text-xs leading-[1.35] text-soft"
+                      ><span class="text-ink" data-use>{prettyProse(asSentence(choice.use))}</span>
+                      {prettyProse(choice.why)}</span
                     >{/if}
                 </button>
                 <button

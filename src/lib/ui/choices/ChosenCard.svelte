@@ -6,7 +6,7 @@
 </script>
 
 <script lang="ts">
-  import { collectionOf } from '$lib/core/approaches/collection';
+  import { collectionOf, sameCollection } from '$lib/core/approaches/collection';
   import { motionBetween, type ScaleChoice } from '$lib/core/approaches/choice';
   import { warningsOf } from '$lib/core/approaches/outline';
   import { romanText } from '$lib/core/harmony/numeral';
@@ -24,6 +24,12 @@
   const isTaken = $derived(choices.isTaken(workspace.selected));
   const isOutlined = $derived(
     workspace.arrangement.outlineOrder.slice(0, workspace.arrangement.outlined).includes(workspace.selected)
+  );
+  /** How it sounds and is used, where it is one of those that are offered here. */
+  const advice = $derived(
+    choices.offered[workspace.selected]?.find(
+      ({ approach, facts }) => approach === chosen.approach && sameCollection(facts, chosen.facts)
+    )
   );
   const warnings = $derived(warningsOf(chosen, workspace.analysis, workspace.selected));
   const numeral = $derived(
@@ -64,6 +70,9 @@
   </p>
   <h3 class="font-display text-lg leading-6" data-chosen={chosen.name}>{settings.collection(chosen)}</h3>
   <Degrees choice={chosen} />
+  {#if advice}<p class="mt-1 text-xs leading-[1.35]" data-advice>
+      {prettyProse(`${advice.sound}; ${advice.use}`)}.
+    </p>{/if}
   <p class="mt-1 text-xs leading-[1.35] text-soft">
     {prettyProse(chosen.why)}
     {#if chosen.parent}

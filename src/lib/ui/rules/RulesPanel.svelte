@@ -36,7 +36,10 @@
     ['pitch', 'a semitone', 5, 0.25],
     ['hand', 'a fret past three', 10, 0.5],
     ['string', 'a string crossed', 3, 0.05],
-    ['repeat', 'a pitch repeated', 5, 0.5]
+    ['repeat', 'a pitch repeated', 5, 0.5],
+    ['held', 'a pitch held where another guide tone moves', 5, 0.25],
+    ['register', 'a semitone outside the solo register', 5, 0.25],
+    ['low', 'a target on string 5 or lower', 5, 0.25]
   ];
   const neck = $derived(workspace.neck);
   const lowest = $derived(Math.min(...neck.strings) + neck.capo);
