@@ -180,14 +180,14 @@ describe('lick-fit', () => {
       lick
     });
     expect(fits.map(({ change, stretch, transpose }) => [change, stretch, transpose])).toEqual([
-      // It lands on a target of the line there.
+      // It lands where the target line does, an octave apart.
       [0, 1, 3],
       [4, 1, -2]
     ]);
     expect(fits[0]!.notes.map(({ at, midi }) => [at, midi])).toEqual(
       lick.notes.map(({ at, midi }) => [at, midi + 3])
     );
-    expect(fits[0]!.landing).toMatchObject({ change: 1, degree: '3', meets: 'target' });
+    expect(fits[0]!.landing).toMatchObject({ change: 1, degree: '3', meets: 'octave' });
     expect(fits[0]!.outline).toBe(1);
     expect(fits[0]!.why).toContain('ii7–V7, 3 semitones up');
   });
