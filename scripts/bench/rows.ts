@@ -195,7 +195,11 @@ it('measures the core', async () => {
   );
   const ground = (() => {
     const sheet = readSheet(chart(64));
-    const { analysis: read, chosen } = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    const { analysis: read, chosen } = arrange(
+      { sheet, plan: DEFAULT_PLAN },
+      STANDARD,
+      systemOf('positions')
+    );
     return { form: sheet.form, analysis: read, chosen };
   })();
   row(
@@ -206,7 +210,7 @@ it('measures the core', async () => {
 
   const lined = (() => {
     const sheet = readSheet(chart(32));
-    const arranged = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    const arranged = arrange({ sheet, plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
     return { arranged, paths: findTargets(arranged.analysis, arranged.targetOptions('free')).paths };
   })();
   const NO_NOTES = () => new Map<number, never>();
@@ -237,7 +241,7 @@ it('measures phrases', () => {
   const all = STYLE_CHARTS.flatMap(({ row: kind, text }) => {
     const whole = readSheet(text);
     const bar = whole.form.changes.findLast(({ bar: number }) => number <= 32)!;
-    const arranged = arrange(whole, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    const arranged = arrange({ sheet: whole, plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
     const taken = [1, 2, 3, 4, 5].map((seed) => {
       const before = process.cpuUsage();
       linesOf(arranged, { level: 'phrases', subdivision: 2, seed, alternatives: 1, from: 0, to: bar.index });

@@ -169,7 +169,11 @@ export const mutantRows = (count = 100_000): Promise<Row[]> =>
     const after = stateOf(server.pid);
     return [
       [`answers of 5xx to ${count.toLocaleString('en')} mutated requests`, String(failed), '0'],
-      ['memory after them, of that after the first fifth', `${(after.memory / before.memory).toFixed(2)} ×`, 'level'],
+      [
+        'memory after them, of that after the first fifth',
+        `${(after.memory / before.memory).toFixed(2)} ×`,
+        'level'
+      ],
       ['handles then and at the end', `${before.handles}, ${after.handles}`, 'level']
     ];
   });

@@ -367,14 +367,15 @@ export function reachJobs(tools: () => Tools): void {
         'Page.addScriptToEvaluateOnNewDocument',
         { source: 'window.requestIdleCallback = () => 0;' }
       );
-      await page().open(`/charts/${id}`);
+      await page().load(`/charts/${id}`);
       await page().devTools('Page.removeScriptToEvaluateOnNewDocument', { identifier });
       await page().devTools('Network.enable', {});
       await page().devTools('Network.clearBrowserCache', {});
       await tools().server.stop();
       await page().press('g');
-      await page().find('[data-arriving="failed"]');
-      await tools().server.start();
+      await page()
+        .find('[data-arriving="failed"]')
+        .finally(() => tools().server.start());
       await page().until(async () => (await page().all('[aria-label="Grips"]')).length === 1, 'the view');
     });
   });

@@ -298,7 +298,7 @@ export function writingJobs(tools: () => Tools): void {
       const text = (await saved())!;
       expect(JSON.parse(text)).toMatchObject({
         corvel: 'chart',
-        version: 1,
+        version: 2,
         plan: AT_FIVE,
         takes: [],
         log: []

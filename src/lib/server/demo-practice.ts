@@ -112,7 +112,7 @@ async function chartsOf(db: Database, today: string): Promise<DemoChartRow[]> {
     if (!row) continue;
     const { source, plan } = await openChart(db, row.id);
     const sheet = readSheet(source);
-    const arranged = arrange(sheet, plan, STANDARD, systemOf('positions'));
+    const arranged = arrange({ sheet, plan }, STANDARD, systemOf('positions'));
     const positions = [arranged.home, ...arranged.rows.map(({ position }) => position)];
     const items = proposals({
       id: row.id,

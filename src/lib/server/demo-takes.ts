@@ -48,7 +48,7 @@ export async function seedTakes(db: Database, now: number): Promise<void> {
     if (!chart) continue;
     const { source, plan } = await openChart(db, chart.id);
     const { form, head, analysis } = readSheet(source);
-    const arranged = arrange(readSheet(source), plan, STANDARD, systemOf('positions'));
+    const arranged = arrange({ sheet: readSheet(source), plan }, STANDARD, systemOf('positions'));
     const [path] = findTargets(analysis, arranged.targetOptions(plan.thread)).paths;
     const targets = path?.targets.map(({ change, cell }) => ({ change, midi: cell.midi })) ?? [];
     for (const [i, [ago, skill, share]] of takes.entries()) {

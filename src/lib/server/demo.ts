@@ -67,7 +67,7 @@ export function demoLick({ over, key, meter = '4/4', notes, position, tags }: De
 
 /** Keeps a line with a chart, as it is found there. */
 async function keepFound(db: Database, chart: string, text: string, plan: Plan, { name, ...wish }: DemoLine) {
-  const arranged = arrange(readSheet(text), plan, STANDARD, systemOf('positions'));
+  const arranged = arrange({ sheet: readSheet(text), plan }, STANDARD, systemOf('positions'));
   const [line] = linesOf(arranged, { ...wish, alternatives: 1 }).lines;
   if (!line) return;
   const over = arranged.analysis.changes.map(({ symbol, start, beats }) => ({ symbol, start, beats }));

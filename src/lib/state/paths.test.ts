@@ -10,7 +10,7 @@ import { Paths, SOLVED_AT_ONCE } from './paths.svelte';
 const BARS = 'Ebmaj7 Cm7 Fm7 Bb7';
 function of(bars: number, plan: Plan = DEFAULT_PLAN, isFrozen = false): Paths {
   const sheet = readSheet(`{key: Eb}\n| ${Array.from({ length: bars }, () => BARS).join(' | ')} |`);
-  const arrangement = arrange(sheet, plan, STANDARD, systemOf('positions'));
+  const arrangement = arrange({ sheet, plan }, STANDARD, systemOf('positions'));
   return new Paths(() => arrangement, isFrozen);
 }
 

@@ -67,7 +67,7 @@ export class Workspace {
   /** All that follows from chart and plan. Stages that an edit does not touch are taken over from the one before. */
   readonly arrangement: Arrangement = $derived.by(() => {
     const { sheet, plan } = this.document;
-    return (this.#latest = arrange(sheet, plan, this.neck, this.system, this.#latest));
+    return (this.#latest = arrange({ sheet, plan }, this.neck, this.system, this.#latest));
   });
 
   /** The lines that are kept with the chart, and the one that is shown, for paper; fetched when they are asked for. */
@@ -317,7 +317,7 @@ export class Workspace {
     const solve = (plan: Plan) => {
       // A long chart is not solved again and again on the page: all its targets are pinned.
       if (this.changes.length > SOLVED_AT_ONCE) return null;
-      const { analysis, targetOptions } = arrange(sheet, plan, neck, system, this.arrangement);
+      const { analysis, targetOptions } = arrange({ sheet, plan }, neck, system, this.arrangement);
       return findTargets(analysis, targetOptions(plan.thread)).paths[0] ?? null;
     };
     this.document.decide((plan) => takePath(plan, this.paths.path, path, solve), 'path');

@@ -18,7 +18,7 @@ export interface FinderJob {
 
 const api = {
   find({ source, plan, neck, system, wish }: FinderJob) {
-    return linesOf(arrange(readSheet(source), plan, neck, systemOf(system)), wish);
+    return linesOf(arrange({ sheet: readSheet(source), plan }, neck, systemOf(system)), wish);
   }
 };
 export type FinderApi = typeof api;

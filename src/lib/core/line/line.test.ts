@@ -26,7 +26,7 @@ function notes(text: string, at = 0): LineNote[] {
 
 function read(chart: string, line: string, at = 0) {
   const sheet = readSheet(chart);
-  const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+  const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
   const own = { meter: sheet.head.meter, notes: notes(line, at) };
   return readLine(own, { form: sheet.form, analysis, chosen });
 }
@@ -224,7 +224,7 @@ describe('reading a line', () => {
     };
     const readOn = (text: string, line: LineNote[]) => {
       const sheet = readSheet(text);
-      const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+      const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
       return readLine({ meter: sheet.head.meter, notes: line }, { form: sheet.form, analysis, chosen });
     };
     fc.assert(
@@ -247,7 +247,7 @@ describe('reading a line', () => {
       noteOf(ticksOf(4), ticksOf(4), 62)
     ];
     const sheet = readSheet('| Fm7 | Bb7 |');
-    const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+    const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
     const { notes: read, landings } = readLine(
       { meter: sheet.head.meter, notes: both },
       { form: sheet.form, analysis, chosen }

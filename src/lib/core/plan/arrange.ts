@@ -82,6 +82,12 @@ export interface Arrangement {
   readonly stages: Stages;
 }
 
+/** A version of a chart whose text has been read. */
+export interface ReadVersion {
+  readonly sheet: Sheet;
+  readonly plan: Plan;
+}
+
 interface Stages {
   readonly analysis: Stage<Analysis>;
   readonly outlineOrder: Stage<readonly number[]>;
@@ -103,12 +109,11 @@ interface Stages {
 }
 
 /**
- * Arranges a chart. `before`: an arrangement from which stages are taken over whose chart and decisions are still the
+ * Arranges a version of a chart: its text, read, and the plan that was decided over that very text. `before`: an arrangement from which stages are taken over whose chart and decisions are still the
  * same, so that one edit costs only what follows from it.
  */
 export function arrange(
-  sheet: Sheet,
-  plan: Plan,
+  { sheet, plan }: ReadVersion,
   neck: Instrument,
   system: NeckSystem,
   before?: Arrangement

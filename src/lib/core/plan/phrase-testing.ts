@@ -80,15 +80,30 @@ export const STYLE_CHARTS: readonly StyleChart[] = [
   chart('pop or folk', 'key: D · tempo: 104 · style: pop or folk', times(4, 'D | A | Bm | G'))
 ];
 
-/** The phrases of a chart by a seed, and what they are played over. */
-export function phrasesOver(
-  text: string,
-  seed: number,
-  plan: Partial<Plan> = {},
-  wish: { readonly density?: number; readonly pickup?: boolean } = {}
-): { readonly sheet: Sheet; readonly line: PlacedLine } {
+interface Phrased {
+  readonly sheet: Sheet;
+  readonly line: PlacedLine;
+}
+
+const known = new Map<string, Phrased>();
+
+/** The phrases of a chart by a seed, and what they are played over; asked again they are those that were found. */
+export function phrasesOver(text: string, seed: number, plan: Partial<Plan> = {}, wish: Wish = {}): Phrased {
+  const key = JSON.stringify([text, seed, plan, wish]);
+  const found = known.get(key) ?? phrasesAnew(text, seed, plan, wish);
+  known.set(key, found);
+  return found;
+}
+
+interface Wish {
+  readonly density?: number;
+  readonly pickup?: boolean;
+}
+
+/** The same, found anew. */
+export function phrasesAnew(text: string, seed: number, plan: Partial<Plan> = {}, wish: Wish = {}): Phrased {
   const sheet = readSheet(text);
-  const arranged = arrange(sheet, { ...DEFAULT_PLAN, ...plan }, STANDARD, systemOf('positions')!);
+  const arranged = arrange({ sheet, plan: { ...DEFAULT_PLAN, ...plan } }, STANDARD, systemOf('positions')!);
   const { lines, noLine } = linesOf(arranged, {
     level: 'phrases',
     subdivision: 2,

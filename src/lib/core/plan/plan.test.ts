@@ -34,7 +34,7 @@ const DORIAN = { approach: 'modes', collection: { kind: 'scale', root: 'F', type
 const E_FLAT = { tonic: 'Eb', mode: 'major' } as const;
 const CADENCE = '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |';
 const at = (text: string, plan: Plan = DEFAULT_PLAN, system = 'positions', neck = STANDARD) =>
-  arrange(readSheet(text), plan, neck, systemOf(system));
+  arrange({ sheet: readSheet(text), plan }, neck, systemOf(system));
 const best = (arrangement: ReturnType<typeof at>) => {
   const options = arrangement.targetOptions(arrangement.plan.thread);
   return findTargets(arrangement.analysis, options).paths[0]!;
@@ -205,23 +205,27 @@ describe('an arrangement', () => {
 
   it('works out again only what an edit touches', () => {
     const sheet = readSheet(CADENCE);
-    const first = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('forms'));
+    const first = arrange({ sheet, plan: DEFAULT_PLAN }, STANDARD, systemOf('forms'));
     const all = [first.chosen, first.map, first.moments, first.tones, first.union];
     expect(all.every(Boolean)).toBe(true);
-    const moved = arrange(sheet, { ...DEFAULT_PLAN, position: 8 }, STANDARD, systemOf('forms'), first);
+    const moved = arrange(
+      { sheet, plan: { ...DEFAULT_PLAN, position: 8 } },
+      STANDARD,
+      systemOf('forms'),
+      first
+    );
     expect(moved.chosen).toBe(first.chosen);
     expect(moved.map).toBe(first.map);
     expect(moved.union).toBe(first.union);
     expect(moved.moments).not.toBe(first.moments);
     const pinned = arrange(
-      sheet,
-      pin(DEFAULT_PLAN, 0, { string: 3, fret: 5 }),
+      { sheet, plan: pin(DEFAULT_PLAN, 0, { string: 3, fret: 5 }) },
       STANDARD,
       systemOf('forms'),
       moved
     );
     expect(pinned.chosen).toBe(first.chosen);
-    const chosen = arrange(sheet, takeChoices(DEFAULT_PLAN, new Map([[0, DORIAN]])), STANDARD, systemOf('forms'), pinned); // prettier-ignore
+    const chosen = arrange({ sheet, plan: takeChoices(DEFAULT_PLAN, new Map([[0, DORIAN]])) }, STANDARD, systemOf('forms'), pinned); // prettier-ignore
     expect(chosen.analysis).toBe(first.analysis);
     expect(chosen.chosen).not.toBe(first.chosen);
   });
@@ -242,8 +246,8 @@ describe('an arrangement', () => {
         let before: ReturnType<typeof arrange> | undefined;
         for (const part of list) {
           const plan = { ...DEFAULT_PLAN, ...part };
-          const now = arrange(sheet, plan, STANDARD, system, before);
-          const fresh = arrange(sheet, plan, STANDARD, system);
+          const now = arrange({ sheet, plan }, STANDARD, system, before);
+          const fresh = arrange({ sheet, plan }, STANDARD, system);
           expect(now.moments).toEqual(fresh.moments);
           expect(now.union).toBe(fresh.union);
           before = now;

@@ -30,7 +30,7 @@ export const arrangeVersion = (
   { source, plan }: ChartVersion,
   neck: Instrument,
   system: NeckSystem
-): Arrangement => arrange(readSheet(source), plan, neck, system);
+): Arrangement => arrange({ sheet: readSheet(source), plan }, neck, system);
 
 /** Text in which facts stand in one order, however they came together. */
 const inOrder = (value: unknown): string =>

@@ -21,7 +21,7 @@ export interface Tune {
 
 export function tuneOf(chart: string, level: LevelId = 'without a stop', seed = 1): Tune {
   const sheet = readSheet(chart);
-  const arranged = arrange(sheet, DEFAULT_PLAN, STANDARD, systemOf('positions'));
+  const arranged = arrange({ sheet, plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
   const { analysis, chosen, neck } = arranged;
   const [path] = findTargets(analysis, arranged.targetOptions(DEFAULT_PLAN.thread)).paths;
   const { lines } = linesOf(arranged, { level, subdivision: 2, seed, alternatives: 1 });

@@ -24,7 +24,7 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
   if (input.position !== undefined) checkPosition(input.position, neck);
   const { head, form } = sheet;
   const plan = { ...DEFAULT_PLAN, loop: true, position: input.position ?? null };
-  const arrangement = arrange(sheet, plan, neck, systemOf('positions'));
+  const arrangement = arrange({ sheet, plan }, neck, systemOf('positions'));
   const { analysis } = arrangement;
   if (analysis.changes.length * input.rounds > MOST_CHANGES) {
     fail(413, {

@@ -91,8 +91,7 @@ describe('every line that is found', () => {
       fc.assert(
         fc.property(aChart, fc.integer({ min: 2, max: 9 }), (chart, position) => {
           const { analysis, chosen } = arrange(
-            readSheet(chart),
-            DEFAULT_PLAN,
+            { sheet: readSheet(chart), plan: DEFAULT_PLAN },
             STANDARD,
             systemOf('positions')
           );

@@ -21,7 +21,7 @@ export function answerLickFit(input: z.infer<typeof lickFitRequest>) {
   const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
   const { meter } = sheet.head;
-  const arranged = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
+  const arranged = arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
   const { analysis, chosen } = arranged;
   const over = input.lick.over.map(({ symbol, beats }, i) => {
     const reading = readChord(symbol);

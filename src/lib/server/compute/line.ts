@@ -79,7 +79,7 @@ export function answerLine(input: z.infer<typeof lineRequest>) {
   const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
   const line = lineFrom(input.line.notes, sheet.head.meter, neck);
-  const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
+  const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
   const ground = { form: sheet.form, analysis, chosen };
   const reading = readLine(line, ground);
   const { landings, figures } = reading;

@@ -32,7 +32,7 @@ type Input = z.infer<typeof linesRequest>;
 export function answerLines(input: Input) {
   const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
-  const arranged = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
+  const arranged = arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
   const { analysis, chosen } = arranged;
   const last = analysis.changes.length - 1;
   const { from = 0, to = last } = input;

@@ -42,7 +42,7 @@ const NO_METER: Meter = { beats: 4, unit: 4 };
 export function answerMove(input: Input) {
   const neck = instrumentFrom(input);
   const sheet = input.chart === undefined ? null : sheetFrom(input.chart, input.key);
-  const arranged = sheet && arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
+  const arranged = sheet && arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
   const { notes } = lineFrom(input.notes, sheet?.head.meter ?? NO_METER, neck);
   const position = 'position' in input.to ? input.to.position : undefined;
   if (position !== undefined) checkPosition(position, neck);
@@ -140,8 +140,7 @@ function keyFrom(text: string, path: string): Key {
 export function chordMeasure(symbol: string): Measure {
   const chord = chordFrom(symbol);
   const { chosen } = arrange(
-    sheetFrom(`| ${symbol} |`),
-    DEFAULT_PLAN,
+    { sheet: sheetFrom(`| ${symbol} |`), plan: DEFAULT_PLAN },
     instrumentFrom({}),
     systemOf('positions')
   );

@@ -79,7 +79,7 @@ export function answerPositionMap(input: z.infer<typeof positionMapRequest>) {
   const { from, end, next } = partFrom(sheet.analysis.changes.length, input);
   // One derivation for page and route: a plan that takes the first choice of that approach everywhere.
   const plan = { ...DEFAULT_PLAN, approach: input.approach };
-  const { analysis, chosen, subjects } = arrange(sheet, plan, neck, system);
+  const { analysis, chosen, subjects } = arrange({ sheet, plan }, neck, system);
   const map = positionMap(neck, system, analysis.key, subjects.slice(from, end));
   return {
     organise: system.id,

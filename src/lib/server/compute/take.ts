@@ -18,7 +18,7 @@ import { instrumentFrom, sheetFrom } from './inputs';
 export function answerTake(input: z.infer<typeof takeRequest>) {
   const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
-  const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
+  const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
   const { form, head } = sheet;
   const last = analysis.changes.length - 1;
   input.targets?.forEach(({ change }, i) => {

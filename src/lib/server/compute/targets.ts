@@ -24,7 +24,7 @@ export function answerTargets(input: TargetsRequest) {
   const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
   // Approach notes are judged against what is played where nothing was chosen.
-  const { analysis, chosen } = arrange(sheet, DEFAULT_PLAN, neck, systemOf('positions'));
+  const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
   const options = targetOptions(input, neck, analysis.changes);
   checkMoments(analysis.changes, options.every);
   const { paths, stages, noPath } = findTargets(analysis, options);

@@ -197,7 +197,8 @@
 
   async function keepLines(chart: string, { lines, over }: Brought) {
     const { keepLine } = await import('$lib/state/lines-client');
-    for (const { name, notes } of lines) await keepLine(chart, crypto.randomUUID(), { name, data: { notes, over } });
+    for (const { name, notes } of lines)
+      await keepLine(chart, crypto.randomUUID(), { name, data: { notes, over } });
   }
 
   /** What is being typed survives leaving and a reload. */
