@@ -373,9 +373,11 @@ export function reachJobs(tools: () => Tools): void {
       await page().devTools('Network.clearBrowserCache', {});
       await tools().server.stop();
       await page().press('g');
-      await page()
-        .find('[data-arriving="failed"]')
-        .finally(() => tools().server.start());
+      try {
+        await page().find('[data-arriving="failed"]');
+      } finally {
+        await tools().server.start();
+      }
       await page().until(async () => (await page().all('[aria-label="Grips"]')).length === 1, 'the view');
     });
   });

@@ -1,10 +1,13 @@
-import { copyFileSync, existsSync, mkdtempSync, readdirSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { describe, expect, it } from 'vitest';
+import { bringChartFile } from '../api/chart-file';
 import { listCharts } from '../api/songbook';
 import { readSheet } from '../core/harmony/sheet';
+import { bringArchiveIn } from './archive';
+import { bringChart, chartFileOf } from './chart-file';
 import { fileOf, openDatabase, type Database } from './database';
 import { listLicks } from './licks';
 import { listLines } from './lines';
@@ -106,5 +109,40 @@ describe.each(FORMATS)('a songbook of format %i', (format) => {
       position: 6,
       approach: 'blues'
     });
+  });
+});
+
+describe('files that were written by this format', () => {
+  const FILES = 'tests/data/files';
+  const fresh = () => openDatabase(join(mkdtempSync(join(tmpdir(), 'corvel-file-')), 'songbook.db'));
+
+  it('an archive brings every row that its songbook had', async () => {
+    const [{ db: then }, db] = [await opened(7), await fresh()];
+    const folder = mkdtempSync(join(tmpdir(), 'corvel-file-'));
+    copyFileSync(join(FILES, 'archive-7.zip'), join(folder, 'archive.zip'));
+    const brought = await bringArchiveIn(db, join(folder, 'archive.zip'), 'replace', new Date(2026, 5, 1));
+    expect(brought.left).toEqual([]);
+    for (const table of Object.keys(COLUMNS))
+      expect(rowsOf(fileOf(db)!, table), table).toEqual(rowsOf(fileOf(then)!, table));
+  });
+
+  it('a chart file brings its chart, plan, lines, solos and takes, and is written again as it was', async () => {
+    const db = await fresh();
+    const file: unknown = JSON.parse(readFileSync(join(FILES, 'chart-2.corvel.json'), 'utf8'));
+    const sent = bringChartFile.parse({ id: '7c0f6a52-0d1f-4b5e-9a55-6d2c1c0f8d11', file });
+    expect(sent.file.solos.map(({ name }) => name)).toEqual(['One chorus']);
+    await bringChart(db, sent);
+    const again = await chartFileOf(db, sent.id, true);
+    // Ids are others on every machine.
+    const plain = ({ lines, items, log, takes, ...rest }: typeof sent.file) => ({
+      ...rest,
+      // Takes of that time did not name the plan they were played to; they do now.
+      takes: takes.map(({ data: { plan: _, today: __, ...data }, ...take }) => ({ ...take, data })),
+      lines: lines.map(({ name, data }) => ({ name, data })),
+      items: items.length,
+      log: log.length
+    });
+    expect(plain(again)).toEqual(plain(sent.file));
+    expect(again.lines.find(({ name }) => name === 'With a pickup')!.data.notes[0]!.start).toBe(-480);
   });
 });

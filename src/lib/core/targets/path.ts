@@ -242,7 +242,8 @@ function solveStages(
   const { weights } = options;
   const register = registerOf(options);
   const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
-  const round = options.loop ? idleAt(stages.at(-1)!, stages[0]!) : null;
+  const [first, last] = [stages[0], stages.at(-1)];
+  const round = options.loop && first && last ? idleAt(last, first) : null;
   // A chord that comes again has its candidates again.
   const nodesOf = oncePer((candidates: readonly Candidate[]) => {
     const ties = tieBreaks(candidates);

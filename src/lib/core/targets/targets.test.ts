@@ -175,6 +175,10 @@ describe('target paths', () => {
     });
   });
 
+  it.each(['| % |', '| N.C. |', ''])('says that %j has nothing to land on, in a loop too', (text) => {
+    for (const loop of [true, false]) expect(targets(text, { loop }).noPath).toBeDefined();
+  });
+
   it('counts the step that closes a loop', () => {
     const open = targets('| Gm7 | C7 | Am7 | D7 |', { position: 5 }).paths[0]!;
     const loop = targets('| Gm7 | C7 | Am7 | D7 |', { position: 5, loop: true }).paths[0]!;
