@@ -10,6 +10,7 @@
   import { onMount, untrack } from 'svelte';
   import { showHints } from '$lib/ui/kit/hint';
   import { ownKeys } from '$lib/ui/keys/keys';
+  import { READING } from '$lib/api/settings';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '$lib/ui/app/Arriving.svelte';
 
@@ -19,6 +20,16 @@
   onMount(() => settings.follow());
   onMount(showHints);
   onMount(() => ownKeys(() => settings.now.singleKeys));
+  onMount(() => {
+    if (settings.now.reading >= READING) return;
+    settings.change({ reading: READING });
+    void import('svelte-sonner').then(({ toast }) =>
+      toast(
+        'Keys, first choices and landings are worked out better now, so some charts may look different. What you decided is as it was.',
+        { duration: 20_000 }
+      )
+    );
+  });
 </script>
 
 {@render children()}

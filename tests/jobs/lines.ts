@@ -174,9 +174,12 @@ export function lineJobs(tools: () => Tools): void {
       expect(Math.max(...reached)).toBeLessThan(8.01);
       await page().press(' ');
       await page().until(async () => (await page().all('[data-playhead]')).length === 0, 'silence');
+      // The neck goes back to the selected change when the band has stopped.
+      await page().settled();
       const own = (await notes()).map(Number);
       await page().pick('Key', '2');
       await page().until(async () => (await page().texts('[data-reading] h2'))[0]!.includes('D'), 'D minor');
+      await page().settled();
       const moved = (await notes()).map(Number);
       const up = moved[0]! - own[0]!;
       expect(((up % 12) + 12) % 12).toBe(2);

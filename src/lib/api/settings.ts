@@ -15,6 +15,12 @@ import {
 export const FEWEST_FRETS = 19;
 export const HIGHEST_CAPO = 12;
 
+/**
+ * Counts how Corvel reads charts: raised where the keys it hears, what it puts first or where its lines land have changed, so that a player whose
+ * songbook is older is told once.
+ */
+export const READING = 2;
+
 export const settingsSchema = z.object({
   theme: z.enum(['day', 'stage']).default('day'),
   /** What stands inside a note. */
@@ -47,6 +53,8 @@ export const settingsSchema = z.object({
   leftHanded: z.boolean().default(false),
   /** Shows C♭, F♭, B♯, E♯ and doubled accidentals by their plain neighbour. */
   simpleSpelling: z.boolean().default(false),
+  /** Which reading of keys, first choices and landings the player was told of last. */
+  reading: z.number().int().min(1).max(1000).default(READING),
   /** Single letters and digits act without a modifier key. */
   singleKeys: z.boolean().default(true)
 });

@@ -12,7 +12,8 @@ export async function readSettings(db: Database): Promise<Settings> {
     const { success, data } = schema.safeParse(stored[name]);
     return success && data !== undefined ? [[name, data]] : [];
   });
-  return { ...DEFAULT_SETTINGS, ...Object.fromEntries(readable) };
+  // Settings of a time before readings were counted know the first one.
+  return { ...DEFAULT_SETTINGS, reading: 1, ...Object.fromEntries(readable) };
 }
 
 function jsonObject(text: string): Readonly<Record<string, unknown>> {

@@ -282,9 +282,14 @@ describe('settings', () => {
     // Another window, which does not know of that.
     expect(await writeSettings(db, { capo: 3 })).toMatchObject({ theme: 'stage', capo: 3 });
     await db.updateTable('setting').set({ value: '{"theme":"stage","capo":"high","frets":24}' }).execute();
-    expect(await readSettings(db)).toEqual({ ...DEFAULT_SETTINGS, theme: 'stage', frets: 24 });
+    expect(await readSettings(db)).toEqual({
+      ...DEFAULT_SETTINGS,
+      theme: 'stage',
+      frets: 24,
+      reading: 1
+    });
     await db.updateTable('setting').set({ value: 'nonsense' }).execute();
-    expect(await readSettings(db)).toEqual(DEFAULT_SETTINGS);
+    expect(await readSettings(db)).toEqual({ ...DEFAULT_SETTINGS, reading: 1 });
   });
 });
 

@@ -1,6 +1,7 @@
 /** Proposals for several changes at once: over a cadence, one idea carried through. */
 import type { Analysis } from '../harmony/analysis';
 import { isTwoFive } from '../harmony/cadence-model';
+import type { Style } from '../harmony/style';
 import { type Chord } from '../theory/chord';
 import { noteAbove, pitchClass, semitonesUp, simpleSpelling } from '../theory/note';
 import { choiceOf, fitsSymbol, type ScaleChoice } from './choice';
@@ -53,13 +54,17 @@ function distinctChanges({ changes }: Analysis, from: number, to: number): numbe
   return found;
 }
 
+/** Styles whose dominants stay as they are written. */
+const PLAIN: readonly Style[] = ['pop or folk', 'country', 'rock'];
+
 /** Constant steps in the order of preference: a semitone up is best, then the small ones. */
 const STEPS = [1, -1, 2, -2, 3, -3];
 
-/** Pentatonics whose roots move by one constant interval; the V may be played altered, which a cadence bears. */
+/** Pentatonics whose roots move by one constant interval; the V may be played altered, which a cadence bears where the style does. */
 function pentatonicChain(contexts: readonly ChangeContext[]): Chain[] {
   const options = contexts.map((context) => {
-    const altered = context.family === 'dominant' ? { ...context, minorGoal: true } : context;
+    const bears = context.family === 'dominant' && !PLAIN.includes(context.style);
+    const altered = bears ? { ...context, minorGoal: true } : context;
     const offered = displacedPentatonic(altered, null);
     return new Map(offered.map((choice) => [pitchClass(choice.root), choice]));
   });

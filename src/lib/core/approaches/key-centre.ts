@@ -136,10 +136,16 @@ function lentScales({ change, next, heard, minorGoal, isLeading, language }: Cha
   return lender ? scalesOf(lender, `Borrowed from ${lender.tonic} ${lender.mode}.`) : [];
 }
 
+/** A scale of a key; by the plainer name of its tonic where its parent would have two signs: B minor pentatonic, not C♭. */
+function named(tonic: NoteName, scale: string): Collection {
+  const own = scaleNamed(tonic, scale);
+  return /##|bb/.test(own.parent?.tonic ?? '') ? scaleNamed(simpleSpelling(tonic), scale) : own;
+}
+
 export function keyCentre(context: ChangeContext): ScaleChoice[] {
   const judged = (scales: readonly KeyScale[]) =>
     scales
-      .map(({ tonic, scale, said }) => choiceOf('key-centre', scaleNamed(tonic, scale), context, said))
+      .map(({ tonic, scale, said }) => choiceOf('key-centre', named(tonic, scale), context, said))
       .filter(fitsSymbol);
   const own = judged(ownScales(context));
   const lent = judged(lentScales(context));

@@ -91,8 +91,19 @@ function twoFives(steps: readonly Step[], home: Key): Cadence[] {
         { kind: 'two-five', from: two.from, to: five.to, goal: { tonic: goalOf(five.chord.root), mode } }
       ];
     }
-    return up === 11 && one && goal && fall === 'semitone'
-      ? [{ kind: 'two-five-one', from: two.from, to: one.from, goal, isSubstitute: true }]
+    if (up !== 11 || !one || fall !== 'semitone') return [];
+    if (goal) return [{ kind: 'two-five-one', from: two.from, to: one.from, goal, isSubstitute: true }];
+    // In a chain of substitutes what it falls to is the ii of the next.
+    return isTwoOfNext(steps, i + 2)
+      ? [
+          {
+            kind: 'two-five',
+            from: two.from,
+            to: five.to,
+            goal: { tonic: one.chord.root, mode: one.chord.family === 'minor' ? 'minor' : 'major' },
+            isSubstitute: true
+          }
+        ]
       : [];
   });
 }

@@ -139,6 +139,19 @@ describe('cadences', () => {
     ['{key: C}\n| Em7 A7 | Dm7 G7 | Cmaj7 |', 'ii-V-I 2-4 C']
   ])('%s has %s', (text, cadence) => expect(types(text)).toContain(cadence));
 
+  it.each([
+    ['| Em7 | Eb7 | Dm7 | Db7 | Cmaj7 |', ['ii-V chain 0-4', 'ii-V 0-1', 'ii-V-I 2-4']],
+    ['| F#m7 | F7 | Em7 | Eb7 | Dmaj7 |', ['ii-V chain 0-4', 'ii-V 0-1', 'ii-V-I 2-4']],
+    ['| Bbm7 Eb7 | Am7 D7 | Abm7 Db7 | Gbmaj7 |', ['ii-V chain 0-6']],
+    ['{key: Eb}\n| Fm7 | Bb7sus4 | Ebmaj7 |', ['ii-V-I 0-2']],
+    ['{key: Ab}\n| Eb9sus4 | Ab6 |', ['V-I 0-1']],
+    ['{key: Gm}\n|: Gm6 | Am7b5 D7 :|', ['ii-V-i 1-3']],
+    ['| Cmaj7 Eb7 | Abmaj7 B7 | Emaj7 G7 | Cmaj7 |', ['V-I 1-2', 'V-I 3-4', 'V-I 5-6']]
+  ])('%s has %j', (text, wanted) => {
+    const found = types(text).map((one) => one.replace(/ \S+$/, ''));
+    for (const cadence of wanted) expect(found).toContain(cadence);
+  });
+
   it('sees a chain of ii–V', () => {
     expect(
       types('{key: C}\n| F#m7 B7 | Fm7 Bb7 | Dm7 G7 | C |').some((t) => t.startsWith('ii-V chain 0-'))

@@ -44,6 +44,10 @@ export function readStyle(text: string): Style | null {
   return STYLES.find(({ id }) => id === plain)?.id ?? WORDS.find(([word]) => word.test(plain))?.[1] ?? null;
 }
 
+/** Whether one of some words, the tags of a lick, names a style: "swing" is jazz. */
+export const isOfStyle = (words: readonly string[], style: Style): boolean =>
+  words.some((word) => readStyle(word) === style);
+
 /** What a style is heard in. */
 interface Read {
   readonly key: Key;

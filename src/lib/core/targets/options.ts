@@ -87,6 +87,8 @@ export interface TargetOptions {
   readonly weights: Weights;
   /** Where the hand is: one position for all changes, or one for each (a window that travels). */
   readonly position: number | readonly number[] | null;
+  /** The hand was put there as it is easiest, and not by the player: the line sings in the solo register all the same. */
+  readonly isHandFree: boolean;
   readonly window: { readonly from: number; readonly to: number } | null;
   readonly strings: readonly number[] | null;
   readonly range: Register | null;
@@ -120,6 +122,7 @@ export const FREE_PATH: TargetOptions = {
   loop: false,
   weights: DEFAULT_WEIGHTS,
   position: null,
+  isHandFree: false,
   window: null,
   strings: null,
   range: null,

@@ -79,8 +79,16 @@ export interface TargetAnswer {
 type NodeParts = Pick<CostParts, 'degree' | 'register' | 'low'>;
 
 /** The register that counts; null where the player has named a place on the neck. */
-function registerOf({ neck, position, window, strings, range }: TargetOptions): Register | null {
-  return position === null && !window && !strings && !range ? soloRegister(neck) : null;
+function registerOf({
+  neck,
+  position,
+  isHandFree,
+  window,
+  strings,
+  range
+}: TargetOptions): Register | null {
+  const isPlaced = (position !== null && !isHandFree) || window || strings || range;
+  return isPlaced ? null : soloRegister(neck);
 }
 
 function nodeParts(

@@ -155,6 +155,7 @@ export function targetOptions(
     loop: input.loop,
     weights: input.weights,
     position: positions ? changes.map((_, i) => positions[i] ?? positions.at(-1)!) : (position ?? null),
+    isHandFree: false,
     window: window ?? null,
     strings: strings ?? null,
     range: range ?? null,

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
   import type { StoredLick } from '$lib/api/lick';
+  import { isOfStyle } from '$lib/core/harmony/style';
   import { lickFits, type LickFit } from '$lib/core/line/lick';
   import { lickFrom } from '$lib/core/line/lick-facts';
   import { pasted } from '$lib/core/line/edit';
@@ -53,15 +54,21 @@
     });
   });
   const selected = $derived(workspace.selected);
+  /** Licks of the chart's style come first. */
+  const suits = ({ data }: StoredLick) => Number(isOfStyle(data?.tags ?? [], workspace.analysis.style));
   const here = $derived(
     fitting
       .flatMap(({ lick, fits }) => {
         const fit = fits.find(({ change }) => change === selected);
         return fit ? [{ lick, fit }] : [];
       })
-      .sort((a, b) => b.fit.outline - a.fit.outline)
+      .sort((a, b) => suits(b.lick) - suits(a.lick) || b.fit.outline - a.fit.outline)
   );
-  const elsewhere = $derived(fitting.filter(({ fits }) => !fits.some(({ change }) => change === selected)));
+  const elsewhere = $derived(
+    fitting
+      .filter(({ fits }) => !fits.some(({ change }) => change === selected))
+      .sort((a, b) => suits(b.lick) - suits(a.lick))
+  );
   const barOf = (change: number) => workspace.changes[change]?.bar ?? 0;
 
   function stretchOf({ change, last }: LickFit, { data }: StoredLick, scale: number) {
