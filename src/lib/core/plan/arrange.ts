@@ -267,8 +267,7 @@ export function arrange(
         fixed,
         loop: plan.loop,
         position: plan.reach === 'hand' ? hands.value : null,
-        isHandFree:
-          plan.position === null && plan.decisions.every(({ position }) => position === undefined),
+        isHandFree: plan.position === null && plan.decisions.every(({ position }) => position === undefined),
         strings: strings.length ? strings : null,
         range: plan.range,
         avoid: plan.avoid,

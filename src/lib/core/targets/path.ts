@@ -79,14 +79,7 @@ export interface TargetAnswer {
 type NodeParts = Pick<CostParts, 'degree' | 'register' | 'low'>;
 
 /** The register that counts; null where the player has named a place on the neck. */
-function registerOf({
-  neck,
-  position,
-  isHandFree,
-  window,
-  strings,
-  range
-}: TargetOptions): Register | null {
+function registerOf({ neck, position, isHandFree, window, strings, range }: TargetOptions): Register | null {
   const isPlaced = (position !== null && !isHandFree) || window || strings || range;
   return isPlaced ? null : soloRegister(neck);
 }
