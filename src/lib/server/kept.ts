@@ -5,6 +5,7 @@
 import type { SelectQueryBuilder } from 'kysely';
 import { fail, type ApiError } from '../api/errors';
 import type { Database } from './database';
+import { versionSaved } from './songbook';
 import type { Tables } from './tables';
 
 /** Tables of the same frame: id, version, data, times. */
@@ -44,11 +45,6 @@ export interface Edit {
 /** Columns that are worked out when something is written, and say nothing of what the player changed. */
 const DERIVED: readonly string[] = ['summary', 'bytes'];
 
-const NO_CHART: ApiError = {
-  code: 'no-chart',
-  message: 'This chart is not in the songbook; it may have been deleted.'
-};
-
 /** What every new row begins with. */
 function freshRow() {
   const now = Date.now();
@@ -86,7 +82,7 @@ export function keptKind<Row, Shown>({ table, noun, gone, most, isOfChart, rows,
 
   /** Refuses where a number of new ones would be too many, or belong to a chart that is not there. */
   async function admit(db: Database, coming: number, chart?: string): Promise<void> {
-    if (isOfChart && !(await isThere(db, chart!))) fail(404, NO_CHART);
+    if (isOfChart) await versionSaved(db, chart!);
     if ((await count(db, chart)) + coming > most.count) fail(413, most.refusal);
   }
 
@@ -160,17 +156,6 @@ export function keptKind<Row, Shown>({ table, noun, gone, most, isOfChart, rows,
   const remove = (db: Database, id: string, chart?: string) => mark(db, id, Date.now(), chart);
   const bringBack = (db: Database, id: string, chart?: string) => mark(db, id, null, chart);
   return { all, open, count, admit, insert, has, keep, edit, remove, bringBack };
-}
-
-/** Whether a chart is in the songbook and not deleted. */
-async function isThere(db: Database, chart: string): Promise<boolean> {
-  const row = await db
-    .selectFrom('chart')
-    .select('id')
-    .where('id', '=', chart)
-    .where('deleted_at', 'is', null)
-    .executeTakeFirst();
-  return row !== undefined;
 }
 
 /** The columns of a thing that has a name and data, as an edit names them. */

@@ -285,13 +285,19 @@ export async function versionNamed(
   named: number | null | undefined
 ): Promise<number | null> {
   if (named === null) return null;
+  const saved = await versionSaved(db, id);
+  return Math.min(named ?? saved, saved);
+}
+
+/** The version of a chart that was saved last. Refuses where the chart is not in the songbook or is deleted. */
+export async function versionSaved(db: Database, id: string): Promise<number> {
   const row = await db
     .selectFrom('chart')
     .select('version')
     .where('id', '=', id)
     .where('deleted_at', 'is', null)
     .executeTakeFirst();
-  return row ? Math.min(named ?? row.version, row.version) : noChart();
+  return row ? row.version : noChart();
 }
 
 function noChart(): never {

@@ -119,8 +119,7 @@ function stretchKeys(steps: readonly Step[], home: Key): Key[] {
     let from = next;
     while (next < steps.length && path[next] === here) next++;
     let to = next - 1;
-    // At its edges a stretch gives back what is at home as well.
-    // So it does with a chord that it does not have itself.
+    // At its edges a stretch gives back what home explains as well, and a chord that it does not have itself.
     const isAsGoodAtHome = (i: number) => atHome[i]! >= held[here]![i]! - (held[here]![i]! < 1 ? HARDLY : 0);
     while (here !== 0 && from <= to && isAsGoodAtHome(from)) from++;
     while (here !== 0 && to > from && isAsGoodAtHome(to)) to--;
@@ -159,8 +158,7 @@ function withSpans(
   const passages = passagesOf(steps);
   const heldIn = ({ from, to }: Span, key: Key) => {
     const held = explainedBy(passages, { tonic: pitchClass(key.tonic), mode: key.mode });
-    const beats = sumOf(steps.slice(from, to + 1), ({ beats: own }) => own);
-    return sumOf(steps.slice(from, to + 1), (step, n) => step.beats * held[from + n]!) / beats;
+    return shareOf(steps.slice(from, to + 1), held.slice(from, to + 1));
   };
   const known = new Map<string, Span>();
   for (const span of spans) {
@@ -195,6 +193,10 @@ function leadsInto(steps: readonly Step[], at: number, key: Key, before: Key, ho
 
 const sumOf = <T>(all: readonly T[], value: (one: T, at: number) => number): number =>
   all.reduce((sum, one, at) => sum + value(one, at), 0);
+
+/** The share of the beats of some steps that a key explains, 0 to 1, from what it explains of each. */
+const shareOf = (steps: readonly Step[], explained: readonly number[]): number =>
+  sumOf(steps, ({ beats }, i) => beats * explained[i]!) / sumOf(steps, ({ beats }) => beats);
 
 /** The key of a span that is a former one transposed; null where it stands as it did. */
 function transposedKey(steps: readonly Step[], former: Span, span: Span, keys: readonly Key[]): Key | null {
@@ -253,8 +255,8 @@ export function homeOfFirst(steps: readonly Step[], changes: readonly Change[], 
   if (own.length < 2 || sumOf(own, ({ beats }) => beats) < SHORTEST_STRETCH) return null;
   const { key } = findKey(own)!;
   const held = (candidate: Key) => {
-    const each = explainedBy(passagesOf(own), { tonic: pitchClass(candidate.tonic), mode: candidate.mode });
-    return sumOf(own, ({ beats }, i) => beats * each[i]!) / sumOf(own, ({ beats }) => beats);
+    const tonic = pitchClass(candidate.tonic);
+    return shareOf(own, explainedBy(passagesOf(own), { tonic, mode: candidate.mode }));
   };
   const isHeard = steps.some(
     ({ root, chord }) => root === pitchClass(found.tonic) && isTonicIn(chord, found.mode)

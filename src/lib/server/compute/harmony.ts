@@ -9,7 +9,6 @@ import { scaleChoices, type OfferedChoice } from '../../core/approaches/registry
 import { guideColumns, guideThreads } from '../../core/harmony/guide-tones';
 import type { Analysis } from '../../core/harmony/analysis';
 import { sameKey, type Key } from '../../core/harmony/key';
-import { readStyle } from '../../core/harmony/style';
 import { cadenceName, cadenceTitle } from '../../core/harmony/cadence-model';
 import { romanText } from '../../core/harmony/numeral';
 import { spell } from '../../core/theory/note';
@@ -18,11 +17,7 @@ import { checkApproaches, partFrom, sheetFrom } from './inputs';
 
 /** POST /api/v1/analysis */
 export function answerAnalysis({ chart, key, style }: z.infer<typeof analysisRequest>) {
-  const { analysis, problems } = sheetFrom(
-    chart,
-    key,
-    style === undefined ? undefined : (readStyle(style) ?? undefined)
-  );
+  const { analysis, problems } = sheetFrom(chart, key, style);
   return {
     key: analysis.key,
     style: analysis.style,
@@ -79,11 +74,7 @@ function regionsOf({ changes }: Analysis): { from: number; to: number; key: Key 
 /** POST /api/v1/scale-choices */
 export function answerScaleChoices(input: z.infer<typeof scaleChoicesRequest>) {
   const { chart, key, change, approaches, style } = input;
-  const { analysis } = sheetFrom(
-    chart,
-    key,
-    style === undefined ? undefined : (readStyle(style) ?? undefined)
-  );
+  const { analysis } = sheetFrom(chart, key, style);
   checkApproaches(approaches ?? [], 'approaches');
   if (change !== undefined && change >= analysis.changes.length) {
     fail(400, {

@@ -1,5 +1,5 @@
 /** Reads what a request brings: chart, instrument, chord, scale, strings. Refusals are sentences. */
-import type { Style } from '../../core/harmony/style';
+import { readStyle } from '../../core/harmony/style';
 import { readChord } from '../../core/theory/chord-reader';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../../api/limits';
 import { CHANGES_IN_AN_ANSWER } from '../../api/requests';
@@ -22,15 +22,15 @@ import { type Chord } from '../../core/theory/chord';
 import { readScale, type Scale } from '../../core/theory/scale';
 import { fail } from '../../api/errors';
 
-/** Reads a chart from a request, within the bounds of the contract. */
-export function sheetFrom(chart: string, key?: string, style?: Style): Sheet {
+/** Reads a chart from a request, within the bounds of the contract. `style`: one the player chose, in their words. */
+export function sheetFrom(chart: string, key?: string, style?: string): Sheet {
   if (byteLength(chart) > MAX_CHART_BYTES) {
     fail(413, { code: 'chart-too-large', message: tooLargeMessage(chart), path: 'chart' });
   }
   if (key !== undefined && !readKey(key)) {
     fail(400, { code: 'bad-key', message: `“${key}” is not a key; write it like Eb or F#m.`, path: 'key' });
   }
-  const sheet = readSheet(chart, key, style);
+  const sheet = readSheet(chart, key, (style !== undefined && readStyle(style)) || undefined);
   if (sheet.form.tooLong) {
     fail(413, {
       code: 'too-many-changes',
