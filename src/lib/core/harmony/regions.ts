@@ -121,7 +121,14 @@ function stretchKeys(steps: readonly Step[], home: Key): Key[] {
     let to = next - 1;
     // At its edges a stretch gives back what home explains as well, and a chord that it does not have itself.
     const isAsGoodAtHome = (i: number) => atHome[i]! >= held[here]![i]! - (held[here]![i]! < 1 ? HARDLY : 0);
-    while (here !== 0 && from <= to && isAsGoodAtHome(from)) from++;
+    // The ii stays with its V.
+    const isTwoOf = (i: number, { tonic }: { readonly tonic: PitchClass }) =>
+      i < to &&
+      isTwo(steps[i]!.chord) &&
+      isFive(steps[i + 1]!.chord) &&
+      semitonesUp(tonic, steps[i]!.root) === 2 &&
+      semitonesUp(tonic, steps[i + 1]!.root) === 7;
+    while (here !== 0 && from <= to && isAsGoodAtHome(from) && !isTwoOf(from, TRIALS[here - 1]!)) from++;
     while (here !== 0 && to > from && isAsGoodAtHome(to)) to--;
     const stretch = steps.slice(from, to + 1);
     const beats = stretch.reduce((sum, step) => sum + step.beats, 0);
@@ -233,7 +240,11 @@ function ownKey(
   const { key } = findKey(own)!;
   const isParallel = isSameTonic(key, home) && isMinorKey(key) === isMinorKey(home);
   if (isParallel || (isSameTonic(key, home) && isModal(key))) return null;
-  const rests = own.some(({ root, chord }) => root === pitchClass(key.tonic) && isTonicIn(chord, key.mode));
+  const restsIn = ({ tonic, mode }: Key) =>
+    own.some(({ root, chord }) => root === pitchClass(tonic) && isTonicIn(chord, mode));
+  const rests = restsIn(key);
+  // Where both tonics of relative keys are heard, each passage is in its own.
+  if (isRelative(key, home) && restsIn(home)) return null;
   const held = heldIn(span, key);
   if (!rests || held < SPAN.held) return null;
   return held - heldIn(span, home) >= SPAN.gain || isSetUp(own, key, home) ? key : null;
@@ -262,7 +273,8 @@ export function homeOfFirst(steps: readonly Step[], changes: readonly Change[], 
     ({ root, chord }) => root === pitchClass(found.tonic) && isTonicIn(chord, found.mode)
   );
   const holds = isHeard && held(found) >= FIRST.least;
-  return !holds && !sameKey(key, found) && held(key) >= FIRST.own ? key : null;
+  // Relative keys have the same notes: which of them is home all of the form tells better than its beginning.
+  return !holds && !isRelative(key, found) && !sameKey(key, found) && held(key) >= FIRST.own ? key : null;
 }
 
 /**
@@ -273,6 +285,12 @@ export function regionKeys(steps: readonly Step[], changes: readonly Change[], h
   const spans = [...sectionsOf(steps, changes), ...loopsOf(steps, changes)];
   const keys = withSpans(steps, spans, home, stretchKeys(steps, home));
   return withPlaning(steps, withPlateaus(steps, home, keys));
+}
+
+function isRelative(a: Key, b: Key): boolean {
+  const [minor, major] = isMinorKey(a) ? [a, b] : [b, a];
+  const isPair = isMinorKey(minor) && !isMinorKey(major) && !isModal(minor) && !isModal(major);
+  return isPair && semitonesUp(pitchClass(minor.tonic), pitchClass(major.tonic)) === 3;
 }
 
 function isSameTonic(a: Key, b: Key): boolean {
