@@ -481,6 +481,23 @@ const playedNote = z.object({
   midi: z.number().int().min(0).max(127)
 });
 
+const pitch = z.number().int().min(0).max(127);
+/** Beats from the start of the form; a pickup lies before it. */
+const meantAt = z.number().min(-LONGEST_TAKE).max(1e6).optional();
+const meantTarget = z
+  .union(
+    [
+      z.object({ change: z.number().int().min(0), midi: pitch, at: meantAt }),
+      z.object({ change: z.number().int().min(0), cell: z.object({ midi: pitch }), at: meantAt })
+    ],
+    { error: 'A target needs its change and its pitch, as midi or as cell.midi.' }
+  )
+  .transform((target) => ({
+    change: target.change,
+    midi: 'cell' in target ? target.cell.midi : target.midi,
+    at: target.at
+  }));
+
 export const takeRequest = z.object({
   chart: z.string(),
   key: z.string().max(40).optional(),
@@ -489,10 +506,8 @@ export const takeRequest = z.object({
   /** When beat 0 sounded, after any count-in. */
   start: z.number().min(-LONGEST_TAKE).max(LONGEST_TAKE).default(0),
   notes: z.array(playedNote).max(MOST_PLAYED),
-  targets: z
-    .array(z.object({ change: z.number().int().min(0), midi: z.number().int().min(0).max(127) }))
-    .max(2000)
-    .optional(),
+  /** As the route of targets gives them, or with the pitch alone. */
+  targets: z.array(meantTarget).max(2000).optional(),
   /** Bars were traded: Corvel begins, and played `call`, in seconds like the notes. */
   trade: z
     .object({ bars: z.union([z.literal(2), z.literal(4)]), call: z.array(playedNote).max(MOST_PLAYED) })

@@ -27,6 +27,8 @@ import {
   type TradeBars
 } from '$lib/core/takes/trade';
 import { findClock } from '$lib/core/takes/find-clock';
+import { pinsOf } from '$lib/core/plan/edits';
+import { pinShift } from '$lib/core/plan/pin-times';
 import { judgeTake, type Judgement, type JudgingGround, type MeantTarget } from '$lib/core/takes/judge/judge';
 import { remarksOn, type TakeRemark } from '$lib/core/takes/judge/remarks';
 import type { Listened, PlayedNote, RecordedBlock, Trouble } from '$lib/core/takes/model';
@@ -178,13 +180,15 @@ export class Takes extends Attempts {
   );
   readonly #ground = $derived(this.arranged && groundOf(this.arranged));
   readonly judgement: Judgement | null = $derived.by(() =>
-    this.opened?.data && this.#ground ? judged(this.opened.data, this.#ground) : null
+    this.opened?.data && this.arranged && this.#ground
+      ? judged(this.opened.data, this.arranged, this.#ground)
+      : null
   );
   readonly besideJudged = $derived.by(() => {
     const data = this.beside?.data;
     const arranged = data && this.#arrangementOf(data);
     const ground = arranged && groundOf(arranged);
-    return ground ? { arranged, judgement: judged(data, ground) } : null;
+    return ground ? { arranged, judgement: judged(data, arranged, ground) } : null;
   });
   /** Where bars were traded: how each answer stands to its call. */
   readonly exchanges: readonly Exchange[] = $derived.by(() => {
@@ -962,8 +966,24 @@ function groundOf({ sheet, analysis, chosen, neck }: Arrangement): JudgingGround
   return { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck };
 }
 
-const judged = ({ notes, tempo, start, targets, trade }: TakeData, ground: JudgingGround): Judgement =>
-  judgeTake({ notes, clock: { tempo, start }, targets, trade: trade?.bars }, ground);
+/** A take against what was meant when it was played: targets that the plan pins early or late are wanted then. */
+function judged(
+  { notes, tempo, start, targets, trade }: TakeData,
+  { plan }: Arrangement,
+  ground: JudgingGround
+): Judgement {
+  const { form } = ground;
+  const shifts = new Map(
+    pinsOf(plan).flatMap(({ change, beat, when }) =>
+      (beat ?? 1) === 1 ? [[change, pinShift(when, form)] as const] : []
+    )
+  );
+  const meant = targets.map((target) => ({
+    ...target,
+    at: (form.changes[target.change]?.start ?? 0) + (shifts.get(target.change) ?? 0)
+  }));
+  return judgeTake({ notes, clock: { tempo, start }, targets: meant, trade: trade?.bars }, ground);
+}
 
 const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'A file';
 

@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { takeRequest } from '../../api/requests';
+import { linesRequest, takeRequest, targetsRequest } from '../../api/requests';
 import { wavFile } from '../../audio/wav';
 import { judged, played, START, TEMPO, tuneOf } from '../../core/takes/testing';
 import { sounded } from '../../core/takes/player/string';
 import { MAX_SOUND_SECONDS } from '../../api/limits';
 import { answerListen } from './listen';
+import { answerLines } from './lines';
 import { answerTake } from './take';
+import { answerTargets } from './targets';
 import { refusal } from './testing';
 
 const CHART = '{key: Eb}\n{tempo: 100}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |';
@@ -50,6 +52,58 @@ describe('the way from sound to judgement', () => {
       bar: expect.any(Number) as number,
       text: expect.any(String) as string
     });
+  });
+
+  it('wants a target when it is planned, early or late, as the route of targets gives it', () => {
+    // D over Bb7 is its third; it lies on string 2, fret 3.
+    for (const [when, beat] of [
+      ['early', 3.5],
+      ['on', 4],
+      ['late', 4.5]
+    ] as const) {
+      const fixed = [{ change: 1, string: 2, fret: 3, when }];
+      const { paths } = answerTargets(targetsRequest.parse({ chart: CHART, fixed }));
+      const { targets } = paths[0]!;
+      expect(targets[1]!.at).toBe(beat);
+      const judgedFor = (played: number) =>
+        answerTake(
+          takeRequest.parse({
+            chart: CHART,
+            tempo: 60,
+            notes: [{ at: played, seconds: 0.9, midi: 62 }],
+            targets: JSON.parse(JSON.stringify(targets)) as unknown
+          })
+        ).changes[1]!.target!;
+      expect(judgedFor(beat)).toMatchObject({ wanted: 62, met: 'hit', late: 0 });
+      for (const other of [3.5, 4.5].filter((at) => Math.abs(at - beat) > 0.6))
+        expect(judgedFor(other).met, `${when}, played at ${other}`).not.toBe('hit');
+    }
+    const lacking = refusal(() =>
+      takeRequest.parse({ chart: CHART, tempo: 60, notes: [], targets: [{ change: 1 }] })
+    );
+    expect(JSON.stringify(lacking)).toContain('needs its change and its pitch');
+  });
+
+  it('hits all that phrases were made to hit, whenever it was planned', () => {
+    const fixed = [
+      { change: 1, string: 2, fret: 9, when: 'early' },
+      { change: 2, string: 2, fret: 8, when: 'late' },
+      { change: 3, string: 1, fret: 6, when: 'on' }
+    ] as const;
+    const { paths } = answerTargets(targetsRequest.parse({ chart: CHART, fixed }));
+    const pinned = paths[0]!.targets.filter(({ change }) => fixed.some((pin) => pin.change === change));
+    for (let seed = 1; seed <= 12; seed++) {
+      const request = linesRequest.parse({ chart: CHART, level: 'phrases', seed, fixed, alternatives: 1 });
+      const { notes } = answerLines(request).lines[0]!;
+      const take = takeRequest.parse({
+        chart: CHART,
+        tempo: 60,
+        notes: notes.map(({ at, beats, midi }) => ({ at, seconds: beats, midi })),
+        targets: pinned
+      });
+      const met = answerTake(take).changes.flatMap(({ target }) => (target ? [target.met] : []));
+      expect(met, `seed ${seed}`).toEqual(['hit', 'hit', 'hit']);
+    }
   });
 
   it('gives every heard note its time, length, pitch and confidence', () => {

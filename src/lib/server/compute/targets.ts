@@ -1,12 +1,11 @@
 /** The route of target paths: request in, core asked, answer out. Contract: docs/api.md. */
-import { beatsOf } from '../../core/line/model';
-import { pushOf } from '../../core/line/read';
 import { skeletonLine } from '../../core/line/skeleton';
 import { approachesOf, type ApproachWish } from '../../core/line/approach-notes';
 import type { TargetsRequest } from '../../api/requests';
 import { lineOut } from './line';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
+import { pinShift } from '../../core/plan/pin-times';
 import { systemOf } from '../../core/neck/systems/registry';
 import { tonesOfAll } from '../../core/moment/moment';
 import { figuresOf, priceOf } from '../../core/targets/figures';
@@ -29,11 +28,10 @@ export function answerTargets(input: TargetsRequest) {
   checkMoments(analysis.changes, options.every);
   const { paths, stages, noPath } = findTargets(analysis, options);
   const first = paths[0];
-  const push = beatsOf(pushOf(sheet.form));
   /** Beats by which a target that is pinned early or late stands off its moment. */
   const shiftOf = (change: number, beat: number): number => {
     const pin = input.fixed.find((one) => one.change === change && (one.beat ?? 1) === beat);
-    return pin?.when === 'early' ? -push : pin?.when === 'late' ? push : 0;
+    return pinShift(pin?.when, sheet.form);
   };
   return {
     paths: paths.map((path) => {

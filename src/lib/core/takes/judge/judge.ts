@@ -32,6 +32,8 @@ import { THRESHOLDS } from './thresholds';
 export interface MeantTarget {
   readonly change: number;
   readonly midi: number;
+  /** When it is meant, in beats from the start of the form; at its change unless said otherwise. */
+  readonly at?: number | undefined;
 }
 
 export interface JudgedChange {
@@ -130,21 +132,23 @@ export function judgeTake({ notes, clock, targets, trade }: TakeToJudge, ground:
   const rounds = roundsOf(played, form.beats);
   const turns = trade ? turnsIn(form, trade, rounds) : null;
   const line = asWritten(played);
-  const wanted = new Map(targets.map(({ change, midi }) => [change, midi]));
+  // Where a change has several, the first is landed on.
+  const wanted = new Map([...targets].reverse().map((target) => [target.change, target]));
   const asked = askedInRounds(analysis.changes, rounds, form.beats);
   const outline = outlineLine(line, asked);
   const changes = asked.flatMap(({ change, round, start, beats }, i): JudgedChange[] => {
     const { chord, index } = analysis.changes[change.index]!;
     if (!chord) return [];
     const place = { start, end: start + beats, chord };
-    const midi = wanted.get(index);
+    const target = wanted.get(index);
+    const meant = target?.at === undefined ? place : { ...place, start: target.at + round * form.beats };
     const isOwn = turns === null || (turnAt(turns, start)?.isOwn ?? false);
     const sounds = isOwn && played.some((note) => isWithin(note, place));
     return [
       {
         change: index,
         round,
-        ...(midi === undefined ? {} : { target: meet(midi, played, place) }),
+        ...(target ? { target: meet(target.midi, played, meant) } : {}),
         landed: landingIn(played, place),
         heard: heardIn(outline.listening, i).inSequence,
         verdict: outline.windows[i]!.verdict ?? 'silence',

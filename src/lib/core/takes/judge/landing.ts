@@ -13,7 +13,7 @@ export interface MetTarget {
   /** MIDI number. */
   readonly wanted: number;
   readonly met: Meeting;
-  /** Beats after the change; negative before it. Null where nothing was played there. */
+  /** Beats after the time that was meant; negative before it. Null where nothing was played there. */
   readonly late: number | null;
   /** Octaves above the one that was meant, where the target itself was played. */
   readonly octave?: number;
