@@ -35,7 +35,8 @@ import { placeNotes } from '../../src/lib/core/line/place';
 import { readLine } from '../../src/lib/core/line/read';
 import { arrange } from '../../src/lib/core/plan/arrange';
 import { walkFigures, WALKED_TUNES, type WalkedTune } from '../../src/lib/core/practice/walk-testing';
-import { STYLE_CHARTS } from '../../src/lib/core/plan/phrase-testing';
+import { renderedFigures } from './rendered';
+import { meanFigures, OTHER_CHARTS, outsideOf, STYLE_CHARTS } from '../../src/lib/core/plan/phrase-testing';
 import { linesOf, linesOver } from '../../src/lib/core/plan/lines';
 import { openDatabase } from '../../src/lib/server/database';
 import { listSongbook } from '../../src/lib/server/songbook';
@@ -238,6 +239,8 @@ it('measures the core', async () => {
 });
 
 it('measures phrases', () => {
+  // The first solo pays for compiling what finds them.
+  meanFigures(STYLE_CHARTS[0]!, [99]);
   const all = STYLE_CHARTS.flatMap(({ row: kind, text }) => {
     const whole = readSheet(text);
     const bar = whole.form.changes.findLast(({ bar: number }) => number <= 32)!;
@@ -257,6 +260,32 @@ it('measures phrases', () => {
     '150 ms'
   );
   row(`  the dearest, ${dearest.kind}`, ms(dearest.cost), '900 ms');
+});
+
+it('counts phrases', () => {
+  const charts = [...STYLE_CHARTS, ...OTHER_CHARTS].filter(
+    ({ row: kind }) => kind !== 'modal' && kind !== 'pop or folk'
+  );
+  const outside = charts.flatMap((chart) =>
+    [1, 6, 11, 21].flatMap((first) => {
+      const seeds = [0, 1, 2, 3, 4].map((i) => first + i);
+      return outsideOf(meanFigures(chart, seeds), chart).map(
+        (words) => `${chart.row}, seeds from ${first}: ${words}`
+      );
+    })
+  );
+  row('phrases of 22 charts, 4 × 5 seeds: figures outside their bounds', `${outside.length} of 2,464`, '');
+  for (const words of outside) row(`  ${words}`, '', '');
+});
+
+it('listens to rendered phrases', async () => {
+  for (const kind of ['slow 12/8 blues', 'rock', 'ballad']) {
+    const chart = STYLE_CHARTS.find((one) => one.row === kind)!;
+    const { bends, bendCount, shaken, still } = await renderedFigures(chart, 2);
+    const cents = (value: number) => (Number.isNaN(value) ? 'none' : `${value.toFixed(0)} cents`);
+    row(`a file of phrases, ${kind}: ${bendCount} bends arrive within`, cents(bends), '');
+    row('  held notes move by, with vibrato; without', `${cents(shaken)}; ${cents(still)}`, '');
+  }
 });
 
 it('counts walking basses', () => {

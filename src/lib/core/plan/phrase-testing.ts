@@ -6,12 +6,15 @@ import { arrange } from './arrange';
 import { linesOf, type PlacedLine } from './lines';
 import { DEFAULT_PLAN, type Plan } from './model';
 import { TICKS, endOf, ticksOf, type LineNote } from '../line/model';
+import { askedOf, outlineLine } from '../line/outline';
 import { barAt, gridOf, pulseAt, pushAt } from '../line/phrase/grid';
 import type { PhraseRowId } from '../line/phrase/styles';
 
 export interface StyleChart {
   readonly row: PhraseRowId;
   readonly text: string;
+  /** A line said again adapts to its chords, so that hardly a bar comes again note for note. */
+  readonly adapts?: true;
 }
 
 const times = (n: number, bars: string) => Array.from({ length: n }, () => bars).join(' | ');
@@ -78,6 +81,65 @@ export const STYLE_CHARTS: readonly StyleChart[] = [
   ),
   chart('modal', 'key: D dorian · tempo: 140 · style: modal · feel: swing', times(4, 'Dm7 | % | % | %')),
   chart('pop or folk', 'key: D · tempo: 104 · style: pop or folk', times(4, 'D | A | Bm | G'))
+];
+
+/** A second chart for every row that has bounds: another key, another form. Nobody set the rows by these. */
+export const OTHER_CHARTS: readonly StyleChart[] = [
+  chart(
+    'jazz blues',
+    'key: Ab · tempo: 138 · feel: swing · style: blues',
+    'Ab7 | Db9 | Ab7 | Ebm7 Ab7 | Db9 | Ddim7 | Ab13 | Cm7 F7b9 | Bbm9 | Eb7 | Ab7 F7 | Bbm7 Eb7'
+  ),
+  chart(
+    'shuffle blues',
+    'key: E · tempo: 108 · feel: shuffle · style: blues',
+    'E7 | A7 | E7 | % | A7 | % | E7 | C#7 | F#7 | B7 | E7 | B7'
+  ),
+  chart(
+    'minor swing',
+    'key: F#m · tempo: 144 · feel: swing · style: jazz',
+    'F#m7 | G#m7b5 C#7b9 | F#m7 | Bm7 E7 | Amaj7 | Dmaj7 | G#m7b5 | C#7b9 | F#m7 | F#7b9 | Bm7 | E9 | Amaj7 F#7b9 | Bm7 E7 | F#m7 D7 | C#7b9'
+  ),
+  chart(
+    'bossa',
+    'key: Eb · tempo: 126 · feel: bossa · style: jazz',
+    'Ebmaj7 | % | F13 | % | Fm9 | Bb7 | Gm7 | C7b9 | Fm7 | Abm6 | Gm7 | C7b9 | F9 | Bb7 | Ebmaj7 | Fm7 Bb7'
+  ),
+  chart('rock', 'key: A · tempo: 132 · feel: rock · style: rock', times(4, 'A | G | D | A')),
+  chart(
+    'funk',
+    'key: Dm · tempo: 96 · feel: funk · style: soul or funk',
+    times(2, 'Dm7 | % | G9 | % | Dm7 | % | G9 | A7#9')
+  ),
+  chart(
+    'ballad',
+    'key: Db · tempo: 60 · feel: ballad · style: jazz',
+    times(2, 'Dbmaj7 | Bbm7 | Ebm7 | Ab7 | Fm7b5 Bb7b9 | Ebm7 Gbm6 | Dbmaj7 Bbm7 | Ebm7 Ab7')
+  ),
+  chart(
+    'waltz',
+    'key: Cm · time: 3/4 · tempo: 138 · feel: waltz · style: jazz',
+    'Cm7 | % | Dm7b5 | G7b9 | Cm7 | F7 | Bbmaj7 | Ebmaj7 | Abmaj7 | Dm7b5 | G7b9 | Cm7 | Fm7 | Bb7 | Ebmaj7 | Dm7b5 G7b9 G7b9'
+  ),
+  chart(
+    'country',
+    'key: A · tempo: 120 · style: country',
+    'A | % | E | % | E | % | A | % | A | A7 | D | % | A | E | A | %'
+  ),
+  // The third of G7 gives way over C7.
+  {
+    ...chart(
+      'slow 12/8 blues',
+      'key: G · tempo: 62 · feel: slow 12/8 blues · style: blues',
+      'G7 | C7 | G7 | % | C7 | % | G7 | E7 | Am7 | D7 | G7 | D7'
+    ),
+    adapts: true
+  },
+  chart(
+    '6/8 soul',
+    'key: F · time: 6/8 · tempo: 150 · style: soul or funk',
+    'F | Dm7 | Gm7 | C7 | F | A7 | Dm7 | F7 | Bb | Bbm6 | F | Dm7 | Gm7 | C7 | F | C7'
+  )
 ];
 
 interface Phrased {
@@ -148,6 +210,10 @@ export interface PhraseFigures {
   /** Mean pitch of the fifth sixth over the first, and over the last. */
   readonly rise: number;
   readonly fall: number;
+  /** Notes of the fifth sixth for one of the first. */
+  readonly thickens: number;
+  /** Share of the chords played over that a listener names, or nearly. */
+  readonly heard: number;
 }
 
 const share = (count: number, all: number) => (all === 0 ? 0 : count / all);
@@ -289,8 +355,10 @@ export function figuresOf(
       varied++;
   });
   const sixth = grid.end / 6;
+  const notesIn = (n: number) => notes.filter(({ start }) => start >= n * sixth && start < (n + 1) * sixth);
+  const countIn = (n: number) => notesIn(n).length;
   const meanIn = (n: number) => {
-    const own = notes.filter(({ start }) => start >= n * sixth && start < (n + 1) * sixth);
+    const own = notesIn(n);
     return own.reduce((sum, { midi }) => sum + midi, 0) / Math.max(1, own.length);
   };
   const techniques = notes.filter(
@@ -336,8 +404,17 @@ export function figuresOf(
     literal: share(literal, big),
     varied: share(varied, big),
     rise: meanIn(4) - meanIn(0),
-    fall: meanIn(4) - meanIn(5)
+    fall: meanIn(4) - meanIn(5),
+    thickens: countIn(4) / Math.max(1, countIn(0)),
+    heard: heardOf(notes, analysis)
   };
+}
+
+function heardOf(notes: readonly LineNote[], { changes }: Sheet['analysis']): number {
+  const told = outlineLine(notes, askedOf(changes)).windows.filter(
+    ({ verdict }) => verdict && verdict !== 'silence'
+  );
+  return share(told.filter(({ verdict }) => verdict !== 'not').length, told.length);
 }
 
 /** Means over several seeds. */
@@ -350,4 +427,86 @@ export function meanFigures(own: StyleChart, seeds: readonly number[]): PhraseFi
   return Object.fromEntries(
     names.map((name) => [name, all.reduce((sum, one) => sum + one[name], 0) / all.length])
   ) as unknown as PhraseFigures;
+}
+
+type Bound = readonly [low: number, high: number];
+export type PhraseBounds = Partial<Record<keyof PhraseFigures, Bound>>;
+
+const BLUES: readonly string[] = ['jazz blues', 'shuffle blues', 'slow 12/8 blues'];
+const JAZZ: readonly string[] = ['jazz blues', 'minor swing', 'bossa', 'waltz', 'ballad'];
+const RIFFS: readonly string[] = ['shuffle blues', 'slow 12/8 blues', 'rock', 'funk'];
+const PUSHED: readonly string[] = ['jazz blues', 'minor swing', 'bossa', 'rock', 'ballad'];
+const MIXED: Readonly<Record<string, number>> = {
+  ballad: 0.5,
+  bossa: 0.1,
+  'slow 12/8 blues': 0.1,
+  '6/8 soul': 0.06
+};
+const TECHNIQUES: Readonly<Record<string, Bound>> = {
+  'jazz blues': [0.1, 0.2],
+  'minor swing': [0.1, 0.2],
+  bossa: [0.1, 0.2],
+  waltz: [0.1, 0.2],
+  funk: [0.2, 0.3],
+  'slow 12/8 blues': [0.27, 0.37]
+};
+const HEARD: Readonly<Record<string, number>> = {
+  waltz: 0.62,
+  rock: 0.62,
+  ballad: 0.62,
+  country: 0.52,
+  '6/8 soul': 0.52,
+  // A chord for bars on end has no bound.
+  funk: 0
+};
+const ANY: Bound = [0, 1];
+
+/** What phrases of a row have to hold in the mean of five seeds over three choruses. Source: docs/music-rules.md, Phrases. */
+export function phraseBoundsOf(row: string): PhraseBounds {
+  const isJazz = JAZZ.includes(row);
+  const isRiff = RIFFS.includes(row);
+  return {
+    onOne: [0, row === 'country' ? 0.75 : 0.7],
+    early: [row === 'country' ? 0.07 : PUSHED.includes(row) ? 0.18 : 0.1, 1],
+    late: [0.12, 1],
+    on: [0, 0.72],
+    startsOffOne: [0.65, 1],
+    startsOffBeat: [0.3, 1],
+    pickups: [0.25, 1],
+    silence: row === 'funk' ? [0.45, 0.58] : BLUES.includes(row) ? [0.28, 0.45] : [0.15, 0.3],
+    meanPhrase: [1, 2.4],
+    lengths: [5, 99],
+    longestPhrase: [0, 5],
+    rhythms: [15, 32],
+    commonest: [0, 0.18],
+    sameAsBefore: [0, 0.06],
+    mixed: [MIXED[row] ?? 0.2, 1],
+    techniques: TECHNIQUES[row] ?? [0.16, 0.28],
+    chordOnPulses: [row === 'country' ? 0.78 : row === 'funk' ? 0.94 : 0.84, 0.99],
+    jumps: [0, 0],
+    leaps: [0, 0],
+    fallingThirds: isRiff ? [0, 0] : [0, 99],
+    p10: [59, 90],
+    p90: [72, 79],
+    samePitch: isRiff ? [0.06, 0.18] : isJazz ? [0, 0.02] : ANY,
+    literal: isRiff ? [0.05, 0.16] : isJazz ? [0, 0.04] : ANY,
+    varied: isRiff ? [0.14, 0.32] : isJazz ? [0.1, 0.3] : ANY,
+    rise: [3, 20],
+    fall: [0.5, 20],
+    heard: [HEARD[row] ?? 0.7, 1]
+  };
+}
+
+/** Means of five solos: a hundredth more or less is chance. */
+const CHANCE = 0.011;
+
+/** The figures that lie outside their bounds, in words. */
+export function outsideOf(figures: PhraseFigures, { row, adapts }: StyleChart): string[] {
+  const bounds = { ...phraseBoundsOf(row), ...(adapts ? { literal: [0, 0.16] as const } : {}) };
+  return Object.entries(bounds).flatMap(([name, [low, high]]) => {
+    const value = figures[name as keyof PhraseFigures];
+    return value < low - CHANCE || value > high + CHANCE
+      ? [`${name} ${value.toFixed(3)} not in ${low}–${high}`]
+      : [];
+  });
 }

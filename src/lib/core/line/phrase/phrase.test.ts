@@ -3,7 +3,6 @@ import { STANDARD } from '../../neck/tuning';
 import { midiName, pitchClass } from '../../theory/note';
 import { chanceOf } from '../chance';
 import { endOf, TICKS, ticksOf } from '../model';
-import { askedOf, outlineLine } from '../outline';
 import { readLine } from '../read';
 import { CONTOURS, planPhrases, spansOf } from './plan';
 import { costOf, pitchWays, type PitchSlot } from './pitch';
@@ -13,10 +12,11 @@ import { PHRASE_ROWS, rowNamed } from './styles';
 import {
   figuresOf,
   meanFigures,
+  OTHER_CHARTS,
+  outsideOf,
   phrasesAnew,
   phrasesOver,
-  STYLE_CHARTS,
-  type PhraseFigures
+  STYLE_CHARTS
 } from '../../plan/phrase-testing';
 import { soundsOver } from './sounds';
 import type { AnalysedChange } from '../../harmony/analysis';
@@ -29,128 +29,44 @@ import { DEFAULT_PLAN, type Plan } from '../../plan/model';
 import { feelIdOf } from '../../chart/feel-name';
 import { systemOf } from '../../neck/systems/registry';
 
-const BLUES = ['jazz blues', 'shuffle blues', 'slow 12/8 blues'];
 const JAZZ = ['jazz blues', 'minor swing', 'bossa', 'waltz', 'ballad'];
 const SEEDS = [1, 2, 3, 4, 5];
 /** Seeds that nobody looked at while the rows were set. */
 const OTHERS = [11, 12, 13, 14, 15];
-
-type Bound = readonly [low: number, high: number];
-/** What phrases of a kind of music have to hold in the mean of five seeds over three choruses. */
-function boundsOf(row: string): Partial<Record<keyof PhraseFigures, Bound>> {
-  const isJazz = JAZZ.includes(row);
-  const isRiff = ['shuffle blues', 'slow 12/8 blues', 'rock', 'funk'].includes(row);
-  const isPushed = ['jazz blues', 'minor swing', 'bossa', 'rock', 'ballad'].includes(row);
-  return {
-    onOne: [0, row === 'country' ? 0.75 : 0.7],
-    early: [row === 'country' ? 0.07 : isPushed ? 0.18 : 0.1, 1],
-    late: [0.12, 1],
-    on: [0, 0.72],
-    startsOffOne: [0.65, 1],
-    startsOffBeat: [0.3, 1],
-    pickups: [0.25, 1],
-    silence: row === 'funk' ? [0.42, 0.58] : BLUES.includes(row) ? [0.28, 0.45] : [0.15, 0.3],
-    meanPhrase: [1, 2.4],
-    lengths: [5, 99],
-    longestPhrase: [0, 5],
-    rhythms: [15, 32],
-    commonest: [0, 0.18],
-    sameAsBefore: [0, 0.06],
-    mixed: [
-      row === 'ballad'
-        ? 0.5
-        : ['bossa', 'slow 12/8 blues'].includes(row)
-          ? 0.1
-          : row === '6/8 soul'
-            ? 0.06
-            : 0.2,
-      1
-    ],
-    techniques:
-      isRiff || ['ballad', 'country', '6/8 soul'].includes(row)
-        ? row === 'slow 12/8 blues'
-          ? [0.26, 0.37]
-          : [0.14, 0.3]
-        : [0.1, 0.2],
-    chordOnPulses: [row === 'country' ? 0.78 : row === 'funk' ? 0.94 : 0.84, 0.99],
-    jumps: [0, 0],
-    leaps: [0, 0],
-    p10: [59, 90],
-    p90: [72, 79],
-    samePitch: isRiff ? [0.06, 0.18] : isJazz ? [0, 0.02] : [0, 0.18],
-    literal: isRiff ? [0.05, 0.16] : isJazz ? [0, 0.04] : [0, 1],
-    varied: isRiff ? [0.1, 0.32] : isJazz ? [0.1, 0.3] : [0, 1],
-    rise: [3, 20],
-    fall: [0.5, 20]
-  };
-}
 
 describe('phrases in every style', () => {
   const charts = STYLE_CHARTS.filter(({ row }) => row !== 'modal' && row !== 'pop or folk');
 
   it.each(charts)(
     '$row: what is counted over them keeps within its bounds',
-    (chart) => {
-      for (const seeds of [SEEDS, OTHERS]) {
-        const figures = meanFigures(chart, seeds);
-        const outside = Object.entries(boundsOf(chart.row)).flatMap(([name, [low, high]]) => {
-          const value = figures[name as keyof PhraseFigures];
-          // Means of five solos: a hundredth more or less is chance.
-          return value < low - 0.011 || value > high + 0.011
-            ? [`${name} ${value.toFixed(3)} not in ${low}–${high}`]
-            : [];
-        });
-        expect(outside, `seeds ${seeds.join(' ')}`).toEqual([]);
-        if (['shuffle blues', 'slow 12/8 blues', 'rock', 'funk'].includes(chart.row))
-          expect(figures.fallingThirds).toBe(0);
-      }
-    },
+    (own) => expect(outsideOf(meanFigures(own, SEEDS), own)).toEqual([]),
     60_000
   );
 
-  const HEARD: Readonly<Record<string, number>> = {
-    'jazz blues': 0.68,
-    'shuffle blues': 0.7,
-    'minor swing': 0.7,
-    bossa: 0.7,
-    'slow 12/8 blues': 0.7,
-    waltz: 0.62,
-    rock: 0.6,
-    ballad: 0.62,
-    country: 0.52,
-    '6/8 soul': 0.52
-  };
-  it.each(charts.filter(({ row }) => row in HEARD))(
-    '$row: tell their chords as far as such lines do',
-    ({ row, text }) => {
-      let [heard, all] = [0, 0];
-      for (const seed of SEEDS) {
-        const { sheet, line } = phrasesOver(text, seed);
-        for (const { verdict } of outlineLine(line.notes, askedOf(sheet.analysis.changes)).windows) {
-          if (!verdict || verdict === 'silence') continue;
-          all++;
-          if (verdict !== 'not') heard++;
-        }
-      }
-      expect(heard / all).toBeGreaterThanOrEqual(HEARD[row]!);
-    }
+  it.each(OTHER_CHARTS)(
+    '$row: they do so over another chart, on other seeds',
+    (own) => expect(outsideOf(meanFigures(own, OTHERS), own)).toEqual([]),
+    60_000
   );
 
-  it.each(STYLE_CHARTS)('$row: takes its row, and no other seed gives the same phrases', ({ row, text }) => {
-    const { head, analysis } = readSheet(text);
-    expect(
-      rowOf({
-        ...head,
-        feelId: feelIdOf(head.feel, head.meter),
-        analysis,
-        style: analysis.style
-      }).id
-    ).toBe(row);
-    const [one, other] = [1, 2].map((seed) => JSON.stringify(phrasesOver(text, seed).line.notes));
-    const again = JSON.stringify(phrasesAnew(text, 1).line.notes);
-    expect(again).toBe(one);
-    expect(other).not.toBe(one);
-  });
+  it.each([...STYLE_CHARTS, ...OTHER_CHARTS])(
+    '$row: takes its row, and no other seed gives the same phrases',
+    ({ row, text }) => {
+      const { head, analysis } = readSheet(text);
+      expect(
+        rowOf({
+          ...head,
+          feelId: feelIdOf(head.feel, head.meter),
+          analysis,
+          style: analysis.style
+        }).id
+      ).toBe(row);
+      const [one, other] = [1, 2].map((seed) => JSON.stringify(phrasesOver(text, seed).line.notes));
+      const again = JSON.stringify(phrasesAnew(text, 1).line.notes);
+      expect(again).toBe(one);
+      expect(other).not.toBe(one);
+    }
+  );
 
   it.each(STYLE_CHARTS)('$row: every note is in its place', ({ row, text }) => {
     for (const seed of [1, 7]) {
@@ -182,16 +98,18 @@ describe('phrases in every style', () => {
 
   it('lands on tones of the chord that comes, or of what is played over it', () => {
     for (const { text, row } of STYLE_CHARTS.filter((chart) => JAZZ.includes(chart.row))) {
-      const { sheet, line } = phrasesOver(text, 3);
-      const reading = readLine(
-        { meter: sheet.head.meter, notes: line.notes },
-        { form: sheet.form, analysis: sheet.analysis, chosen: sheet.analysis.changes.map(() => null) }
-      );
-      const landed = reading.landings.filter(({ degree }) => degree);
+      const landings = SEEDS.flatMap((seed) => {
+        const { sheet, line } = phrasesOver(text, seed);
+        return readLine(
+          { meter: sheet.head.meter, notes: line.notes },
+          { form: sheet.form, analysis: sheet.analysis, chosen: sheet.analysis.changes.map(() => null) }
+        ).landings;
+      });
+      const landed = landings.filter(({ degree }) => degree);
       const isChordal = ({ degree }: (typeof landed)[number]) =>
         /^(1|b?3|b?5|#5|b?b?7|6|9|13|b9|#9)$/.test(degree!);
       expect(landed.filter(isChordal).length / landed.length, row).toBeGreaterThan(0.95);
-      expect(reading.landings.some(({ by }) => by === 'leaning')).toBe(true);
+      expect(landings.filter(({ by }) => by === 'leaning').length, row).toBeGreaterThan(2);
     }
   });
 

@@ -83,7 +83,7 @@ const ENCLOSURES = [
 const ELSEWHERE = 0.3;
 /** What a fret of moving the hand costs between phrases. */
 const HAND = 0.08;
-const LITERAL = 2.2;
+const LITERAL = 1.7;
 /** A sequence begins a tone up or down from what it moves. */
 const MOVED = 2;
 const VARIED = 0.6;

@@ -98,7 +98,7 @@ type Kind = Sounds['kinds'][number];
 const leaningCost = (kind: Kind) =>
   ({ chord: 0.6, penta: 0, scale: 0, blue: 0.2, avoid: 0.2, chromatic: 1.2 })[kind];
 
-function landingCost({ sounds }: PitchSlot, pc: number, { root }: PhraseRow): number {
+function landingCost({ sounds }: PitchSlot, pc: number, { root, hangs }: PhraseRow): number {
   const kind = sounds.kinds[pc]!;
   switch (sounds.ranks[pc]!) {
     case 'third':
@@ -112,13 +112,17 @@ function landingCost({ sounds }: PitchSlot, pc: number, { root }: PhraseRow): nu
     case 'other tone':
       return 0.4;
     case 'sixth or ninth':
-      return kind === 'penta' ? 0.9 : 1.1;
+      return kind === 'penta' ? Math.max(0.9, hangs) : 1.1;
     default:
-      return kind === 'penta' ? 0.9 : kind === 'blue' ? 0.7 : Infinity;
+      return kind === 'penta' ? Math.max(0.9, hangs) : kind === 'blue' ? 0.7 : Infinity;
   }
 }
 
-function placeCost({ accent, isShort }: PitchSlot, kind: Kind, { isChromatic, idiom }: PhraseRow): number {
+function placeCost(
+  { accent, isShort }: PitchSlot,
+  kind: Kind,
+  { isChromatic, idiom, hangs }: PhraseRow
+): number {
   if (kind === 'chromatic') return isChromatic && accent === 'off' && isShort ? 0.55 : Infinity;
   if (accent === 'off') {
     if (kind === 'avoid') return 0.35;
@@ -128,7 +132,7 @@ function placeCost({ accent, isShort }: PitchSlot, kind: Kind, { isChromatic, id
     case 'chord':
       return 0;
     case 'penta':
-      return idiom === 'pentatonic' ? 0.65 : 0.6;
+      return hangs;
     case 'blue':
       return idiom === 'pentatonic' ? 0.5 : 1.4;
     case 'avoid':

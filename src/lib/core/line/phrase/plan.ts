@@ -73,6 +73,17 @@ export function arcAt(part: number): number {
   return Math.max(0.3, 1 - (0.7 * (part - SUMMIT)) / (1 - SUMMIT));
 }
 
+/** How often the second line of a blues says the first one word for word. */
+const LITERAL = { pentatonic: 0.35, chords: 0.3 } as const;
+/** How often the second answer takes up the first one. */
+const ANSWERS_AGAIN = { pentatonic: 0.9, chords: 0.65 } as const;
+/** How often the second answer is the first one note for note: both stand over the tonic. */
+const AGAIN = { pentatonic: 0.25, chords: 0 } as const;
+/** A solo begins with this part of how dense its row is, and grows by this part of what is left to fill. */
+const FROM = 0.6;
+const GROWS = 0.8;
+/** How much likelier each further bar of a phrase is at the height of a solo than at its start (exponent). */
+const LONGER = 0.5;
 const TWELVE = 12;
 /** From so many bars on a solo has a first, a middle and a last third. */
 const LONG = 24;
@@ -122,7 +133,7 @@ export function planPhrases(wish: PlanWish): PlannedPhrase[] {
   // What the player asks for is had throughout; the style alone grows with its arc.
   const densityAt = (bar: number) =>
     wish.density === undefined
-      ? Math.min(1, fill + (1 - fill) * 0.7 * heightAt(bar))
+      ? Math.min(1, fill * (FROM + (1 - FROM) * heightAt(bar)) + (1 - fill) * GROWS * heightAt(bar))
       : Math.max(0, Math.min(1, fill + 0.2 * (heightAt(bar) - 0.5)));
 
   const startOf = (length: number): PhraseStart => {
@@ -155,11 +166,12 @@ export function planPhrases(wish: PlanWish): PlannedPhrase[] {
     });
     return phrases.length - 1;
   };
-  const lengthOf = (most: number) =>
+  // The higher a solo is on its arc, the longer its phrases: density that breaths and endings do not eat.
+  const lengthOf = (most: number, height = 0.5) =>
     drawn(
       chance,
       [1, 2, 3, 4].filter((length) => length <= most),
-      (length) => row.bars[length - 1]! + 1e-9
+      (length) => row.bars[length - 1]! * Math.exp(LONGER * (height - 0.5) * (length - 2)) + 1e-9
     );
 
   function free(from: number, to: number): void {
@@ -172,9 +184,9 @@ export function planPhrases(wish: PlanWish): PlannedPhrase[] {
       }
       const last = phrases.at(-1);
       const how = last && last.first + last.bars >= bar - 1 ? relationOf(last) : null;
-      const length = how ? last!.bars : lengthOf(Math.min(4, to - bar));
+      const length = how ? last!.bars : lengthOf(Math.min(4, to - bar), heightAt(bar));
       if (how && bar + length <= to) add(bar, length, { model: { of: phrases.length - 1, how } });
-      else add(bar, lengthOf(Math.min(4, to - bar)));
+      else add(bar, how ? lengthOf(Math.min(4, to - bar), heightAt(bar)) : length);
       bar += phrases.at(-1)!.bars;
     }
   }
@@ -203,10 +215,12 @@ export function planPhrases(wish: PlanWish): PlannedPhrase[] {
     let answer: number | null = null;
     if (isAnswered) answer = add(from + answersAt, Math.max(1, scale), { isAnswer: true });
     else if (answersAt >= 0 && wish.needed.size > 0) fillNeeded(from + length, from + four);
-    add(from + four, length, { model: { of: a, how: chance() < 0.35 ? 'literal' : 'varied' } });
+    add(from + four, length, { model: { of: a, how: chance() < LITERAL[row.idiom] ? 'literal' : 'varied' } });
     if (answersAt >= 0 && (answer !== null ? chance() < 0.85 : chance() < 0.35)) {
       const again: Partial<PlannedPhrase> =
-        answer !== null && chance() < 0.75 ? { model: { of: answer, how: 'same rhythm' } } : {};
+        answer !== null && chance() < ANSWERS_AGAIN[row.idiom]
+          ? { model: { of: answer, how: chance() < AGAIN[row.idiom] ? 'literal' : 'same rhythm' } }
+          : {};
       add(from + four + answersAt, Math.max(1, scale), { ...again, isAnswer: true });
     }
     const longer = (2 + (chance() < 0.5 ? 1 : 0)) * scale;

@@ -68,6 +68,8 @@ export interface PhraseRow {
   readonly showing: number;
   /** What it costs to land on the root. */
   readonly root: number;
+  /** What a pentatonic note that is no tone of the chord costs on a pulse. */
+  readonly hangs: number;
   /** Where the line lies at the start, half way and at the height of a solo (MIDI numbers on a guitar in standard tuning). */
   readonly centres: readonly [number, number, number];
   readonly techniques: Techniques;
@@ -99,7 +101,7 @@ export const PHRASE_ROWS = [
     bars: [0.2, 0.4, 0.25, 0.15],
     starts: starts(0.5, 0.25, 0.25),
     meets: meets(0.34, 0.44, 0.22),
-    relations: relations(0.15, 0.2, 0.05, 0.12),
+    relations: relations(0.12, 0.15, 0.05, 0.14),
     forms: ['AAB', 'AAB', 'free'],
     gap: 0.25,
     fill: 0.45,
@@ -110,8 +112,9 @@ export const PHRASE_ROWS = [
     isChromatic: true,
     rises: true,
     enclosure: 0.55,
-    showing: 1,
+    showing: 1.15,
     root: 0.7,
+    hangs: 0.6,
     centres: [63, 67, 72],
     techniques: techniques(0.15, 0.1, 0.12, 0.22, 0.35, 0.03, 0.12)
   },
@@ -120,8 +123,8 @@ export const PHRASE_ROWS = [
     vocabulary: 'shuffle',
     bars: [0.3, 0.5, 0.2, 0],
     starts: starts(0.55, 0.25, 0.2),
-    meets: meets(0.22, 0.56, 0.22),
-    relations: relations(0.15, 0.3, 0.15, 0.03),
+    meets: meets(0.3, 0.48, 0.22),
+    relations: relations(0.15, 0.3, 0.18, 0.03),
     forms: ['AAB', 'riff', 'AAB'],
     gap: 0.25,
     fill: 0.3,
@@ -132,8 +135,9 @@ export const PHRASE_ROWS = [
     isChromatic: false,
     rises: true,
     enclosure: 0,
-    showing: 0.55,
+    showing: 1,
     root: 0.1,
+    hangs: 0.75,
     centres: [66, 69, 74],
     techniques: techniques(0.55, 0.35, 0.15, 0.25, 0.6, 0.03, 0.25)
   },
@@ -154,8 +158,9 @@ export const PHRASE_ROWS = [
     isChromatic: true,
     rises: false,
     enclosure: 0.55,
-    showing: 1,
+    showing: 1.15,
     root: 0.7,
+    hangs: 0.6,
     centres: [63, 67, 71],
     techniques: techniques(0, 0, 0.12, 0.25, 0.35, 0.03, 0.1)
   },
@@ -178,6 +183,7 @@ export const PHRASE_ROWS = [
     enclosure: 0.3,
     showing: 0.6,
     root: 0.7,
+    hangs: 0.6,
     centres: [63, 67, 71],
     techniques: techniques(0, 0, 0.12, 0.25, 0.35, 0.03, 0.1)
   },
@@ -200,6 +206,7 @@ export const PHRASE_ROWS = [
     enclosure: 0.3,
     showing: 1,
     root: 0.7,
+    hangs: 0.6,
     centres: [63, 66, 69],
     techniques: techniques(0, 0, 0.18, 0.22, 0.4, 0.02, 0.15)
   },
@@ -220,8 +227,9 @@ export const PHRASE_ROWS = [
     isChromatic: false,
     rises: true,
     enclosure: 0,
-    showing: 0.75,
+    showing: 1,
     root: 0.15,
+    hangs: 1.5,
     centres: [65, 70, 76],
     techniques: techniques(0.5, 0.15, 0.15, 0.25, 0.6, 0.03, 0.2)
   },
@@ -244,6 +252,7 @@ export const PHRASE_ROWS = [
     enclosure: 0.05,
     showing: 0.8,
     root: 0.2,
+    hangs: 0.6,
     centres: [64, 68, 73],
     techniques: techniques(0.3, 0, 0.18, 0.28, 0.45, 0.03, 0.25)
   },
@@ -267,8 +276,9 @@ export const PHRASE_ROWS = [
     enclosure: 0,
     showing: 0.55,
     root: 0.1,
+    hangs: 0.45,
     centres: [64, 68, 73],
-    techniques: techniques(0.3, 0.1, 0.12, 0.2, 0.4, 0.15, 0.2)
+    techniques: techniques(0.32, 0.14, 0.17, 0.27, 0.55, 0.16, 0.28)
   },
   {
     id: 'ballad',
@@ -289,6 +299,7 @@ export const PHRASE_ROWS = [
     enclosure: 0.4,
     showing: 1,
     root: 0.7,
+    hangs: 0.6,
     centres: [66, 69, 73],
     techniques: techniques(0.1, 0, 0.22, 0.28, 0.8, 0.02, 0.2)
   },
@@ -311,6 +322,7 @@ export const PHRASE_ROWS = [
     enclosure: 0.45,
     showing: 1,
     root: 0.7,
+    hangs: 0.6,
     centres: [63, 67, 72],
     techniques: techniques(0, 0, 0.15, 0.25, 0.4, 0.03, 0.12)
   },
@@ -333,6 +345,7 @@ export const PHRASE_ROWS = [
     enclosure: 0.1,
     showing: 0.8,
     root: 0.2,
+    hangs: 0.6,
     centres: [63, 67, 71],
     techniques: techniques(0.3, 0, 0.2, 0.28, 0.4, 0.03, 0.35)
   },
@@ -342,7 +355,7 @@ export const PHRASE_ROWS = [
     bars: [0.25, 0.55, 0.2, 0],
     starts: starts(0.6, 0.25, 0.15),
     meets: meets(0.22, 0.53, 0.25),
-    relations: relations(0.15, 0.3, 0.1, 0.05),
+    relations: relations(0.12, 0.32, 0.16, 0.05),
     forms: ['AAB'],
     gap: 0.2,
     fill: 0.45,
@@ -353,16 +366,17 @@ export const PHRASE_ROWS = [
     isChromatic: false,
     rises: true,
     enclosure: 0,
-    showing: 0.55,
+    showing: 0.7,
     root: 0.15,
+    hangs: 0.65,
     centres: [65, 69, 75],
-    techniques: techniques(0.6, 0.4, 0.26, 0.34, 0.9, 0.04, 0.35)
+    techniques: techniques(0.6, 0.42, 0.28, 0.37, 0.9, 0.04, 0.38)
   },
   {
     id: '6/8 soul',
     vocabulary: 'soul',
     bars: [0.1, 0.5, 0.2, 0.2],
-    starts: starts(0.6, 0.32, 0.08),
+    starts: starts(0.62, 0.36, 0.02),
     meets: meets(0.26, 0.49, 0.25),
     relations: relations(0.25, 0.2, 0.05, 0.15),
     forms: ['free'],
@@ -377,8 +391,9 @@ export const PHRASE_ROWS = [
     enclosure: 0.1,
     showing: 0.8,
     root: 0.4,
+    hangs: 0.6,
     centres: [65, 68, 73],
-    techniques: techniques(0.25, 0.15, 0.2, 0.28, 0.7, 0.03, 0.3)
+    techniques: techniques(0.28, 0.18, 0.26, 0.34, 0.8, 0.03, 0.34)
   }
 ] as const satisfies readonly PhraseRow[];
 
