@@ -17,6 +17,7 @@ import { shown } from './errors';
 import { fixedTarget } from './plan';
 import { DRILLS } from '../core/line/drills';
 import { FEELS } from '../core/practice/feel';
+import { PLAIN_INTENSITY } from '../core/practice/intensity';
 import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../core/practice/ladder';
 import { isDay } from '../core/practice/log/day';
 import { FEWEST_MINUTES, MOST_MINUTES } from '../core/practice/session/parts';
@@ -357,6 +358,11 @@ export const moveRequest = z.object({
 /** Rounds of the band that one file holds. */
 const MOST_ROUNDS = 64;
 
+const intensity = z
+  .number()
+  .min(0, 'An intensity lies between 0 and 1.')
+  .max(1, 'An intensity lies between 0 and 1.');
+
 export const bandRequest = z.object({
   chart: z.string(),
   key: z.string().max(40).optional(),
@@ -369,6 +375,12 @@ export const bandRequest = z.object({
     .max(2 ** 31)
     .default(1),
   rounds: z.number().int().min(1).max(MOST_ROUNDS).default(1),
+  /** How much the band gives, 0 to 1: one number, or one for each round, the last of which holds. */
+  intensity: z.union([intensity, z.array(intensity).min(1).max(MOST_ROUNDS)]).default(PLAIN_INTENSITY),
+  /** The last round ends on the I of the chart in a bar after the form. */
+  ending: z.boolean().default(false),
+  /** Where the chart says no feel, that of its style is played. */
+  style: named(STYLES, 'style').optional(),
   drill: named(DRILLS, 'drill of the band').optional(),
   /** Notes of the drill in a quarter. */
   subdivision: z.union([z.literal(2), z.literal(3), z.literal(4)], 'a subdivision is 2, 3 or 4').default(2),

@@ -4,7 +4,15 @@ import type { Meter } from './model';
 /** What charts call their feel, and which one is meant; the first that is found. */
 const CALLED: readonly (readonly [RegExp, string])[] = [
   [/half.?time/i, 'half-time rock'],
-  [/slow.*blues|12\s*\/\s*8|gospel/i, 'slow 12/8 blues'],
+  [/gospel/i, 'gospel 6/8'],
+  [/slow.*blues|12\s*\/\s*8/i, 'slow 12/8 blues'],
+  [/second.?line|street.?beat|parade/i, 'second line'],
+  [/bolero/i, 'bolero'],
+  [/montuno|\bson\b|salsa|mambo|tumbao/i, 'montuno'],
+  [/train/i, 'train'],
+  [/country|two.?step|western/i, 'country'],
+  [/hard.?rock|metal|punk/i, 'hard rock'],
+  [/jazz.?waltz/i, 'jazz waltz'],
   [/samba/i, 'samba'],
   [/bossa|latin/i, 'bossa'],
   [/reggae|one.?drop|rocksteady|dub/i, 'reggae'],
@@ -15,8 +23,8 @@ const CALLED: readonly (readonly [RegExp, string])[] = [
   [/swing|bop|jazz/i, 'swing'],
   [/funk/i, 'funk'],
   [/soul|r\s*&\s*b/i, 'soul'],
-  [/rock|punk|metal|hard/i, 'rock'],
-  [/straight|pop|even|folk|country/i, 'straight'],
+  [/rock|hard/i, 'rock'],
+  [/straight|pop|even|folk/i, 'straight'],
   [/blues/i, 'shuffle'],
   [/vamp/i, 'drone']
 ];

@@ -9,6 +9,8 @@ import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, type PitchClass } from '../theory/note';
 import type { SoundEvent } from './events';
 import { walkedNotes } from './walk';
+import { isQuiet, loudnessAt } from './intensity';
+import { pattern, type Pattern } from './pattern';
 import { strokesByChange, type ChangeStroke, type Stage } from './stage';
 import { soundedTones } from './tones';
 
@@ -24,6 +26,11 @@ const OCTAVE = 0.8;
 const FORBIDDEN = 1000;
 const OTHER_THAN_FIFTH = 20;
 
+/** What a walking bass plays where it is quiet: halves, with a step into the next chord now and then. */
+const TWO_FEEL: readonly Pattern[] = ['R= == 5= ==', 'R= == 5= =A', 'R= == T= A=', 'R= == T= =='].map(
+  pattern
+);
+
 interface Slot {
   readonly stroke: ChangeStroke;
   readonly chord: Chord;
@@ -32,8 +39,10 @@ interface Slot {
 }
 
 export function bassEvents(stage: Stage): SoundEvent[] {
-  if (stage.feel.walks) return walkEvents(stage);
+  const isWalking = stage.feel.walks && !isQuiet(stage.intensity);
+  if (isWalking) return walkEvents(stage);
   const slots = slotsOf(stage);
+  const loudness = loudnessAt(stage.intensity);
   const pitches = linePitches(stage, slots);
   const isHeld = stage.feel.bass.length === 0;
   const chance = stage.chance(PLAYER, -1);
@@ -45,7 +54,7 @@ export function bassEvents(stage: Stage): SoundEvent[] {
       start: stroke.start + late,
       beats: (stroke.end - stroke.start - late) * 0.97,
       midi: pitches[i]!,
-      velocity: weight * (0.94 + 0.1 * chance()),
+      velocity: Math.min(1, loudness * weight * (0.94 + 0.1 * chance())),
       ...(isHeld ? { isHeld } : {})
     };
   });
@@ -56,6 +65,7 @@ function walkEvents(stage: Stage): SoundEvent[] {
   const roots = stage.excerpt.changes.flatMap(({ source: { chord } }) => (chord ? [bassOf(chord)] : []));
   if (roots.length === 0) return [];
   const chance = stage.chance(PLAYER, -1);
+  const loudness = loudnessAt(stage.intensity);
   return walkedNotes(stage, firstPitch(roots), stage.chance(PLAYER, -2)).map(
     ({ start, end, midi, isFirst, isOnPulse, isGhost }): SoundEvent => {
       const weight = isGhost ? 0.36 : isFirst ? 0.84 : isOnPulse ? 0.76 : 0.62;
@@ -64,7 +74,7 @@ function walkEvents(stage: Stage): SoundEvent[] {
         start,
         beats: (end - start) * (isGhost ? 0.5 : 0.97),
         midi,
-        velocity: weight * (0.94 + 0.1 * chance())
+        velocity: Math.min(1, loudness * weight * (0.94 + 0.1 * chance()))
       };
     }
   );
@@ -74,7 +84,8 @@ const bassOf = (chord: Chord) => pitchClass(chord.bass ?? chord.root);
 
 function slotsOf(stage: Stage): Slot[] {
   const { changes } = stage.excerpt;
-  const strokes = strokesByChange(stage, stage.feel.bass, PLAYER, 'R');
+  const { feel } = stage;
+  const strokes = strokesByChange(stage, feel.walks ? TWO_FEEL : feel.bass, PLAYER, 'R');
   return changes.flatMap((change, i): Slot[] => {
     const { chord } = change.source;
     if (!chord) return [];

@@ -6,7 +6,8 @@ import type { Chance } from '../line/chance';
 import type { Comping } from './feel';
 import type { Stroke } from './pattern';
 import { bent } from '../line/sound';
-import { ratioIn, strokesInBar, type Stage, type StageBar } from './stage';
+import { likelierAt, rarerAt } from './intensity';
+import { isClosing, ratioIn, strokesInBar, type Stage, type StageBar } from './stage';
 
 export interface CompStroke {
   readonly start: number;
@@ -28,8 +29,11 @@ const HELD = 1;
 /** What is shorter is not struck. */
 const SHORTEST = 0.06;
 
-export function compStrokes(stage: Stage, { onOne, air, push }: Comping, player: number): CompStroke[] {
-  const { excerpt, bars } = stage;
+export function compStrokes(stage: Stage, comping: Comping, player: number): CompStroke[] {
+  const { excerpt, bars, intensity } = stage;
+  const { onOne } = comping;
+  const air = rarerAt(comping.air, intensity);
+  const push = likelierAt(comping.push, intensity);
   const { changes } = excerpt;
   const chance = stage.chance(player, -3);
   const at = (beat: number) => changes.findLastIndex(({ start }) => start <= beat + NEAR);
@@ -52,7 +56,18 @@ export function compStrokes(stage: Stage, { onOne, air, push }: Comping, player:
   });
   struck = withPushes(stage, struck, push, chance);
   struck = withChanges(stage, struck, onOne, chance);
-  return ended(stage, struck);
+  return ended(stage, closed(stage, struck));
+}
+
+/** The ending is struck once, on its first beat, and rings. */
+function closed(stage: Stage, struck: readonly Struck[]): Struck[] {
+  const { changes, beats } = stage.excerpt;
+  const change = changes.length - 1;
+  const { start } = changes[change]!;
+  if (!isClosing(stage, start)) return [...struck];
+  const bar = stage.bars.at(-1)!;
+  const home: Struck = { letter: 'X', written: start, start, end: beats, isOnPulse: true, change, bar };
+  return [...struck.filter((one) => one.change !== change), home];
 }
 
 /** The change that an off-beat just before it sounds already; null for any other stroke. */

@@ -5,6 +5,7 @@ import { compStrokes } from './comp-strokes';
 import type { Comping } from './feel';
 import { voicingsFor, type Voicing } from './voicing';
 import type { Chance } from '../line/chance';
+import { isFull, loudnessAt } from './intensity';
 import { DEGREES } from '../theory/degree';
 
 const PLAYER = 2;
@@ -24,11 +25,12 @@ export function chordEvents(stage: Stage): SoundEvent[] {
     stage.chance(PLAYER, -2)
   );
   if (feel.comping) return compedEvents(stage, feel.comping, voicings, chance);
+  const loudness = loudnessAt(stage.intensity);
   const strokes = strokesByChange(stage, feel.chords, PLAYER, AT_CHANGE);
   return voicings.flatMap((voicing, i): SoundEvent[] =>
     (voicing ? strokes[i]! : []).flatMap((stroke) => {
       const late = stroke.isFirst ? 0 : 0.015 * chance();
-      const weight = (WEIGHTS[stroke.letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
+      const weight = loudness * (WEIGHTS[stroke.letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
       return voicing!.map(({ midi, degree }): SoundEvent => {
         const isTelling = ['3', '7'].includes(DEGREES[degree].slot);
         return {
@@ -52,14 +54,17 @@ function compedEvents(
   chance: Chance
 ): SoundEvent[] {
   const struck = new Map<number, number>();
+  const loudness = loudnessAt(stage.intensity);
+  // With all it has the band begins each chord an inversion higher.
+  const first = isFull(stage.intensity) ? 1 : 0;
   return compStrokes(stage, comping, PLAYER).flatMap(
     ({ start, end, change, letter, isOnPulse }): SoundEvent[] => {
       const voicing = voicings[change];
       if (!voicing) return [];
-      const turn = struck.get(change) ?? 0;
+      const turn = struck.get(change) ?? first;
       struck.set(change, turn + 1);
       const late = isOnPulse ? 0 : Math.min(0.015 * chance(), (end - start) / 4);
-      const weight = (WEIGHTS[letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
+      const weight = loudness * (WEIGHTS[letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
       return gripIn(voicing, turn).map(({ midi, degree }): SoundEvent => {
         const isTelling = ['3', '7'].includes(DEGREES[degree].slot);
         return {

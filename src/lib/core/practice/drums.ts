@@ -1,8 +1,9 @@
 /** The drums: a row for every drum, chosen anew for each bar; fills into sections, a mark on their first beat, an ending. */
 import { oneOf } from '../line/chance';
 import type { SoundEvent } from './events';
-import { DRUMS, type Drum, type Fill } from './feel';
+import { DRUMS, type Drum, type DrumRows, type Fill } from './feel';
 import { strokesIn, WORDS, type Stroke } from './pattern';
+import { isFull, isQuiet, likelierAt, loudnessAt } from './intensity';
 import { ratioIn, strokesInBar, type Stage, type StageBar } from './stage';
 
 const PLAYER = 3;
@@ -14,8 +15,10 @@ const FILL_IN_PHRASE = 0.35;
 const LENGTH = 0.2;
 
 export function drumEvents(stage: Stage): SoundEvent[] {
-  const { feel } = stage;
+  const { feel, intensity } = stage;
   if (feel.kit === 'none') return [];
+  const isBrushed = feel.kit === 'brushes' || (isQuiet(intensity) && feel.quiet !== undefined);
+  const loudness = loudnessAt(intensity);
   return stage.bars.flatMap((bar) => {
     const chance = stage.chance(PLAYER, bar.index);
     const struck = struckIn(stage, bar);
@@ -28,8 +31,8 @@ export function drumEvents(stage: Stage): SoundEvent[] {
         start: stroke.start + late,
         beats: Math.min(LENGTH, bar.start + bar.beats - stroke.start - late),
         midi: DRUMS[drum],
-        velocity: Math.min(1, weightOf(stroke.letter) * breath * (0.93 + 0.14 * chance())),
-        ...(feel.kit === 'brushes' ? { isBrushed: true } : {})
+        velocity: Math.min(1, weightOf(stroke.letter) * loudness * breath * (0.93 + 0.14 * chance())),
+        ...(isBrushed ? { isBrushed: true } : {})
       };
     });
   });
@@ -44,15 +47,23 @@ interface Struck {
 const weightOf = (letter: string) => WEIGHTS[letter] ?? Number(letter);
 
 function struckIn(stage: Stage, bar: StageBar): Struck[] {
-  const { feel } = stage;
+  const { feel, intensity } = stage;
   const { mark } = feel;
-  const names = Object.keys(feel.drums) as Drum[];
+  const isHushed = isQuiet(intensity);
+  const cymbal: Drum = feel.kit === 'brushes' || isHushed ? 'ride' : 'crash';
+  if (bar.closes) return [struckAt('kick', bar.start, 'X'), struckAt(cymbal, bar.start, 'x')];
+  const rows = (isHushed && feel.quiet) || feel.drums;
+  const names = Object.keys(rows) as Drum[];
   const groove = names.flatMap((drum, n) =>
-    strokesInBar(stage, bar, feel.drums[drum]!, 10 * PLAYER + n).map((stroke) => ({ drum, stroke }))
+    strokesInBar(stage, bar, rows[drum]!, 10 * PLAYER + n)
+      .filter((stroke) => !isHushed || rows === feel.quiet || isPlain(stroke))
+      .map((stroke) => ({ drum: isFull(intensity) ? fuller(drum, rows) : drum, stroke }))
   );
   const marked =
-    bar.opens && mark ? [...groove, struckAt(mark.drum, bar.start, String(mark.velocity))] : groove;
-  if (bar.ends) return endingOf(marked, bar, feel.kit === 'brushes' ? 'ride' : 'crash');
+    bar.opens && mark
+      ? [...groove, struckAt(isHushed ? cymbal : mark.drum, bar.start, String(mark.velocity))]
+      : groove;
+  if (bar.ends) return endingOf(marked, bar, cymbal);
   const fill = fillFor(stage, bar);
   if (!fill) return marked;
   const pulses = bar.pulses.slice(-fill.pulses);
@@ -66,10 +77,18 @@ function struckIn(stage: Stage, bar: StageBar): Struck[] {
   return [...marked.filter(({ stroke }) => stroke.start < from - 1e-6), ...own];
 }
 
+/** What a quiet drummer leaves out: soft strokes between the beats. */
+const isPlain = ({ letter, isOnPulse }: Stroke) => isOnPulse || (letter !== 'o' && letter !== 'g');
+
+/** With all it has a kit without a ride takes it for its hats. */
+const fuller = (drum: Drum, rows: DrumRows): Drum =>
+  drum === 'hat' && !rows.ride && rows.snare ? 'ride' : drum;
+
 /** Into a section always, after a phrase now and then; never more than half of the bar. */
-function fillFor({ feel, chance }: Stage, bar: StageBar): Fill | null {
+function fillFor({ feel, chance, intensity }: Stage, bar: StageBar): Fill | null {
   const draw = chance(PLAYER, 1000 + bar.index);
-  const isDue = bar.leads || (bar.inSection % PHRASE === PHRASE - 1 && draw() < FILL_IN_PHRASE);
+  const often = isQuiet(intensity) ? 0 : likelierAt(FILL_IN_PHRASE, intensity);
+  const isDue = bar.leads || (bar.inSection % PHRASE === PHRASE - 1 && draw() < often);
   const fitting = feel.fills.filter(
     ({ pulses }) => 2 * pulses <= bar.pulses.length && (bar.leads || pulses === 1)
   );

@@ -4,6 +4,7 @@
  */
 import { feelIdOf } from '../chart/feel-name';
 import type { Meter } from '../chart/model';
+import type { Style } from '../harmony/style';
 import { pattern, WORDS, type Pattern, type WordsOfCell } from './pattern';
 
 /** General MIDI percussion; tap and swirl are the snare of a brush kit. */
@@ -18,10 +19,14 @@ export const DRUMS = {
   pedal: 44,
   mid: 45,
   open: 46,
+  bell: 56,
+  slap: 62,
+  conga: 63,
   high: 48,
   crash: 49,
   ride: 51,
   tambourine: 54,
+  claves: 75,
   click: 76,
   accent: 77,
   shaker: 82
@@ -58,6 +63,8 @@ export interface Feel {
   readonly words: WordsOfCell;
   readonly kit: 'sticks' | 'brushes' | 'none';
   readonly drums: DrumRows;
+  /** What they play with brushes where the band is quiet; absent where they only play less. */
+  readonly quiet?: DrumRows;
   readonly fills: readonly Fill[];
   /** What marks the first beat of a section. */
   readonly mark: { readonly drum: Drum; readonly velocity: number } | null;
@@ -135,6 +142,11 @@ export const FEELS: readonly Feel[] = [
       kick: rows('g- g- g- g-', 'g- g- g- gx', 'g- gx g- g-'),
       snare: rows('-- -- -- --', '-- -o -- --', '-- -- -o --', '-o -- -- o-', '-- -- -- -o', '-- o- -o --')
     },
+    quiet: {
+      swirl: rows('x- o- x- o-', 'x- -- x- --'),
+      tap: rows('-- o- -- o-', '-- o- -o o-'),
+      pedal: rows('-- x- -- x-')
+    },
     fills: JAZZ_FILLS,
     mark: { drum: 'crash', velocity: 0.4 },
     bass: rows('R T T A'),
@@ -205,6 +217,11 @@ export const FEELS: readonly Feel[] = [
       pedal: rows('-- x- x-', '-- x- --'),
       kick: rows('x- -- --', 'x- -- -o', 'x- -o --'),
       snare: rows('-- -- --', '-- -o --', '-- -- o-', '-o -- --')
+    },
+    quiet: {
+      swirl: rows('x- o- o-', 'x- -- o-'),
+      tap: rows('-- o- o-', '-- -- o-'),
+      pedal: rows('-- o- --')
     },
     fills: JAZZ_FILLS,
     mark: { drum: 'crash', velocity: 0.35 },
@@ -383,6 +400,173 @@ export const FEELS: readonly Feel[] = [
     isColoured: true
   },
   {
+    id: 'country',
+    name: 'Country, two beats',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X- -- X- --', 'X- -- X- -o', 'X- -o X- --'),
+      rim: rows('-- X- -- X-', '-- X- -- Xo'),
+      hat: rows('xo xo xo xo', 'x- xo x- xo')
+    },
+    fills: [fill(1, { snare: 'oxxx', kick: 'x-' }), fill(2, { snare: 'x-xo xxX-', kick: 'x- x-' })],
+    mark: { drum: 'crash', velocity: 0.45 },
+    // Root and fifth, and a walk where the chord changes.
+    bass: rows('R= == 5= ==', 'R= == 5= ==', 'R= == 5= A=', 'R= == T= A='),
+    chords: rows('-- x- -- x-', '-- xo -- xo', 'o- x- o- xo', '-- x- -- xx'),
+    comping: { onOne: 0.15, air: 0.04, push: 0.08 },
+    isColoured: false
+  },
+  {
+    id: 'train',
+    name: 'Train beat',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'brushes',
+    drums: {
+      tap: rows('ooXo ooXo ooXo ooXo', 'ooXo ooXo ooXo oXXo', 'ooXo ooXg ooXo ooXo'),
+      kick: rows('x- -- x- --', 'x- x- x- x-'),
+      pedal: rows('-- o- -- o-')
+    },
+    fills: [fill(1, { tap: 'xoXx', kick: 'x-' })],
+    mark: { drum: 'ride', velocity: 0.4 },
+    bass: rows('R= == 5= ==', 'R= == 5= =A', 'R= 5= R= 5=', 'R= == T= A='),
+    chords: rows('-- x- -- x-', '-x -x -x -x', '-- xo -- xo'),
+    comping: { onOne: 0.1, air: 0.04, push: 0.06 },
+    isColoured: false
+  },
+  {
+    id: 'montuno',
+    name: 'Montuno',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      // Three strokes in one bar, two in the next; what the others play leans on them.
+      claves: rows('x- -x -- x- -- x- x- --'),
+      bell: rows('x- xo x- xo', 'x- x- x- xo'),
+      slap: rows('-- x- -- --', '-o x- -- --'),
+      conga: rows('-- -- -- xx', '-- -- -- xx', '-- -- -x xx'),
+      kick: rows('-- -x -- --', '-- -o -- o-')
+    },
+    fills: [
+      fill(1, { conga: 'xxx', slap: '--x' }),
+      fill(2, { high: 'x-x- --x-', mid: '--x- x-xx', bell: 'x- x-' })
+    ],
+    mark: { drum: 'crash', velocity: 0.45 },
+    // With the drums on the second half of 2 and on 4, where it is early for what comes.
+    bass: rows('R= =5 == 8=', 'R= =5 == 5=', 'R= =8 == 5=', 'R- -5 == T='),
+    chords: rows('x- xx -x -x -x -x -x x-', 'x- xx -x x- -x -x -x xx', '-x -x -x x- xx -x -x -x'),
+    comping: { onOne: 0.55, air: 0.02, push: 0.4 },
+    isColoured: false
+  },
+  {
+    id: 'bolero',
+    name: 'Bolero',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      shaker: rows('xo xo xo xo', 'xoo xo xo xo'),
+      conga: rows('-- -- -- xx', '-- -- -- xo'),
+      slap: rows('-- o- -- --', '-- o- -o --'),
+      rim: rows('x- -o x- o-', 'x- -- x- o-')
+    },
+    fills: [fill(1, { conga: 'xxx' }), fill(1, { conga: 'x-', slap: '-x' })],
+    mark: { drum: 'ride', velocity: 0.3 },
+    bass: rows('R= == 5= 8=', 'R= == 5= T=', 'R= == 5= A=', 'R= == T= 5='),
+    chords: rows('x= =o x= oo', 'x= == x= =o', 'x= =x == x=', '-- x= -o x='),
+    comping: { onOne: 0.6, air: 0.08, push: 0.15 },
+    isColoured: true
+  },
+  {
+    id: 'gospel 6/8',
+    name: 'Gospel, in six',
+    swing: 2 / 3,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X-- --x X-- ---', 'X-- --- X-o --x', 'X-- --x X-- --o'),
+      snare: rows('--- X-- --- X--', '--- X-- --g X-g'),
+      ride: rows('xox xox xox xox', 'xoo xox xoo xox'),
+      tambourine: rows('--- x-- --- x--', '--x x-x --x x-x')
+    },
+    fills: [
+      fill(1, { snare: 'xxX', kick: 'x--' }),
+      fill(2, { snare: 'x-x xxx', high: '-x- ---', floor: '--- --X', kick: 'x-- x--' })
+    ],
+    mark: { drum: 'crash', velocity: 0.65 },
+    bass: rows('R== --T 5== --T', 'R== ==5 8== T-A', 'R== 5-T R== T-A', 'R-- R-5 8== --A'),
+    chords: rows('x== o== x== o=x', 'x== --x x== --x', 'x=x o== x=x o==', 'x== x=x x== x=x'),
+    isColoured: true
+  },
+  {
+    id: 'second line',
+    name: 'Second line, street beat',
+    swing: 0.58,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      // The bass drum leads to the fourth beat of the second bar.
+      kick: rows('X- -x -- x- x- -x -- X-', 'X- -x -- x- -- x- -- X-'),
+      snare: rows('xo xX ox Xo ox oX xo Xx', 'Xo xx oX oo xX ox Xo xX', 'xo Xo xX oo Xo xX oo Xo'),
+      pedal: rows('-- x- -- x-')
+    },
+    fills: [fill(1, { snare: 'xxX' }), fill(2, { snare: 'xox xXx', kick: 'x-- x--' })],
+    mark: { drum: 'crash', velocity: 0.6 },
+    bass: rows('R= =R 5= 8=', 'R- -T 5- T-', 'R= =5 == 8=', 'R- -5 -T 5A'),
+    chords: rows('-x -x -x -x', 'x- -x -- x- -- x- -x --', '-x -- xx -x', 'x= -x -- xx'),
+    comping: { onOne: 0.4, air: 0.08, push: 0.25 },
+    isColoured: true
+  },
+  {
+    id: 'hard rock',
+    name: 'Hard rock',
+    swing: 0.5,
+    words: WORDS[4],
+    kit: 'sticks',
+    drums: {
+      kick: rows('X- XX -- X-', 'X- -X X- -X', 'XX -- XX --', 'X- -X -X X-'),
+      snare: rows('-- X- -- X-'),
+      open: rows('X- X- X- X-', 'Xo Xo Xo Xo')
+    },
+    fills: [
+      ...STICK_FILLS,
+      fill(2, { snare: 'xxxx ----', high: '---- xxx-', floor: '---- ---X', kick: 'x-x- x-x-' })
+    ],
+    mark: { drum: 'crash', velocity: 0.95 },
+    bass: rows('RR RR RR RR', 'RR RR RR R8', 'R- RR -R RR', 'RR RR R5 TA'),
+    chords: rows('X= == X= ==', 'X- xx X- xx', 'X= =X =- X=', 'X= == -- XX', 'XX -X -X X='),
+    isColoured: false
+  },
+  {
+    id: 'jazz waltz',
+    name: 'Jazz waltz',
+    swing: 2 / 3,
+    words: WORDS[3],
+    kit: 'sticks',
+    drums: {
+      ride: rows('x- xx Xx', 'x- Xx x-', 'xx x- Xx', 'x- xx x- x- Xx xx'),
+      pedal: rows('-- x- --', '-- x- -x'),
+      kick: rows('g- -- --', 'x- -o --', 'x- -- -x'),
+      snare: rows('-- -o --', '-o -- o-', '-- -- -o', 'o- -o -- -o -- o-')
+    },
+    quiet: {
+      swirl: rows('x- o- o-', 'x- -- o-'),
+      tap: rows('-- o- o-', '-- -- oo'),
+      pedal: rows('-- o- --')
+    },
+    fills: JAZZ_FILLS,
+    mark: { drum: 'crash', velocity: 0.35 },
+    bass: rows('R= T= T=', 'R= == A=', 'R= T= A='),
+    walks: true,
+    // Two over three now and then.
+    chords: rows('x= =x ==', '-- -x =-', 'x= == -x', '-x == x=', 'x- -x -- -x -- x-'),
+    comping: { onOne: 0.5, air: 0.12, push: 0.3 },
+    isColoured: true
+  },
+  {
     id: 'drone',
     name: 'Drone',
     swing: 0.5,
@@ -400,6 +584,20 @@ export const FEELS: readonly Feel[] = [
 export function feelNamed(id: string): Feel | undefined {
   return FEELS.find((feel) => feel.id === id);
 }
+
+/** The feel that a style is played with where a chart says none. */
+const BY_STYLE: Readonly<Record<Style, string>> = {
+  jazz: 'swing',
+  modal: 'swing',
+  blues: 'shuffle',
+  rock: 'rock',
+  'pop or folk': 'straight',
+  country: 'country',
+  'soul or funk': 'soul',
+  latin: 'montuno'
+};
+
+export const feelOfStyle = (style: Style): string => BY_STYLE[style];
 
 /** The feel of a chart by what it says and its meter: three beats waltz, dotted beats roll; straight where it says nothing. */
 export function feelOf(said: string | null, meter: Meter): Feel {

@@ -11,6 +11,7 @@ import type { Instrument } from '../neck/tuning';
 import { bandEvents } from './band';
 import type { Drill, DrillMaterial } from '../line/drills';
 import type { SoundEvent } from './events';
+import { withEnding } from './ending';
 import type { Excerpt, ExcerptBar } from '../harmony/excerpt';
 import type { Feel } from './feel';
 import { sungEvents } from './sung';
@@ -51,10 +52,16 @@ export interface Manner {
   readonly round: number;
   /** Nothing comes after it. */
   readonly isLast: boolean;
+  /** The last round ends on the I of the chart, in a bar after the form. */
+  readonly ending?: boolean | undefined;
+  /** How much the band gives, 0 to 1. */
+  readonly intensity?: number | undefined;
 }
 
 export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Manner): PracticeRound {
-  const { feel, drill, tempo, seed, round, isLast } = manner;
+  const { feel, drill, tempo, seed, round, isLast, intensity } = manner;
+  const closes = isLast && manner.ending === true;
+  const whole = closes ? withEnding(excerpt, plan.analysis) : excerpt;
   const notes = drill ? drill.play(materialFor(plan, excerpt, manner, drill)) : [];
   const ratio = swingAt(feel.swing, quarterTempo(tempo, excerpt.bars[0]!));
   const times = sounding(notes, excerpt.changes, swingOver(excerpt.bars, ratio));
@@ -62,11 +69,23 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
   const { raised } = plan.neck;
   let played: readonly SoundEvent[] | undefined;
   return {
-    excerpt,
+    excerpt: whole,
     notes,
     times,
     get events() {
-      played ??= [...bandEvents({ excerpt, feel, ratio, seed, round, isLast }), ...line]
+      played ??= [
+        ...bandEvents({
+          excerpt: whole,
+          feel,
+          ratio,
+          seed,
+          round,
+          isLast,
+          closes: closes && whole !== excerpt,
+          intensity
+        }),
+        ...line
+      ]
         .map((event) => (raised && isPitched(event) ? higher(event, raised) : event))
         .sort((a, b) => a.start - b.start);
       return played;

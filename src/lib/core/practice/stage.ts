@@ -4,6 +4,7 @@ import { chanceOf, oftenFirst, type Chance } from '../line/chance';
 import type { Feel } from './feel';
 import { strokesIn, type Pattern, type Stroke } from './pattern';
 import type { Pulse } from '../chart/pulses';
+import { PLAIN_INTENSITY } from './intensity';
 import { cellsOf, type PulseCell } from './pulse';
 
 /** One time through an excerpt. */
@@ -16,6 +17,10 @@ export interface Pass {
   readonly round: number;
   /** Nothing comes after it: it ends. */
   readonly isLast: boolean;
+  /** Its last bar is an ending: struck once, and left to ring. */
+  readonly closes?: boolean | undefined;
+  /** How much the band gives, 0 to 1; a half unless said otherwise. */
+  readonly intensity?: number | undefined;
 }
 
 export interface StageBar extends ExcerptBar {
@@ -30,9 +35,12 @@ export interface StageBar extends ExcerptBar {
   readonly leads: boolean;
   /** The last stroke of all stands on the last pulse of this bar. */
   readonly ends: boolean;
+  /** It is struck once, on its first beat. */
+  readonly closes: boolean;
 }
 
 export interface Stage extends Pass {
+  readonly intensity: number;
   readonly bars: readonly StageBar[];
   /** A sequence for one player and one moment. */
   readonly chance: (player: number, moment: number) => Chance;
@@ -54,11 +62,13 @@ export function stageOf(pass: Pass): Stage {
       pulses: cells.flat(),
       opens,
       leads: isEnd ? !pass.isLast : bars[index + 1]!.section !== bar.section,
-      ends: isEnd && pass.isLast
+      ends: isEnd && pass.isLast && !pass.closes,
+      closes: isEnd && pass.closes === true
     };
   });
   return {
     ...pass,
+    intensity: pass.intensity ?? PLAIN_INTENSITY,
     bars: staged,
     chance: (player, moment) => chanceOf(pass.seed, pass.round, player, moment)
   };
@@ -77,6 +87,7 @@ export function strokesInBar(
   player: number
 ): Stroke[] {
   const { words } = stage.feel;
+  if (bar.closes) return [];
   // Patterns over two bars are chosen for both.
   const isLong = patterns.some(({ length }) => length > 5);
   const moment = isLong ? bar.index - (bar.inSection % 2) : bar.index;
@@ -117,9 +128,14 @@ export function strokesByChange(
     const end = change.start + change.beats;
     const inside: Stroke[] = [];
     for (; at < strokes.length && strokes[at]!.written < end - 1e-6; at++) inside.push(strokes[at]!);
+    if (isClosing(stage, change.start)) return [heldOver(change, letter)];
     return ended(strokesOf(change, inside, letter), change, last);
   });
 }
+
+/** Whether a change is the ending. */
+export const isClosing = ({ bars }: Stage, start: number): boolean =>
+  bars.at(-1)?.closes === true && start >= bars.at(-1)!.start - 1e-6;
 
 function heldOver({ start, beats }: PlayedChange, letter: string): ChangeStroke {
   return { letter, written: start, start, end: start + beats, isOnPulse: true, isFirst: true };

@@ -65,8 +65,9 @@ function slotsOf({ bars, excerpt: { changes } }: Stage): Slot[] {
   for (const bar of bars) {
     const end = bar.start + bar.beats;
     const inside = changes.filter(({ start }) => start > bar.start + 1e-6 && start < end - 1e-6);
+    const pulses = bar.closes ? bar.pulses.slice(0, 1) : bar.pulses;
     const times = [
-      ...new Set([...bar.pulses.map(({ start }) => start), ...inside.map(({ start }) => start)])
+      ...new Set([...pulses.map(({ start }) => start), ...inside.map(({ start }) => start)])
     ].sort((a, b) => a - b);
     times.forEach((start, n) => {
       const change = at(start);

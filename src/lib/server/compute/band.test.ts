@@ -67,6 +67,54 @@ describe('the route of the band', () => {
     expect(Math.max(...steps)).toBeLessThanOrEqual(7);
   });
 
+  it('gives more from round to round, and ends on the I in a bar after the form where it is asked to', () => {
+    const { base64 } = answerBand(
+      parse(bandRequest, { chart: CHART, rounds: 3, intensity: [0.1, 0.9], ending: true, seed: 2 })
+    );
+    const { track } = MidiParser.parse(new Uint8Array(Buffer.from(base64, 'base64'))) as Parsed;
+    const loudness = [0, 1, 2].map((round) => {
+      let [sum, count] = [0, 0];
+      for (const { event } of track.slice(1)) {
+        let tick = 0;
+        for (const { deltaTime, type, data } of event) {
+          tick += deltaTime;
+          if (type !== 9 || Math.floor(tick / (4 * BAR)) !== round) continue;
+          sum += data[1] as number;
+          count++;
+        }
+      }
+      return { mean: sum / count, count };
+    });
+    expect(loudness[1]!.mean).toBeGreaterThan(1.3 * loudness[0]!.mean);
+    expect(loudness[1]!.count).toBeGreaterThan(loudness[0]!.count);
+    // The last of the list holds.
+    expect(loudness[2]!.mean).toBeGreaterThan(0.9 * loudness[1]!.mean);
+    const tracks = notesOf({ chart: CHART, rounds: 3, ending: true, seed: 2 });
+    for (const name of ['bass', 'chords', 'drums']) {
+      const after = tracks[name]!.filter(({ tick }) => tick >= 12 * BAR);
+      expect(after.length, name).toBeGreaterThan(0);
+      expect(
+        after.every(({ tick }) => tick < 12 * BAR + 20),
+        name
+      ).toBe(true);
+      const plain = notesOf({ chart: CHART, rounds: 3, seed: 2 })[name]!;
+      expect(Math.max(...plain.map(({ tick }) => tick)), name).toBeLessThan(12 * BAR);
+    }
+    expect(tracks.bass!.at(-1)!.midi % 12).toBe(3);
+    expect(base64).toBe(
+      answerBand(
+        parse(bandRequest, { chart: CHART, rounds: 3, intensity: [0.1, 0.9], ending: true, seed: 2 })
+      ).base64
+    );
+  });
+
+  it('plays the feel of a style where the chart says none', () => {
+    const file = (chart: string, more: object) => answerBand(parse(bandRequest, { chart, ...more })).base64;
+    const plain = '{key: Eb}\n| Fm7 | Bb7 |';
+    expect(file(plain, { style: 'jazz' })).toBe(file(plain, { feel: 'swing' }));
+    expect(file(CHART, { style: 'rock' })).toBe(file(CHART, {}));
+  });
+
   it('refuses in sentences what it does not know or cannot hold', () => {
     const refusal = (request: object) => {
       try {
@@ -82,5 +130,7 @@ describe('the route of the band', () => {
     expect(refusal({ chart: `| ${'C | F | '.repeat(500)}`, rounds: 60 })).toContain('fewer rounds');
     expect(refusal({ chart: '' })).toContain('no chords');
     expect(refusal({ chart: CHART, rounds: 0 })).not.toBe('');
+    expect(refusal({ chart: CHART, intensity: 2 })).toContain('between 0 and 1');
+    expect(refusal({ chart: CHART, intensity: [0.2, -1] })).toContain('between 0 and 1');
   });
 });

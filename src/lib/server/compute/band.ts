@@ -3,11 +3,14 @@ import type { z } from 'zod';
 import type { bandRequest } from '../../api/requests';
 import { midiFile } from '../../core/formats/midi/band';
 import { excerptOf } from '../../core/harmony/excerpt';
+import type { Style } from '../../core/harmony/style';
 import { drillOf } from '../../core/line/drills';
 import { systemOf } from '../../core/neck/systems/registry';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { feelNamed, feelOf } from '../../core/practice/feel';
+import { feelNamed, feelOf, feelOfStyle } from '../../core/practice/feel';
+import { intensityOf } from '../../core/practice/intensity';
+import { slowingOf } from '../../core/practice/ending';
 import { DEFAULT_TEMPO } from '../../core/practice/ladder';
 import { practiceRound, type PlanMaterial } from '../../core/practice/round';
 import { findTargets } from '../../core/targets/path';
@@ -19,7 +22,7 @@ const MOST_CHANGES = 8000;
 
 /** POST /api/v1/band: the file. */
 export function answerBand(input: z.infer<typeof bandRequest>) {
-  const sheet = sheetFrom(input.chart, input.key);
+  const sheet = sheetFrom(input.chart, input.key, input.style);
   const neck = instrumentFrom(input);
   if (input.position !== undefined) checkPosition(input.position, neck);
   const { head, form } = sheet;
@@ -42,7 +45,8 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
     });
   }
   const tempo = head.tempo ?? DEFAULT_TEMPO;
-  const feel = (input.feel && feelNamed(input.feel)) || feelOf(head.feel, head.meter);
+  const said = head.feel ?? (input.style ? feelOfStyle(input.style as Style) : null);
+  const feel = (input.feel && feelNamed(input.feel)) || feelOf(said, head.meter);
   const drill = (input.drill && drillOf(input.drill)) || null;
   const path = drill ? findTargets(analysis, arrangement.targetOptions(plan.thread)).paths[0] : undefined;
   const skeleton = path ? arrangement.skeleton(path) : null;
@@ -58,9 +62,20 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
   const played = Array.from({ length: rounds }, (_, round) => {
     const isLast = round === rounds - 1;
     const start = round * excerpt.beats;
-    const { events } = practiceRound(material, excerpt, { feel, drill, perBeat, tempo, seed, round, isLast });
-    return { start, events };
+    const own = practiceRound(material, excerpt, {
+      feel,
+      drill,
+      perBeat,
+      tempo,
+      seed,
+      round,
+      isLast,
+      ending: input.ending,
+      intensity: intensityOf(input.intensity, round)
+    });
+    return { start, events: own.events, excerpt: own.excerpt };
   });
+  const last = played.at(-1)!;
   const moved = <T extends { readonly start: number }>(things: readonly T[], by: number) =>
     things.map((thing) => ({ ...thing, start: thing.start + by }));
   const bytes = midiFile({
@@ -69,14 +84,20 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
     meter: head.meter,
     key: analysis.key,
     kit: feel.kit,
-    bars: played.flatMap(({ start }) => moved(excerpt.bars, start)),
-    markers: played.flatMap(({ start }) =>
-      excerpt.changes.map((change) => ({ start: start + change.start, name: change.source.symbol }))
+    bars: played.flatMap(({ start, excerpt: own }) => moved(own.bars, start)),
+    tempos: input.ending
+      ? moved(slowingOf(last.excerpt, feel.id), last.start).map(({ start, part }) => ({
+          start,
+          tempo: tempo * part
+        }))
+      : [],
+    markers: played.flatMap(({ start, excerpt: own }) =>
+      own.changes.map((change) => ({ start: start + change.start, name: change.source.symbol }))
     ),
     events: played.flatMap(({ start, events }) =>
       moved(events, start).filter(({ part }) => part !== 'click')
     ),
-    beats: rounds * excerpt.beats
+    beats: last.start + last.excerpt.beats
   });
   return { base64: Buffer.from(bytes).toString('base64'), type: 'audio/midi', name: 'band.mid' };
 }

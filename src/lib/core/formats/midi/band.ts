@@ -44,6 +44,7 @@ export function midiFile(piece: MidiPiece): Uint8Array<ArrayBuffer> {
     if (isExtra && own.length === 0) return [];
     const programNumber = part === 'drums' && kit === 'brushes' ? BRUSH_KIT : program;
     const set: Timed = { tick: 0, event: { type: 'programChange', channel, programNumber } };
+    const kits = part === 'drums' ? kitChanges(own, programNumber, channel, tick) : [];
     const notes = own.flatMap(({ start, beats: length, midi, velocity }): Timed[] => {
       const from = Math.min(tick(start), end - 1);
       const note = { channel, noteNumber: midi };
@@ -56,7 +57,23 @@ export function midiFile(piece: MidiPiece): Uint8Array<ArrayBuffer> {
         }
       ];
     });
-    return [track(name, [...(isExtra ? [] : [set]), ...notes], end)];
+    return [track(name, [...(isExtra ? [] : [set]), ...kits, ...notes], end)];
   });
   return fileOf([track(title, headOf(piece, QUARTER), end), ...parts], QUARTER);
+}
+
+/** The kit changes where brushes are taken up or laid down. */
+function kitChanges(
+  events: readonly SoundEvent[],
+  first: number,
+  channel: number,
+  tick: (time: number) => number
+): Timed[] {
+  let now = first;
+  return events.flatMap(({ start, isBrushed }): Timed[] => {
+    const programNumber = isBrushed ? BRUSH_KIT : 0;
+    if (programNumber === now) return [];
+    now = programNumber;
+    return [{ tick: tick(start), event: { type: 'programChange', channel, programNumber } }];
+  });
 }

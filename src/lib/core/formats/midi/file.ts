@@ -9,6 +9,8 @@ import { accidentalsOf } from '../../harmony/key-signature';
 export interface MidiHead {
   /** Beats a minute, of the chart's own beat. */
   readonly tempo: number;
+  /** Where it changes. */
+  readonly tempos?: readonly { readonly start: number; readonly tempo: number }[];
   /** The chart's meter: what its beat is. */
   readonly meter: Meter;
   readonly key: Key;
@@ -59,18 +61,24 @@ function metersOf(bars: MidiHead['bars']): readonly { readonly start: number; re
 }
 
 /** The events of the head; `quarter` is how many ticks the file gives a quarter. */
-export function headOf({ tempo, meter, key, bars, markers }: MidiHead, quarter: number): Timed[] {
+export function headOf(
+  { tempo, tempos = [], meter, key, bars, markers }: MidiHead,
+  quarter: number
+): Timed[] {
   // The chart's tempo counts its own beat, the file's the quarter note.
   const beat = (quarter * 4) / meter.unit;
   const meta = (start: number, event: Timed['event']): Timed => ({
     tick: Math.max(0, Math.round(start * beat)),
     event: { ...event, meta: true }
   });
-  return [
-    meta(0, {
+  const tempoAt = (start: number, beats: number): Timed =>
+    meta(start, {
       type: 'setTempo',
-      microsecondsPerBeat: Math.round((60e6 / tempo) * (meter.unit / 4))
-    }),
+      microsecondsPerBeat: Math.round((60e6 / beats) * (meter.unit / 4))
+    });
+  return [
+    tempoAt(0, tempo),
+    ...tempos.map((one) => tempoAt(one.start, one.tempo)),
     // Major or minor is all that a file can say; a mode has the accidentals of its own scale.
     meta(0, { type: 'keySignature', key: accidentalsOf(key), scale: key.mode === 'minor' ? 1 : 0 }),
     ...metersOf(bars).map(({ start, meter: { beats: numerator, unit: denominator } }) =>

@@ -17,7 +17,7 @@ export interface RowFacts {
 
 /** Pulses a minute under which jazz, soul and pop are ballads. */
 const BALLAD = 84;
-const LATIN_FEELS = new Set(['bossa', 'samba']);
+const LATIN_FEELS = new Set(['bossa', 'samba', 'montuno', 'bolero']);
 const LATIN_WORDS = /bolero|montuno|tango|\bson\b/i;
 
 const POOL_OF: Readonly<Record<Style, PoolRule>> = {
