@@ -2,6 +2,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { parseMidi } from 'midi-file';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { wavFile } from '../../src/lib/audio/wav';
@@ -210,6 +211,50 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().pick('Loop', 'pair');
       await page().until(async () => (await page().all('[data-next]')).length === 1, 'a pair');
       await page().clickNamed('Stop');
+    });
+
+    it('gives more and less by keys, from the next bar on and without a break; a file ends on the home chord', async () => {
+      await open();
+      await page().clickNamed('count in');
+      await play();
+      await page().until(async () => (await now()) === 'F7', 'the second bar');
+      await browser().executeScript('document.activeElement.blur()');
+      await page().press(']', ']', '[');
+      const intensity = () =>
+        browser().executeScript<string>(
+          `return document.querySelector('[data-slider="Intensity of the band"] [role="slider"]').getAttribute('aria-valuetext')`
+        );
+      await page().until(async () => (await intensity()) === '60 percent', 'a little more');
+      // It goes on where it was.
+      await page().until(async () => (await now()) === 'Gm7', 'the fourth bar');
+      expect(await round()).toBe(0);
+      await page().clickNamed('Stop');
+      await browser().executeScript(
+        `window.files = []; const before = URL.createObjectURL.bind(URL);
+         URL.createObjectURL = (blob) => blob.type === 'audio/midi' ? (window.files.push(blob), '#') : before(blob);`
+      );
+      const lastStroke = async (count: number) => {
+        await page().clickNamed('MIDI');
+        await page().until(
+          async () => (await browser().executeScript<number>('return window.files.length')) === count,
+          'the file'
+        );
+        const bytes = await browser().executeAsyncScript<number[]>(
+          'window.files.at(-1).arrayBuffer().then((buffer) => arguments[0]([...new Uint8Array(buffer)]))'
+        );
+        const { tracks } = parseMidi(Uint8Array.from(bytes));
+        const ends = tracks.map((events) => {
+          let tick = 0;
+          return events.reduce(
+            (last, { deltaTime, type }) => ((tick += deltaTime), type === 'noteOn' ? tick : last),
+            0
+          );
+        });
+        return Math.max(...ends) / 480 / 4;
+      };
+      expect(Math.floor(await lastStroke(1))).toBe(8);
+      await page().clickNamed('ending');
+      expect(Math.floor(await lastStroke(2))).toBe(7);
     });
 
     it('climbs the tempo ladder, and only after clean rounds where wished', async () => {

@@ -6,6 +6,7 @@ import {
   advance,
   beatAt,
   endOf,
+  relaid,
   retimed,
   roundAt,
   secondAt,
@@ -18,7 +19,8 @@ import type { Part, SoundEvent } from '../core/practice/events';
 import { holdListening } from './listen';
 import { openSound } from './open';
 import { loadSounds, type Sounds } from './sounds';
-import { makeBand, TAIL, type Band, type ChordSound } from './voices';
+import type { ChordSound } from '../core/practice/feel';
+import { makeBand, TAIL, type Band } from './voices';
 
 /** Seconds that events are handed to the audio clock before they sound: as long as a busy machine may be away. */
 const AHEAD = 0.6;
@@ -115,6 +117,12 @@ export class Player<R extends Round> {
     const progress = this.#progress;
     if (!progress || tempo === progress.tempos.at(-1)!.tempo) return;
     this.#progress = { ...progress, tempos: retimed(progress.tempos, progress.handed, tempo) };
+  }
+
+  /** Other events for what has not been handed to the audio clock of the rounds that are laid down. */
+  relay(make: (laid: LaidRound<R>, from: number) => R): void {
+    const progress = this.#progress;
+    if (progress) this.#progress = { ...progress, laid: relaid(progress.laid, progress.handed, make) };
   }
 
   readonly #mix = new Map<Part, [number, boolean]>();

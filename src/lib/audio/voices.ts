@@ -1,6 +1,6 @@
 /** The band as it sounds: sampled instruments, a pad for drones, a click, and a little room, in balance. */
 import * as Tone from 'tone';
-import { DRUMS } from '../core/practice/feel';
+import { DRUMS, type ChordSound } from '../core/practice/feel';
 import { PARTS, type Part, type SoundEvent } from '../core/practice/events';
 import type { Sheet, Sounds } from './sounds';
 
@@ -28,10 +28,6 @@ export function shakesOver(
   }));
   return points.length > 0 ? [{ after: begin, cents: 0 }, ...points] : [];
 }
-
-/** What the chords are played on. */
-export const CHORD_SOUNDS = ['piano', 'guitar'] as const;
-export type ChordSound = (typeof CHORD_SOUNDS)[number];
 
 /** Plays an event at a second of the audio clock, for some seconds. */
 type Voice = (event: SoundEvent, at: number, seconds: number) => void;

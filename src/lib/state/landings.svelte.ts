@@ -46,6 +46,7 @@ export class Landings {
   #begin({ at, midi }: LiveNote): void {
     const beat = this.#rehearsal.beatAt(at);
     if (beat === null) return;
+    this.#rehearsal.follower.hearNote();
     this.#end(beat);
     const written = midi - this.#rehearsal.workspace.neck.raised;
     this.#notes = [
@@ -59,8 +60,9 @@ export class Landings {
     if (last) last.end ??= Math.max(beat, last.at);
   }
 
-  #follow({ at, sounds }: LiveMoment): void {
+  #follow({ at, sounds, peak }: LiveMoment): void {
     const beat = this.#rehearsal.beatAt(at);
+    this.#rehearsal.follower.hearLevel(peak);
     if (beat === null) {
       this.#forget();
       return;

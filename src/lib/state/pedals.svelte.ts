@@ -10,6 +10,8 @@ export const PEDAL_ACTIONS = [
   { id: 'loop', name: 'loop this section, or the whole form' },
   { id: 'faster', name: 'tempo up' },
   { id: 'slower', name: 'tempo down' },
+  { id: 'more', name: 'more from the band' },
+  { id: 'less', name: 'less from the band' },
   { id: 'clean', name: 'the last round was clean' },
   { id: 'stumble', name: 'stumbled here' }
 ] as const;

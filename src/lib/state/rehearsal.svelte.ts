@@ -4,12 +4,15 @@ import { excerptOf, grantedLoop, playedAt, type LoopWish } from '$lib/core/harmo
 import { drillOf, OWN_LINE } from '$lib/core/line/drills';
 import type { Plan } from '$lib/core/plan/model';
 import type { Player } from '$lib/audio/player';
-import type { ChordSound } from '$lib/audio/voices';
 import { countIn } from '$lib/core/practice/band';
 import { PARTS, type Part, type SoundEvent } from '$lib/core/practice/events';
 import { readSheet } from '$lib/core/harmony/sheet';
-import type { LaidRound, Round } from '$lib/core/practice/clock';
-import { feelNamed, feelOf } from '$lib/core/practice/feel';
+import { switchedAt, type LaidRound, type Round } from '$lib/core/practice/clock';
+import { intensityInArc } from '$lib/core/practice/arc';
+import { chordsOn, feelNamed, feelOf, type ChordSound } from '$lib/core/practice/feel';
+import { PLAIN_INTENSITY } from '$lib/core/practice/intensity';
+import { pulsesOf } from '$lib/core/chart/pulses';
+import { Follower } from './follower.svelte';
 import {
   boundedTempo,
   DEFAULT_TEMPO,
@@ -48,7 +51,15 @@ import type { Workspace } from './workspace.svelte';
 export interface Desk {
   readonly feel: string | null;
   /** What the chords are played on. */
-  readonly chordSound: ChordSound;
+  /** What the chords are played on; as the feel has it where nothing is chosen. */
+  readonly chordSound: ChordSound | 'feel';
+  /** How much the band gives, 0 to 1, and how that goes from round to round. */
+  readonly intensity: number;
+  readonly arc: string;
+  /** Whether the band follows a player whom it hears. */
+  readonly follows: boolean;
+  /** Whether files end on the I. */
+  readonly ends: boolean;
   readonly drill: string | null;
   readonly perBeat: 2 | 3 | 4;
   readonly countsIn: boolean;
@@ -66,7 +77,11 @@ export interface Desk {
 
 const AT_FIRST: Desk = {
   feel: null,
-  chordSound: 'piano',
+  chordSound: 'feel',
+  intensity: PLAIN_INTENSITY,
+  arc: 'steady',
+  follows: true,
+  ends: true,
   drill: null,
   perBeat: 2,
   countsIn: true,
@@ -113,6 +128,8 @@ function storedDesk(): Desk {
 const SETTLED = 400;
 /** Beats a minute that a pedal goes up or down. */
 export const TEMPO_STEP = 4;
+/** How much more the band gives by a key or pedal. */
+export const INTENSITY_STEP = 0.1;
 /** Changes whose lag is remembered. */
 const MOST_LAGS = 400;
 
@@ -222,6 +239,9 @@ export class Rehearsal {
     () =>
       (this.desk.feel ? feelNamed(this.desk.feel) : undefined) ??
       feelOf(this.workspace.sheet.head.feel, this.meter)
+  );
+  readonly chordSound = $derived.by(() =>
+    this.desk.chordSound === 'feel' ? chordsOn(this.feel) : this.desk.chordSound
   );
   /** The band alone, at one tempo and in one key, whatever the desk says: a take is played to it. */
   isForTake = $state(false);
@@ -357,12 +377,16 @@ export class Rehearsal {
     }
   }
 
-  /** One round for a file: the band ends with it. */
+  /** One round for a file: the band ends with it, on the I where it is wished. */
   get forFile(): PracticeRound | null {
-    return this.#roundOf(this.shown, { round: this.round, tempo: this.sounding, isLast: true });
+    const ending = this.desk.ends;
+    return this.#roundOf(this.shown, { round: this.round, tempo: this.sounding, isLast: true, ending });
   }
 
-  #roundOf(shown: Workspace, moment: Pick<Manner, 'round' | 'tempo' | 'isLast'>): PracticeRound | null {
+  #roundOf(
+    shown: Workspace,
+    moment: Pick<Manner, 'round' | 'tempo' | 'isLast' | 'ending'>
+  ): PracticeRound | null {
     const granted = grantedLoop(shown.sheet.form, shown.analysis, this.loop);
     const excerpt = granted && excerptOf(shown.sheet.form, shown.analysis, granted.loop);
     if (!excerpt) return null;
@@ -374,8 +398,65 @@ export class Rehearsal {
       drill,
       perBeat: this.desk.perBeat,
       seed: this.#seed,
+      intensity: this.#intensityIn(moment.round),
+      room: this.follower.room,
       ...moment
     });
+  }
+
+  /** What the player asks of the band in a round. */
+  #askedIn(round: number): number {
+    return intensityInArc(this.desk.arc, this.desk.intensity, round);
+  }
+
+  #intensityIn(round: number): number {
+    return this.follower.intensity ?? this.#askedIn(round);
+  }
+
+  /** How much the band gives now. */
+  readonly intensity = $derived.by(() => this.#intensityIn(this.round));
+
+  /** More or less of the band, heard from the next bar on. */
+  changeIntensity(by: number): void {
+    this.setIntensity(this.desk.intensity + by);
+  }
+
+  setIntensity(intensity: number): void {
+    this.set({ intensity: Math.round(Math.min(1, Math.max(0, intensity)) * 20) / 20 });
+    this.#relay();
+  }
+
+  /** What the band plays from the next bar on is made anew. */
+  #relay(): void {
+    this.#player?.relay((laid, from) => {
+      const { round, number } = laid;
+      const { excerpt } = round.practice;
+      const beat = excerpt.bars.find(({ start }) => start >= from - 1e-9)?.start;
+      if (beat === undefined) return round;
+      const shown = this.#chartIn(this.#shiftIn(number), round);
+      const practice = this.#roundOf(shown, { round: number, tempo: round.tempo, isLast: false });
+      // A loop that has been changed meanwhile comes with the next round.
+      if (!practice || practice.excerpt.beats !== excerpt.beats) return round;
+      const events = this.#withBacking(practice, number, round.tempo, shown);
+      return { ...round, events: switchedAt(round.events, events, beat) };
+    });
+  }
+
+  /** The band listens to a player whom the stand hears: told with every tick, and with what is heard. */
+  readonly follower = new Follower();
+  isHeard = $state(false);
+  #listenAlong(beat: number): void {
+    const laid = this.#laid;
+    if (!laid || !this.isHeard || !this.desk.follows || this.isForTake) {
+      if (this.follower.intensity !== null) this.follower.forget();
+      return;
+    }
+    const { bars } = laid.round.practice.excerpt;
+    const within = beat - laid.start;
+    const at = bars.findLastIndex(({ start }) => start <= within + 1e-9);
+    if (at < 0) return;
+    const number = laid.number * bars.length + at;
+    if (this.follower.at(number, pulsesOf(bars[at]!).length, this.#askedIn(laid.number))) this.#relay();
   }
 
   /** The round that the band plays next, of the chart as it is at that moment. */
@@ -506,6 +587,8 @@ export class Rehearsal {
       loop: () => this.toggleSectionLoop(),
       faster: () => this.changeTempo(TEMPO_STEP),
       slower: () => this.changeTempo(-TEMPO_STEP),
+      more: () => this.changeIntensity(INTENSITY_STEP),
+      less: () => this.changeIntensity(-INTENSITY_STEP),
       clean: () => this.mark(true),
       stumble: () => this.stumble()
     };
@@ -741,7 +824,7 @@ export class Rehearsal {
     const ladder = this.#ladder;
     this.backing.stopTapping();
     if (ladder) this.tempo = tempoOf(ladder, 0, 0);
-    this.#player.setChordSound(this.desk.chordSound);
+    this.#player.setChordSound(this.chordSound);
     this.#player.setBacking(this.backing.playing?.sound ?? null);
     this.#mix();
     this.#player.start({
@@ -782,6 +865,7 @@ export class Rehearsal {
     const beat = player?.beat ?? null;
     if (!player || beat === null) return;
     this.#enter(player.roundAt(beat));
+    this.#listenAlong(beat);
     if (beat >= player.end && player.end > 0) {
       this.stop();
       this.problem = 'The chart has no chords any more; the band has stopped.';
@@ -796,6 +880,10 @@ export class Rehearsal {
 
   #enter(laid: LaidRound<BandRound> | null): void {
     if (!laid || laid === this.#laid) return;
+    if (laid.number === this.#laid?.number) {
+      this.#laid = laid;
+      return;
+    }
     if (this.#laid) this.#tell(true);
     else this.#roundBegan = this.#player?.seconds ?? 0;
     this.#laid = laid;

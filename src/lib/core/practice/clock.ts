@@ -52,6 +52,33 @@ export interface LaidRound<R extends Round = Round> {
   readonly round: R;
 }
 
+/** Other events for the rounds that are not over at a beat; each keeps its place and length. */
+export function relaid<R extends Round>(
+  laid: readonly LaidRound<R>[],
+  from: number,
+  make: (laid: LaidRound<R>, from: number) => R
+): LaidRound<R>[] {
+  return laid.map((one) =>
+    one.start + one.round.beats > from ? { ...one, round: make(one, Math.max(0, from - one.start)) } : one
+  );
+}
+
+/** The events of a round up to a beat, and of another one from there on; what sounds across it is cut. */
+export function switchedAt(
+  before: readonly SoundEvent[],
+  after: readonly SoundEvent[],
+  beat: number
+): SoundEvent[] {
+  const kept = before
+    .filter(({ start }) => start < beat)
+    .map((event) =>
+      event.part !== 'line' && event.start + event.beats > beat
+        ? { ...event, beats: beat - event.start }
+        : event
+    );
+  return [...kept, ...after.filter(({ start }) => start >= beat)];
+}
+
 /** The first beat that no round covers yet. */
 export function endOf(laid: readonly LaidRound[]): number {
   const last = laid.at(-1);

@@ -32,8 +32,10 @@ const SHORTEST = 0.06;
 export function compStrokes(stage: Stage, comping: Comping, player: number): CompStroke[] {
   const { excerpt, bars, intensity } = stage;
   const { onOne } = comping;
-  const air = rarerAt(comping.air, intensity);
-  const push = likelierAt(comping.push, intensity);
+  const room = stage.room ?? 0;
+  // A busy soloist is left room, a silent one answered.
+  const air = rarerAt(comping.air, intensity) * (room > 0 ? 1 + 1.5 * room : 1 + room);
+  const push = likelierAt(comping.push, intensity) * (1 - 0.5 * room);
   const { changes } = excerpt;
   const chance = stage.chance(player, -3);
   const at = (beat: number) => changes.findLastIndex(({ start }) => start <= beat + NEAR);

@@ -55,3 +55,12 @@ export function slowingOf({ bars }: Excerpt, feel: string): Slowing[] {
   const from = last.start - (SLOWING.length - 1) * beat;
   return SLOWING.map((part, i) => ({ start: from + i * beat, part })).filter(({ start }) => start >= 0);
 }
+
+/** Where a beat sounds, in beats of the first tempo, once the ending slows. */
+export function slowedBeat(slowing: readonly Slowing[], beat: number): number {
+  return slowing.reduce((at, { start, part }, i) => {
+    if (beat <= start) return at;
+    const until = Math.min(beat, slowing[i + 1]?.start ?? Infinity);
+    return at + (until - start) * (1 / part - 1);
+  }, beat);
+}

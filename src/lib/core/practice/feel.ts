@@ -53,6 +53,10 @@ export interface Comping {
   readonly push: number;
 }
 
+/** What the chords are played on. */
+export const CHORD_SOUNDS = ['piano', 'guitar', 'organ'] as const;
+export type ChordSound = (typeof CHORD_SOUNDS)[number];
+
 export interface Feel {
   readonly id: string;
   /** As the player reads it. */
@@ -79,6 +83,8 @@ export interface Feel {
   readonly chords: readonly Pattern[];
   /** The chords answer and push rather than mark every change; absent where each is struck as it comes. */
   readonly comping?: Comping;
+  /** What they are played on; an electric piano where nothing is said. */
+  readonly chordsOn?: ChordSound;
   /** Seventh chords take a 9 or 13 where their function has it. */
   readonly isColoured: boolean;
 }
@@ -264,6 +270,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.85 },
     bass: rows('RR RR RR RR', 'R= =R R= =R', 'RR RR RR TT', 'R= RR R= 5R', 'RR R5 RR RT'),
     chords: rows('X= =x == ==', 'xx xx xx xx', 'X= == x= ==', 'X- -x -x ==', 'X= == == -x'),
+    chordsOn: 'guitar',
     isColoured: false
   },
   {
@@ -282,6 +289,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.85 },
     bass: rows('R= == == ==', 'R= =R == ==', 'R= =R == 5=', 'R= == R= =T'),
     chords: rows('X= == == ==', 'X= == x= ==', 'X= =x == ==', 'X= == == =x'),
+    chordsOn: 'guitar',
     isColoured: false
   },
   {
@@ -306,6 +314,7 @@ export const FEELS: readonly Feel[] = [
       'x--x ---- --xo ----'
     ),
     comping: { onOne: 0.88, air: 0.06, push: 0.15 },
+    chordsOn: 'guitar',
     isColoured: true
   },
   {
@@ -325,6 +334,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R--R --5- R--- 5-T-', 'R--- --R- 8-5- T---', 'R--R ---- 5--R ----', 'R-R- 5--- R--- --A-'),
     chords: rows('-- x- -- x-', 'x- x- x- x-', 'x= == -- x-', '-- x- -x x-', 'x= -x -- x-'),
     comping: { onOne: 0.6, air: 0.08, push: 0.25 },
+    chordsOn: 'organ',
     isColoured: true
   },
   {
@@ -373,6 +383,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R- -- T- R5', 'R= -T == 5=', 'R- R- -- T8', 'R= == -5 T-'),
     chords: rows('-- x- -- x-', '-- x- -- xo', '-x -x -x -x'),
     comping: { onOne: 0, air: 0, push: 0 },
+    chordsOn: 'guitar',
     isColoured: false
   },
   {
@@ -416,6 +427,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= == 5= ==', 'R= == 5= ==', 'R= == 5= A=', 'R= == T= A='),
     chords: rows('-- x- -- x-', '-- xo -- xo', 'o- x- o- xo', '-- x- -- xx'),
     comping: { onOne: 0.15, air: 0.04, push: 0.08 },
+    chordsOn: 'guitar',
     isColoured: false
   },
   {
@@ -434,6 +446,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= == 5= ==', 'R= == 5= =A', 'R= 5= R= 5=', 'R= == T= A='),
     chords: rows('-- x- -- x-', '-x -x -x -x', '-- xo -- xo'),
     comping: { onOne: 0.1, air: 0.04, push: 0.06 },
+    chordsOn: 'guitar',
     isColoured: false
   },
   {
@@ -478,6 +491,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= == 5= 8=', 'R= == 5= T=', 'R= == 5= A=', 'R= == T= 5='),
     chords: rows('x= =o x= oo', 'x= == x= =o', 'x= =x == x=', '-- x= -o x='),
     comping: { onOne: 0.6, air: 0.08, push: 0.15 },
+    chordsOn: 'guitar',
     isColoured: true
   },
   {
@@ -499,6 +513,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.65 },
     bass: rows('R== --T 5== --T', 'R== ==5 8== T-A', 'R== 5-T R== T-A', 'R-- R-5 8== --A'),
     chords: rows('x== o== x== o=x', 'x== --x x== --x', 'x=x o== x=x o==', 'x== x=x x== x=x'),
+    chordsOn: 'organ',
     isColoured: true
   },
   {
@@ -538,6 +553,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.95 },
     bass: rows('RR RR RR RR', 'RR RR RR R8', 'R- RR -R RR', 'RR RR R5 TA'),
     chords: rows('X= == X= ==', 'X- xx X- xx', 'X= =X =- X=', 'X= == -- XX', 'XX -X -X X='),
+    chordsOn: 'guitar',
     isColoured: false
   },
   {
@@ -580,6 +596,8 @@ export const FEELS: readonly Feel[] = [
     isColoured: false
   }
 ];
+
+export const chordsOn = ({ chordsOn: own }: Feel): ChordSound => own ?? 'piano';
 
 export function feelNamed(id: string): Feel | undefined {
   return FEELS.find((feel) => feel.id === id);

@@ -3,7 +3,7 @@ import { excerptOf, type Excerpt } from '../harmony/excerpt';
 import { readSheet } from '../harmony/sheet';
 import { midiName } from '../theory/note';
 import { bandEvents } from './band';
-import { homeChord, slowingOf, withEnding } from './ending';
+import { homeChord, slowedBeat, slowingOf, withEnding } from './ending';
 import type { Part, SoundEvent } from './events';
 import { DRUMS, FEELS, feelNamed, type Feel } from './feel';
 import { intensityOf, isQuiet } from './intensity';
@@ -161,5 +161,10 @@ describe('the ending', () => {
     expect(slowing.map(({ start }) => start)).toEqual([3, 4, 5, 6, 7, 8]);
     for (let i = 1; i < slowing.length; i++) expect(slowing[i]!.part).toBeLessThan(slowing[i - 1]!.part);
     expect(slowingOf(whole, 'funk')).toEqual([]);
+    expect([0, 3, 4].map((beat) => slowedBeat(slowing, beat))).toEqual([0, 3, 3 + 1 / 0.96]);
+    const beats = [3, 4, 5, 6, 7, 8].map((beat) => slowedBeat(slowing, beat + 1) - slowedBeat(slowing, beat));
+    expect(beats.map((beat) => 1 / beat)).toEqual(
+      slowing.map(({ part }) => expect.closeTo(part, 9) as number)
+    );
   });
 });

@@ -11,7 +11,7 @@ import type { Instrument } from '../neck/tuning';
 import { bandEvents } from './band';
 import type { Drill, DrillMaterial } from '../line/drills';
 import type { SoundEvent } from './events';
-import { withEnding } from './ending';
+import { slowingOf, withEnding, type Slowing } from './ending';
 import type { Excerpt, ExcerptBar } from '../harmony/excerpt';
 import type { Feel } from './feel';
 import { sungEvents } from './sung';
@@ -32,6 +32,8 @@ export interface PlanMaterial {
 
 export interface PracticeRound {
   readonly excerpt: Excerpt;
+  /** How its ending slows; empty where it keeps time. */
+  readonly slowing: readonly Slowing[];
   /** The drill as written, and when each of its notes sounds. */
   readonly notes: readonly LineNote[];
   readonly times: readonly Sounding[];
@@ -56,10 +58,12 @@ export interface Manner {
   readonly ending?: boolean | undefined;
   /** How much the band gives, 0 to 1. */
   readonly intensity?: number | undefined;
+  /** From −1, where the player is silent and is answered, to 1, where room is left. */
+  readonly room?: number | undefined;
 }
 
 export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Manner): PracticeRound {
-  const { feel, drill, tempo, seed, round, isLast, intensity } = manner;
+  const { feel, drill, tempo, seed, round, isLast, intensity, room } = manner;
   const closes = isLast && manner.ending === true;
   const whole = closes ? withEnding(excerpt, plan.analysis) : excerpt;
   const notes = drill ? drill.play(materialFor(plan, excerpt, manner, drill)) : [];
@@ -70,6 +74,7 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
   let played: readonly SoundEvent[] | undefined;
   return {
     excerpt: whole,
+    slowing: whole === excerpt ? [] : slowingOf(whole, feel.id),
     notes,
     times,
     get events() {
@@ -82,7 +87,8 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
           round,
           isLast,
           closes: closes && whole !== excerpt,
-          intensity
+          intensity,
+          room
         }),
         ...line
       ]

@@ -21,6 +21,8 @@ export interface Pass {
   readonly closes?: boolean | undefined;
   /** How much the band gives, 0 to 1; a half unless said otherwise. */
   readonly intensity?: number | undefined;
+  /** From −1, where a soloist is silent and is answered, to 1, where room is left for a busy one. */
+  readonly room?: number | undefined;
 }
 
 export interface StageBar extends ExcerptBar {

@@ -8,9 +8,8 @@ import { drillOf } from '../../core/line/drills';
 import { systemOf } from '../../core/neck/systems/registry';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { feelNamed, feelOf, feelOfStyle } from '../../core/practice/feel';
+import { chordsOn, feelNamed, feelOf, feelOfStyle } from '../../core/practice/feel';
 import { intensityOf } from '../../core/practice/intensity';
-import { slowingOf } from '../../core/practice/ending';
 import { DEFAULT_TEMPO } from '../../core/practice/ladder';
 import { practiceRound, type PlanMaterial } from '../../core/practice/round';
 import { findTargets } from '../../core/targets/path';
@@ -73,7 +72,7 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
       ending: input.ending,
       intensity: intensityOf(input.intensity, round)
     });
-    return { start, events: own.events, excerpt: own.excerpt };
+    return { start, events: own.events, excerpt: own.excerpt, slowing: own.slowing };
   });
   const last = played.at(-1)!;
   const moved = <T extends { readonly start: number }>(things: readonly T[], by: number) =>
@@ -84,9 +83,10 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
     meter: head.meter,
     key: analysis.key,
     kit: feel.kit,
+    chordsOn: chordsOn(feel),
     bars: played.flatMap(({ start, excerpt: own }) => moved(own.bars, start)),
     tempos: input.ending
-      ? moved(slowingOf(last.excerpt, feel.id), last.start).map(({ start, part }) => ({
+      ? moved(last.slowing, last.start).map(({ start, part }) => ({
           start,
           tempo: tempo * part
         }))

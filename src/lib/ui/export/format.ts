@@ -1,8 +1,7 @@
 /** What a format is, and what it is made of. */
 import type { Meter } from '$lib/core/chart/model';
 import type { Key } from '$lib/core/harmony/key';
-import type { Feel } from '$lib/core/practice/feel';
-import type { ChordSound } from '$lib/audio/voices';
+import type { ChordSound, Feel } from '$lib/core/practice/feel';
 import type { Part } from '$lib/core/practice/events';
 import type { PracticeRound } from '$lib/core/practice/round';
 

@@ -43,7 +43,8 @@
     if (!round) return;
     const { key } = rehearsal.shown.analysis;
     const { title } = workspace.document;
-    const { mix, chordSound } = desk;
+    const { mix } = desk;
+    const { chordSound } = rehearsal;
     const stop = new AbortController();
     making = { id: format.id, done: 0, stop };
     const onProgress = (done: number) => (making = making && { ...making, done });
@@ -111,6 +112,12 @@
     /></span
   >
   <div class="ml-auto flex gap-2">
+    <Button
+      size="stand"
+      pressed={desk.ends}
+      hint="A file ends on the home chord, in one bar more"
+      onclick={() => rehearsal.set({ ends: !desk.ends })}>ending</Button
+    >
     {#each ROUND_FORMATS as format (format.id)}
       <Button
         size="stand"

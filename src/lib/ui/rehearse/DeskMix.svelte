@@ -2,6 +2,7 @@
 <script lang="ts">
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import VolumeX from '@lucide/svelte/icons/volume-x';
+  import { ARCS } from '$lib/core/practice/arc';
   import { PARTS, type Part } from '$lib/core/practice/events';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { type Desk, type Rehearsal } from '$lib/state/rehearsal.svelte';
@@ -30,8 +31,10 @@
     desk.ladder ?? { start: 80, goal: 120, step: 4, rounds: 2, onlyClean: false, isOn: false }
   );
   const CHORD_SOUND_OPTIONS: readonly { value: Desk['chordSound']; name: string }[] = [
+    { value: 'feel', name: 'chords as the feel has them' },
     { value: 'piano', name: 'electric piano' },
-    { value: 'guitar', name: 'guitar' }
+    { value: 'guitar', name: 'guitar' },
+    { value: 'organ', name: 'organ' }
   ];
   const RUNGS = [
     ['start', 'from', LOWEST_TEMPO, HIGHEST_TEMPO],
@@ -68,6 +71,35 @@
       >only after clean rounds</Button
     >
   {/if}
+  <div class="flex flex-wrap items-center gap-2" role="group" aria-label="How much the band gives">
+    <span class="flex flex-col text-xs leading-4"
+      >Intensity {Math.round(desk.intensity * 100)} %
+      <Slider
+        label="Intensity of the band"
+        class="w-28"
+        min={0}
+        max={100}
+        step={5}
+        value={Math.round(desk.intensity * 100)}
+        says="{Math.round(desk.intensity * 100)} percent"
+        hint="Quiet and sparse, or loud and full; [ and ] while it plays"
+        onslide={(percent) => rehearsal.setIntensity(percent / 100)}
+      /></span
+    >
+    <Select
+      size="stand"
+      label="Intensity from round to round"
+      value={desk.arc}
+      options={ARCS.map(({ id, name }) => ({ value: id, name }))}
+      onpick={(arc) => rehearsal.set({ arc })}
+    />
+    <Button
+      size="stand"
+      pressed={desk.follows}
+      hint="While it listens, the band plays louder and denser as you do, answers your rests and leaves you room"
+      onclick={() => rehearsal.set({ follows: !desk.follows })}>band follows me</Button
+    >
+  </div>
   <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1" role="group" aria-label="Mix">
     <meter
       class="w-12"

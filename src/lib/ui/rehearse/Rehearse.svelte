@@ -12,7 +12,7 @@
   import Play from '@lucide/svelte/icons/play';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import { Landings } from '$lib/state/landings.svelte';
-  import { FADE_BEATS, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { FADE_BEATS, INTENSITY_STEP, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
   import { assignmentOf, sessionRun } from '$lib/state/session-run.svelte';
   import { takeAssignment } from '$lib/state/assigned';
@@ -84,6 +84,10 @@
       void wake?.release();
     };
   });
+  /** The band follows whom it hears. */
+  $effect(() => {
+    rehearsal.isHeard = landings.ear.input !== null;
+  });
   onDestroy(() => {
     landings.close();
     rehearsal.close();
@@ -126,6 +130,22 @@
         name: 'Stumbled here',
         presses: ['[Shift]+x'],
         run: () => rehearsal.stumble(),
+        single: true,
+        command: false
+      },
+      {
+        keys: ']',
+        name: 'More from the band',
+        presses: [']'],
+        run: () => rehearsal.changeIntensity(INTENSITY_STEP),
+        single: true,
+        command: false
+      },
+      {
+        keys: '[',
+        name: 'Less from the band',
+        presses: ['['],
+        run: () => rehearsal.changeIntensity(-INTENSITY_STEP),
         single: true,
         command: false
       },
@@ -393,6 +413,13 @@
         <span class="truncate">{rehearsal.backing.playing?.name ?? rehearsal.feel.name}</span>
         {#if rehearsal.drill}<span class="truncate max-sm:hidden">{rehearsal.drill.name}</span>{/if}
         <span class="tabular-nums">round {rehearsal.round + 1}</span>
+        <span
+          class="tabular-nums"
+          data-intensity={rehearsal.intensity.toFixed(2)}
+          data-follows={rehearsal.follower.intensity !== null}
+          >{rehearsal.follower.intensity === null ? 'intensity' : 'follows you,'}
+          {Math.round(rehearsal.intensity * 100)} %</span
+        >
         <span class="ml-auto flex items-center gap-1.5 text-ink"><SlidersHorizontal size={17} /> desk</span>
       </button>
     </div>

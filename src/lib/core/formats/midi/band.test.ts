@@ -4,7 +4,7 @@ import { excerptOf } from '../../harmony/excerpt';
 import { readSheet } from '../../harmony/sheet';
 import { bandEvents } from '../../practice/band';
 import type { SoundEvent } from '../../practice/events';
-import { feelNamed } from '../../practice/feel';
+import { chordsOn, feelNamed } from '../../practice/feel';
 import { accidentalsOf } from '../../harmony/key-signature';
 import { midiFile, type MidiPiece } from './band';
 
@@ -41,6 +41,7 @@ function piece(text: string, more: Partial<MidiPiece> = {}): MidiPiece {
     key: analysis.key,
     bars: excerpt.bars,
     kit: feel.kit,
+    chordsOn: chordsOn(feel),
     events: [...band, ...line],
     markers: excerpt.changes.map(({ start, source }) => ({ start, name: source.symbol })),
     beats: excerpt.beats,

@@ -1,5 +1,6 @@
 /** Events and a line as a Standard MIDI File: a track for each part, chord names as markers, every meter where it begins. */
 import type { Part, SoundEvent } from '../../practice/events';
+import type { ChordSound } from '../../practice/feel';
 import { fileOf, headOf, track, type MidiHead, type Timed } from './file';
 
 export interface MidiPiece extends MidiHead {
@@ -8,11 +9,14 @@ export interface MidiPiece extends MidiHead {
   readonly beats: number;
   /** General MIDI program of the drums, which is their kit. */
   readonly kit: 'sticks' | 'brushes' | 'none';
+  readonly chordsOn: ChordSound;
 }
 
 /** Ticks of a quarter note. */
 const QUARTER = 480;
 const BRUSH_KIT = 40;
+/** General MIDI programs of an electric piano, a clean guitar, a drawbar organ. */
+const CHORD_PROGRAMS: Readonly<Record<ChordSound, number>> = { piano: 4, guitar: 27, organ: 16 };
 
 interface Voice {
   readonly part: Part;
@@ -35,14 +39,19 @@ const VOICES: readonly Voice[] = [
 
 /** The bytes of a file of format 1. */
 export function midiFile(piece: MidiPiece): Uint8Array<ArrayBuffer> {
-  const { title, events, beats, kit, meter } = piece;
+  const { title, events, beats, kit, chordsOn, meter } = piece;
   const beat = (QUARTER * 4) / meter.unit;
   const tick = (time: number) => Math.max(0, Math.round(time * beat));
   const end = tick(beats);
   const parts = VOICES.flatMap(({ part, name, channel, program, isExtra }) => {
     const own = events.filter((event) => event.part === part);
     if (isExtra && own.length === 0) return [];
-    const programNumber = part === 'drums' && kit === 'brushes' ? BRUSH_KIT : program;
+    const programNumber =
+      part === 'drums' && kit === 'brushes'
+        ? BRUSH_KIT
+        : part === 'chords'
+          ? CHORD_PROGRAMS[chordsOn]
+          : program;
     const set: Timed = { tick: 0, event: { type: 'programChange', channel, programNumber } };
     const kits = part === 'drums' ? kitChanges(own, programNumber, channel, tick) : [];
     const notes = own.flatMap(({ start, beats: length, midi, velocity }): Timed[] => {
