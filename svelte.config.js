@@ -32,7 +32,8 @@ export default {
       mode: 'nonce',
       directives: {
         'default-src': ['self'],
-        'script-src': ['self'],
+        // The stretcher of recordings is WebAssembly; nothing else may be made into code.
+        'script-src': ['self', 'wasm-unsafe-eval'],
         // Positions inside drawings are style attributes; no style sheet comes from elsewhere.
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:'],

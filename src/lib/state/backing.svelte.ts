@@ -18,6 +18,8 @@ const LONGEST_MINUTES = 20;
 const UNKNOWN: BeatGrid = { first: 0, tempo: 100 };
 /** Milliseconds after the last correction at which it is kept. */
 const SETTLED = 600;
+/** Speeds that are kept made. */
+const MOST_SPEEDS = 2;
 
 export class Backing {
   recording: Recording | null = $state.raw(null);
@@ -84,6 +86,7 @@ export class Backing {
       }
       const found = findBeats(mono(sound), sound.sampleRate);
       if (!found) this.problem = 'No beat was found in it; listen and tap it.';
+      this.#stretched.clear();
       this.recording = { name: file.name, file, sound, grid: found ?? UNKNOWN };
       this.isOn = true;
       this.#onchange();
@@ -95,7 +98,42 @@ export class Backing {
     }
   }
 
+  /** The recording at the speeds that were played last, each made once. */
+  // eslint-disable-next-line svelte/prefer-svelte-reactivity -- nothing is drawn of it
+  readonly #stretched = new Map<string, AudioBuffer | null>();
+  /** A speed is being made; until then the recording is played in grains. */
+  isStretching = $state(false);
+  /** The speed that was made last, as a part of its own. */
+  speed: number | null = $state(null);
+
+  /** The recording at another speed; null where that is not made. */
+  stretched(rate: number): AudioBuffer | null {
+    return this.#stretched.get(rate.toFixed(4)) ?? null;
+  }
+
+  /** Makes the recording ready at a speed, at its own pitch. */
+  async stretch(rate: number): Promise<void> {
+    const { recording } = this;
+    const key = rate.toFixed(4);
+    if (!recording || Math.abs(rate - 1) < 1e-4 || this.#stretched.has(key) || this.isStretching) return;
+    this.isStretching = true;
+    try {
+      const { stretched } = await import('$lib/audio/stretch');
+      const sound = await stretched(recording.sound, rate);
+      if (this.recording?.sound !== recording.sound) return;
+      while (this.#stretched.size >= MOST_SPEEDS) this.#stretched.delete([...this.#stretched.keys()][0]!);
+      this.#stretched.set(key, sound);
+      this.speed = rate;
+    } catch {
+      // It goes on in grains, and is not tried again.
+      this.#stretched.set(key, null);
+    } finally {
+      this.isStretching = false;
+    }
+  }
+
   letGo(): void {
+    this.#stretched.clear();
     this.stopTapping();
     this.gone = this.recording;
     this.recording = null;

@@ -490,6 +490,7 @@ export class Rehearsal {
     const { grid, sound } = playing;
     const part = { from: excerpt.from, beats: excerpt.beats, form: shown.sheet.form.beats };
     const from = secondOfRound(grid, part, round, sound.duration);
+    void this.backing.stretch(tempo / grid.tempo);
     const backing: SoundEvent = {
       part: 'backing',
       start: 0,
@@ -825,11 +826,11 @@ export class Rehearsal {
     this.backing.stopTapping();
     if (ladder) this.tempo = tempoOf(ladder, 0, 0);
     this.#player.setChordSound(this.chordSound);
-    this.#player.setBacking(this.backing.playing?.sound ?? null);
+    this.#player.setBacking(this.backing.playing?.sound ?? null, (rate) => this.backing.stretched(rate));
     this.#mix();
     this.#player.start({
       // In the meter of what is looped, which need not be that of the chart.
-      countIn: this.desk.countsIn ? countIn(first.excerpt.bars[0]!) : [],
+      countIn: this.desk.countsIn ? countIn(first.excerpt.bars[0]!, this.feel) : [],
       roundOf: (round) => this.#layRound(round),
       tempo: this.sounding,
       onTick: () => this.#tick()

@@ -53,8 +53,8 @@ const QUALITIES: readonly {
 ];
 const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 const METERS = ['4/4', '3/4', '2/4', '5/4', '6/4', '7/4', '6/8', '7/8', '9/8', '12/8', '5/8', '2/2'];
-/** Beats that a time may be moved by, a fiftieth of one. */
-const MOVED = 0.02;
+/** Beats that a time may be moved by: late by a hair, or behind as the feel has it. */
+const MOVED = 0.04;
 
 const excerpt = (text: string, wish: LoopWish = { kind: 'form' }): Excerpt => {
   const { form, analysis } = readSheet(text);
@@ -185,7 +185,7 @@ describe('the notes of the band', () => {
             }
             if (!feel.comping)
               expect(
-                comping.filter(({ start }) => start === change.start).length,
+                comping.filter(({ start }) => start >= change.start && start <= change.start + MOVED).length,
                 says
               ).toBeGreaterThanOrEqual(2);
             for (const event of [...line, ...comping]) {
@@ -339,6 +339,12 @@ describe('the meters of the band', () => {
   it('count in a whole bar of themselves', () => {
     const bar = (meter: string) => excerpt(`{time: ${meter}}\n| C |`).bars[0]!;
     expect(countIn(bar('3/4')).map(({ start }) => start)).toEqual([-3, -2, -1]);
+    // What walks in four is counted in halves first.
+    const starts = (meter: string, feel: string) =>
+      countIn(bar(meter), feelNamed(feel)!).map(({ start }) => start);
+    expect(starts('4/4', 'swing')).toEqual([-8, -6, -4, -3, -2, -1]);
+    expect(starts('4/4', 'rock')).toEqual([-4, -3, -2, -1]);
+    expect(starts('3/4', 'jazz waltz')).toEqual([-3, -2, -1]);
     const six = countIn(bar('6/8'));
     expect(six.map(({ start }) => start)).toEqual([-6, -5, -4, -3, -2, -1]);
     expect(six.filter(({ velocity }) => velocity > 0.5).map(({ start }) => start)).toEqual([-6, -3]);
@@ -420,13 +426,13 @@ describe('the variety of the band', () => {
     for (const feel of FEELS) {
       const of = excerpt('| C | F | G | C |');
       const ending = bandEvents(pass(of, feel, { isLast: true })).filter(({ part }) => part !== 'click');
-      expect(Math.max(...ending.map(({ start }) => start)), feel.id).toBeLessThanOrEqual(15);
+      expect(Math.max(...ending.map(({ start }) => start)), feel.id).toBeLessThanOrEqual(15 + MOVED);
       if (feel.kit === 'none') continue;
-      const together = ending.filter(({ start }) => start === 15).map(({ part }) => part);
+      const together = ending.filter(({ start }) => start >= 15).map(({ part }) => part);
       expect(new Set(together), feel.id).toEqual(new Set(['bass', 'chords', 'drums']));
       expect(
         ending
-          .filter(({ start }) => start === 15 && start < 16)
+          .filter(({ start }) => start >= 15 && start < 16)
           .every(({ part, beats }) => part === 'drums' || beats > 0.9)
       ).toBe(true);
     }

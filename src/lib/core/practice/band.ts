@@ -4,7 +4,7 @@ import { bassEvents } from './bass';
 import { chordEvents } from './comping';
 import { drumEvents } from './drums';
 import type { SoundEvent } from './events';
-import { DRUMS } from './feel';
+import { DRUMS, type Feel } from './feel';
 import { pulsesOf } from '../chart/pulses';
 import { stageOf, type Pass } from './stage';
 
@@ -16,9 +16,15 @@ export function bandEvents(pass: Pass): SoundEvent[] {
   );
 }
 
-/** A bar of clicks in some bar's meter before the start; its times are negative. */
-export function countIn(bar: Pick<ExcerptBar, 'beats' | 'meter'>): SoundEvent[] {
-  return clicksOf({ ...bar, start: -bar.beats, section: '' });
+/**
+ * A bar of clicks in some bar's meter before the start; its times are negative. What walks in four is counted over two bars: halves, then
+ * quarters.
+ */
+export function countIn(bar: Pick<ExcerptBar, 'beats' | 'meter'>, feel?: Feel): SoundEvent[] {
+  const own = clicksOf({ ...bar, start: -bar.beats, section: '' });
+  if (!feel?.walks || bar.meter.beats !== 4 || bar.meter.unit !== 4) return own;
+  const halves = clicksOf({ ...bar, start: -2 * bar.beats, section: '' }).filter((_, i) => i % 2 === 0);
+  return [...halves, ...own];
 }
 
 function clicks({ bars }: Excerpt): SoundEvent[] {

@@ -29,7 +29,18 @@ const HELD = 1;
 /** What is shorter is not struck. */
 const SHORTEST = 0.06;
 
-export function compStrokes(stage: Stage, comping: Comping, player: number): CompStroke[] {
+/** What a stage is comped with: asked for by the chords, and by the drums that go along. */
+const comped = new WeakMap<Stage, readonly CompStroke[]>();
+
+export function compStrokes(stage: Stage, comping: Comping, player: number): readonly CompStroke[] {
+  const known = comped.get(stage);
+  if (known) return known;
+  const strokes = madeFor(stage, comping, player);
+  comped.set(stage, strokes);
+  return strokes;
+}
+
+function madeFor(stage: Stage, comping: Comping, player: number): CompStroke[] {
   const { excerpt, bars, intensity } = stage;
   const { onOne } = comping;
   const room = stage.room ?? 0;
@@ -70,6 +81,16 @@ function closed(stage: Stage, struck: readonly Struck[]): Struck[] {
   const bar = stage.bars.at(-1)!;
   const home: Struck = { letter: 'X', written: start, start, end: beats, isOnPulse: true, change, bar };
   return [...struck.filter((one) => one.change !== change), home];
+}
+
+/** When the chords push into a change: what the drums may mark as well. */
+export function pushesIn(stage: Stage, player: number): number[] {
+  const { comping } = stage.feel;
+  if (!comping) return [];
+  const { changes } = stage.excerpt;
+  return compStrokes(stage, comping, player)
+    .filter(({ start, change, isOnPulse }) => !isOnPulse && (changes[change]!.start > start || change === 0))
+    .map(({ start }) => start);
 }
 
 /** The change that an off-beat just before it sounds already; null for any other stroke. */

@@ -139,3 +139,52 @@ describe('the chords of the band', () => {
       }
   });
 });
+
+describe('what plays together', () => {
+  it('the drummer marks most of the pushes of the chords, and none where it is quiet', () => {
+    const excerpt = excerptFrom(BLUES);
+    const share = (intensity: number) => {
+      let [marked, all] = [0, 0];
+      for (let round = 0; round < 24; round++) {
+        const events = bandEvents({
+          excerpt,
+          feel: feelNamed('swing')!,
+          ratio: 0.6,
+          seed: 4,
+          round,
+          isLast: false,
+          intensity
+        });
+        const kicks = events.filter(({ part, midi }) => part === 'drums' && midi === 36);
+        const chords = struck(events.filter(({ part }) => part === 'chords'));
+        for (const { start } of excerpt.changes.slice(1)) {
+          const push = chords.find((time) => time > start - 0.5 && time < start - 0.2);
+          if (push === undefined) continue;
+          all++;
+          if (kicks.some((kick) => Math.abs(kick.start - push) < 0.08)) marked++;
+        }
+      }
+      expect(all).toBeGreaterThan(20);
+      return marked / all;
+    };
+    expect(share(0.5)).toBeGreaterThan(0.5);
+    expect(share(0.1)).toBe(0);
+  });
+
+  it('chords lie a little behind in swing, on the beat in rock; the bass is on it in both', () => {
+    const late = (id: string, part: 'bass' | 'chords') => {
+      const [first] = bandEvents({
+        excerpt: excerptFrom(BLUES),
+        feel: feelNamed(id)!,
+        ratio: 0.6,
+        seed: 4,
+        round: 0,
+        isLast: false
+      }).filter((event) => event.part === part);
+      return first!.start;
+    };
+    expect(late('swing', 'chords')).toBeGreaterThan(0.01);
+    expect(late('rock', 'chords')).toBe(0);
+    expect([late('swing', 'bass'), late('rock', 'bass')]).toEqual([0, 0]);
+  });
+});

@@ -25,11 +25,15 @@ export function chordEvents(stage: Stage): SoundEvent[] {
     stage.chance(PLAYER, -2)
   );
   if (feel.comping) return compedEvents(stage, feel.comping, voicings, chance);
-  const loudness = loudnessAt(stage.intensity);
+  const loudness = loudnessAt(stage.intensity) * (feel.levels?.chords ?? 1);
+  const { behind = 0 } = feel;
   const strokes = strokesByChange(stage, feel.chords, PLAYER, AT_CHANGE);
   return voicings.flatMap((voicing, i): SoundEvent[] =>
     (voicing ? strokes[i]! : []).flatMap((stroke) => {
-      const late = stroke.isFirst ? 0 : 0.015 * chance();
+      const late = Math.min(
+        behind + (stroke.isFirst ? 0 : 0.015 * chance()),
+        (stroke.end - stroke.start) / 4
+      );
       const weight = loudness * (WEIGHTS[stroke.letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
       return voicing!.map(({ midi, degree }): SoundEvent => {
         const isTelling = ['3', '7'].includes(DEGREES[degree].slot);
@@ -54,7 +58,8 @@ function compedEvents(
   chance: Chance
 ): SoundEvent[] {
   const struck = new Map<number, number>();
-  const loudness = loudnessAt(stage.intensity);
+  const { behind = 0, levels } = stage.feel;
+  const loudness = loudnessAt(stage.intensity) * (levels?.chords ?? 1);
   // With all it has the band begins each chord an inversion higher.
   const first = isFull(stage.intensity) ? 1 : 0;
   return compStrokes(stage, comping, PLAYER).flatMap(
@@ -63,7 +68,7 @@ function compedEvents(
       if (!voicing) return [];
       const turn = struck.get(change) ?? first;
       struck.set(change, turn + 1);
-      const late = isOnPulse ? 0 : Math.min(0.015 * chance(), (end - start) / 4);
+      const late = Math.min(behind + (isOnPulse ? 0 : 0.015 * chance()), (end - start) / 4);
       const weight = loudness * (WEIGHTS[letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
       return gripIn(voicing, turn).map(({ midi, degree }): SoundEvent => {
         const isTelling = ['3', '7'].includes(DEGREES[degree].slot);

@@ -4,9 +4,13 @@ import type { SoundEvent } from './events';
 import { DRUMS, type Drum, type DrumRows, type Fill } from './feel';
 import { strokesIn, WORDS, type Stroke } from './pattern';
 import { isFull, isQuiet, likelierAt, loudnessAt } from './intensity';
+import { pushesIn } from './comp-strokes';
 import { ratioIn, strokesInBar, type Stage, type StageBar } from './stage';
 
 const PLAYER = 3;
+/** Who comps; the drummer hears it. */
+const COMPING = 2;
+const GOES_ALONG = 0.6;
 const WEIGHTS: Readonly<Record<string, number>> = { X: 0.85, x: 0.66, o: 0.46, g: 0.26 };
 /** Every so many bars of a section a short fill may come. */
 const PHRASE = 4;
@@ -18,10 +22,11 @@ export function drumEvents(stage: Stage): SoundEvent[] {
   const { feel, intensity } = stage;
   if (feel.kit === 'none') return [];
   const isBrushed = feel.kit === 'brushes' || (isQuiet(intensity) && feel.quiet !== undefined);
-  const loudness = loudnessAt(intensity);
+  const loudness = loudnessAt(intensity) * (feel.levels?.drums ?? 1);
+  const pushes = isQuiet(intensity) ? [] : pushesIn(stage, COMPING);
   return stage.bars.flatMap((bar) => {
     const chance = stage.chance(PLAYER, bar.index);
-    const struck = struckIn(stage, bar);
+    const struck = struckIn(stage, bar, pushes);
     // Sections and rounds breathe a little louder and softer.
     const breath = 0.95 + 0.08 * stage.chance(PLAYER, -1 - (bar.index - bar.inSection))();
     return struck.map(({ drum, stroke }): SoundEvent => {
@@ -46,7 +51,7 @@ interface Struck {
 /** A letter of the table, or a loudness of its own. */
 const weightOf = (letter: string) => WEIGHTS[letter] ?? Number(letter);
 
-function struckIn(stage: Stage, bar: StageBar): Struck[] {
+function struckIn(stage: Stage, bar: StageBar, pushes: readonly number[]): Struck[] {
   const { feel, intensity } = stage;
   const { mark } = feel;
   const isHushed = isQuiet(intensity);
@@ -59,6 +64,16 @@ function struckIn(stage: Stage, bar: StageBar): Struck[] {
       .filter((stroke) => !isHushed || rows === feel.quiet || isPlain(stroke))
       .map((stroke) => ({ drum: isFull(intensity) ? fuller(drum, rows) : drum, stroke }))
   );
+  // Where the chords push, the drummer goes along.
+  const along = stage.chance(PLAYER, 2000 + bar.index);
+  for (const push of pushes) {
+    const isHere = push >= bar.start && push < bar.start + bar.beats;
+    const isStruck = groove.some(
+      ({ drum, stroke }) => drum === 'kick' && Math.abs(stroke.start - push) < 0.1
+    );
+    if (isHere && !isStruck && along() < GOES_ALONG)
+      groove.push({ drum: 'kick', stroke: { ...struckAt('kick', push, 'o').stroke, isOnPulse: true } });
+  }
   const marked =
     bar.opens && mark
       ? [...groove, struckAt(isHushed ? cymbal : mark.drum, bar.start, String(mark.velocity))]

@@ -83,6 +83,13 @@ export interface Feel {
   readonly chords: readonly Pattern[];
   /** The chords answer and push rather than mark every change; absent where each is struck as it comes. */
   readonly comping?: Comping;
+  /**
+   * How much louder or softer chords and drums are struck than their letters say, so that all parts are heard: chords three decibels under the
+   * line at least, no part more than six from another. Measured by `npm run bench`.
+   */
+  readonly levels?: { readonly chords?: number; readonly drums?: number };
+  /** Parts of a beat by which the chords lie behind it. */
+  readonly behind?: number;
   /** What they are played on; an electric piano where nothing is said. */
   readonly chordsOn?: ChordSound;
   /** Seventh chords take a 9 or 13 where their function has it. */
@@ -134,6 +141,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.7 },
     bass: rows('R= == 5= ==', 'R= =R 5= ==', 'R= == 5= T=', 'R= -R T= 5='),
     chords: rows('x= =x =x ==', 'x= == x= ==', 'x= =x == -o', '-- x= -x ==', 'x= -x -x =='),
+    levels: { chords: 0.9 },
     isColoured: false
   },
   {
@@ -167,6 +175,8 @@ export const FEELS: readonly Feel[] = [
       '-- x- -x =='
     ),
     comping: { onOne: 0.7, air: 0.125, push: 0.35 },
+    behind: 0.018,
+    levels: { chords: 0.95 },
     isColoured: true
   },
   {
@@ -185,6 +195,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R T T T', 'RR TT TT TT', 'R 8 T T', 'R= -R T= T=', 'R T 5 A'),
     chords: rows('x- -x -- -x', '-x -x -x -x', 'x- -- -x --', '-- x- -- x-', 'x= == -x --'),
     comping: { onOne: 0.6, air: 0.1, push: 0.2 },
+    behind: 0.012,
     isColoured: true
   },
   {
@@ -234,6 +245,8 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= == ==', 'R= == 5=', 'R= T= T=', 'R= == A=', 'R= T= A='),
     chords: rows('-- x- x-', 'x= =x ==', '-- -x ==', '-- x= =-', 'x= == x-'),
     comping: { onOne: 0.5, air: 0.1, push: 0.2 },
+    behind: 0.012,
+    levels: { chords: 0.91 },
     isColoured: true
   },
   {
@@ -252,6 +265,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'ride', velocity: 0.3 },
     bass: rows('R= == 5= ==', 'R= == == 5=', 'R= == T= A=', 'R= == == =A'),
     chords: rows('x= == == ==', 'x= == -o ==', 'x= == == =o', '-- x= == ==', 'x= =o == =='),
+    behind: 0.02,
     isColoured: true
   },
   {
@@ -271,6 +285,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('RR RR RR RR', 'R= =R R= =R', 'RR RR RR TT', 'R= RR R= 5R', 'RR R5 RR RT'),
     chords: rows('X= =x == ==', 'xx xx xx xx', 'X= == x= ==', 'X- -x -x ==', 'X= == == -x'),
     chordsOn: 'guitar',
+    levels: { chords: 0.7 },
     isColoured: false
   },
   {
@@ -290,6 +305,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= == == ==', 'R= =R == ==', 'R= =R == 5=', 'R= == R= =T'),
     chords: rows('X= == == ==', 'X= == x= ==', 'X= =x == ==', 'X= == == =x'),
     chordsOn: 'guitar',
+    levels: { chords: 0.88 },
     isColoured: false
   },
   {
@@ -315,6 +331,7 @@ export const FEELS: readonly Feel[] = [
     ),
     comping: { onOne: 0.88, air: 0.06, push: 0.15 },
     chordsOn: 'guitar',
+    levels: { chords: 0.82 },
     isColoured: true
   },
   {
@@ -335,6 +352,8 @@ export const FEELS: readonly Feel[] = [
     chords: rows('-- x- -- x-', 'x- x- x- x-', 'x= == -- x-', '-- x- -x x-', 'x= -x -- x-'),
     comping: { onOne: 0.6, air: 0.08, push: 0.25 },
     chordsOn: 'organ',
+    behind: 0.012,
+    levels: { chords: 0.93 },
     isColoured: true
   },
   {
@@ -362,6 +381,8 @@ export const FEELS: readonly Feel[] = [
       '--- x== --- x==',
       'x== =-- --x ==='
     ),
+    behind: 0.015,
+    levels: { chords: 0.89 },
     isColoured: true
   },
   {
@@ -384,6 +405,7 @@ export const FEELS: readonly Feel[] = [
     chords: rows('-- x- -- x-', '-- x- -- xo', '-x -x -x -x'),
     comping: { onOne: 0, air: 0, push: 0 },
     chordsOn: 'guitar',
+    levels: { chords: 0.87 },
     isColoured: false
   },
   {
@@ -428,6 +450,7 @@ export const FEELS: readonly Feel[] = [
     chords: rows('-- x- -- x-', '-- xo -- xo', 'o- x- o- xo', '-- x- -- xx'),
     comping: { onOne: 0.15, air: 0.04, push: 0.08 },
     chordsOn: 'guitar',
+    levels: { chords: 0.87 },
     isColoured: false
   },
   {
@@ -447,6 +470,7 @@ export const FEELS: readonly Feel[] = [
     chords: rows('-- x- -- x-', '-x -x -x -x', '-- xo -- xo'),
     comping: { onOne: 0.1, air: 0.04, push: 0.06 },
     chordsOn: 'guitar',
+    levels: { chords: 0.85 },
     isColoured: false
   },
   {
@@ -472,6 +496,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= =5 == 8=', 'R= =5 == 5=', 'R= =8 == 5=', 'R- -5 == T='),
     chords: rows('x- xx -x -x -x -x -x x-', 'x- xx -x x- -x -x -x xx', '-x -x -x x- xx -x -x -x'),
     comping: { onOne: 0.55, air: 0.02, push: 0.4 },
+    levels: { chords: 0.95 },
     isColoured: false
   },
   {
@@ -492,6 +517,7 @@ export const FEELS: readonly Feel[] = [
     chords: rows('x= =o x= oo', 'x= == x= =o', 'x= =x == x=', '-- x= -o x='),
     comping: { onOne: 0.6, air: 0.08, push: 0.15 },
     chordsOn: 'guitar',
+    levels: { chords: 0.81, drums: 1.28 },
     isColoured: true
   },
   {
@@ -514,6 +540,8 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R== --T 5== --T', 'R== ==5 8== T-A', 'R== 5-T R== T-A', 'R-- R-5 8== --A'),
     chords: rows('x== o== x== o=x', 'x== --x x== --x', 'x=x o== x=x o==', 'x== x=x x== x=x'),
     chordsOn: 'organ',
+    behind: 0.015,
+    levels: { chords: 0.81 },
     isColoured: true
   },
   {
@@ -533,6 +561,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= =R 5= 8=', 'R- -T 5- T-', 'R= =5 == 8=', 'R- -5 -T 5A'),
     chords: rows('-x -x -x -x', 'x- -x -- x- -- x- -x --', '-x -- xx -x', 'x= -x -- xx'),
     comping: { onOne: 0.4, air: 0.08, push: 0.25 },
+    behind: 0.01,
     isColoured: true
   },
   {
@@ -554,6 +583,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('RR RR RR RR', 'RR RR RR R8', 'R- RR -R RR', 'RR RR R5 TA'),
     chords: rows('X= == X= ==', 'X- xx X- xx', 'X= =X =- X=', 'X= == -- XX', 'XX -X -X X='),
     chordsOn: 'guitar',
+    levels: { chords: 0.68 },
     isColoured: false
   },
   {
@@ -580,6 +610,8 @@ export const FEELS: readonly Feel[] = [
     // Two over three now and then.
     chords: rows('x= =x ==', '-- -x =-', 'x= == -x', '-x == x=', 'x- -x -- -x -- x-'),
     comping: { onOne: 0.5, air: 0.12, push: 0.3 },
+    behind: 0.018,
+    levels: { chords: 0.95 },
     isColoured: true
   },
   {

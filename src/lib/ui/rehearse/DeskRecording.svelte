@@ -22,6 +22,7 @@
   class="flex flex-col gap-2 rounded-md border border-edge p-2"
   data-recording={recording.name}
   data-kept={backing.isKept || undefined}
+  data-speed={backing.speed ?? undefined}
 >
   <div class="flex flex-wrap items-center gap-2">
     <Button
@@ -61,6 +62,7 @@
       >
       <Button size="stand" onclick={() => backing.stopTapping()}>done</Button>
     {/if}
+    {#if backing.isStretching}<span class="text-soft" role="status">preparing this speed …</span>{/if}
     <Button
       size="stand"
       class="ml-auto"
