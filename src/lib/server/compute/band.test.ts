@@ -38,7 +38,8 @@ describe('the route of the band', () => {
       const { length } = tracks[name]!;
       expect(length, name).toBeGreaterThan(8);
       expect(Math.max(...tracks[name]!.map(({ tick }) => tick)), name).toBeLessThan(8 * BAR);
-      expect(tracks[name]![0]!.tick, `${name} begins at once`).toBe(0);
+      // The chords of swing lie a hair behind.
+      expect(tracks[name]![0]!.tick, `${name} begins at once`).toBeLessThan(15);
     }
     const onBar = (bar: number) => tracks.bass!.find(({ tick }) => tick === bar * BAR)!.midi % 12;
     expect([0, 1, 2, 3, 4, 5, 6, 7].map(onBar)).toEqual([5, 2, 3, 0, 5, 2, 3, 0]);
