@@ -117,9 +117,7 @@ export async function soundFigures(): Promise<SoundFigures> {
   try {
     const feels = [];
     const plain = FEELS.filter(({ kit }) => kit !== 'none').map(({ id }) => [id, 0.5] as const);
-    const others = [0.1, 0.9].flatMap((intensity) =>
-      ['swing', 'rock'].map((id) => [id, intensity] as const)
-    );
+    const others = [0.1, 0.9].flatMap((intensity) => ['swing', 'rock'].map((id) => [id, intensity] as const));
     for (const [feel, intensity] of [...plain, ...others]) {
       const source = `{key: Eb}\n{tempo: 120}\n{meta: feel ${feel}}\n${CADENCE.repeat(2)}|`;
       const parts: Record<string, number> = {};

@@ -143,11 +143,10 @@ export function linesOf(arranged: Arrangement, wish: LineWish): ReturnType<typeo
           ...options,
           // A figure begins where it begins, on the first of its tones.
           ...(figure ? { degrees: [firstDegree(figure)], column: null, alternate: false, fixed: [] } : {}),
-          ...(wish.level === 'sequence' ? { position: null } : {}),
           alternatives: isThin ? wish.alternatives : 1
         });
   if (noPath) return { lines: [], noLine: noPath };
-  const isBound = plan.reach === 'hand' && wish.level !== 'sequence';
+  const isBound = plan.reach === 'hand';
   const areaOf = (change: number): LineArea => ({
     position: isBound ? hands[change] : undefined,
     range: plan.range ?? undefined,

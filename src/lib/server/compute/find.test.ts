@@ -11,6 +11,7 @@ import { soundAt, STANDARD } from '../../core/neck/tuning';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { pitchClass } from '../../core/theory/note';
+import { DEMO_CHARTS } from '../demo-charts';
 import { parse } from '../body';
 import { answerLines } from './lines';
 
@@ -63,7 +64,9 @@ describe('every line that is found', () => {
             const { changes } = readSheet(chart).form;
             for (const target of targets) {
               const landed = firstAt(notes, target.at).map(({ midi }) => midi);
-              if (level !== 'double stops') expect(landed).toEqual([target.midi]);
+              // A figure that does not fit from the target begins on the same tone in another octave.
+              if (level === 'figure') expect(landed.map((midi) => midi % 12)).toEqual([target.midi % 12]);
+              else if (level !== 'double stops') expect(landed).toEqual([target.midi]);
               else expect(landed.length).toBeGreaterThan(0);
             }
             notes.forEach((note, i) => {
@@ -244,13 +247,52 @@ describe('levels', () => {
     ]);
   });
 
-  it('figure: an enclosure goes a step above, a semitone below, then the tone', () => {
-    const { notes } = find({ chart: '| Fmaj7 | % |', level: 'figure', figure: 'enclosures', position: 5 })
-      .lines[0]!;
-    const [, above, below, third] = notes.map(({ midi }) => midi);
-    expect(third! % 12).toBe(pitchClass('A'));
-    expect(third! - below!).toBe(1);
-    expect([1, 2]).toContain(above! - third!);
+  it.each([2, 3, 4])(
+    'figure: an enclosure closes in on its tone, on a beat, %i notes in one',
+    (subdivision) => {
+      const ask = { chart: '| Fmaj7 | % |', level: 'figure', figure: 'enclosures', position: 5, subdivision };
+      const { notes } = find(ask).lines[0]!;
+      let closed = 0;
+      notes.forEach(({ midi, at }, i) => {
+        const [above, below] = [notes[i - 2], notes[i - 1]];
+        if (!above || !below || midi - below.midi !== 1 || ![2, 3].includes(above.midi - below.midi)) return;
+        closed++;
+        expect(at % 1).toBeCloseTo(0, 6);
+        expect([0, 4, 5, 9]).toContain(midi % 12);
+      });
+      expect(closed).toBeGreaterThanOrEqual(subdivision === 2 ? 3 : 4);
+    }
+  );
+
+  it('figure: the whole cell moves, and none drops an octave inside', () => {
+    const rises: Readonly<Record<string, readonly number[]>> = {
+      '1 2 3 5': [1, 1, 1],
+      '3 5 7 9': [1, 1, 1],
+      'up to the 9': [1, 1, 1, 1],
+      '1 3 5 7': [1, 1, 1, -1, -1, -1, -1],
+      '5 down, up to 7': [-1, -1, -1, 1, 1, 1]
+    };
+    let [cells, kept] = [0, 0];
+    for (const { text } of DEMO_CHARTS)
+      for (const [figure, signs] of Object.entries(rises))
+        for (const position of [2, 5, 8]) {
+          const { lines } = find({ chart: text, level: 'figure', figure, position, subdivision: 4 });
+          const notes = lines[0]?.notes ?? [];
+          for (const { start, beats, chord } of readSheet(text).form.changes) {
+            const size = signs.length + 1;
+            const own = notes.filter(({ at }) => at >= start - 1e-6 && at < start + beats - 1e-6);
+            if (!chord || own.length < size) continue;
+            for (let i = 0; i + size <= own.length; i += size) {
+              cells++;
+              const steps = signs.map((_, n) => own[i + n + 1]!.midi - own[i + n]!.midi);
+              // Two numbers may be one pitch, as 3 and 4 of an altered scale.
+              if (steps.every((step, n) => [signs[n], 0].includes(Math.sign(step)) && Math.abs(step) < 12))
+                kept++;
+            }
+          }
+        }
+    expect(cells).toBeGreaterThan(1500);
+    expect(kept / cells).toBeGreaterThan(0.99);
   });
 
   it('arpeggio and scale: up first, or down first where the reverse is asked', () => {
@@ -298,6 +340,9 @@ describe('levels', () => {
     expect(head(1).map(({ at }) => at - 4)).toEqual(head(0).map(({ at }) => at));
     const contour = (own: Note[]) => own.slice(1).map(({ midi }, i) => Math.sign(midi - own[i]!.midi));
     expect(contour(head(1))).toEqual(contour(head(0)));
+    // The answer is the shorter one, with air after it.
+    expect(bar(1).length).toBeLessThan(bar(0).length);
+    expect(endOf(bar(1).at(-1)!)).toBeLessThanOrEqual(7);
   });
 
   it('melody and answer: two bars of melody, two of one’s own that start on it', () => {
@@ -309,17 +354,44 @@ describe('levels', () => {
     expect(find({ chart: '| Gm7 |', level: 'melody and answer' }).noLine!.message).toContain('no melody');
   });
 
-  it('sequence: climbs into the next target', () => {
-    const { notes } = find({ chart: '| Am7 | % | D7 |', level: 'sequence', subdivision: 4 }).lines[0]!;
-    const climb = notes.filter(({ at }) => at > 4 && at < 8).map(({ midi }) => midi);
-    expect(climb).toEqual([...climb].sort((a, b) => a - b));
-    expect(climb.at(-1)! - climb[0]!).toBeGreaterThan(12);
+  it('sequence: a cell comes again moved, under the hand, nothing over five frets away', () => {
+    let [moved, all] = [0, 0];
+    for (const { text } of DEMO_CHARTS)
+      for (const ask of [
+        { position: 5 },
+        { position: 9, subdivision: 4 },
+        { seed: 3 },
+        { subdivision: 3, seed: 8 }
+      ]) {
+        const { notes } = find({ chart: text, level: 'sequence', ...ask }).lines[0]!;
+        notes.forEach((note, i) => {
+          const next = notes[i + 1];
+          if (next && note.fret! > 0 && next.fret! > 0)
+            expect(Math.abs(next.fret! - note.fret!)).toBeLessThanOrEqual(5);
+        });
+        for (const { start, beats, chord } of readSheet(text).form.changes) {
+          const own = notes.filter(({ at }) => at >= start - 1e-6 && at < start + beats - 1e-6);
+          if (!chord || own.length < 8) continue;
+          all++;
+          // Some length of cell whose contour comes again at once.
+          const signs = own.slice(1).map(({ midi }, i) => Math.sign(midi - own[i]!.midi));
+          const again = [3, 4, 5, 6].some((size) =>
+            signs
+              .slice(0, size - 1)
+              .every((sign, n) => signs[size + n] === undefined || sign === signs[size + n])
+          );
+          if (again) moved++;
+        }
+      }
+    expect(all).toBeGreaterThan(100);
+    expect(moved / all).toBeGreaterThan(0.95);
   });
 
   it('double stops: two strings at once, thirds and sixths, the 3 and 7 of a dominant', () => {
     const { notes } = find({ chart: '| Gmaj7 | E7 | Am7 | D7 |', level: 'double stops', position: 5 })
       .lines[0]!;
     const starts = [...new Set(notes.map(({ at }) => at))];
+    expect(notes.every(({ string }) => string! <= 4)).toBe(true);
     for (const at of starts) {
       const both = firstAt(notes, at);
       expect(both).toHaveLength(2);

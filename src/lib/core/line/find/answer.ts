@@ -22,9 +22,12 @@ const PHRASE = 2;
 /** Beats of the head: half a bar. */
 const headOf = ({ start, beats }: PlayedBar) => ticksOf(start + Math.max(1, Math.floor(beats / 2)));
 
+/** Silence after a call and after its answer, in ticks: a beat, half of one in short bars. */
+const airOf = ({ beats }: PlayedBar) => (beats >= 3 ? TICKS : TICKS / 2);
+
 /**
- * In each first bar of two a head and a landing, then silence; in the second the same head, rising and falling as it did, and an end
- * that runs into what comes. The calls are the cheapest, and so are the answers to them.
+ * In each first bar of two a call, then a beat of silence; in the second the same head, rising and falling as it did, with a landing of its
+ * own, and more silence. The calls are the cheapest, and so are the answers to them.
  */
 export function callAndAnswer(wish: FindWish): FoundLines {
   const stretches = stretchesOf(wish);
@@ -41,12 +44,15 @@ export function callAndAnswer(wish: FindWish): FoundLines {
     leading: new Set()
   }).filter(({ start }) => {
     const { i, bar } = barAt(bars, start);
-    return i % PHRASE === 1 || start < headOf(bar) + length || landed.has(start);
+    // The answer is shorter than the call, and both leave air.
+    const until = i % PHRASE === 0 ? ticksOf(bar.start + bar.beats) - airOf(bar) : headOf(bar) + length;
+    return start < until || landed.has(start);
   });
   const called = rhythm.map((slot): RhythmSlot => {
     const { i, bar } = barAt(bars, slot.start);
-    const isEnd = i % PHRASE === 0 && slot.start >= headOf(bar);
-    return isEnd ? { ...slot, length: Math.min(TICKS, ticksOf(bar.start + bar.beats) - slot.start) } : slot;
+    const isAnswered = i % PHRASE === 1 && slot.start >= headOf(bar);
+    const room = ticksOf(bar.start + bar.beats) - airOf(bar) - slot.start;
+    return isAnswered ? { ...slot, length: Math.max(length, Math.min(TICKS, room)) } : slot;
   });
   const slots = slotsOf({ ...SLOT_LEVELS.arpeggio, density: 'full' }, wish, stretches, called);
   const isCall = ({ start }: { readonly start: number }) => barAt(bars, start).i % PHRASE === 0;

@@ -23,6 +23,8 @@ export interface PlannedSlot {
   readonly turning: number;
   /** What the same pitch once more costs. */
   readonly standing: number;
+  /** What follows lies a semitone above it. */
+  readonly leadsUp?: true;
   /** What must hold between the note before and this one. */
   readonly must?: (from: PoolCell, to: PoolCell) => boolean;
 }

@@ -16,6 +16,8 @@ interface Pair {
 const INTERVALS = new Set([3, 4, 6, 8, 9]);
 /** Of a chord without a third its fourths and fifths. */
 const WITHOUT_THIRD = new Set([5, 7]);
+/** Double stops lie on the upper strings, where they are clear. */
+const LOWEST_STRING = 4;
 /** Frets and strings one hand holds two notes over. */
 const WIDEST = 3;
 const FARTHEST_STRINGS = 2;
@@ -91,20 +93,25 @@ function momentsIn({ from, end }: Stretch, landings: readonly number[]): number[
 }
 
 function pairsIn({ pool, change: { chord } }: Stretch): Pair[] {
-  const tones = pool.filter(({ kind }) => kind === 'chord');
+  const upper = pool.filter(({ kind, string }) => kind === 'chord' && string <= LOWEST_STRING);
+  const all = pool.filter(({ kind }) => kind === 'chord');
   const intervals = chord.family === 'power' ? WITHOUT_THIRD : INTERVALS;
   const isGuide = ({ degree }: PoolCell) => degree === '3' || degree === 'b7';
-  return tones.flatMap((low) =>
-    tones
-      .filter((high) => {
-        const interval = high.midi - low.midi;
-        if (!intervals.has(interval) || high.string >= low.string) return false;
-        if (interval === 6 && chord.family === 'dominant' && !(isGuide(low) && isGuide(high))) return false;
-        const isHeld = low.fret === 0 || high.fret === 0 || Math.abs(low.fret - high.fret) <= WIDEST;
-        return isHeld && low.string - high.string <= FARTHEST_STRINGS;
-      })
-      .map((high) => ({ low, high }))
-  );
+  const pairsOf = (tones: readonly PoolCell[]) =>
+    tones.flatMap((low) =>
+      tones
+        .filter((high) => {
+          const interval = high.midi - low.midi;
+          if (!intervals.has(interval) || high.string >= low.string) return false;
+          if (interval === 6 && chord.family === 'dominant' && !(isGuide(low) && isGuide(high))) return false;
+          const isHeld = low.fret === 0 || high.fret === 0 || Math.abs(low.fret - high.fret) <= WIDEST;
+          return isHeld && low.string - high.string <= FARTHEST_STRINGS;
+        })
+        .map((high) => ({ low, high }))
+    );
+  const own = pairsOf(upper);
+  // An area that is bound to lower strings has them there.
+  return own.length > 0 ? own : pairsOf(all);
 }
 
 function motion(from: Pair, to: Pair): number {

@@ -146,7 +146,16 @@ export function findInSlots(level: keyof typeof SLOT_LEVELS, wish: FindWish): Fo
   if (empty) return { lines: [], noLine: nothingThere(empty) };
   const own: SlotLevel = SLOT_LEVELS[level];
   const slots = slotsOf(own, wish, stretches);
-  const found = solved(slots, wish, stretches);
+  const strict = solved(slots, wish, stretches);
+  // A figure that does not lie there as it is goes as well as it can.
+  const found =
+    level === 'figure' && strict.lines.length === 0
+      ? solved(
+          slots.map(({ must: _, ...slot }) => slot),
+          wish,
+          stretches
+        )
+      : strict;
   const bars = barsOf(wish, stretches);
   const repeats = found.lines.some(({ notes }) => repeatedBars(notes, bars) > 0);
   if (!own.varies || !repeats || slots.length > MOST_RANKED) return found;
@@ -269,26 +278,35 @@ export function slotsOf(
       const following = own[n + 1] ?? landings.find(({ start }) => start >= stretch.end) ?? null;
       const end = own[n + 1]?.start ?? stretch.end;
       const within = rhythm.filter(({ start }) => start >= landing.start && start < end);
+      const next = following?.start === end ? following.cell : null;
+      const frame = {
+        pool: stretch.pool,
+        measure: stretch.measure,
+        count: within.length,
+        next,
+        figure,
+        perBeat: wish.perBeat,
+        isReverse,
+        isLoose: false
+      };
+      const landable =
+        landing.cell && level.landing?.({ ...frame, start: landing.start, at: 0 }, landing.cell);
       within.forEach((moment, at) => {
         const clipped = { start: moment.start, length: Math.min(moment.length, stretch.end - moment.start) };
         const lead = leads.find(({ start }) => start === moment.start);
         const last = slots.at(-1);
         const isFree = last !== undefined && last.start + last.length < moment.start;
         const base = { ...clipped, change: stretch.change.index, isFree };
-        if (at === 0) slots.push(landingSlot(base, landing, stretch));
-        else if (lead) slots.push(fixedSlot(base, lead));
+        const place = { ...frame, start: moment.start, at, isLoose: landable === null };
+        if (at === 0) {
+          const landed = landingSlot(base, landing, stretch);
+          slots.push({
+            ...landed,
+            ...(landable ? { cells: landable } : {}),
+            ...(last?.leadsUp && !isFree ? { must: isSemitoneUp } : {})
+          });
+        } else if (lead) slots.push(fixedSlot(base, lead));
         else {
-          const next = following?.start === end ? following.cell : null;
-          const place = {
-            pool: stretch.pool,
-            measure: stretch.measure,
-            start: moment.start,
-            at,
-            count: within.length,
-            next,
-            figure,
-            isReverse
-          };
           const own = level.wish(place);
           slots.push({ ...DEFAULTS, ...base, ...own, isFree: isFree || own.isFree === true });
         }
@@ -297,6 +315,8 @@ export function slotsOf(
   });
   return slots;
 }
+
+const isSemitoneUp = (from: PoolCell, to: PoolCell) => to.midi - from.midi === 1;
 
 const DEFAULTS = {
   lands: null,

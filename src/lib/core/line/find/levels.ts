@@ -5,7 +5,7 @@
 import type { Way } from '../lattice';
 import type { NamedTone } from '../../moment/moment';
 import { byNumber } from './numbers';
-import { FIGURES, type Figure, type FigureTone } from './figures';
+import { FIGURES, stepsOf, tonesIn, type Figure, type FigureTone } from './figures';
 import type { PlannedSlot } from './costs';
 import type { PoolCell } from './pool';
 import type { Density } from './rhythm';
@@ -26,13 +26,17 @@ export interface SlotPlace {
   /** The landing that follows. */
   readonly next: NamedTone | null;
   readonly figure: Figure;
+  /** Notes in a beat. */
+  readonly perBeat: number;
+  /** Its figure does not lie there as it is. */
+  readonly isLoose: boolean;
   /** Down first, up after: the other way round. */
   readonly isReverse: boolean;
 }
 
 /** What a level says about a slot. */
 export type SlotWish = Pick<PlannedSlot, 'cells' | 'way' | 'goes' | 'must'> &
-  Partial<Pick<PlannedSlot, 'turning' | 'standing' | 'isFree'>>;
+  Partial<Pick<PlannedSlot, 'turning' | 'standing' | 'isFree' | 'leadsUp'>>;
 
 export interface SlotLevel {
   readonly density: Density;
@@ -41,11 +45,12 @@ export interface SlotLevel {
   /** A bar that only repeats the one before is not wanted. */
   readonly varies?: true;
   readonly wish: (place: SlotPlace) => SlotWish;
+  /** What may be landed on, where that is not the target alone. */
+  readonly landing?: (place: SlotPlace, target: NamedTone) => readonly PoolCell[] | null;
 }
 
 /** One that has to rise or fall; and one that must. */
 const FIRMLY = 1.6;
-const STRICTLY = 4;
 /** A line that keeps its direction to the edge of the area. */
 const ONLY_AT_EDGE = 3;
 
@@ -99,42 +104,47 @@ const withoutStop = (place: SlotPlace): SlotWish => {
   };
 };
 
-/** Up the neck, cell by cell; a note may be repeated so that the end falls on the target. */
-const sequence = (place: SlotPlace): SlotWish => {
-  const { pool, at, measure } = place;
-  const five = pool.filter(
-    (cell) => isAtHome(cell) && cell.kind !== 'avoid' && byNumber(SEQUENCE, measure)(cell)
-  );
-  return {
-    cells: isLast(place) ? leadingCells(five, place) : five,
-    goes: 'steps',
-    standing: AGAIN,
-    // It starts as low as it must to end where it is to.
-    ...(at === 1 ? { isFree: true } : { way: { to: 1, against: STRICTLY } })
-  };
-};
-/** A note repeated so that the end falls on the beat. */
-const AGAIN = 1.5;
-/** The tones of the cell that goes up: five to the octave. */
-const SEQUENCE: readonly number[] = [1, 2, 3, 5, 6];
+/** The slots of a sequence: all that is played there; which of it, the sequence says. */
+const sequence = ({ pool }: SlotPlace): SlotWish => ({ cells: pool.filter(isAtHome), goes: 'freely' });
+
+/** The steps of a figure over a stretch, made once for each pool. */
+const knownSteps = new WeakMap<readonly PoolCell[], Map<readonly FigureTone[], ReturnType<typeof stepsOf>>>();
+
+function stepsIn({ pool, measure }: SlotPlace, tones: readonly FigureTone[]): ReturnType<typeof stepsOf> {
+  const own = knownSteps.get(pool) ?? new Map<readonly FigureTone[], ReturnType<typeof stepsOf>>();
+  knownSteps.set(pool, own);
+  const home = new Set(pool.filter(isAtHome).map(({ midi }) => midi % 12));
+  const pcOf = (number: number) => (measure.root + measure.numbers[((number - 1) % 7) + 1]!) % 12;
+  const steps = own.get(tones) ?? stepsOf(tones, pcOf, (pc) => home.has(pc));
+  own.set(tones, steps);
+  return steps;
+}
 
 /** The tones of a figure from its second on, round and round; what is left over at the end leads on. */
 function figure(place: SlotPlace): SlotWish {
-  const { figure: own, at, count, pool, measure, next } = place;
-  const size = own.tones.length;
+  const { figure: own, at, count, pool, measure, next, perBeat, isLoose } = place;
+  const tones = tonesIn(own, perBeat);
+  const size = tones.length;
   const whole = Math.floor(count / size) * size;
   const isOver = whole > 0 && at >= whole;
-  const tone = own.tones[at % size]!;
+  const tone = tones[at % size]!;
   if (isOver || pool.length === 0) return arpeggio(place);
   const cells = cellsFor(tone, pool, measure);
   if (cells.length === 0) return arpeggio(place);
-  const before = own.tones[(at + size - 1) % size]!;
+  const steps = stepsIn(place, tones)[at % size];
+  const isBack = at % size === 0 && tones[size - 1] === 'below';
+  // What would lie round a tone of this chord lies round the target to come.
+  const before = tones[(at + size - 1) % size];
+  const isLedOn =
+    next !== null &&
+    (tone === 'above' ? at >= count - 2 : tone === 'below' && at === count - 1 && before !== 'above');
+  const allowed = isLoose || isLedOn ? null : isBack ? [1] : steps;
   return {
     // The last of a figure steps on where it can; it stays what it is.
     cells,
     goes: next && at === count - 1 ? 'freely' : 'leaps',
-    ...directionOf(before, tone),
-    ...mustOf(before, tone)
+    ...(allowed ? { must: (from: PoolCell, to: PoolCell) => allowed.includes(to.midi - from.midi) } : {}),
+    ...(tone === 'below' && at === count - 1 && next ? { leadsUp: true as const } : {})
   };
 }
 
@@ -143,24 +153,26 @@ function cellsFor(tone: FigureTone, pool: readonly PoolCell[], measure: Measure)
   return pool.filter(tone === 'above' ? isAtHome : byNumber([tone], measure));
 }
 
-/** A figure rises where its numbers do, as far as the area lets it. */
-function directionOf(before: FigureTone, tone: FigureTone): Pick<PlannedSlot, 'way'> {
-  if (typeof before !== 'number' || typeof tone !== 'number' || before === tone) return {};
-  return { way: { to: tone > before ? 1 : -1, against: STRICTLY } };
-}
-
-/** An enclosure: a step above its goal, then the semitone below it, then the goal. */
-function mustOf(before: FigureTone, tone: FigureTone): Pick<PlannedSlot, 'must'> {
-  if (tone === 'below') return { must: (from, to) => [2, 3].includes(from.midi - to.midi) };
-  if (before === 'below') return { must: (from, to) => to.midi - from.midi === 1 };
-  return {};
+/** The target where its whole cell lies in the area from there; else the places of its first tone from which it does; null where none is. */
+function figureLanding(place: SlotPlace, target: NamedTone): readonly PoolCell[] | null {
+  const { pool, count, figure: own, measure, perBeat } = place;
+  const tones = tonesIn(own, perBeat);
+  const steps = stepsIn(place, tones);
+  const length = Math.min(count, tones.length);
+  const there = new Set(pool.map(({ midi }) => midi));
+  const goesOn = (midi: number, at: number): boolean =>
+    at >= length || (steps[at] ?? []).some((step) => there.has(midi + step) && goesOn(midi + step, at + 1));
+  const isTarget = ({ midi, string }: PoolCell) => midi === target.midi && string === target.string;
+  const fitting = cellsFor(tones[0]!, pool, measure).filter(({ midi }) => goesOn(midi, 1));
+  if (fitting.length === 0) return null;
+  return fitting.some(isTarget) ? pool.filter(isTarget) : fitting;
 }
 
 export const SLOT_LEVELS = {
   arpeggio: { density: 'open', phrase: 4, varies: true, wish: arpeggio },
   'arpeggio and scale': { density: 'full', phrase: 4, varies: true, wish: arpeggioAndScale },
   'without a stop': { density: 'full', phrase: 0, varies: true, wish: withoutStop },
-  figure: { density: 'full', phrase: 0, wish: figure },
+  figure: { density: 'full', phrase: 0, wish: figure, landing: figureLanding },
   sequence: { density: 'full', phrase: 0, wish: sequence }
 } as const satisfies Readonly<Record<string, SlotLevel>>;
 

@@ -2,6 +2,7 @@
 import type { Line } from '../model';
 import { callAndAnswer, melodyAndAnswer } from './answer';
 import { findDoubleStops } from './double-stops';
+import { findSequence } from './sequence';
 import { findInSlots, stretchesOf, withoutOverlap, type FindWish, type FoundLines } from './find';
 import { FIGURES } from './figures';
 import { carryMotif, type Motif } from './motif';
@@ -132,7 +133,7 @@ export const LINE_LEVELS = [
   {
     id: 'call and answer',
     name: 'Call and answer',
-    hint: 'A phrase, silence, the same head with another end',
+    hint: 'A call, silence, and a shorter answer with the same head',
     find: callAndAnswer
   },
   {
@@ -152,9 +153,9 @@ export const LINE_LEVELS = [
   },
   {
     id: 'sequence',
-    name: 'Sequence up the neck',
-    hint: 'A cell of five notes again and again, an octave higher each time',
-    find: (asked) => findInSlots('sequence', asked)
+    name: 'Sequence',
+    hint: 'A cell of a few notes moved by steps, thirds or octaves under the hand',
+    find: findSequence
   },
   {
     id: 'double stops',
