@@ -214,7 +214,8 @@ export function rehearseJobs(tools: () => Tools): void {
     });
 
     it('gives more and less by keys, from the next bar on and without a break; a file ends on the home chord', async () => {
-      await open();
+      // Slowly, so that a busy machine is not a round further by the time that it looks.
+      await open(TUNE.replace('{tempo: 240}', '{tempo: 80}'));
       await page().clickNamed('count in');
       await play();
       await page().until(async () => (await now()) === 'F7', 'the second bar');
@@ -225,9 +226,9 @@ export function rehearseJobs(tools: () => Tools): void {
           `return document.querySelector('[data-slider="Intensity of the band"] [role="slider"]').getAttribute('aria-valuetext')`
         );
       await page().until(async () => (await intensity()) === '60 percent', 'a little more');
-      // It goes on where it was.
+      // It goes on where it was: begun anew it would be in its first bar.
+      expect(await now()).not.toBe('Cm7');
       await page().until(async () => (await now()) === 'Gm7', 'the fourth bar');
-      expect(await round()).toBe(0);
       await page().clickNamed('Stop');
       await browser().executeScript(
         `window.files = []; const before = URL.createObjectURL.bind(URL);
