@@ -188,3 +188,41 @@ describe('what plays together', () => {
     expect([late('swing', 'bass'), late('rock', 'bass')]).toEqual([0, 0]);
   });
 });
+
+describe('what a feel makes of its chords', () => {
+  const chordsOf = (id: string, text: string) =>
+    bandEvents({
+      excerpt: excerptFrom(text),
+      feel: feelNamed(id)!,
+      ratio: 0.5,
+      seed: 2,
+      round: 0,
+      isLast: false
+    }).filter(({ part }) => part === 'chords');
+  const first = (events: readonly SoundEvent[]) =>
+    events
+      .filter(({ start }) => start === events[0]!.start)
+      .map(({ midi }) => midi)
+      .sort((a, b) => a - b);
+
+  it('rock plays fifths on low strings with the third above, of chords that say no more', () => {
+    for (const id of ['rock', 'half-time rock', 'hard rock']) {
+      expect(first(chordsOf(id, '{key: A}\n| A | D |')), id).toEqual([45, 52, 57, 61]);
+      expect(first(chordsOf(id, '{key: Gb}\n| Gbm | Db |')), id).toEqual([42, 49, 54, 57]);
+      expect(first(chordsOf(id, '{key: E}\n| E5 | A5 |')), id).toEqual([40, 47, 52]);
+      // What says more is voiced as anywhere else.
+      expect(first(chordsOf(id, '{key: A}\n| A7 | D7 |'))[0], id).toBeGreaterThanOrEqual(48);
+    }
+    expect(first(chordsOf('straight', '{key: A}\n| A | D |'))[0]).toBeGreaterThanOrEqual(48);
+  });
+
+  it('a ballad is played with the pedal: every stroke rings as long as its chord, and no longer', () => {
+    const events = chordsOf('ballad', '{key: F}\n| Fmaj7 | Gm7 | C7 | % |');
+    for (const { start, beats } of events) {
+      const end = start < 4 ? 4 : start < 8 ? 8 : 12;
+      const until = start >= 12 ? 16 : end;
+      expect(start + beats).toBeLessThanOrEqual(until + 1e-6);
+      expect(start + beats).toBeGreaterThan(until - 0.3);
+    }
+  });
+});

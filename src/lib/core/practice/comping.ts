@@ -3,7 +3,7 @@ import type { SoundEvent } from './events';
 import { strokesByChange, type Stage } from './stage';
 import { compStrokes } from './comp-strokes';
 import type { Comping } from './feel';
-import { voicingsFor, type Voicing } from './voicing';
+import { powerVoicing, voicingsFor, type Voicing } from './voicing';
 import type { Chance } from '../line/chance';
 import { isFull, loudnessAt } from './intensity';
 import { DEGREES } from '../theory/degree';
@@ -19,15 +19,22 @@ export function chordEvents(stage: Stage): SoundEvent[] {
   const { excerpt, feel } = stage;
   const isHeld = feel.chords.length === 0;
   const chance = stage.chance(PLAYER, -1);
-  const voicings = voicingsFor(
+  const led = voicingsFor(
     excerpt.changes.map(({ source }) => source),
     feel.isColoured,
     stage.chance(PLAYER, -2)
   );
+  const voicings = feel.powers
+    ? led.map((voicing, i) => {
+        const { chord } = excerpt.changes[i]!.source;
+        return (chord && powerVoicing(chord)) ?? voicing;
+      })
+    : led;
   if (feel.comping) return compedEvents(stage, feel.comping, voicings, chance);
   const loudness = loudnessAt(stage.intensity) * (feel.levels?.chords ?? 1);
   const { behind = 0 } = feel;
   const strokes = strokesByChange(stage, feel.chords, PLAYER, AT_CHANGE);
+  const endOf = (change: number) => excerpt.changes[change]!.start + excerpt.changes[change]!.beats;
   return voicings.flatMap((voicing, i): SoundEvent[] =>
     (voicing ? strokes[i]! : []).flatMap((stroke) => {
       const late = Math.min(
@@ -40,7 +47,8 @@ export function chordEvents(stage: Stage): SoundEvent[] {
         return {
           part: 'chords',
           start: stroke.start + late,
-          beats: (stroke.end - stroke.start - late) * 0.97,
+          // Under a pedal every stroke rings for as long as its chord.
+          beats: ((feel.pedals ? endOf(i) : stroke.end) - stroke.start - late) * 0.97,
           midi,
           velocity: Math.min(1, weight * (isTelling ? TELLING : 1)),
           ...(isHeld ? { isHeld } : {})

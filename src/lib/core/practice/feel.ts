@@ -90,6 +90,10 @@ export interface Feel {
   readonly levels?: { readonly chords?: number; readonly drums?: number };
   /** Parts of a beat by which the chords lie behind it. */
   readonly behind?: number;
+  /** Triads are fifths on low strings with the third above. */
+  readonly powers?: true;
+  /** A pedal holds the chords from stroke to stroke. */
+  readonly pedals?: true;
   /** What they are played on; an electric piano where nothing is said. */
   readonly chordsOn?: ChordSound;
   /** Seventh chords take a 9 or 13 where their function has it. */
@@ -265,6 +269,8 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'ride', velocity: 0.3 },
     bass: rows('R= == 5= ==', 'R= == == 5=', 'R= == T= A=', 'R= == == =A'),
     chords: rows('x= == == ==', 'x= == -o ==', 'x= == == =o', '-- x= == ==', 'x= =o == =='),
+    pedals: true,
+    levels: { chords: 0.9 },
     behind: 0.02,
     isColoured: true
   },
@@ -284,6 +290,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.85 },
     bass: rows('RR RR RR RR', 'R= =R R= =R', 'RR RR RR TT', 'R= RR R= 5R', 'RR R5 RR RT'),
     chords: rows('X= =x == ==', 'xx xx xx xx', 'X= == x= ==', 'X- -x -x ==', 'X= == == -x'),
+    powers: true,
     chordsOn: 'guitar',
     levels: { chords: 0.7 },
     isColoured: false
@@ -304,6 +311,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.85 },
     bass: rows('R= == == ==', 'R= =R == ==', 'R= =R == 5=', 'R= == R= =T'),
     chords: rows('X= == == ==', 'X= == x= ==', 'X= =x == ==', 'X= == == =x'),
+    powers: true,
     chordsOn: 'guitar',
     levels: { chords: 0.88 },
     isColoured: false
@@ -515,7 +523,6 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'ride', velocity: 0.3 },
     bass: rows('R= == 5= 8=', 'R= == 5= T=', 'R= == 5= A=', 'R= == T= 5='),
     chords: rows('x= =o x= oo', 'x= == x= =o', 'x= =x == x=', '-- x= -o x='),
-    comping: { onOne: 0.6, air: 0.08, push: 0.15 },
     chordsOn: 'guitar',
     levels: { chords: 0.81, drums: 1.28 },
     isColoured: true
@@ -582,6 +589,7 @@ export const FEELS: readonly Feel[] = [
     mark: { drum: 'crash', velocity: 0.95 },
     bass: rows('RR RR RR RR', 'RR RR RR R8', 'R- RR -R RR', 'RR RR R5 TA'),
     chords: rows('X= == X= ==', 'X- xx X- xx', 'X= =X =- X=', 'X= == -- XX', 'XX -X -X X='),
+    powers: true,
     chordsOn: 'guitar',
     levels: { chords: 0.68 },
     isColoured: false

@@ -172,3 +172,24 @@ function distance(from: Voicing, to: Voicing): number {
   }
   return top + 0.3 * inner;
 }
+
+/** The lowest string of a guitar. */
+const LOW_STRING = 40;
+const PLAIN: readonly Degree[] = ['1', '3', 'b3', '5'];
+
+/**
+ * What a rock guitar plays of a triad or a power chord: root and fifth on the low strings, the root once more, and its third above them. Null
+ * for a chord that says more, or stands on another bass.
+ */
+export function powerVoicing({ tones, rootPc, root, bass }: Chord): Voicing | null {
+  const isPlain = tones.includes('5') && tones.every((tone) => PLAIN.includes(tone));
+  if (!isPlain || (bass !== undefined && pitchClass(bass) !== pitchClass(root))) return null;
+  const low = LOW_STRING + semitonesUp(LOW_STRING % 12, rootPc);
+  const third = tones.find((tone) => DEGREES[tone].slot === '3');
+  return [
+    { midi: low, degree: '1' },
+    { midi: low + 7, degree: '5' },
+    { midi: low + 12, degree: '1' },
+    ...(third ? [{ midi: low + 12 + DEGREES[third].semitones, degree: third }] : [])
+  ];
+}
