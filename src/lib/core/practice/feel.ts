@@ -524,7 +524,7 @@ export const FEELS: readonly Feel[] = [
     bass: rows('R= == 5= 8=', 'R= == 5= T=', 'R= == 5= A=', 'R= == T= 5='),
     chords: rows('x= =o x= oo', 'x= == x= =o', 'x= =x == x=', '-- x= -o x='),
     chordsOn: 'guitar',
-    levels: { chords: 0.81, drums: 1.28 },
+    levels: { chords: 0.77, drums: 1.28 },
     isColoured: true
   },
   {
