@@ -85,7 +85,8 @@ const bassOf = (chord: Chord) => pitchClass(chord.bass ?? chord.root);
 function slotsOf(stage: Stage): Slot[] {
   const { changes } = stage.excerpt;
   const { feel } = stage;
-  const strokes = strokesByChange(stage, feel.walks ? TWO_FEEL : feel.bass, PLAYER, 'R');
+  const played = strokesByChange(stage, feel.walks ? TWO_FEEL : feel.bass, PLAYER, 'R');
+  const strokes = isQuiet(stage.intensity) ? played.map(withoutRepeats) : played;
   return changes.flatMap((change, i): Slot[] => {
     const { chord } = change.source;
     if (!chord) return [];
@@ -94,6 +95,16 @@ function slotsOf(stage: Stage): Slot[] {
     const isLead = (n: number) => n > 0 && n === strokes[i]!.length - 1;
     return strokes[i]!.map((stroke, n) => ({ stroke, chord, goal: isLead(n) ? goal : null }));
   });
+}
+
+/** Quietly a root is not struck twice in a pulse: it is held. */
+function withoutRepeats(strokes: readonly ChangeStroke[]): ChangeStroke[] {
+  return strokes.reduce<ChangeStroke[]>((kept, stroke) => {
+    const last = kept.at(-1);
+    const isRepeat = last?.letter === 'R' && stroke.letter === 'R' && last.isOnPulse && !stroke.isOnPulse;
+    if (!isRepeat || stroke.start - last.end > 0.01) return [...kept, stroke];
+    return [...kept.slice(0, -1), { ...last, end: stroke.end }];
+  }, []);
 }
 
 interface Place {

@@ -59,6 +59,14 @@ describe('how much the band gives', () => {
     }
   });
 
+  it('a quiet rock bass holds its roots, and never where another tone comes', () => {
+    const [soft, plain] = [0.1, 0.5].map((intensity) =>
+      of('bass', play(excerpt, feelNamed('rock')!, intensity))
+    );
+    expect(soft!.length).toBeLessThan(0.8 * plain!.length);
+    expect(new Set(soft!.map(({ midi }) => midi % 12)).size).toBeGreaterThan(4);
+  });
+
   it('comps less where it is quiet, and higher where it gives all', () => {
     const feel = feelNamed('swing')!;
     const [soft, plain, full] = [0, 0.5, 1].map((intensity) => of('chords', play(excerpt, feel, intensity)));

@@ -102,7 +102,7 @@ const TURN = [1.2, 0.8, 0.25] as const;
 const SEVENTH_FIRST = 2.6;
 const ROOT_AGAIN = 2.4;
 const UNLED = 3.5;
-const CHANCE = 0.8;
+const CHANCE = 1.25;
 
 /** What a note costs by itself. */
 function placeCost(slot: Slot, midi: number): number {
