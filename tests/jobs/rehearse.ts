@@ -230,6 +230,15 @@ export function rehearseJobs(tools: () => Tools): void {
       expect(await now()).not.toBe('Cm7');
       await page().until(async () => (await now()) === 'Gm7', 'the fourth bar');
       await page().clickNamed('Stop');
+      // Help tells of the keys.
+      await browser().executeScript('document.activeElement.blur()');
+      await page().press('?');
+      await page().until(
+        async () => (await page().texts('[role="dialog"]')).join().includes('more from the band'),
+        'the keys of the band'
+      );
+      await page().press(Key.ESCAPE);
+      await page().until(async () => (await page().all('[role="dialog"]')).length === 0, 'help closed');
       await browser().executeScript(
         `window.files = []; const before = URL.createObjectURL.bind(URL);
          URL.createObjectURL = (blob) => blob.type === 'audio/midi' ? (window.files.push(blob), '#') : before(blob);`

@@ -117,9 +117,14 @@ export class Backing {
     const key = rate.toFixed(4);
     if (!recording || Math.abs(rate - 1) < 1e-4 || this.#stretched.has(key) || this.isStretching) return;
     this.isStretching = true;
+    const maker = await import('$lib/audio/stretch').catch(() => null);
+    if (!maker) {
+      // The server is away: asked for again with the next round.
+      this.isStretching = false;
+      return;
+    }
     try {
-      const { stretched } = await import('$lib/audio/stretch');
-      const sound = await stretched(recording.sound, rate);
+      const sound = await maker.stretched(recording.sound, rate);
       if (this.recording?.sound !== recording.sound) return;
       while (this.#stretched.size >= MOST_SPEEDS) this.#stretched.delete([...this.#stretched.keys()][0]!);
       this.#stretched.set(key, sound);

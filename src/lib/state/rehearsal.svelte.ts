@@ -822,6 +822,7 @@ export class Rehearsal {
     this.clean = 0;
     this.beat = 0;
     this.#rested = 0;
+    this.follower.forget();
     const ladder = this.#ladder;
     this.backing.stopTapping();
     if (ladder) this.tempo = tempoOf(ladder, 0, 0);

@@ -89,7 +89,11 @@ export function pushesIn(stage: Stage, player: number): number[] {
   if (!comping) return [];
   const { changes } = stage.excerpt;
   return compStrokes(stage, comping, player)
-    .filter(({ start, change, isOnPulse }) => !isOnPulse && (changes[change]!.start > start || change === 0))
+    .filter(({ start, change, isOnPulse }) => {
+      const own = changes[change]!;
+      // The first chord is pushed into at the end of the round before.
+      return !isOnPulse && (start < own.start || start >= own.start + own.beats);
+    })
     .map(({ start }) => start);
 }
 

@@ -9,6 +9,8 @@
   let { open = $bindable(), shortcuts }: { open: boolean; shortcuts: readonly Shortcut[] } = $props();
   const STAND = [
     ['Space', 'Play or stop'],
+    ['[ ]', 'Less from the band, more from the band'],
+    ['Z', 'Listen to what I play, or stop listening'],
     ['C', 'The last round was clean'],
     ['X', 'Stumbled here: the round is not clean, and the log remembers the change']
   ] as const;
