@@ -105,7 +105,11 @@ export const OTHER_CHARTS: readonly StyleChart[] = [
     'key: Eb · tempo: 126 · feel: bossa · style: jazz',
     'Ebmaj7 | % | F13 | % | Fm9 | Bb7 | Gm7 | C7b9 | Fm7 | Abm6 | Gm7 | C7b9 | F9 | Bb7 | Ebmaj7 | Fm7 Bb7'
   ),
-  chart('rock', 'key: A · tempo: 132 · feel: rock · style: rock', times(4, 'A | G | D | A')),
+  // The third of A gives way over G and D.
+  {
+    ...chart('rock', 'key: A · tempo: 132 · feel: rock · style: rock', times(4, 'A | G | D | A')),
+    adapts: true
+  },
   chart(
     'funk',
     'key: Dm · tempo: 96 · feel: funk · style: soul or funk',
@@ -225,7 +229,8 @@ export function figuresOf(
   isFine = false
 ): PhraseFigures {
   const grid = gridOf(form.bars);
-  const struck = notes.filter((note, i) => notes[i - 1]?.start !== note.start);
+  // Of two notes at once the upper one is the line.
+  const struck = notes.filter((note, i) => notes[i + 1]?.start !== note.start);
   const starts = new Set(struck.map(({ start }) => start));
   const pulse = grid.bars[0]!.pulses[0]!;
   const beat = pulse.isTriple ? (pulse.length * 2) / 3 : pulse.length;
@@ -317,7 +322,7 @@ export function figuresOf(
       a.place.fret > 0 &&
       b.place.fret > 0
   ).length;
-  const near = joined.filter(([a, b]) => b.start - endOf(a) < beat);
+  const near = joined.filter(([a, b]) => b.start - endOf(a) < beat - 1);
   const fallingThirds = near.filter(([a, b]) => {
     // What comes early for a change, or is only touched, is not heard over the old chord.
     if (

@@ -1,10 +1,10 @@
 /**
  * The rhythm vocabulary: what a bar of a phrase may sound like. A cell has a word for each pulse; the signs of a word divide its pulse
- * evenly: `x` struck, `.` held, `-` silent, `o` a ghost note. Source: docs/music-rules.md, Phrases.
+ * evenly: `x` struck, `.` held, `-` silent, `o` a ghost note; `|` is a bar line. Source: docs/music-rules.md, Phrases.
  */
 
-/** P: into the bar that follows. S: begins after the beat. M: goes on. E: ends. F: a phrase within one bar. */
-export type CellRole = 'P' | 'S' | 'M' | 'E' | 'F';
+/** P: into the bar that follows. S: begins after the beat. M: goes on. E: ends. F: a phrase within one bar. D: two bars to their end. */
+export type CellRole = 'P' | 'S' | 'M' | 'E' | 'F' | 'D';
 
 export const VOCABULARIES = {
   swing: {
@@ -58,6 +58,14 @@ export const VOCABULARIES = {
       'x- xx x- -',
       '-x .x x- -',
       '- xxx x- -'
+    ],
+    D: [
+      'x. .x .. x. | .x .. x. -',
+      '-x xx x. .x | .. xx .x -',
+      '- xx .x xxx | x. .x x- -',
+      'xx x. .x xx | .x xxx x. -',
+      '-x x. .x x. | .x x. .x -',
+      'x. xxx .x xx | x. .x x- -'
     ]
   },
   shuffle: {
@@ -99,6 +107,14 @@ export const VOCABULARIES = {
       'x-x x- - -',
       '- -x xx x-',
       '-x .x . -'
+    ],
+    D: [
+      'x. xx .x -x | x. xx x- -',
+      '-x x. .x x. | xxx x. - -',
+      'x.x x- -x x. | .x .x x. -',
+      '- xx x. -x | x. xx .x -',
+      '-x .x x- -x | .x x- - -',
+      'x- -x x.x x. | .x xxx x. -'
     ]
   },
   rock: {
@@ -141,7 +157,15 @@ export const VOCABULARIES = {
       'x.xx x. - -',
       'xx x- - -'
     ],
-    F: ['- xx x. -', '-x x. - -', '- -x .x .-', 'x- x- -x .-', '- x.xx x. -', '- xxx x. -', '--xx x. - -']
+    F: ['- xx x. -', '-x x. - -', '- -x .x .-', 'x- x- -x .-', '- x.xx x. -', '- xxx x. -', '--xx x. - -'],
+    D: [
+      'x. .x .x x. | .x x. - -',
+      '-x x. xx .x | .. .x x. -',
+      'x.xx x. - x.xx | x. x. .- -',
+      'x. x. .x .x | .x xx x. -',
+      '- -x x. .x | .x xxxx x. -',
+      '-x xx .x x. | x.xx x. . -'
+    ]
   },
   funk: {
     P: [
@@ -197,6 +221,15 @@ export const VOCABULARIES = {
       'x-ox x--- - -',
       '--xx x-x- - -',
       '- - xoxx x---'
+    ],
+    D: [
+      'x-ox x--x .-x- --xx | x-ox x-x- x--- -',
+      'x--- --xx x-ox --x- | -x-x x--x x--- -',
+      '-x-x --x- x-xx x--x | .-x- x-ox x--- -',
+      'x-x- --x- --xx x-ox | x--- --x- -x-x x---',
+      'xx-x x--- --x- --xx | x-ox x--- - -',
+      '- x-xx x--x --x- | x-x- -xox x--- -',
+      '--x- x--x .-xx x-ox | x--x --x- x--- -'
     ]
   },
   bossa: {
@@ -230,7 +263,15 @@ export const VOCABULARIES = {
       'x. xx .- -',
       'xx .x .- -'
     ],
-    F: ['-x .x . -', '- x. .x .-', '- -x .x .', '-x xx .- -', '- xx .x .-', '-x x. - -']
+    F: ['-x .x . -', '- x. .x .-', '- -x .x .', '-x xx .- -', '- xx .x .-', '-x x. - -'],
+    D: [
+      'x. .x .. x. | .. .x .. x.',
+      '-x .x x. .x | .x x. .. -',
+      'x. .x .x .. | .x .x x. .-',
+      'xx .x .x xx | .x x. .x .-',
+      '- xx .x x. | .x .x x. -',
+      'x. xx .x .x | x. .x .- -'
+    ]
   },
   ballad: {
     P: [
@@ -272,7 +313,15 @@ export const VOCABULARIES = {
       'x. xxx x. -',
       'xxx x- - -'
     ],
-    F: ['- xx . -', '-x xx . -', '- xxx x .', '- --xx x .', '-xxx x . -', '-x . - -', '- x.xx . -']
+    F: ['- xx . -', '-x xx . -', '- xxx x .', '- --xx x .', '-xxx x . -', '-x . - -', '- x.xx . -'],
+    D: [
+      'x. .x xxx x. | .x xx x. -',
+      '-x x.xx x. .x | xxxx x. . -',
+      'x . xx xxx | x. .x x. -',
+      '- xxx x. xxxx | x. .x . -',
+      'x.x .x. xx x. | .x xxx x. -',
+      '- -x x. .xxx | x. xx . -'
+    ]
   },
   waltz: {
     P: ['- - -x', '- - xx', '- -x xx', '- xx xx', '- - xxx', '- -x .x', '- -x xxx'],
@@ -305,7 +354,15 @@ export const VOCABULARIES = {
       'xx x- -',
       'xx xxx x-'
     ],
-    F: ['- xx x', '-x x. -', '- -x .-', '-x .x .-', '- xxx x', '-xx x -', 'x- -x .-']
+    F: ['- xx x', '-x x. -', '- -x .-', '-x .x .-', '- xxx x', '-xx x -', 'x- -x .-'],
+    D: [
+      'x . x | . x -',
+      '-x xx x. | .x xx x-',
+      'xx x. .x | .. xx x-',
+      '- xx xxx | x. .x .-',
+      'x. xx .x | .x x. -',
+      'x. .x xxx | x. .x .-'
+    ]
   },
   country: {
     P: [
@@ -346,7 +403,15 @@ export const VOCABULARIES = {
       'x.xx xx x- -',
       'xx xx xx x-'
     ],
-    F: ['- xx x- -', '-x xx x- -', '- x.xx x. -', 'x- x- - -', '- -x xx x-', '- xxx x. -']
+    F: ['- xx x- -', '-x xx x- -', '- x.xx x. -', 'x- x- - -', '- -x xx x-', '- xxx x. -'],
+    D: [
+      'x. xx x. .x | x. xx x- -',
+      '-x xx xxxx x. | .x xx x- -',
+      'xx .x xx x. | xxx x. x- -',
+      '- xx xx .x | .x xx x- -',
+      'x.xx xx x. xx | .x x. x- -',
+      '-x .x xx x.xx | x. .x x- -'
+    ]
   },
   slow: {
     P: [
@@ -378,7 +443,9 @@ export const VOCABULARIES = {
       'x.xx.. x.x xxx x.x',
       'xxxx x.. x.x xxx',
       'x.. --x .xx x.x',
-      'xxx x.xx.. xxx x..'
+      'xxx x.xx.. xxx x..',
+      'xx x.x xxx x..',
+      'x.x xx x.. xxx'
     ],
     E: [
       'x.. ... ... -',
@@ -402,6 +469,14 @@ export const VOCABULARIES = {
       '- --x x.. ...',
       'x.. --x x.. -',
       '- xxxxxx x.. -'
+    ],
+    D: [
+      'x.x xxx x.. --x | x.x .xx x.. -',
+      '--x x.. xxx x.. | --x x.x x.. -',
+      'x.. -xx xxxx x.. | xx x.. ... -',
+      '-xx x.x x.. xx | xxx x.. ... -',
+      'x.xx.. x.. --x xxx | x.. .xx x.. -',
+      'x.. xx x.x x.. | -xx x.xx.. x.. -'
     ]
   },
   soul: {
@@ -419,7 +494,10 @@ export const VOCABULARIES = {
       'xx x..',
       'xxxx x.x',
       'xxxxxx x..',
-      'x.. x.xx..'
+      'x.. x.xx..',
+      'x.x xx',
+      'xx xxx',
+      'x.x x.xx..'
     ],
     E: [
       'x.. ...',
@@ -434,7 +512,15 @@ export const VOCABULARIES = {
       'xxxxxx x..',
       'x.x .x.'
     ],
-    F: ['--x x..', '-xx x..', '-x. x.-', '--x .x.', 'xxx x--']
+    F: ['--x x..', '-xx x..', '-x. x.-', '--x .x.', 'xxx x--'],
+    D: [
+      'x.. .xx | x.x x.-',
+      '--x x.x | xx x..',
+      'x.x xxxx | x.. .--',
+      '-xx x.. | xx .x-',
+      'x.. xx | x.x .x.',
+      'xx x.x | xxx x--'
+    ]
   }
 } as const satisfies Readonly<Record<string, Readonly<Record<CellRole, readonly string[]>>>>;
 
@@ -449,15 +535,27 @@ export interface Cell {
   readonly notes: number;
   /** It divides two of its pulses differently. */
   readonly isMixed: boolean;
+  /** Three notes in every pulse, and nothing else. */
+  readonly isPlainTriple: boolean;
+  /** Something is struck, but nothing on a pulse. */
+  readonly floats: boolean;
 }
 
 /** Into how many parts a word divides its pulse, as far as something is struck in it. */
 const divisionOf = (word: string) => (word.length > 1 && /[xo]/.test(word) ? word.length : 1);
 
 export function readCell(text: string): Cell {
-  const words = text.split(' ');
+  const words = text.split(' ').filter((word) => word !== '|');
   const divisions = new Set(words.map(divisionOf).filter((parts) => parts > 1));
-  return { text, words, notes: text.replace(/[^xo]/g, '').length, isMixed: divisions.size > 1 };
+  const notes = text.replace(/[^xo]/g, '').length;
+  return {
+    text,
+    words,
+    notes,
+    isMixed: divisions.size > 1,
+    isPlainTriple: words.every((word) => word === 'xxx'),
+    floats: notes > 0 && words.every((word) => !/^[xo]/.test(word))
+  };
 }
 
 type Read = Readonly<Record<CellRole, readonly Cell[]>>;
@@ -467,9 +565,9 @@ const read = new Map<Vocabulary, Read>();
 export function cellsOf(vocabulary: Vocabulary): Read {
   const known = read.get(vocabulary);
   if (known) return known;
-  const { P, S, M, E, F } = VOCABULARIES[vocabulary];
+  const { P, S, M, E, F, D } = VOCABULARIES[vocabulary];
   const cells = (texts: readonly string[]) => texts.map(readCell);
-  const own = { P: cells(P), S: cells(S), M: cells(M), E: cells(E), F: cells(F) };
+  const own = { P: cells(P), S: cells(S), M: cells(M), E: cells(E), F: cells(F), D: cells(D) };
   read.set(vocabulary, own);
   return own;
 }

@@ -255,7 +255,8 @@ describe('the pitches of a phrase', () => {
         isLast: i === 4,
         isFree: chance() < 0.15,
         steps: i === 4 && chance() < 0.2 ? [1, -2] : null,
-        isInFigure: false,
+        only: i === 1 && chance() < 0.2 ? Array.from({ length: 12 }, (_, pc) => pc % 3 !== 0) : null,
+        isInFigure: i === 2 && chance() < 0.2,
         centre: 60 + 8 * chance(),
         model: chance() < 0.2 ? { midi: 64, weight: 1 } : null,
         modelStep: null,
@@ -358,7 +359,7 @@ describe('the rhythm vocabulary', () => {
     for (const [role, cells] of Object.entries(cellsOf(name))) {
       expect(cells.length, role).toBeGreaterThanOrEqual(5);
       for (const { words, notes, text } of cells) {
-        expect(words.length, text).toBe(size);
+        expect(words.length, text).toBe(role === 'D' ? 2 * size : size);
         expect(notes, text).toBeGreaterThan(0);
         for (const word of words) expect([1, 2, 3, 4, 6], text).toContain(word.length);
       }

@@ -12,8 +12,9 @@ import { LINE_COSTS } from '../find/costs';
 import type { LineArea } from '../find/pool';
 import { beatsOf, TICKS, ticksOf, type LineNote } from '../model';
 import type { Ground } from '../read';
+import { figuresIn, noFigures } from './figures';
 import { barAt, changesOf, gridOf, pulseAt, type Grid, type GridChange } from './grid';
-import { handsFor, middleIn, placesUnder, registerOf, type Held } from './hand';
+import { handsFor, lowestHand, middleIn, placesUnder, registerOf, type Held } from './hand';
 import { pitchWays, type PitchSlot, type PitchWay } from './pitch';
 import { planPhrases, type Contour, type PlannedPhrase } from './plan';
 import { rhythmOf, type PhraseRhythm, type Strike } from './rhythm';
@@ -74,18 +75,15 @@ interface SolvedPhrase {
   readonly position: number;
 }
 
-const ENCLOSURES = [
-  { weight: 0.6, steps: [[-2, -3], [1]] },
-  { weight: 0.15, steps: [[2], [-1]] },
-  { weight: 0.25, steps: [[3], [-2]] }
-] as const;
-/** An enclosure into a beat that is no change is so much rarer. */
-const ELSEWHERE = 0.3;
 /** What a fret of moving the hand costs between phrases. */
 const HAND = 0.08;
 const LITERAL = 1.7;
 /** A sequence begins a tone up or down from what it moves. */
 const MOVED = 2;
+/** Semitones from the middle of the hand. */
+const FAR = 5;
+/** How surely it does: a semitone from there costs so much. */
+const SEQUENCED = 1.2;
 const VARIED = 0.6;
 const ANSWER_BELOW = 2;
 const MOST_NOTES_A_PHRASE = 64;
@@ -119,7 +117,10 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
   );
   const soundsAt = soundsOfAll(wish, changes);
   const pinned = new Set(pins.map(({ change }) => change));
-  const rhythms = rhythmOf(plans, { row, grid, changes, meets, pinned, chance: chanceOf(seed, 2) });
+  const restless = new Set(
+    changes.flatMap(({ change }) => (all[change]!.chord && isDiminished(all[change]!.chord!) ? [change] : []))
+  );
+  const rhythms = rhythmOf(plans, { row, grid, changes, meets, pinned, restless, chance: chanceOf(seed, 2) });
   const usable = rhythms.map((rhythm) => ({
     ...rhythm,
     strikes: rhythm.strikes
@@ -145,6 +146,9 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
   if (missed) return { notes: [], hands: [], phrases: [], cost: 0, stuck: missed.change };
   return written(solved, context);
 }
+
+const isDiminished = ({ tones }: Chord) =>
+  tones.includes('b3') && tones.includes('b5') && !tones.includes('b7');
 
 /** What sounds in each bar. */
 function harmonyOf({ bars }: Grid, all: readonly AnalysedChange[], changes: readonly GridChange[]): string[] {
@@ -215,39 +219,6 @@ function cutAtChanges(
   return length > 0 ? [{ ...strike, length }] : [];
 }
 
-/** Two notes of one length, joined and before a goal on a beat, may go round it. */
-function enclosuresIn(
-  strikes: readonly Strike[],
-  lands: readonly boolean[],
-  { wish, grid }: Context,
-  chance: Chance
-) {
-  const steps: (readonly number[] | null)[] = strikes.map(() => null);
-  const inside = strikes.map(() => false);
-  const { enclosure } = wish.row;
-  if (enclosure === 0) return { steps, inside };
-  for (let i = 2; i < strikes.length; i++) {
-    const [a, b, goal] = [strikes[i - 2]!, strikes[i - 1]!, strikes[i]!];
-    const pulse = pulseAt(grid, goal.start);
-    const isOnBeat = goal.start === pulse.start && goal.ahead === 0;
-    const isPair =
-      a.length === b.length &&
-      a.length <= pulse.length / 2 &&
-      a.start + a.length === b.start &&
-      b.start + b.length === goal.start &&
-      ![a, b, goal].some(({ leans, repeats, isGhost }) => leans || repeats || isGhost) &&
-      !lands[i - 1] &&
-      !lands[i - 2];
-    if (!isOnBeat || !isPair || inside[i - 1] || inside[i - 2] || steps[i - 1]) continue;
-    if (chance() >= enclosure * (lands[i] ? 1 : ELSEWHERE)) continue;
-    let rest = chance();
-    const kind = ENCLOSURES.find(({ weight }) => (rest -= weight) < 0) ?? ENCLOSURES[0];
-    [steps[i - 1], steps[i]] = kind.steps;
-    [inside[i - 1], inside[i]] = [true, true];
-  }
-  return { steps, inside };
-}
-
 /** Which strikes meet a change: what comes early for it, stands on it without leaning, or follows within a pulse. */
 function landingsIn(strikes: readonly Strike[], { changes, grid, soundsAt }: Context): (number | null)[] {
   const lands: (number | null)[] = strikes.map(() => null);
@@ -293,10 +264,13 @@ function solvePhrase(rhythm: PhraseRhythm, n: number, context: Context): SolvedP
   const area = wish.areaOf(firstChange);
   const centre =
     centreAt(row.centres, rhythm.plan.height) + registerOf(neck) - (rhythm.plan.isAnswer ? ANSWER_BELOW : 0);
+  const isFree = area.position === undefined && own.length === 0;
   const hands =
-    source && area.position === undefined && own.length === 0
+    source && isFree
       ? [source.position]
-      : handsFor(neck, { centre, area, held: own });
+      : isFree && isOpen(rhythm, n, firstChange, area, context)
+        ? [lowestHand(neck)]
+        : handsFor(neck, { centre, area, held: own });
   const last = solved.at(-1);
   for (const strictness of ['all', 'no figures', 'no model'] as const) {
     let best: SolvedPhrase | null = null;
@@ -318,6 +292,24 @@ function solvePhrase(rhythm: PhraseRhythm, n: number, context: Context): SolvedP
     if (best) return best;
   }
   return null;
+}
+
+/** Up to this part of the arc a phrase may lie where the open strings are. */
+const LOW_ENOUGH = 0.45;
+
+/** Whether a phrase is played with open strings: where the style does, low in the arc, in a key whose tonic and fifth are among them. */
+function isOpen(
+  { plan }: PhraseRhythm,
+  n: number,
+  change: number,
+  { window, range, strings }: LineArea,
+  { wish }: Context
+): boolean {
+  const { neck, row, seed, ground } = wish;
+  if (plan.height > LOW_ENOUGH || window || range || strings) return false;
+  const tonic = pitchClass(ground.analysis.changes[change]!.key.tonic);
+  const open = new Set(neck.strings.map((midi) => (midi + neck.capo) % 12));
+  return open.has(tonic) && open.has((tonic + 7) % 12) && chanceOf(seed, 6, n)() < row.open;
 }
 
 function changeAt(changes: readonly GridChange[], ticks: number): number {
@@ -354,10 +346,6 @@ function slotsOf(
   const { neck, row, seed } = wish;
   const { contour, model } = rhythm.plan;
   const isLanding = lands.map((change) => change !== null);
-  const figures =
-    strictness === 'all' && !(source && model?.how === 'literal')
-      ? enclosuresIn(strikes, isLanding, context, chanceOf(seed, 3, n))
-      : { steps: strikes.map(() => null), inside: strikes.map(() => false) };
   const [first, last] = [strikes[0]!, strikes.at(-1)!];
   const span = Math.max(1, last.start - first.start);
   const amplitude = Math.min(row.idiom === 'pentatonic' ? 1.3 : 1.6, 0.45 + strikes.length / 12);
@@ -367,8 +355,23 @@ function slotsOf(
   const near = Math.max(middle - 4, Math.min(middle + 4, centre));
   const wished = area.range ? Math.max(area.range.low, Math.min(area.range.high, near)) : near;
   const sounds = strikes.map(({ start, ahead }) => soundsAt(start + ahead)!);
+  const isLiteral = source && model?.how === 'literal';
+  const figures =
+    strictness === 'all' && !isLiteral
+      ? figuresIn({
+          strikes,
+          sounds,
+          lands: isLanding,
+          isNew: !source,
+          grid,
+          row,
+          chance: chanceOf(seed, 3, n)
+        })
+      : noFigures(strikes.length);
   const taken =
-    strictness === 'no model' ? null : takenFrom(strikes, rhythm, source, context, chanceOf(seed, 4, n));
+    strictness === 'no model'
+      ? null
+      : takenFrom(strikes, rhythm, source, wished, context, chanceOf(seed, 4, n));
   return strikes.map((strike, i): PitchSlot => {
     const pulse = pulseAt(grid, strike.start + strike.ahead);
     const within = strike.start + strike.ahead - pulse.start;
@@ -390,6 +393,7 @@ function slotsOf(
       isLast: i === strikes.length - 1,
       isFree: before !== undefined && strike.start > before.start + before.length,
       steps: figures.steps[i] ?? null,
+      only: figures.only[i] ?? without(taken?.[i]?.not),
       isInFigure: figures.inside[i]!,
       centre: wished + amplitude * CURVES[contour]((strike.start - first.start) / span),
       model: taken?.[i]?.model ?? null,
@@ -399,6 +403,10 @@ function slotsOf(
     };
   });
 }
+
+/** All pitch classes but one; null where all may be. */
+const without = (not: number | undefined) =>
+  not === undefined ? null : Array.from({ length: 12 }, (_, pc) => pc !== not);
 
 /** Notes of the phrase in a row on the chord of one of them. */
 function onChord(sounds: readonly Sounds[], i: number): number {
@@ -411,6 +419,8 @@ function onChord(sounds: readonly Sounds[], i: number): number {
 interface Taken {
   readonly model: PitchSlot['model'];
   readonly step: number | null;
+  /** A pitch class that it keeps from. */
+  readonly not?: number;
 }
 
 /** What a phrase takes of the pitches of the one that it takes up. */
@@ -418,6 +428,7 @@ function takenFrom(
   strikes: readonly Strike[],
   { plan }: PhraseRhythm,
   source: SolvedPhrase | undefined,
+  centre: number,
   { grid }: Context,
   chance: Chance
 ): (Taken | null)[] | null {
@@ -426,7 +437,10 @@ function takenFrom(
   const moved = grid.bars[plan.first]!.start - grid.bars[source.rhythm.plan.first]!.start;
   const same = strikes.map(({ start }) => source.strikes.findIndex((own) => own.start + moved === start));
   const [first, last] = [strikes[0]!.start, strikes.at(-1)!.start];
-  const by = chance() < 0.5 ? MOVED : -MOVED;
+  // Far from the middle a sequence comes back to it.
+  const away = source.way.places[0]!.midi - centre;
+  const isUp = Math.abs(away) > FAR ? away < 0 : chance() < 0.5;
+  const by = isUp ? MOVED : -MOVED;
   return strikes.map(({ start }, i): Taken | null => {
     const at = same[i]!;
     if (at < 0) return null;
@@ -434,7 +448,8 @@ function takenFrom(
     if (how === 'sequence') {
       const isNext = i > 0 && same[i - 1] === at - 1 && at > 0;
       const step = isNext ? midi - source.way.places[at - 1]!.midi : null;
-      return { model: i === 0 ? { midi: midi + by, weight: 0.4 } : null, step };
+      const first = i === 0 ? { midi: midi + by, weight: SEQUENCED } : null;
+      return { model: first, step, ...(first ? { not: midi % 12 } : {}) };
     }
     if (how === 'varied' && start > first + VARIED * (last - first)) return null;
     return { model: { midi, weight: LITERAL }, step: null };

@@ -31,7 +31,9 @@ export interface PitchSlot {
   readonly isFree: boolean;
   /** A figure leads into it. */
   readonly steps: AskedSteps | null;
-  /** It stands inside a figure: turning is free. */
+  /** Pitch classes that a figure allows it, an entry for each of the twelve. */
+  readonly only: readonly boolean[] | null;
+  /** It stands inside a figure: turning is free, and leaping where the figure says of which notes it is made. */
   readonly isInFigure: boolean;
   /** Where the line wishes to be (MIDI number). */
   readonly centre: number;
@@ -76,6 +78,7 @@ const STEP_COST = [0, 0, 0, 0.15, 0.25, 0.45, 1.2, 0.7, 0.9, 0.9, 1.5, 2.5, 1.2]
 export function ownCost(slot: PitchSlot, { midi }: Spot, row: PhraseRow): number {
   if (slot.pinned !== null) return midi === slot.pinned ? 0 : Infinity;
   const pc = midi % OCTAVE;
+  if (slot.only && !slot.only[pc]) return Infinity;
   const kind = slot.sounds.kinds[pc]!;
   const away = Math.abs(midi - slot.centre);
   if (away > FARTHEST) return Infinity;
@@ -83,7 +86,7 @@ export function ownCost(slot: PitchSlot, { midi }: Spot, row: PhraseRow): number
   if (midi > HIGHEST) cost += 0.3 * (midi - HIGHEST);
   if (midi < LOWEST) cost += 0.3 * (LOWEST - midi);
   cost += slot.leans
-    ? leaningCost(kind)
+    ? leaningCost(kind) + (slot.sounds.home[pc] ? 0 : LEANS_ABROAD)
     : slot.lands
       ? landingCost(slot, pc, row)
       : placeCost(slot, kind, row);
@@ -94,6 +97,9 @@ export function ownCost(slot: PitchSlot, { midi }: Spot, row: PhraseRow): number
 }
 
 type Kind = Sounds['kinds'][number];
+
+/** What it costs more to lean on a note that the key has not. */
+const LEANS_ABROAD = 1.2;
 
 const leaningCost = (kind: Kind) =>
   ({ chord: 0.6, penta: 0, scale: 0, blue: 0.2, avoid: 0.2, chromatic: 1.2 })[kind];
@@ -208,7 +214,8 @@ function isFallingThird(
   to: Spot,
   { rises }: PhraseRow
 ): boolean {
-  if (!rises || before.sounds !== slot.sounds || from.midi - to.midi !== 1) return false;
+  const isOneChord = before.sounds.chord.symbol === slot.sounds.chord.symbol;
+  if (!rises || !isOneChord || from.midi - to.midi !== 1) return false;
   const passes = slot.sounds.kinds[to.midi % OCTAVE] === 'chromatic';
   return !passes && isThird(slot, from, 'major') && isThird(slot, to, 'minor');
 }
@@ -299,7 +306,7 @@ function moved(
     } else nextRun = direction === 0 ? 1 : Math.min(RUNS - 1, Math.max(1, run) + 1);
   }
 
-  if (leapt !== 0 && way !== 0 && !slot.isFree) {
+  if (leapt !== 0 && way !== 0 && !slot.isFree && !(slot.isInFigure && slot.only)) {
     if (way === leapt) cost += Math.abs(step) <= 2 ? 0.4 : 1.3;
     if (Math.abs(step) >= FOURTH) cost += 0.6;
   }

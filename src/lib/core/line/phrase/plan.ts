@@ -192,13 +192,14 @@ export function planPhrases(wish: PlanWish): PlannedPhrase[] {
   }
 
   /**
-   * How a phrase takes up the one before; null where it is new. A long phrase in the language of chords is not said twice, and none is said
-   * a fourth time.
+   * How a phrase takes up the one before; null where it is new. A long phrase in the language of chords is not said twice; one of two bars
+   * and more is not said a third time, and none a fourth time.
    */
   function relationOf(last: PlannedPhrase): Relation | null {
     const isLong = last.bars > 2 && row.idiom === 'chords';
+    const isSaidTwice = last.model !== null && last.bars >= 2;
     const isWorn = last.model !== null && phrases[last.model.of]?.model !== null;
-    if (isLong || isWorn) return null;
+    if (isLong || isSaidTwice || isWorn) return null;
     let rest = chance() * (last.model ? 1.5 : 1);
     return RELATIONS.find((how) => (rest -= row.relations[how]) < 0) ?? null;
   }

@@ -4,7 +4,7 @@
  */
 import type { Chance } from '../chance';
 import { cellsOf, readCell, type Cell, type CellRole, type Vocabulary } from './cells';
-import { pulseAt, pushAt, type Grid, type GridBar, type GridChange, type GridPulse } from './grid';
+import { barAt, pulseAt, pushAt, type Grid, type GridBar, type GridChange, type GridPulse } from './grid';
 import { drawn, type PlannedPhrase } from './plan';
 import { MEETINGS, type Meeting, type PhraseRow } from './styles';
 
@@ -22,6 +22,8 @@ export interface Strike {
   readonly repeats: boolean;
   /** The player has it there. */
   readonly isPinned: boolean;
+  /** What the phrase goes on to: it stays, and what follows gives way. */
+  readonly isGoal?: true;
 }
 
 /** A phrase with its rhythm. */
@@ -40,10 +42,16 @@ export interface RhythmWish {
   readonly meets: ReadonlyMap<number, Meeting>;
   /** Changes that have to be met. */
   readonly pinned: ReadonlySet<number>;
+  /** Changes to chords that rest nowhere: a phrase goes on to what they lead to. */
+  readonly restless: ReadonlySet<number>;
   readonly chance: Chance;
 }
 
 const FEWEST = 3;
+/** Three even eighths in every dotted beat are how such bars are counted, not how they are sung. */
+const PLAIN_TRIPLE = 0.35;
+/** A bar without a note on any pulse, after another one, floats. */
+const FLOATING = 0.15;
 /** How much less likely a cell is for each time it was used. */
 const TIRES = 1.1;
 const LIKES_MIXED = 1.6;
@@ -113,6 +121,8 @@ function cropped(cell: Cell, role: CellRole, size: number): Cell {
 /** Draws cells, each the less likely the more often it was used. */
 class CellDrawer {
   readonly #used = new Map<string, number>();
+  /** The cell before had no note on a pulse. */
+  #floats = false;
 
   constructor(
     readonly row: PhraseRow,
@@ -134,9 +144,25 @@ class CellDrawer {
     });
   }
 
+  /** The strikes of two bars that are one cell; null where their bars are none that such a cell is made for. */
+  twoBars(bars: readonly [GridBar, GridBar], isAfter: boolean, density: number): Strike[] | null {
+    const parts = bars.map((bar) => partsOf(bar, this.row.vocabulary));
+    const [first, second] = [parts[0]![0]!, parts[1]![0]!];
+    const isWhole = (own: Part[]) => own.length === 1 && own[0]!.pulses.length === SIZES[own[0]!.vocabulary];
+    if (!parts.every(isWhole) || first.vocabulary !== second.vocabulary) return null;
+    const cells = cellsOf(first.vocabulary).D.filter(({ words }) => words[0]!.startsWith('-') === isAfter);
+    return strikesOf(this.#drawn(cells, density / 2), [...first.pulses, ...second.pulses]);
+  }
+
   #draw({ vocabulary, pulses }: Part, role: CellRole, density: number): Cell {
     const all = cellsOf(vocabulary)[role].map((cell) => cropped(cell, role, pulses.length));
-    const cells = all.filter(({ notes }) => notes > 0);
+    return this.#drawn(
+      all.filter(({ notes }) => notes > 0),
+      density
+    );
+  }
+
+  #drawn(cells: readonly Cell[], density: number): Cell {
     const counts = cells.map(({ notes }) => notes);
     const [fewest, most] = [Math.min(...counts), Math.max(...counts)];
     const wanted = fewest + density * (most - fewest);
@@ -144,11 +170,14 @@ class CellDrawer {
     const cell = drawn(
       this.chance,
       cells,
-      ({ text, notes, isMixed }) =>
+      ({ text, notes, isMixed, isPlainTriple, floats }) =>
         Math.exp(-(((notes - wanted) / spread) ** 2)) *
         Math.exp(-TIRES * (this.#used.get(text) ?? 0)) *
-        (isMixed ? LIKES_MIXED : 1)
+        (isMixed ? LIKES_MIXED : 1) *
+        (isPlainTriple ? PLAIN_TRIPLE : 1) *
+        (floats && this.#floats ? FLOATING : 1)
     );
+    this.#floats = cell.floats;
     this.#used.set(cell.text, (this.#used.get(cell.text) ?? 0) + 1);
     return cell;
   }
@@ -222,7 +251,13 @@ function newStrikes(plan: PlannedPhrase, wish: RhythmWish, drawer: CellDrawer): 
   const own = grid.bars.slice(first, first + bars);
   const strikes: Strike[] = [];
   if (start === 'pickup') strikes.push(...pickupOf(first, grid, drawer, density));
-  own.forEach((bar, i) => {
+  const isDouble = own.length >= 2 && wish.chance() < wish.row.twoBars;
+  const [penultimate, ultimate] = [own.at(-2), own.at(-1)!];
+  const double =
+    isDouble && penultimate
+      ? drawer.twoBars([penultimate, ultimate], start === 'after' && own.length === 2, density)
+      : null;
+  own.slice(0, double ? -2 : undefined).forEach((bar, i) => {
     const isFirst = i === 0;
     const isLast = i === own.length - 1;
     const role: CellRole =
@@ -237,7 +272,8 @@ function newStrikes(plan: PlannedPhrase, wish: RhythmWish, drawer: CellDrawer): 
             : 'M';
     strikes.push(...drawer.bar(bar, role, density));
   });
-  return withRepeats(withLandings(joined(strikes), plan, wish), wish);
+  strikes.push(...(double ?? []));
+  return withRepeats(withLandings(withGoal(joined(strikes), wish), plan, wish), wish);
 }
 
 /** What leads into a bar, over the end of the one before; before the first bar it is imagined as long as that one. */
@@ -263,6 +299,15 @@ function joined(strikes: readonly Strike[]): Strike[] {
   });
 }
 
+/** A phrase that would end over a diminished chord has one note more, over the chord that follows. */
+function withGoal(strikes: readonly Strike[], { changes, restless, grid }: RhythmWish): Strike[] {
+  const last = strikes.at(-1);
+  const under = last && changes.find(({ start, end }) => start <= last.start && end > last.start);
+  if (!last || !under || !restless.has(under.change) || under.end >= grid.end) return [...strikes];
+  const goal: Strike = { ...strike(under.end, pulseAt(grid, under.end).length), isGoal: true };
+  return [...strikes.slice(0, -1), { ...last, length: under.end - last.start }, goal];
+}
+
 /** Changes and bar lines inside a phrase are met early, on time or late. */
 function withLandings(strikes: readonly Strike[], plan: PlannedPhrase, wish: RhythmWish): Strike[] {
   const { grid, changes, row, chance, meets } = wish;
@@ -284,12 +329,25 @@ function withLandings(strikes: readonly Strike[], plan: PlannedPhrase, wish: Rhy
     if (i < 0) all = joined([...all, strike(at, pulseAt(grid, at).length)]);
     const place = all.findIndex(({ start }) => start === at);
     const push = pushAt(grid, at, row.isFine === true);
-    const how = wished ?? drawn(chance, MEETINGS, (meeting) => row.meets[meeting]);
+    const drawnHow = wished ?? drawn(chance, MEETINGS, (meeting) => row.meets[meeting]);
+    // Of two bars one has a note on a pulse: else nobody hears where the pulse is.
+    const how = wished || !wouldFloat(all, at, grid) ? drawnHow : 'on';
     if (isPinned) all = pinnedAt(all, place, how, push);
     else if (how === 'early') all = early(all, place, push);
     else if (how === 'late') all = late(all, place, push, chance);
   }
   return all;
+}
+
+/** Whether the bar at a time and the one before it would have no note on a pulse, were the one at that time moved away. */
+function wouldFloat(strikes: readonly Strike[], at: number, grid: Grid): boolean {
+  const bar = barAt(grid, at);
+  const from = grid.bars[Math.max(0, bar - 1)]!.start;
+  const { end } = grid.bars[bar]!;
+  return !strikes.some(
+    ({ start, ahead }) =>
+      start !== at && start >= from && start < end && ahead === 0 && pulseAt(grid, start).start === start
+  );
 }
 
 /** A note that the player has there, at its time whatever else was struck. */
@@ -406,8 +464,9 @@ function withBreaths(phrases: readonly PhraseRhythm[], grid: Grid, chance: Chanc
       if (silence() >= beat && wanted > beat) break;
       const first = own.strikes[0]!;
       const isPickup = first.start + first.ahead < line && !first.isPinned;
-      if (isPickup && own.strikes.length > FEWEST) own.strikes.shift();
-      else if (before.strikes.length > FEWEST && !last.isPinned) before.strikes.pop();
+      const mayShrink = own.strikes.length > FEWEST && !first.isPinned;
+      if ((isPickup || last.isGoal) && mayShrink) own.strikes.shift();
+      else if (before.strikes.length > FEWEST && !last.isPinned && !last.isGoal) before.strikes.pop();
       else break;
     }
     // Where there is no room, the shorter one gives way altogether.

@@ -22,6 +22,8 @@ export interface Sounds {
   readonly kinds: readonly SoundKind[];
   readonly ranks: readonly ToneRank[];
   readonly names: readonly NoteName[];
+  /** Whether a pitch class is of the key, or of the chord: what a line may lean on. */
+  readonly home: readonly boolean[];
   /** The minor third beside a major one that is blue or passing; null over chords without a major third. */
   readonly thirds: { readonly minor: number; readonly major: number } | null;
 }
@@ -69,6 +71,9 @@ const KEY_STEPS: Readonly<
   },
   rock: (_, tonic, isMinor, { changes }) => {
     if (isMinor) return table(MINOR_PENTATONIC, [2, 8]);
+    // Fifths alone say no third: the minor pentatonic is at home over them.
+    const hasThird = changes.some(({ chord }) => chord?.tones.some((tone) => tone === '3' || tone === 'b3'));
+    if (!hasThird) return table(MINOR_PENTATONIC, [2, 9], [6]);
     const hasFlatSeven = changes.some(({ chord }) => chord?.pitchClasses.includes((tonic + 10) % 12));
     return table(MAJOR_PENTATONIC, [5, hasFlatSeven ? 10 : 11]);
   },
@@ -107,6 +112,7 @@ export function soundsOver(
     chord,
     kinds,
     ranks,
+    home: PCS.map((pc) => chord.pitchClasses.includes(pc) || stepsOver(chord, change.key).has(pc)),
     names: PCS.map((pc) => nameFor(pc, change, naming, kinds)),
     thirds: chord.tones.includes('3') ? { minor, major } : null
   };
@@ -140,7 +146,7 @@ function modesOf(change: AnalysedChange, analysis: Analysis): ScaleChoice | null
 function kindsOver(
   change: AnalysedChange & { readonly chord: Chord },
   analysis: Analysis,
-  { pool }: PhraseRow,
+  { pool, idiom }: PhraseRow,
   choice: ScaleChoice | null
 ): SoundKind[] {
   const { chord, key } = change;
@@ -157,13 +163,19 @@ function kindsOver(
     if (chord.pitchClasses.includes(pc)) return 'chord';
     const kind = own.get(pc) ?? 'chromatic';
     // The fourth over a major third wants to fall.
-    const isFourth = semitonesUp(chord.rootPc, pc) === 5 && chord.tones.includes('3');
-    return isFourth && (kind === 'penta' || kind === 'scale') ? 'avoid' : kind;
+    const above = semitonesUp(chord.rootPc, pc);
+    const isFourth = above === 5 && chord.tones.includes('3');
+    if (kind !== 'penta' && kind !== 'scale') return kind;
+    if (isFourth) return 'avoid';
+    return idiom === 'chords' || choice ? kind : (FOREIGN[above] ?? kind);
   });
 }
 
 const byStep = (steps: ByStep, tonic: number): Map<number, SoundKind> =>
   new Map(Object.entries(steps).map(([step, kind]) => [(tonic + Number(step)) % 12, kind!]));
+
+/** What a note of the key's pentatonic is over a chord to which it is foreign, by semitones above the root: none to stay on. */
+const FOREIGN: Partial<Record<number, SoundKind>> = { 1: 'avoid', 6: 'scale', 11: 'avoid' };
 
 /** Few notes of a collection are a language of their own; more are a scale. */
 const PENTATONIC = 6;

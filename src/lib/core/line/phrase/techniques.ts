@@ -174,7 +174,8 @@ function canSlide(own: SolvedNote, before: SolvedNote | undefined, frets: number
 
 /** The highest chord tone a third to a sixth below, on one of the next two strings and within reach. */
 function underneath({ spot, sounds }: SolvedNote, { places, position }: TechniqueWish): Spot | null {
-  if (spot.string > 3) return null;
+  // A tone of the chord above another: anything else is an accident.
+  if (spot.string > 3 || sounds.kinds[spot.midi % 12] !== 'chord') return null;
   const near = places.filter(
     ({ midi, string, fret }) =>
       string > spot.string &&
@@ -183,7 +184,9 @@ function underneath({ spot, sounds }: SolvedNote, { places, position }: Techniqu
       fret >= Math.min(spot.fret, position - 1) &&
       spot.midi - midi >= 3 &&
       spot.midi - midi <= 9 &&
-      sounds.kinds[midi % 12] === 'chord'
+      sounds.kinds[midi % 12] === 'chord' &&
+      // The minor third of a chord that has both is a note of its line, not one underneath.
+      sounds.thirds?.minor !== midi % 12
   );
   return near.at(-1) ?? null;
 }
