@@ -1,6 +1,5 @@
-/** What is kept, and what is printed. */
+/** What is kept, however large, and whatever goes wrong. */
 import { keepingJobs } from '../jobs/keeping';
-import { bookJobs } from '../jobs/books';
 import { inBrowser } from '../tools';
 
-inBrowser(keepingJobs, bookJobs);
+inBrowser(keepingJobs);

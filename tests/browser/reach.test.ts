@@ -1,6 +1,5 @@
-/** Within everybody’s reach: touch, screens, the neck. */
+/** Within everybody’s reach: touch, screens, addresses, a server that is away. */
 import { reachJobs } from '../jobs/reach';
-import { neckJobs } from '../jobs/neck';
 import { inBrowser } from '../tools';
 
-inBrowser(reachJobs, neckJobs);
+inBrowser(reachJobs);

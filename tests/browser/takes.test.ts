@@ -1,7 +1,5 @@
-/** Takes: what is played to Corvel, and what it listens to. */
+/** Takes. */
 import { takeJobs } from '../jobs/takes';
-import { listeningJobs } from '../jobs/listening';
-import { lineJobs } from '../jobs/lines';
 import { inBrowser } from '../tools';
 
-inBrowser(takeJobs, listeningJobs, lineJobs);
+inBrowser(takeJobs);

@@ -1,0 +1,5 @@
+/** Practice books and worksheets. */
+import { bookJobs } from '../jobs/books';
+import { inBrowser } from '../tools';
+
+inBrowser(bookJobs);

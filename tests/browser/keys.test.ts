@@ -1,0 +1,5 @@
+/** Keys. */
+import { keyJobs } from '../jobs/keys';
+import { inBrowser } from '../tools';
+
+inBrowser(keyJobs);

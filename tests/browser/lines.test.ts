@@ -1,0 +1,5 @@
+/** Lines that are found. */
+import { lineJobs } from '../jobs/lines';
+import { inBrowser } from '../tools';
+
+inBrowser(lineJobs);

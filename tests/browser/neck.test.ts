@@ -1,0 +1,5 @@
+/** The neck. */
+import { neckJobs } from '../jobs/neck';
+import { inBrowser } from '../tools';
+
+inBrowser(neckJobs);

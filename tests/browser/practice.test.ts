@@ -1,0 +1,5 @@
+/** Practice. */
+import { practiceJobs } from '../jobs/practice';
+import { inBrowser } from '../tools';
+
+inBrowser(practiceJobs);

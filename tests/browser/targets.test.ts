@@ -1,0 +1,5 @@
+/** The target path. */
+import { targetJobs } from '../jobs/targets';
+import { inBrowser } from '../tools';
+
+inBrowser(targetJobs);
