@@ -12,6 +12,7 @@ import { MAX_CHANGES } from '../core/chart/unroll';
 import { FORMATS, WRITTEN_FORMATS, type FileFormat } from '../core/formats/registry';
 import { LINE_LEVELS, type LineLevel } from '../core/line/find/registry';
 import { MOVED_WHERE, MOVES } from '../core/line/move';
+import { MOTIF_OPERATION_IDS } from '../core/line/operations';
 import { PLACE_WEIGHTS } from '../core/line/place';
 import { shown } from './errors';
 import { fixedTarget } from './plan';
@@ -262,6 +263,11 @@ const named = (things: readonly { readonly id: string }[], what: string) =>
       `“${shown(issue.input)}” is no ${what}; use one of ${things.map(({ id }) => id).join(', ')}.`
   });
 
+const motifOperation = z.enum(MOTIF_OPERATION_IDS, {
+  error: (issue) =>
+    `“${shown(issue.input)}” is nothing that is done with a motif; use one of ${MOTIF_OPERATION_IDS.join(', ')}.`
+});
+
 /** Chords one after another. */
 const chordSpans = z
   .array(z.object({ symbol: z.string().max(60), beats: z.number().positive().max(256) }))
@@ -296,7 +302,9 @@ export const linesRequest = targetsRequest
         notes,
         /** What it stands over: chords one after another, or the change of the chart at which its time begins. */
         over: z.union([chordSpans, z.number().int().min(0)]),
-        how: z.enum(['shifted', 'led']).default('led')
+        how: z.enum(['shifted', 'led']).default('led'),
+        /** What is done with it each time it comes, in turn. */
+        operations: z.array(motifOperation).max(16, 'at most 16 operations').optional()
       })
       .optional(),
     /** Of phrases: the style of the music, how dense they are, whether they may begin before the first bar. */

@@ -17,15 +17,8 @@ import type { Plan } from '$lib/core/plan/model';
 import { arrangeVersion, carriedOver, haveSameChoices, type ChartVersion } from '$lib/core/plan/version';
 import { linesOf } from '$lib/core/plan/lines';
 import { beatOf, inBeats, secondOf } from '$lib/core/takes/align';
-import {
-  callIn,
-  exchangesOf,
-  ownNotes,
-  turnAt,
-  turnsIn,
-  type Exchange,
-  type TradeBars
-} from '$lib/core/takes/trade';
+import { exchangesOf, ownNotes, turnAt, turnsIn, type Exchange, type TradeBars } from '$lib/core/takes/trade';
+import { callsIn } from '$lib/core/takes/calls';
 import { findClock } from '$lib/core/takes/find-clock';
 import { pinsOf } from '$lib/core/plan/edits';
 import { pinShift } from '$lib/core/plan/pin-times';
@@ -56,8 +49,6 @@ const LONGEST_SECONDS = 600;
 const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
 /** How loud Corvel is beside the player in a replay, 0 to 1. */
 const CALL_LOUDNESS = 0.4;
-/** Lines that Corvel calls with in turn, round after round. */
-const CALLS = 3;
 /** Seconds of silence before the simulated player begins. */
 const LEAD = 0.5;
 /** Levels, full scale 1: over the one it is too loud, under the other nothing is heard. */
@@ -274,7 +265,7 @@ export class Takes extends Attempts {
   /** The simulated player plays: a line is performed, made into sound, and heard like any other. */
   async simulate({ skill, tone, seed, what, rounds: wished }: PlayerWish): Promise<void> {
     this.problem = '';
-    this.#calls = [];
+    this.#calls.clear();
     const { workspace, rehearsal } = this;
     const line = this.#lineFor(what);
     if (!line || line.length === 0) {
@@ -338,24 +329,25 @@ export class Takes extends Attempts {
     const { arrangement, paths } = workspace;
     if (what === PLAYED.targets) return paths.path && arrangement.skeleton(paths.path).notes;
     if (what === PLAYED.found) {
-      const wish = { level: 'arpeggio and scale', subdivision: 2, seed: 0, alternatives: 1 } as const;
-      return linesOf(arrangement, wish).lines[0]?.notes ?? null;
+      const wish = { level: 'phrases', subdivision: 2, seed: 0, alternatives: 1, pickup: false } as const;
+      // One voice: of two notes at once the upper one.
+      const notes = linesOf(arrangement, wish).lines[0]?.notes ?? null;
+      return notes && notes.filter(({ start, ghost }, i) => !ghost && notes[i + 1]?.start !== start);
     }
     return workspace.keptLines.find(({ id }) => id === what)?.data?.notes ?? null;
   }
 
-  /** Lines that Corvel calls with, round after round. */
-  #calls: readonly (readonly LineNote[])[] = [];
+  /** What Corvel calls with, by the bars that are traded and the round; made when it is asked for. */
+  readonly #calls = new Map<string, readonly LineNote[]>();
 
   /** What Corvel plays in a round of a trade: as a line over the form. */
-  #callIn(bars: TradeBars, round: number): LineNote[] {
-    const { arrangement, sheet } = this.workspace;
-    if (this.#calls.length === 0) {
-      const wish = { level: 'arpeggio and scale', subdivision: 2, seed: 1, alternatives: CALLS } as const;
-      this.#calls = linesOf(arrangement, wish).lines.map(({ notes }) => notes);
-    }
-    const line = this.#calls[round % Math.max(1, this.#calls.length)] ?? [];
-    return callIn(line, sheet.form, bars, round);
+  #callIn(bars: TradeBars, round: number): readonly LineNote[] {
+    const key = `${bars} ${round}`;
+    const known = this.#calls.get(key);
+    if (known) return known;
+    const call = callsIn(this.workspace.arrangement, bars, round);
+    this.#calls.set(key, call);
+    return call;
   }
 
   /** The trade of a take of some rounds, up to a beat. */
@@ -385,7 +377,7 @@ export class Takes extends Attempts {
     const bars = this.trading;
     const { rehearsal } = this;
     const { meter } = this.workspace.sheet.head;
-    this.#calls = [];
+    this.#calls.clear();
     rehearsal.lineOfRound = null;
     if (!bars) return true;
     if (!this.#canCall(bars)) return false;

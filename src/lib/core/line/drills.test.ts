@@ -263,4 +263,46 @@ describe('drills', () => {
     expect(begins(1)).toEqual([-1, 1, -1, 1]);
     expect(begins(2)).toEqual(begins(0));
   });
+
+  it('carry a motif in its forms, and answer a call by its head, shorter and with another end', () => {
+    const text = '{key: Db}\n| Ebm7 | Ab7 | Dbmaj7 | Bbm7 | Ebm7 | Ab7 | Dbmaj7 | % |';
+    const tune = readSheet(text);
+    const of = whole(tune);
+    const over = (id: string, round = 0) => {
+      const notes = drillOf(id)!.play(material(tune, of, 2, round));
+      return of.changes.map(({ start, beats }) =>
+        notes
+          .filter((note) => note.start >= ticksOf(start) && note.start < ticksOf(start + beats))
+          .map((note) => ({ ...note, start: note.start - ticksOf(start) }))
+      );
+    };
+    const times = (own: readonly LineNote[]) => own.map(({ start }) => start / ticksOf(1));
+    const signs = (own: readonly LineNote[]) =>
+      own.slice(1).map(({ midi }, i) => Math.sign(midi - own[i]!.midi));
+
+    const [first, again, other, turned, head, quick] = over('motif');
+    expect(times(again!)).toEqual(times(first!));
+    expect(times(other!)).toEqual(times(first!));
+    expect(times(turned!)).toEqual(times(first!));
+    expect(times(head!)).toEqual(times(first!).slice(0, head!.length));
+    expect(head!.length).toBeLessThan(first!.length);
+    expect(times(quick!)).toEqual(times(first!).map((at) => at / 2));
+    expect(signs(again!).every((sign) => sign !== 0)).toBe(true);
+    expect(over('motif', 1).map(times)).not.toEqual(over('motif').map(times));
+
+    const calls = over('answer');
+    for (let i = 0; i + 1 < calls.length; i += 2) {
+      const [call, answer] = [calls[i]!, calls[i + 1]!];
+      expect(answer.length).toBeLessThan(call.length);
+      expect(times(answer)).toEqual(times(call).slice(0, answer.length));
+      // Air after both.
+      for (const own of [call, answer]) expect(endOf(own.at(-1)!)).toBeLessThanOrEqual(ticksOf(3));
+      const chord = of.changes[i + 1]!.source.chord!.pitchClasses;
+      expect(chord).toContain(answer.at(-1)!.midi % 12);
+    }
+    for (const id of ['motif', 'answer'])
+      for (const own of over(id))
+        for (let i = 1; i < own.length; i++)
+          expect(Math.abs(own[i]!.midi - own[i - 1]!.midi)).toBeLessThanOrEqual(12);
+  });
 });

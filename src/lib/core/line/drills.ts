@@ -8,6 +8,7 @@ import type { NamedCell } from '../neck/shape';
 import type { Excerpt, PlayedChange } from '../harmony/excerpt';
 import type { NamedTone } from '../moment/moment';
 import { TICKS, ticksOf, written, type LineNote } from './model';
+import { callsAndAnswers, motifsInTurn } from './motif-drill';
 import { runInto, WIDEST, type RunSlot, type Way } from './run';
 
 /** What a drill is made from: for every change of the excerpt its shape and its target. */
@@ -271,6 +272,18 @@ export const DRILLS: readonly Drill[] = [
     name: 'Targets with silence between',
     hint: 'A beat of sound, then wait',
     play: landings(() => 1)
+  },
+  {
+    id: 'motif',
+    name: 'A motif',
+    hint: 'The same few notes on every chord: again, with another ending, upside down, only its head, twice as fast',
+    play: motifsInTurn
+  },
+  {
+    id: 'answer',
+    name: 'Call and answer',
+    hint: 'A call on one chord, its head with another ending on the next',
+    play: callsAndAnswers
   }
 ];
 

@@ -4,7 +4,7 @@
  */
 import { mean } from 'd3-array';
 import type { Form } from '../chart/unroll';
-import { beatsOf, ticksOf, type LineNote } from '../line/model';
+import { beatsOf, type LineNote } from '../line/model';
 import type { Verdict } from '../line/outline';
 import { counted } from '../theory/words';
 import type { BeatNote } from './align';
@@ -49,17 +49,6 @@ export function turnsIn(form: Form, size: TradeBars, rounds: number): Turn[] {
 /** The turn that a beat lies in; absent before the first and after the last. */
 export const turnAt = (turns: readonly Turn[], beat: number): Turn | undefined =>
   turns.find(({ from, to }) => beat >= from && beat < to);
-
-/** What Corvel plays in a round, of a line over the whole form: its own turns, in ticks of the form. */
-export function callIn(line: readonly LineNote[], form: Form, size: TradeBars, round: number): LineNote[] {
-  const turns = turnsIn(form, size, round + 1).filter((turn) => turn.round === round && !turn.isOwn);
-  return turns.flatMap(({ from, to }) => {
-    const [first, last] = [ticksOf(from - round * form.beats), ticksOf(to - round * form.beats)];
-    return line
-      .filter(({ start }) => start >= first && start < last)
-      .map((note) => ({ ...note, length: Math.min(note.length, last - note.start) }));
-  });
-}
 
 /** A note this far before a turn is picked up into it, and this far after it is where it ends, in beats. */
 const PICKED_UP = 0.6;

@@ -331,6 +331,88 @@ describe('levels', () => {
     expect(roles).not.toContain('outside');
   });
 
+  it('motif: each time it comes it may be another form of itself', () => {
+    const chart = '{key: C}\n| Cmaj7 | % | Cmaj7 | % | Cmaj7 | % | Cmaj7 | % |';
+    const notes = [64, 65, 67, 60].map((midi, i) => ({ at: [0, 0.5, 1, 2][i]!, beats: 0.5, midi }));
+    const carried = (how: string, operations: string[]) =>
+      find({
+        chart,
+        level: 'motif',
+        motif: { notes, over: [{ symbol: 'Cmaj7', beats: 4 }], how, operations }
+      }).lines[0]!.notes;
+    const times = (own: Note[], bar: number) =>
+      own.filter(({ at }) => at >= 4 * bar && at < 4 * bar + 4).map(({ at }) => at - 4 * bar);
+    const pitches = (own: Note[], bar: number) =>
+      own.filter(({ at }) => at >= 4 * bar && at < 4 * bar + 4).map(({ midi }) => midi);
+
+    const later = carried('shifted', ['repeat', 'half a beat later', 'a beat later', 'diminish']);
+    expect([0, 1, 2, 3].map((bar) => times(later, bar))).toEqual([
+      [0, 0.5, 1, 2],
+      [0.5, 1, 1.5, 2.5],
+      [1, 1.5, 2, 3],
+      [0, 0.25, 0.5, 1]
+    ]);
+    for (const bar of [0, 1, 2, 3]) expect(pitches(later, bar)).toEqual([64, 65, 67, 60]);
+
+    const slow = carried('shifted', ['augment', 'repeat']);
+    expect(slow.slice(0, 4).map(({ at, beats }) => [at, beats])).toEqual([
+      [0, 1],
+      [1, 1],
+      [2, 1],
+      [4, 1]
+    ]);
+    expect(times(slow, 2)).toEqual([0, 0.5, 1, 2]);
+
+    const head = carried('shifted', ['repeat', 'fragment']);
+    expect(pitches(head, 1)).toEqual([64, 65, 67]);
+
+    // Led, it stays within the scale; upside down what rose falls.
+    const turned = carried('led', ['repeat', 'invert']);
+    const signs = (own: number[]) => own.slice(1).map((midi, i) => Math.sign(midi - own[i]!));
+    expect(signs(pitches(turned, 1))).toEqual(signs(pitches(turned, 0)).map((sign) => -sign));
+    expect(turned.every(({ midi }) => [0, 2, 4, 5, 7, 9, 11].includes(midi % 12))).toBe(true);
+
+    const [own, other] = [0, 1].map((bar) => pitches(carried('shifted', ['repeat', 'other ending']), bar));
+    expect(other!.slice(0, 3)).toEqual(own!.slice(0, 3));
+    expect(other![3]).not.toBe(own![3]);
+    expect([0, 4, 7, 11]).toContain(other![3]! % 12);
+  });
+
+  it('motif: a note that pushes into the next chord is not cut, and is led against that chord', () => {
+    // A B C, the last half a beat before the bar line: over Cm7 it becomes C, over Dbmaj7 C, over G7 a tone of G7.
+    const notes = [62, 64, 65, 67].map((midi, i) => ({
+      at: [1, 2, 3, 3.5][i]!,
+      beats: i === 3 ? 1 : 0.5,
+      midi
+    }));
+    const all = find({
+      chart: '{key: F}\n| Dm7 | Db7 | Cm7 | F7 |',
+      level: 'motif',
+      motif: { notes, over: [{ symbol: 'Dm7', beats: 4 }], how: 'led' }
+    }).lines[0]!.notes;
+    const pushes = all.filter(({ at }) => at % 4 === 3.5);
+    expect(pushes).toHaveLength(4);
+    expect(pushes.slice(0, 3).map(({ beats, change }) => [beats, change])).toEqual([
+      [1, 1],
+      [1, 2],
+      [1, 3]
+    ]);
+    expect(pushes[3]!.beats).toBe(0.5);
+    // Over D♭7: none of its notes is G natural or C natural.
+    expect([1, 3, 5, 6, 8, 10, 11, 7]).toContain(pushes[0]!.midi % 12);
+    expect(pushes[0]!.role).not.toBe('outside');
+  });
+
+  it('motif: what cannot be done with one is told', () => {
+    expect(() =>
+      find({
+        chart: '| Dm7 | G7 |',
+        level: 'motif',
+        motif: { notes: [{ at: 0, beats: 1, midi: 62 }], over: 0, operations: ['backwards'] }
+      })
+    ).toThrow(/nothing that is done with a motif; use one of repeat/);
+  });
+
   it('call and answer: silence after the call, the head again with its contour', () => {
     const { notes } = find({ chart: '| Dm7 | G7 | Cmaj7 | A7 |', level: 'call and answer', position: 5 })
       .lines[0]!;

@@ -180,7 +180,7 @@ function phraseAreas({ position, positions, window, range, strings }: Input): (c
 function motifFrom({ motif }: Input, sheet: Sheet, { analysis, chosen }: Arrangement): Motif | undefined {
   if (!motif) return undefined;
   const { notes } = lineFrom(motif.notes, sheet.head.meter);
-  const { over, how } = motif;
+  const { over, how, operations } = motif;
   if (typeof over !== 'number') {
     let end = 0;
     const spans = over.map(({ symbol, beats }) => {
@@ -188,7 +188,7 @@ function motifFrom({ motif }: Input, sheet: Sheet, { analysis, chosen }: Arrange
       return { end, measure: chordMeasure(symbol) };
     });
     const measureAt = (ticks: number) => (spans.find((span) => ticks < span.end) ?? spans.at(-1)!).measure;
-    return { notes, length: end, measureAt, how };
+    return { notes, length: end, measureAt, how, operations };
   }
   const { changes } = analysis;
   const change = changes[over];
@@ -211,6 +211,7 @@ function motifFrom({ motif }: Input, sheet: Sheet, { analysis, chosen }: Arrange
       const at = changes.findLast((one) => ticksOf(one.start) <= start + ticks) ?? change;
       return at.chord ? measureOf(at.chord, chosen[at.index] ?? null) : chordMeasure('C');
     },
-    how
+    how,
+    operations
   };
 }

@@ -10,6 +10,7 @@
   import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
   import { keyText } from '$lib/core/harmony/key';
   import { STYLES, type Style } from '$lib/core/harmony/style';
+  import { MOTIF_OPERATIONS } from '$lib/core/line/operations';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { homeUp } from '$lib/core/theory/tonic';
   import { prettyProse } from '$lib/core/theory/typeset';
@@ -105,12 +106,21 @@
       name: `on strings ${strings.join(' ')}, along the neck`
     }))
   ]);
-  const CARRIES = [
+  type Carry = Parameters<typeof lines.carry>[0] & { value: string; name: string; hint?: string };
+  const CARRIES: readonly Carry[] = [
     { value: 'led 1', name: 'this bar, led to the chords', bars: 1, how: 'led' },
     { value: 'led 2', name: 'this bar and the next, led', bars: 2, how: 'led' },
     { value: 'shifted 1', name: 'this bar, shifted exactly', bars: 1, how: 'shifted' },
-    { value: 'shifted 2', name: 'this bar and the next, shifted', bars: 2, how: 'shifted' }
-  ] as const;
+    { value: 'shifted 2', name: 'this bar and the next, shifted', bars: 2, how: 'shifted' },
+    ...MOTIF_OPERATIONS.filter(({ id }) => id !== 'repeat').map(({ id, name, hint }) => ({
+      value: id,
+      name: `this bar, then ${name}`,
+      hint: `${hint}, and again as it is`,
+      bars: 1,
+      how: 'led' as const,
+      operations: [id, 'repeat'] as const
+    }))
+  ];
 
   function move(value: string) {
     const known = MOVES.find((one) => one.value === value);
@@ -379,10 +389,7 @@
         <Select
           label="Carry a motif"
           value=""
-          options={[
-            { value: '', name: 'carry it on' },
-            ...CARRIES.map(({ value, name }) => ({ value, name }))
-          ]}
+          options={[{ value: '', name: 'repeat motif' }, ...CARRIES]}
           hint="Rhythm and contour of this bar over each next chord"
           onpick={(value) => {
             const carry = CARRIES.find((one) => one.value === value);
@@ -392,7 +399,7 @@
         <Select
           label="Move the line"
           value=""
-          options={[{ value: '', name: 'move it' }, ...moves]}
+          options={[{ value: '', name: 'transpose' }, ...moves]}
           hint="Along its strings, to another octave, or into a position"
           onpick={(value) => value && move(value)}
         />
