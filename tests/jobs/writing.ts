@@ -249,6 +249,60 @@ export function writingJobs(tools: () => Tools): void {
         'it to be back'
       );
     });
+
+    it('lie in every key and area of the neck at a press, and are kept by key or by chord', async () => {
+      await page().load('/licks');
+      const card = '[data-lick="Priming the pump"]';
+      const field = await page().find('input[type="search"]');
+      await page().replaceText(field, 'Priming the pump');
+      await page().until(async () => (await page().all('[data-lick]')).length === 1, 'the lick');
+      const at = async (name: string) => (await page().attributes(card, name))[0];
+      const press = async (named: string) => {
+        const button = await page().find(`${card} button[data-hint^="${named}"]`);
+        await button.click();
+      };
+      const frets = () => page().texts(`${card} [data-fret]`);
+      expect(await at('data-in')).toBe('Eb');
+      const kept = await frets();
+
+      const keys = new Set([await at('data-in')]);
+      for (let n = 0; n < 11; n++) {
+        await press('In the next key');
+        await page().until(async () => !keys.has(await at('data-in')), 'another key');
+        keys.add(await at('data-in'));
+      }
+      await press('In the next key');
+      await page().until(async () => (await at('data-in')) === 'Eb', 'the first key again');
+      expect(await frets()).toEqual(kept);
+
+      const areas = new Set<string>();
+      for (let n = 0; n < 6; n++) {
+        await press('In the next of the five areas');
+        const area = await at('data-area');
+        if (!area) break;
+        areas.add(area);
+      }
+      expect(areas.size).toBeGreaterThanOrEqual(3);
+      await page().until(async () => (await frets()).join() === kept.join(), 'where it was kept');
+
+      await press('Kept by its chords');
+      await page().until(
+        async () => (await page().all(`${card} button[data-hint^="Kept by its key"]`)).length === 1,
+        'by key'
+      );
+      await page().load('/licks');
+      await page().replaceText(await page().find('input[type="search"]'), 'Priming the pump');
+      await page().find(`${card} button[data-hint^="Kept by its key"]`);
+    });
+
+    it('stand six in one look', async () => {
+      await page().load('/licks');
+      await page().until(async () => (await page().all('[data-strip]')).length >= 6, 'the licks');
+      const bottoms = await browser().executeScript<number[]>(
+        'return [...document.querySelectorAll("[data-lick]")].slice(0, 6).map((e) => e.getBoundingClientRect().bottom)'
+      );
+      expect(Math.max(...bottoms)).toBeLessThan(800);
+    });
   });
 
   describe('files', () => {

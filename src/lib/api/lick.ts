@@ -13,6 +13,8 @@ const tag = z.string().trim().min(1).max(30);
 export const lickData = z.object({
   meter: z.object({ beats: z.number().int().min(1).max(32), unit: z.number().int().min(1).max(32) }),
   key: z.string().max(40).optional(),
+  /** Offered over what its chords are, which is so where nothing is said, or anywhere in its key. */
+  by: z.enum(['key', 'chord']).optional(),
   over: z
     .array(z.object({ symbol: z.string().max(60), beats: z.number().positive().max(256) }))
     .min(1, 'a lick stands over at least one chord')

@@ -335,7 +335,14 @@ export const linesRequest = targetsRequest
 export const lickFitRequest = z.object({
   chart: z.string(),
   key: z.string().max(40).optional(),
-  lick: z.object({ over: chordSpans, notes }),
+  lick: z.object({
+    over: chordSpans,
+    notes,
+    /** Kept by its chords, or by its key: then it fits, unmoved, over all chords of one. */
+    by: z.enum(['chord', 'key']).default('chord'),
+    /** The key it stands in; found from its chords where nothing is said. */
+    key: z.string().max(40).optional()
+  }),
   /** What is there already, to be joined. */
   line: z.object({ notes }).optional(),
   ...instrumentParts

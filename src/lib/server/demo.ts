@@ -3,8 +3,9 @@ import { randomUUID } from 'node:crypto';
 import { keepLick, type LickData } from '../api/lick';
 import { keepLine } from '../api/line';
 import { readSheet } from '../core/harmony/sheet';
-import { lickChart } from '../core/line/lick-facts';
-import { readMelody } from '../core/line/melody';
+import { lickFacts } from '../core/line/lick-facts';
+import type { LineNote } from '../core/line/model';
+import { placesUnder } from '../core/line/phrase/hand';
 import { placeNotes } from '../core/line/place';
 import { systemOf } from '../core/neck/systems/registry';
 import { STANDARD } from '../core/neck/tuning';
@@ -13,7 +14,8 @@ import { linesOf } from '../core/plan/lines';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import type { Database } from './database';
 import { DEMO_CHARTS, type DemoLine } from './demo-charts';
-import { DEMO_LICKS, type DemoLick } from './demo-licks';
+import { readLickText } from './demo-lick-text';
+import { DEMO_LICKS, NOT_TOLD, type DemoLick } from './demo-licks';
 import { seedPractice } from './demo-practice';
 import { seedTakes } from './demo-takes';
 import { keepNewLick } from './licks';
@@ -39,30 +41,44 @@ export async function seedDemo(db: Database): Promise<void> {
   await seedTakes(db, Date.now());
 }
 
+/** A lick that tells so much of its chords tells them alone. */
+const TOLD = 0.75;
+
 /** A demo lick as it is kept. */
-export function demoLick({ over, key, meter = '4/4', notes, position, tags }: DemoLick): LickData {
+export function demoLick({ over, key, by, meter = '4/4', notes: text, position, tags }: DemoLick): LickData {
   const [beats = 4, unit = 4] = meter.split('/').map(Number);
   const chords = over.split(' ').map((word) => {
     const [symbol = '', length] = word.split(':');
     return { symbol, beats: Number(length) };
   });
-  const lick = { meter: { beats, unit }, ...(key ? { key } : {}), over: chords };
-  const { form, head } = readSheet(lickChart(lick));
-  const typed = notes.replaceAll(/[A-G][b#]?\d(?!:)/g, '$&:1/2');
-  const { line } = readMelody(typed, form, head.meter);
-  // Under the hand in the octave in which all of it lies there, else where the hand has it easiest.
-  const inPosition = [0, -12]
-    .map((octave) => line.notes.map((note) => ({ ...note, midi: note.midi + octave })))
-    .flatMap((notes) => placeNotes(notes, { neck: STANDARD, position, alternatives: 1 }).places);
-  const placed = inPosition[0] ?? placeNotes(line.notes, { neck: STANDARD, alternatives: 1 }).places[0]!;
+  const lick = { meter: { beats, unit }, ...(key ? { key } : {}), ...(by ? { by } : {}), over: chords };
+  const notes = readLickText(text, lick.meter);
+  const placedNotes = underHand(notes, position);
+  const { told } = lickFacts({ ...lick, notes: placedNotes }, STANDARD);
   return {
     ...lick,
-    notes: placed.notes.map(({ position: _, ...note }) => note),
-    tags,
+    notes: placedNotes,
+    tags: told < TOLD ? [...tags, NOT_TOLD] : tags,
     source: 'The Saltmarsh Four',
     rating: 0,
     played: 0
   };
+}
+
+/** Notes under one hand, a place for each pitch; two at once on two strings. */
+function underHand(notes: readonly LineNote[], position: number): LineNote[] {
+  const places = placesUnder(STANDARD, position, {}, []);
+  const placed = notes.map((note) => {
+    const spot = places.find(({ midi }) => midi === (note.bend?.from ?? note.midi));
+    return spot ? { ...note, place: { string: spot.string, fret: spot.fret } } : note;
+  });
+  const isWhole = placed.every(
+    ({ place, start }, i) =>
+      place && !(placed[i - 1]?.start === start && placed[i - 1]!.place?.string === place.string)
+  );
+  if (isWhole) return placed;
+  const [other] = placeNotes(notes, { neck: STANDARD, alternatives: 1 }).places;
+  return other!.notes.map(({ position: _, ...note }) => note);
 }
 
 /** Keeps a line with a chart, as it is found there. */

@@ -354,11 +354,7 @@ export class Lines {
    * Carries the bar of the selected change, or it and the next, through the rest of the tune: its rhythm and contour over each next
    * stretch, shifted exactly or led to the nearest tones, each time in the next of the forms asked for. What comes before stays.
    */
-  carry({
-    bars,
-    how,
-    operations
-  }: { readonly bars: number } & Pick<Motif, 'how' | 'operations'>): void {
+  carry({ bars, how, operations }: { readonly bars: number } & Pick<Motif, 'how' | 'operations'>): void {
     const { shown } = this;
     const { change, changes, chosen, sheet, arrangement } = this.#workspace;
     const all = sheet.form.bars;

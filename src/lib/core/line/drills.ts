@@ -5,34 +5,12 @@
 import { DEGREES } from '../theory/degree';
 import type { Area } from '../neck/area';
 import type { NamedCell } from '../neck/shape';
-import type { Excerpt, PlayedChange } from '../harmony/excerpt';
+import type { PlayedChange } from '../harmony/excerpt';
 import type { NamedTone } from '../moment/moment';
 import { TICKS, ticksOf, written, type LineNote } from './model';
 import { callsAndAnswers, motifsInTurn } from './motif-drill';
+import type { Drill, DrillMaterial } from './drill';
 import { runInto, WIDEST, type RunSlot, type Way } from './run';
-
-/** What a drill is made from: for every change of the excerpt its shape and its target. */
-export interface DrillMaterial {
-  readonly excerpt: Excerpt;
-  /** By the place in the excerpt; null where nothing is played. */
-  readonly areas: readonly (Area | null)[];
-  readonly targets: readonly (NamedTone | null)[];
-  /** Notes of the line of landing, leaving and approaching, in ticks of the excerpt. */
-  readonly skeleton: readonly LineNote[];
-  /** Notes in a beat of the chart's meter. */
-  readonly perBeat: number;
-  /** How often the excerpt has been played. */
-  readonly round: number;
-}
-
-export interface Drill {
-  readonly id: string;
-  readonly name: string;
-  readonly hint: string;
-  /** The hand goes to a new position at each change. */
-  readonly travels?: true;
-  readonly play: (material: DrillMaterial) => LineNote[];
-}
 
 /** What a run goes through on a change: the tones of each of its notes after the landing. */
 type Route = (place: RoutePlace) => readonly RunSlot<NamedTone>[];

@@ -85,14 +85,15 @@ export function copied(notes: readonly LineNote[], stretch: Stretch): LineNote[]
   }));
 }
 
-/** Puts a passage of a length in at a time, in the place of what begins there. */
+/** Puts a passage of a length in at a time, in the place of what begins there, and of what begins where it leads in. */
 export function pasted(
   notes: readonly LineNote[],
   passage: readonly LineNote[],
   at: number,
   length: number
 ): LineNote[] {
-  const rest = endedAt(without(notes, { from: at, to: at + length }), at);
+  const from = at + Math.min(0, ...passage.map(({ start }) => start));
+  const rest = endedAt(without(notes, { from, to: at + length }), from);
   const next = startsAfter(rest, at + length - 1);
   return ordered([
     ...rest,

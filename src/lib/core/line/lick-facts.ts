@@ -1,6 +1,7 @@
 /** What a lick is by itself: its chords as a small chart, their motion, what it resolves to, where it lies, how clearly it tells its chords. */
 import { writeDirective } from '../chart/directives';
 import type { Meter } from '../chart/model';
+import { readKey, type Key } from '../harmony/key';
 import { romanText } from '../harmony/numeral';
 import { readSheet, type Sheet } from '../harmony/sheet';
 import type { Instrument } from '../neck/tuning';
@@ -15,6 +16,8 @@ export interface KeptLick {
   readonly meter: Meter;
   /** The key it was played in, "Bb" or "D dorian"; without one it is found from its chords. */
   readonly key?: string | undefined;
+  /** Offered wherever its chords stand, which is so where nothing is said, or unmoved over all of its key. */
+  readonly by?: 'key' | 'chord' | undefined;
   readonly over: readonly { readonly symbol: string; readonly beats: number }[];
   readonly notes: readonly LineNote[];
 }
@@ -62,6 +65,16 @@ export function lickChart(
   return `${head.join('\n')}\n{start_of_grid}\n| ${bars.join(' | ')} |\n{end_of_grid}\n`;
 }
 
+/** The key a lick stands in: the one it was kept with, else the one its chords have. */
+export function homeOfLick(lick: Pick<KeptLick, 'meter' | 'key' | 'over'>): Key {
+  const { tonic, mode } = (lick.key && readKey(lick.key)) || readSheet(lickChart(lick)).analysis.key;
+  return { tonic, mode };
+}
+
+/** The key that a lick is kept by; null where it is kept by its chords. */
+export const keyOfLick = (lick: Pick<KeptLick, 'meter' | 'key' | 'over' | 'by'>): Key | null =>
+  lick.by === 'key' ? homeOfLick(lick) : null;
+
 export function lickFacts(lick: KeptLick, neck: Instrument): LickFacts {
   const sheet = readSheet(lickChart(lick));
   const { analysis } = sheet;
@@ -79,9 +92,16 @@ export function lickFacts(lick: KeptLick, neck: Instrument): LickFacts {
 }
 
 function resolutionOf({ meter, notes }: KeptLick, { form, analysis }: Sheet): LickFacts['resolves'] {
-  const { landings } = readLine({ meter, notes }, { form, analysis, chosen: [] });
-  const own = landings.findLast(({ note, degree }) => note !== undefined && degree !== undefined);
-  return own?.degree ? { symbol: analysis.changes[own.change]!.symbol, degree: own.degree } : null;
+  const { landings, notes: read } = readLine({ meter, notes }, { form, analysis, chosen: [] });
+  const { changes } = analysis;
+  const isNew = (at: number) => at > 0 && changes[at]!.symbol !== changes[at - 1]!.symbol;
+  const own = landings.findLast(
+    ({ note, degree, change }) => note !== undefined && degree !== undefined && isNew(change)
+  );
+  if (own?.degree) return { symbol: changes[own.change]!.symbol, degree: own.degree };
+  // Over one chord it comes to rest on its last note, not on its first.
+  const last = read.findLast(({ index, degree }) => degree !== null && !notes[index]!.ghost);
+  return last?.degree ? { symbol: changes[last.change]!.symbol, degree: last.degree } : null;
 }
 
 function mostCommon(values: readonly number[]): number | null {

@@ -3,22 +3,25 @@
  * as long. Source: docs/music-rules.md, Where a lick fits.
  */
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
+import { isMinorKey, type Key } from '../harmony/key';
 import { romanText } from '../harmony/numeral';
 import type { Target } from '../targets/path';
 import type { Chord } from '../theory/chord';
 import type { Degree } from '../theory/degree';
-import { semitonesUp } from '../theory/note';
+import { pitchClass, semitonesUp } from '../theory/note';
 import { prettyDegree, prettyNumeral, prettySymbol } from '../theory/typeset';
 import { counted } from '../theory/words';
 import { endOf, ordered, ticksOf, type LineNote } from './model';
 import { atPitch, nearestShift } from './move';
 import { askedOf, outlineLine } from './outline';
-import { readLine, type Ground } from './read';
+import { readLine, type Ground, type ReadNote } from './read';
 
 export interface Lick {
   readonly over: readonly { readonly chord: Chord; readonly beats: number }[];
-  /** In time from its first chord. */
+  /** In time from its first chord; what leads into it has times below 0. */
   readonly notes: readonly LineNote[];
+  /** The key that it is kept by: it stays as it is over all chords of one. Kept by its chords where there is none. */
+  readonly inKey?: Key | null | undefined;
 }
 
 /** A place where a lick fits. */
@@ -40,9 +43,14 @@ type Sounding = AnalysedChange & { readonly chord: Chord };
 const isAlike = (a: Chord, b: Chord) => a.rootPc === b.rootPc && a.family === b.family;
 
 /** Every place in a form where a lick fits. */
-export function lickPlaces({ over }: Lick, changes: readonly AnalysedChange[]): LickPlace[] {
+export function lickPlaces(
+  lick: Lick,
+  { changes, bluesLanguage }: Pick<Analysis, 'changes' | 'bluesLanguage'>
+): LickPlace[] {
+  const { over, inKey } = lick;
   const [first] = over;
   if (!first) return [];
+  if (inKey) return placesInKey(lick, inKey, changes, bluesLanguage !== null);
   return changes.flatMap((change, at) =>
     STRETCHES.flatMap((stretch): LickPlace[] => {
       const last = reaches(over, changes, at, stretch);
@@ -52,6 +60,50 @@ export function lickPlaces({ over }: Lick, changes: readonly AnalysedChange[]): 
       ];
     })
   );
+}
+
+/** So much of a lick, by the time it sounds, may deny the chords of a place. */
+const DENIED = 0.15;
+
+/** Where a lick that is kept by its key fits: over every stretch of a key of its kind, unmoved but for the key, that it does not deny. */
+function placesInKey(
+  { over, notes }: Lick,
+  key: Key,
+  changes: readonly AnalysedChange[],
+  isBlues: boolean
+): LickPlace[] {
+  const beats = over.reduce((sum, one) => sum + one.beats, 0);
+  return changes.flatMap((change, at): LickPlace[] => {
+    // Where the blues is spoken, its minor licks are at home in major too.
+    const isOfKind = isMinorKey(change.key) === isMinorKey(key) || (isBlues && isMinorKey(key));
+    if (!change.chord || !isOfKind) return [];
+    const end = change.start + beats;
+    const last = changes.findLastIndex(({ start }) => start < end);
+    const covered = changes.slice(at, last + 1);
+    const isHome = covered.every(
+      (one) => one.chord && pitchClass(one.key.tonic) === pitchClass(change.key.tonic)
+    );
+    if (!isHome || covered.at(-1)!.start + covered.at(-1)!.beats < end) return [];
+    const transpose = nearestShift(pitchClass(key.tonic), pitchClass(change.key.tonic));
+    const from = ticksOf(change.start);
+    const denied = notes.filter(({ start, length, midi }) => {
+      const heard = covered.findLast((one) => ticksOf(one.start) - from <= start + length / 2) ?? change;
+      return denies(heard.chord!, (midi + transpose + OCTAVE * 10) % OCTAVE);
+    });
+    const time = (some: readonly LineNote[]) => some.reduce((sum, { length }) => sum + length, 0);
+    if (time(denied) > DENIED * time(notes)) return [];
+    return [{ change: at, last, stretch: 1, transpose }];
+  });
+}
+
+const OCTAVE = 12;
+
+/** A note that denies what a chord says: the major third over a minor one, the major seventh over a dominant, a semitone over the root. */
+function denies({ rootPc, tones }: Chord, pc: number): boolean {
+  const above = semitonesUp(rootPc, pc);
+  if (above === 4) return tones.includes('b3') && !tones.includes('3');
+  if (above === 11) return tones.includes('b7');
+  return above === 1 && !tones.includes('b9');
 }
 
 /** The last change that a lick begun at one covers; null where the chords are others, or of other lengths. */
@@ -134,7 +186,7 @@ export function lickFits(
   lay: (notes: readonly LineNote[]) => Laid
 ): LickFit[] {
   const { analysis } = ground;
-  return lickPlaces(lick, analysis.changes)
+  return lickPlaces(lick, analysis)
     .map((found): LickFit => {
       const laid = lay(ordered(lickAt(lick, found, analysis)));
       const { notes } = laid;
@@ -168,7 +220,7 @@ function landingOf(
   ground: Ground,
   targets: readonly Target[]
 ): LickLanding {
-  const { landings } = readLine({ meter: { beats: 4, unit: 4 }, notes }, ground);
+  const { landings, notes: read } = readLine({ meter: { beats: 4, unit: 4 }, notes }, ground);
   const changes = ground.analysis.changes;
   const isNew = (index: number) =>
     index > 0 &&
@@ -180,13 +232,30 @@ function landingOf(
   const reached = landings.filter(
     ({ change: at, note }) => at >= change && at <= last + 1 && note !== undefined
   );
-  const own =
-    reached.findLast(({ change: at }) => at > change && isNew(at)) ??
-    reached.find(({ change: at }) => at === change);
-  if (!own) return { change, degree: null, midi: null, meets: 'nothing' };
+  const own = reached.findLast(({ change: at }) => at > change && isNew(at));
+  if (!own) return restOf(notes, read, change, targets);
   const midi = notes[own.note!]!.midi;
   const target = targets.find((one) => one.change === own.change && one.beat === 1);
   return { change: own.change, degree: own.degree ?? null, midi, meets: meeting(midi, own.degree, target) };
+}
+
+/** Over one chord a lick comes to rest on its last note, not on its first. */
+function restOf(
+  notes: readonly LineNote[],
+  read: readonly ReadNote[],
+  change: number,
+  targets: readonly Target[]
+): LickLanding {
+  const last = read.findLast(({ index, degree }) => degree !== null && !notes[index]!.ghost);
+  if (!last) return { change, degree: null, midi: null, meets: 'nothing' };
+  const { midi } = notes[last.index]!;
+  const target = targets.find((one) => one.change === last.change && one.beat === 1);
+  return {
+    change: last.change,
+    degree: last.degree,
+    midi,
+    meets: meeting(midi, last.degree ?? undefined, target)
+  };
 }
 
 function meeting(midi: number, degree: Degree | undefined, target: Target | undefined): LickLanding['meets'] {

@@ -2,7 +2,7 @@
 import type { PlayedChange } from '../harmony/excerpt';
 import type { NamedCell } from '../neck/shape';
 import type { NamedTone } from '../moment/moment';
-import type { DrillMaterial } from './drills';
+import type { DrillMaterial } from './drill';
 import { TICKS, ticksOf, written, type LineNote } from './model';
 import { operated, type MotifNote, type MotifOperationId, type MotifShape } from './operations';
 

@@ -148,7 +148,7 @@ export function atPitch({ place: _, ...note }: LineNote, midi: number, start = n
     start,
     midi,
     note: plainName(((midi % OCTAVE) + OCTAVE) % OCTAVE),
-    ...(note.bend ? { bend: { from: note.bend.from + midi - note.midi } } : {}),
+    ...(note.bend ? { bend: { ...note.bend, from: note.bend.from + midi - note.midi } } : {}),
     ...(note.release ? { release: { to: note.release.to + midi - note.midi } } : {})
   };
 }

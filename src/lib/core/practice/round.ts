@@ -9,7 +9,7 @@ import type { NamedTone } from '../moment/moment';
 import type { Area } from '../neck/area';
 import type { Instrument } from '../neck/tuning';
 import { bandEvents } from './band';
-import type { Drill, DrillMaterial } from '../line/drills';
+import type { Drill, DrillMaterial } from '../line/drill';
 import type { SoundEvent } from './events';
 import { slowingOf, withEnding, type Slowing } from './ending';
 import type { Excerpt, ExcerptBar } from '../harmony/excerpt';

@@ -2,6 +2,7 @@
 import type { z } from 'zod';
 import type { lickFitRequest } from '../../api/requests';
 import { lickFits } from '../../core/line/lick';
+import { keyOfLick } from '../../core/line/lick-facts';
 import type { LineNote } from '../../core/line/model';
 import { laidOut } from '../../core/line/move';
 import { systemOf } from '../../core/neck/systems/registry';
@@ -40,7 +41,8 @@ export function answerLickFit(input: z.infer<typeof lickFitRequest>) {
     const laid = laidOut(notes, moved, { neck, where, anyOctave: true });
     return laid.notes ? laid : { notes: moved, octave: 0 };
   };
-  const fits = lickFits({ over, notes }, ground, targets, line, lay).slice(0, MOST_FITS);
+  const inKey = keyOfLick({ ...input.lick, meter });
+  const fits = lickFits({ over, notes, inKey }, ground, targets, line, lay).slice(0, MOST_FITS);
   return {
     fits: fits.map(({ last: _, notes: own, ...fit }) => ({
       ...fit,

@@ -191,6 +191,57 @@ describe('lick-fit', () => {
     expect(fits[1]!.why).toContain('ii7–V7, 3 semitones up');
   });
 
+  it('offers a lick kept by its key unmoved over I, IV and V, and in another key moved by the key alone', () => {
+    // A minor pentatonic of the blues: E G A C A, up to a beat before.
+    const blues = {
+      over: [{ symbol: 'A7', beats: 4 }],
+      by: 'key',
+      key: 'A',
+      notes: [
+        { at: -0.5, beats: 0.5, midi: 64 },
+        { at: 0, beats: 0.5, midi: 67 },
+        { at: 0.5, beats: 0.5, midi: 69 },
+        { at: 1, beats: 1, midi: 72 },
+        { at: 2.5, beats: 1, midi: 69 }
+      ]
+    };
+    const { fits } = fit({ chart: '{key: A}\n| A7 | D7 | A7 | E7 |', lick: blues });
+    expect(fits.map(({ change }) => change).sort()).toEqual([0, 1, 2, 3]);
+    expect(fits.every(({ transpose }) => transpose === 0)).toBe(true);
+    for (const { change, notes } of fits)
+      expect(notes.map(({ at, midi }) => [at - 4 * change, midi])).toEqual(
+        blues.notes.map(({ at, midi }) => [at, midi])
+      );
+    // It comes to rest on its last note, wherever it stands.
+    expect(fits.find(({ change }) => change === 1)!.landing).toMatchObject({ midi: 69, degree: '5' });
+    const moved = fit({ chart: '{key: Bb}\n| Bb7 | Eb7 | Bb7 | F7 |', lick: blues }).fits;
+    expect(new Set(moved.map(({ transpose }) => transpose))).toEqual(new Set([1]));
+    expect(moved).toHaveLength(4);
+    // By its chords it stands over the I alone, moved to each dominant.
+    const byChord = fit({ chart: '{key: A}\n| A7 | D7 | A7 | E7 |', lick: { ...blues, by: 'chord' } }).fits;
+    expect(new Set(byChord.map(({ transpose }) => transpose))).toEqual(new Set([0, 5, -5]));
+  });
+
+  it('offers a lick kept by its key nowhere where it denies what sounds', () => {
+    const sweet = {
+      over: [{ symbol: 'A', beats: 4 }],
+      by: 'key',
+      key: 'A',
+      notes: [
+        { at: 0, beats: 2, midi: 73 },
+        { at: 2, beats: 2, midi: 76 }
+      ]
+    };
+    // C♯ over A, D6 and F♯m, but not over D7 nor Am7.
+    const over = (chart: string) =>
+      fit({ chart, lick: sweet })
+        .fits.map(({ change }) => change)
+        .sort();
+    expect(over('{key: A}\n| A | F#m | D7 | Am7 |')).toEqual([0, 1]);
+    // A key of the other kind has it nowhere.
+    expect(over('{key: Cm}\n| Cm | Fm | Gm | Cm |')).toEqual([]);
+  });
+
   it('takes chords twice or half as long, and chords written as several alike', () => {
     const twice = fit({ chart: '| Dm7 | % | G7 | % |', lick }).fits;
     expect(twice.map(({ change, stretch }) => [change, stretch])).toEqual([

@@ -1,24 +1,20 @@
-<!-- One lick of the book: staff and tab over its chords, what it is, heard over them; name, tags and rating can be changed. -->
-<script lang="ts" module>
-  import { Part } from '../app/part';
-
-  const scorePart = new Part(() => import('../score/Score.svelte'));
-</script>
-
+<!-- One lick of the book: staff and tab over its chords in any key and area, what it is, heard; name, tags and rating can be changed. -->
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play';
   import Star from '@lucide/svelte/icons/star';
   import Trash2 from '@lucide/svelte/icons/trash-2';
-  import { untrack } from 'svelte';
   import { HIGHEST_RATING, type LickData, type StoredLick } from '$lib/api/lick';
-  import { lickChart } from '$lib/core/line/lick-facts';
-  import { readLine } from '$lib/core/line/read';
-  import { DEFAULT_PLAN } from '$lib/core/plan/model';
-  import { prettyDegree, prettyNumeral, prettySymbol } from '$lib/core/theory/typeset';
-  import { Workspace } from '$lib/state/workspace.svelte';
-  import Arriving from '../app/Arriving.svelte';
+  import { isMinorKey, keyText } from '$lib/core/harmony/key';
+  import { lickElsewhere, type LickThere } from '$lib/core/line/lick-elsewhere';
+  import { homeOfLick } from '$lib/core/line/lick-facts';
+  import { STANDARD } from '$lib/core/neck/tuning';
+  import { prettyDegree, prettyNumeral, prettyProse, prettySymbol } from '$lib/core/theory/typeset';
+  import type { Workspace } from '$lib/state/workspace.svelte';
   import { hear } from '../app/hear';
   import Button from '../kit/Button.svelte';
+  import { lickWorkspace } from './lick-workspace';
+  import LickScore from './LickScore.svelte';
+  import LickStrip from './LickStrip.svelte';
 
   interface Props {
     lick: StoredLick;
@@ -28,32 +24,53 @@
   }
   let { lick, data, onchange, onremove }: Props = $props();
 
-  /** Its chords as a chart of their own, shown and heard, never changed. */
-  const workspace = untrack(
-    () =>
-      new Workspace(
-        {
-          id: lick.id,
-          source: lickChart(data, lick.name),
-          plan: { ...DEFAULT_PLAN, position: lick.facts?.position ?? null },
-          version: 1,
-          damaged: false
-        },
-        true
-      )
-  );
-  const degrees = $derived(
-    readLine(
-      { meter: data.meter, notes: data.notes },
-      { form: workspace.sheet.form, analysis: workspace.analysis, chosen: [] }
-    ).notes.map(({ degree }) => degree)
-  );
-  const facts = $derived(lick.facts);
+  /** The next key of a player who goes round them: a fourth up. */
+  const FOURTH = 5;
+  const OCTAVE = 12;
+  let shift = $state(0);
+  /** The area it is shown in; null for where it was kept. */
+  let area: number | null = $state(null);
+  let isEngraved = $state(false);
 
+  const kept: LickThere = $derived({
+    key: homeOfLick(data),
+    over: data.over,
+    notes: data.notes,
+    areaName: null,
+    areas: 0
+  });
+  const isKept = $derived(shift === 0 && area === null);
+  const there = $derived(isKept ? kept : (lickElsewhere(data, { shift, area }, STANDARD) ?? kept));
+  /** A mode is too long a name for a button: its tonic, and whether it is minor. */
+  const keyName = $derived(`${there.key.tonic}${isMinorKey(there.key) ? 'm' : ''}`);
+  const facts = $derived(lick.facts);
+  const isByKey = $derived(data.by === 'key');
+
+  function nextKey() {
+    shift = (shift + FOURTH) % OCTAVE;
+    if (area !== null && !lickElsewhere(data, { shift, area }, STANDARD)) nextArea();
+  }
+  /** The next area that it lies in; after the last where it was kept. */
+  function nextArea() {
+    const count = lickElsewhere(data, { shift, area: null }, STANDARD)?.areas ?? 0;
+    for (let next = area === null ? 0 : area + 1; next < count; next++) {
+      if (!lickElsewhere(data, { shift, area: next }, STANDARD)) continue;
+      area = next;
+      return;
+    }
+    area = null;
+  }
+  /** One for each key, so that what is heard is known again. */
+  const opened: Record<string, Workspace> = {};
+  function workspaceThere(): Workspace {
+    const key = keyText(there.key);
+    return (opened[key] ??= lickWorkspace(lick, data, there));
+  }
   async function play() {
+    const workspace = workspaceThere();
     const to = workspace.changes.length - 1;
     // What is pressed to stop was not played once more.
-    const began = await hear(workspace, { kind: 'phrase', notes: data.notes, from: 0, to });
+    const began = await hear(workspace, { kind: 'phrase', notes: there.notes, from: 0, to });
     if (began) onchange({ data: { ...data, played: data.played + 1 } });
   }
   const tagged = (text: string) =>
@@ -67,17 +84,66 @@
     ].slice(0, 20);
 </script>
 
-<article class="flex min-w-0 flex-col gap-1.5 card p-2.5" data-lick={lick.name}>
-  <div class="flex flex-wrap items-center gap-2">
+<article
+  class="flex min-w-0 flex-col gap-1 card p-2"
+  data-lick={lick.name}
+  data-in={keyName}
+  data-area={there.areaName}
+>
+  <div class="flex items-center gap-1.5">
     <Button tone="strong" label="Hear {lick.name}" hint="Over its chords; again to stop" onclick={play}
       ><Play size={15} /></Button
     >
     <input
-      class="min-h-8.5 min-w-32 flex-1 rounded-md border border-transparent bg-transparent px-1 font-display text-lg hover:border-edge focus:border-edge pointer-coarse:min-h-11"
+      class="min-h-8.5 min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1 font-display text-base text-ellipsis hover:border-edge focus:border-edge pointer-coarse:min-h-11"
       aria-label="Name of the lick"
       maxlength="120"
       value={lick.name}
       onchange={(event) => event.currentTarget.value.trim() && onchange({ name: event.currentTarget.value })}
+    />
+    <Button size="small" hint="In the next key, a fourth up; after twelve where it began" onclick={nextKey}
+      ><span class="sr-only">Next key: </span>in {prettyProse(keyName)}</Button
+    >
+    <Button
+      size="small"
+      hint="In the next of the five areas of its key; after the last where it was kept"
+      onclick={nextArea}><span class="sr-only">Next area: </span>{there.areaName ?? 'as kept'}</Button
+    >
+    <Button size="small" label="Delete {lick.name}" onclick={onremove}><Trash2 size={14} /></Button>
+  </div>
+  {#if facts}
+    <p class="flex flex-wrap gap-x-2.5 px-1 text-xs text-soft">
+      <b class="text-ink">{prettyNumeral(facts.motion)}</b>
+      {#if facts.resolves}<span
+          >to the {prettyDegree(facts.resolves.degree)} of {prettySymbol(facts.resolves.symbol)}</span
+        >{/if}
+      {#if facts.position !== null}<span>position {facts.position}</span>{/if}
+      <span data-told={facts.told}>{Math.round(facts.told * 100)} % recognised</span>
+      {#if data.played}<span>played {data.played}×</span>{/if}
+    </p>
+  {/if}
+  <LickStrip {there} meter={data.meter} label={lick.name} />
+  {#if isEngraved}
+    {#key keyText(there.key)}
+      <LickScore name={lick.name} workspace={workspaceThere()} {there} />
+    {/key}
+  {/if}
+  <div class="mt-auto flex flex-wrap items-center gap-x-1.5">
+    <Button size="small" pressed={isEngraved} onclick={() => (isEngraved = !isEngraved)}>staff</Button>
+    <Button
+      size="small"
+      pressed={isByKey}
+      hint={isByKey
+        ? 'Kept by its key: offered unmoved over every chord of the key that it suits'
+        : 'Kept by its chords: offered wherever the same chords stand'}
+      onclick={() => onchange({ data: { ...data, by: isByKey ? 'chord' : 'key' } })}>by key</Button
+    >
+    <input
+      class="min-h-8.5 min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1 text-xs text-ellipsis text-soft hover:border-edge focus:border-edge pointer-coarse:min-h-11"
+      aria-label="Tags, separated by commas"
+      value={data.tags.join(', ')}
+      placeholder="tags, separated by commas"
+      onchange={(event) => onchange({ data: { ...data, tags: tagged(event.currentTarget.value) } })}
     />
     <div class="flex" role="group" aria-label="Rating: {data.rating} of {HIGHEST_RATING}">
       {#each { length: HIGHEST_RATING } as _, i (i)}
@@ -91,30 +157,5 @@
         >
       {/each}
     </div>
-    <Button label="Delete {lick.name}" onclick={onremove}><Trash2 size={15} /></Button>
   </div>
-  {#if facts}
-    <p class="flex flex-wrap gap-x-3 px-1 text-sm text-soft">
-      <b class="text-ink">{prettyNumeral(facts.motion)}</b>
-      {#if facts.resolves}<span
-          >to the {prettyDegree(facts.resolves.degree)} of {prettySymbol(facts.resolves.symbol)}</span
-        >{/if}
-      {#if facts.position !== null}<span>position {facts.position}</span>{/if}
-      <span>{facts.beats} beats</span>
-      <span data-told={facts.told}>{Math.round(facts.told * 100)} % told alone</span>
-      {#if data.played}<span>played {data.played}×</span>{/if}
-    </p>
-  {/if}
-  <Arriving part={scorePart} height="min-h-40">
-    {#snippet children(Score)}
-      <Score {workspace} notes={data.notes} {degrees} label="{lick.name} on staff and tab" />
-    {/snippet}
-  </Arriving>
-  <input
-    class="min-h-8.5 rounded-md border border-transparent bg-transparent px-1 text-sm text-soft hover:border-edge focus:border-edge pointer-coarse:min-h-11"
-    aria-label="Tags, parted by commas"
-    value={data.tags.join(', ')}
-    placeholder="tags, parted by commas"
-    onchange={(event) => onchange({ data: { ...data, tags: tagged(event.currentTarget.value) } })}
-  />
 </article>

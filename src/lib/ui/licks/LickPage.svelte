@@ -17,7 +17,7 @@
   const book = untrack(() => new LickBook(licks));
   let search: LickSearch = $state.raw(NO_SEARCH);
   /** Licks that are drawn at first, and more of them with each press. */
-  const PAGE = 8;
+  const PAGE = 9;
   let shown = $state(PAGE);
 
   const found = $derived(book.licks.filter((lick) => isFound(lick, search)));
@@ -50,9 +50,9 @@
   onMount(() => hush);
 </script>
 
-<main class="mx-auto max-w-[1180px] px-4 py-6" data-found={found.length}>
+<main class="mx-auto max-w-[1700px] px-4 py-4" data-found={found.length}>
   <Places at="licks" title="Lick book" />
-  <div class="mt-4 flex flex-wrap items-center gap-2" role="search">
+  <div class="mt-2 flex flex-wrap items-center gap-2" role="search">
     <label class="relative min-w-40 flex-1 basis-48">
       <span class="sr-only">Find a lick</span>
       <Search size={16} class="absolute top-1/2 left-3 -translate-y-1/2 text-soft" />
@@ -115,7 +115,7 @@
     and put into a chart there.
   </p>
   {#if book.problem}<p class="mt-2 text-warn" role="alert">{book.problem}</p>{/if}
-  <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-2">
+  <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-2.5 md:grid-cols-2 xl:grid-cols-3">
     {#each found.slice(0, shown) as lick (`${lick.id} ${lick.data?.notes.length}`)}
       {#if lick.data}
         <LickCard
@@ -131,7 +131,7 @@
         </p>
       {/if}
     {:else}
-      <p class="card p-6 text-center text-soft lg:col-span-2">
+      <p class="card p-6 text-center text-soft md:col-span-2 xl:col-span-3">
         {isSearching
           ? 'No lick is like that.'
           : 'No licks yet. In Lines, keep a bar or a selection as a lick; it stands here over all charts.'}

@@ -4,7 +4,7 @@
   import type { StoredLick } from '$lib/api/lick';
   import { isOfStyle } from '$lib/core/harmony/style';
   import { lickFits, type LickFit } from '$lib/core/line/lick';
-  import { lickFrom } from '$lib/core/line/lick-facts';
+  import { keyOfLick, lickFrom } from '$lib/core/line/lick-facts';
   import { pasted } from '$lib/core/line/edit';
   import { ticksOf } from '$lib/core/line/model';
   import { laidOut } from '$lib/core/line/move';
@@ -46,10 +46,16 @@
       });
       if (over.length < data.over.length) return [];
       const where = data.notes.some(({ place }) => place) ? 'along' : 'in place';
-      const fits = lickFits({ over, notes: data.notes }, ground, targets, own, (moved) => {
-        const laid = laidOut(data.notes, moved, { neck, where, anyOctave: true });
-        return laid.notes ? laid : { notes: moved, octave: 0 };
-      });
+      const fits = lickFits(
+        { over, notes: data.notes, inKey: keyOfLick(data) },
+        ground,
+        targets,
+        own,
+        (moved) => {
+          const laid = laidOut(data.notes, moved, { neck, where, anyOctave: true });
+          return laid.notes ? laid : { notes: moved, octave: 0 };
+        }
+      );
       return fits.length ? [{ lick, fits }] : [];
     });
   });
