@@ -185,24 +185,8 @@ export function lickFits(
   line: readonly LineNote[],
   lay: (notes: readonly LineNote[]) => Laid
 ): LickFit[] {
-  const { analysis } = ground;
-  return lickPlaces(lick, analysis)
-    .map((found): LickFit => {
-      const laid = lay(ordered(lickAt(lick, found, analysis)));
-      const { notes } = laid;
-      const place = { ...found, transpose: found.transpose + 12 * laid.octave };
-      const covered = analysis.changes.slice(place.change, place.last + 1);
-      const outline = outlineLine(notes, askedOf(covered)).share ?? 0;
-      const landing = landingOf(notes, place, ground, targets);
-      return {
-        ...place,
-        notes,
-        landing,
-        outline,
-        ...seams(notes, line),
-        why: whyHere(place, covered, landing, outline)
-      };
-    })
+  return lickPlaces(lick, ground.analysis)
+    .map((place) => lickFit(lick, place, ground, targets, line, lay))
     .sort(
       (a, b) =>
         b.outline - a.outline ||
@@ -211,6 +195,31 @@ export function lickFits(
         Math.abs(a.transpose) - Math.abs(b.transpose) ||
         a.change - b.change
     );
+}
+
+/** How a lick fits at a place: what it tells, what it lands on, how far it is moved. Far dearer than to find the place. */
+export function lickFit(
+  lick: Lick,
+  found: LickPlace,
+  ground: Ground,
+  targets: readonly Target[],
+  line: readonly LineNote[],
+  lay: (notes: readonly LineNote[]) => Laid
+): LickFit {
+  const { analysis } = ground;
+  const { notes, octave } = lay(ordered(lickAt(lick, found, analysis)));
+  const place = { ...found, transpose: found.transpose + OCTAVE * octave };
+  const covered = analysis.changes.slice(place.change, place.last + 1);
+  const outline = outlineLine(notes, askedOf(covered)).share ?? 0;
+  const landing = landingOf(notes, place, ground, targets);
+  return {
+    ...place,
+    notes,
+    landing,
+    outline,
+    ...seams(notes, line),
+    why: whyHere(place, covered, landing, outline)
+  };
 }
 
 /** The landing on its last chord; of a lick over one chord on the change that follows, where it reaches it, else on its own. */

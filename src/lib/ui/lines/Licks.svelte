@@ -3,7 +3,7 @@
   import { onMount, untrack } from 'svelte';
   import type { StoredLick } from '$lib/api/lick';
   import { isOfStyle } from '$lib/core/harmony/style';
-  import { lickFits, type LickFit } from '$lib/core/line/lick';
+  import { lickFit, lickPlaces, type Lick, type LickFit, type LickPlace } from '$lib/core/line/lick';
   import { keyOfLick, lickFrom } from '$lib/core/line/lick-facts';
   import { pasted } from '$lib/core/line/edit';
   import { ticksOf } from '$lib/core/line/model';
@@ -28,52 +28,50 @@
   onMount(() => void book.load());
 
   interface Fitting {
-    readonly lick: StoredLick;
-    readonly fits: readonly LickFit[];
+    readonly stored: StoredLick;
+    readonly lick: Lick;
+    readonly places: readonly LickPlace[];
   }
-  /** Every lick with where it fits, worked out again when chart or line changes, but not with every step of the caret. */
+  /** Every lick with the places where it fits, worked out again when the chart changes. */
   const fitting: readonly Fitting[] = $derived.by(() => {
-    const { sheet, analysis, chosen, paths, neck } = workspace;
-    const ground = { form: sheet.form, analysis, chosen };
-    const targets = paths.path?.targets ?? [];
-    const own = lines.shown?.notes ?? [];
-    return book.licks.flatMap((lick): Fitting[] => {
-      const { data } = lick;
+    const { sheet, analysis } = workspace;
+    return book.licks.flatMap((stored): Fitting[] => {
+      const { data } = stored;
       if (!data || data.meter.unit !== sheet.head.meter.unit) return [];
       const over = data.over.flatMap(({ symbol, beats }) => {
         const reading = readChord(symbol);
         return reading.kind === 'chord' ? [{ chord: reading.chord, beats }] : [];
       });
       if (over.length < data.over.length) return [];
-      const where = data.notes.some(({ place }) => place) ? 'along' : 'in place';
-      const fits = lickFits(
-        { over, notes: data.notes, inKey: keyOfLick(data) },
-        ground,
-        targets,
-        own,
-        (moved) => {
-          const laid = laidOut(data.notes, moved, { neck, where, anyOctave: true });
-          return laid.notes ? laid : { notes: moved, octave: 0 };
-        }
-      );
-      return fits.length ? [{ lick, fits }] : [];
+      const lick = { over, notes: data.notes, inKey: keyOfLick(data) };
+      const places = lickPlaces(lick, analysis);
+      return places.length ? [{ stored, lick, places }] : [];
     });
   });
   const selected = $derived(workspace.selected);
   /** Licks of the chart's style come first. */
   const suits = ({ data }: StoredLick) => Number(isOfStyle(data?.tags ?? [], workspace.analysis.style));
-  const here = $derived(
-    fitting
-      .flatMap(({ lick, fits }) => {
-        const fit = fits.find(({ change }) => change === selected);
-        return fit ? [{ lick, fit }] : [];
+  /** How they fit is worked out where the player is: it takes far longer than to find the places. */
+  const here = $derived.by(() => {
+    const { sheet, analysis, chosen, paths, neck } = workspace;
+    const ground = { form: sheet.form, analysis, chosen };
+    return fitting
+      .flatMap(({ stored, lick, places }) => {
+        const place = places.find(({ change }) => change === selected);
+        if (!place) return [];
+        const where = lick.notes.some((note) => note.place) ? 'along' : 'in place';
+        const fit = lickFit(lick, place, ground, paths.path?.targets ?? [], [], (moved) => {
+          const laid = laidOut(lick.notes, moved, { neck, where, anyOctave: true });
+          return laid.notes ? laid : { notes: moved, octave: 0 };
+        });
+        return [{ lick: stored, fit }];
       })
-      .sort((a, b) => suits(b.lick) - suits(a.lick) || b.fit.outline - a.fit.outline)
-  );
+      .sort((a, b) => suits(b.lick) - suits(a.lick) || b.fit.outline - a.fit.outline);
+  });
   const elsewhere = $derived(
     fitting
-      .filter(({ fits }) => !fits.some(({ change }) => change === selected))
-      .sort((a, b) => suits(b.lick) - suits(a.lick))
+      .filter(({ places }) => !places.some(({ change }) => change === selected))
+      .sort((a, b) => suits(b.stored) - suits(a.stored))
   );
   const barOf = (change: number) => workspace.changes[change]?.bar ?? 0;
 
@@ -166,11 +164,11 @@
   {#if elsewhere.length}
     <p class="flex flex-wrap items-center gap-1.5 text-soft">
       elsewhere in this chart:
-      {#each elsewhere.slice(0, 12) as { lick, fits } (lick.id)}
+      {#each elsewhere.slice(0, 12) as { stored, places } (stored.id)}
         <Button
           size="small"
-          hint="{counted(fits.length, 'place')}; goes to bar {barOf(fits[0]!.change)}"
-          onclick={() => workspace.select(fits[0]!.change)}>{lick.name}</Button
+          hint="{counted(places.length, 'place')}; goes to bar {barOf(places[0]!.change)}"
+          onclick={() => workspace.select(places[0]!.change)}>{stored.name}</Button
         >
       {/each}
     </p>
