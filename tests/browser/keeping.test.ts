@@ -1,5 +1,6 @@
-/** What is kept, however large, and whatever goes wrong. */
+/** What is kept, and what is printed. */
 import { keepingJobs } from '../jobs/keeping';
+import { bookJobs } from '../jobs/books';
 import { inBrowser } from '../tools';
 
-inBrowser(keepingJobs);
+inBrowser(keepingJobs, bookJobs);

@@ -1,5 +1,6 @@
-/** Within everybody’s reach: touch, screens, addresses, a server that is away. */
+/** Within everybody’s reach: touch, screens, the neck. */
 import { reachJobs } from '../jobs/reach';
+import { neckJobs } from '../jobs/neck';
 import { inBrowser } from '../tools';
 
-inBrowser(reachJobs);
+inBrowser(reachJobs, neckJobs);

@@ -96,7 +96,8 @@ function slotsOf({ bars, excerpt: { changes } }: Stage): Slot[] {
   return slots;
 }
 
-const STEP_COST: readonly number[] = [2.6, 0, 0, 0.75, 0.85, 0.95, 2.2, 1.1, 2.2, 2.2, 2.6, 3, 1.3];
+/** Nothing between a fifth and an octave, unless there is no other way. */
+const STEP_COST: readonly number[] = [2.6, 0, 0, 0.75, 0.85, 0.95, 2.2, 1.1, 9, 9, 9, 9, 1.3];
 /** Turning after one, two notes and more in one direction. */
 const TURN = [1.2, 0.8, 0.25] as const;
 const SEVENTH_FIRST = 2.6;

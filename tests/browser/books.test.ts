@@ -1,5 +1,0 @@
-/** Practice books and worksheets. */
-import { bookJobs } from '../jobs/books';
-import { inBrowser } from '../tools';
-
-inBrowser(bookJobs);

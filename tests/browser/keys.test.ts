@@ -1,5 +1,0 @@
-/** Keys. */
-import { keyJobs } from '../jobs/keys';
-import { inBrowser } from '../tools';
-
-inBrowser(keyJobs);

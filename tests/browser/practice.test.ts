@@ -1,5 +1,0 @@
-/** Practice. */
-import { practiceJobs } from '../jobs/practice';
-import { inBrowser } from '../tools';
-
-inBrowser(practiceJobs);

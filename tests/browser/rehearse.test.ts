@@ -1,5 +1,0 @@
-/** The stand. */
-import { rehearseJobs } from '../jobs/rehearse';
-import { inBrowser } from '../tools';
-
-inBrowser(rehearseJobs);

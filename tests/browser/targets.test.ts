@@ -1,5 +1,0 @@
-/** The target path. */
-import { targetJobs } from '../jobs/targets';
-import { inBrowser } from '../tools';
-
-inBrowser(targetJobs);
