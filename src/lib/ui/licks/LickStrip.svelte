@@ -83,7 +83,7 @@
       {/if}
       {#if note.vibrato}
         <path
-          d="M {x - 2} {TOP - 6} q 2 -3 4 0 t 4 0 t 4 0 t 4 0"
+          d="M {x + (note.bend ? 18 : -2)} {TOP - 6} q 2 -3 4 0 t 4 0 t 4 0 t 4 0"
           class="fill-none stroke-ink"
           stroke-width="1"
         />
