@@ -56,6 +56,14 @@ describe('writing a line', () => {
     expect(shown(pasted(line, passage, 960, 960))).toBe('60@0+0.5 62@0.5+0.5 60@1+0.5 62@1.5+0.5');
     // What was held into it ends, and it ends where the next begins.
     expect(shown(pasted(lineOf('C4 4, D4 1'), passage, 960, 960))).toBe('60@0+1 60@1+0.5 62@1.5+0.5 62@4+1');
+    // What leads in takes the place of what was there, and ends what lasts into it.
+    const pickup = [on(1, 0, 0.5, 0.5), on(2, 6, 1, 1)].map((note) => ({
+      ...note,
+      start: note.start - TICKS
+    }));
+    expect(shown(pasted(lineOf('C4 0.25, D4 0.25, F4 0.5, G4 1'), pickup, 960, 960))).toBe(
+      '60@0+0.25 62@0.25+0.25 64@0.5+0.5 65@1+1'
+    );
   });
 
   it('transposes on the strings where they have the fret', () => {
