@@ -355,7 +355,7 @@ export const DEMO_LICKS: readonly DemoLick[] = [
     over: 'A:4 D:4',
     notes:
       '| 1:A4+C#5 1.5:B4+D5 2:C#5+E5(1) 3.5:C#5+E5 4:B4+D5 4.5:A4+C5 | 1:F#4+A4(1) 2:G4+B4 2.5:G#4+C5 3:A4+D5~(2)',
-    position: 9,
+    position: 10,
     tags: ['country', 'double stops']
   },
   {

@@ -4,9 +4,7 @@ import { keepLick, type LickData } from '../api/lick';
 import { keepLine } from '../api/line';
 import { readSheet } from '../core/harmony/sheet';
 import { lickFacts } from '../core/line/lick-facts';
-import type { LineNote } from '../core/line/model';
-import { placesUnder } from '../core/line/phrase/hand';
-import { placeNotes } from '../core/line/place';
+import { laidUnder } from '../core/line/phrase/hand';
 import { systemOf } from '../core/neck/systems/registry';
 import { STANDARD } from '../core/neck/tuning';
 import { arrange } from '../core/plan/arrange';
@@ -53,32 +51,17 @@ export function demoLick({ over, key, by, meter = '4/4', notes: text, position, 
   });
   const lick = { meter: { beats, unit }, ...(key ? { key } : {}), ...(by ? { by } : {}), over: chords };
   const notes = readLickText(text, lick.meter);
-  const placedNotes = underHand(notes, position);
-  const { told } = lickFacts({ ...lick, notes: placedNotes }, STANDARD);
+  const placed = laidUnder(notes, position, STANDARD);
+  if (!placed) throw new Error(`“${text}” does not lie in position ${position}`);
+  const { told } = lickFacts({ ...lick, notes: placed }, STANDARD);
   return {
     ...lick,
-    notes: placedNotes,
+    notes: placed,
     tags: told < TOLD ? [...tags, NOT_TOLD] : tags,
     source: 'The Saltmarsh Four',
     rating: 0,
     played: 0
   };
-}
-
-/** Notes under one hand, a place for each pitch; two at once on two strings. */
-function underHand(notes: readonly LineNote[], position: number): LineNote[] {
-  const places = placesUnder(STANDARD, position, {}, []);
-  const placed = notes.map((note) => {
-    const spot = places.find(({ midi }) => midi === (note.bend?.from ?? note.midi));
-    return spot ? { ...note, place: { string: spot.string, fret: spot.fret } } : note;
-  });
-  const isWhole = placed.every(
-    ({ place, start }, i) =>
-      place && !(placed[i - 1]?.start === start && placed[i - 1]!.place?.string === place.string)
-  );
-  if (isWhole) return placed;
-  const [other] = placeNotes(notes, { neck: STANDARD, alternatives: 1 }).places;
-  return other!.notes.map(({ position: _, ...note }) => note);
 }
 
 /** Keeps a line with a chart, as it is found there. */

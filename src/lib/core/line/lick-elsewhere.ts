@@ -8,7 +8,7 @@ import { homeUp } from '../theory/tonic';
 import { homeOfLick, type KeptLick } from './lick-facts';
 import type { LineNote } from './model';
 import { atPitch, laidOut, nearestShift } from './move';
-import { placesUnder } from './phrase/hand';
+import { laidUnder } from './phrase/hand';
 
 /** Where a lick is wanted. */
 export interface Elsewhere {
@@ -82,28 +82,12 @@ function along(
   return null;
 }
 
-/** Under one hand, slurs only where both notes lie on one string; null where a note is out of reach in every octave. */
+/** Under one hand, in the nearest octave in which it lies there. */
 function under(moved: readonly LineNote[], position: number, neck: Instrument): readonly LineNote[] | null {
-  const places = placesUnder(neck, position, {}, []);
   for (const octave of OCTAVES) {
-    const placed = moved.flatMap((note) => {
-      const raised = { ...atPitch(note, note.midi + octave), note: note.note };
-      const spot = places.find(({ midi }) => midi === (raised.bend?.from ?? raised.midi));
-      return spot ? [{ ...raised, place: { string: spot.string, fret: spot.fret } }] : [];
-    });
-    const isPlayable = placed.every(
-      ({ place, bend, start }, i) =>
-        !(bend && !bend.cents && place.fret < 2) &&
-        !(placed[i - 1]?.start === start && placed[i - 1]!.place.string === place.string)
-    );
-    if (placed.length === moved.length && isPlayable)
-      return placed.map((note, i) => joined(note, placed[i - 1]));
+    const raised = moved.map((note) => ({ ...atPitch(note, note.midi + octave), note: note.note }));
+    const laid = laidUnder(raised, position, neck);
+    if (laid) return laid;
   }
   return null;
-}
-
-function joined(note: LineNote, before: LineNote | undefined): LineNote {
-  if (note.place?.string === before?.place?.string) return note;
-  const { slur: _, slide: __, ...struck } = note;
-  return struck;
 }

@@ -9,7 +9,7 @@ import type { Degree } from '../theory/degree';
 import { beatsOf, endOf, ticksOf, type LineNote } from './model';
 import { askedOf, outlineLine } from './outline';
 import { placeNotes } from './place';
-import { readLine } from './read';
+import { readLine, restIn } from './read';
 
 /** A lick as it is kept: chords one after another, notes timed from the first. */
 export interface KeptLick {
@@ -92,15 +92,15 @@ export function lickFacts(lick: KeptLick, neck: Instrument): LickFacts {
 }
 
 function resolutionOf({ meter, notes }: KeptLick, { form, analysis }: Sheet): LickFacts['resolves'] {
-  const { landings, notes: read } = readLine({ meter, notes }, { form, analysis, chosen: [] });
+  const reading = readLine({ meter, notes }, { form, analysis, chosen: [] });
   const { changes } = analysis;
   const isNew = (at: number) => at > 0 && changes[at]!.symbol !== changes[at - 1]!.symbol;
-  const own = landings.findLast(
+  const own = reading.landings.findLast(
     ({ note, degree, change }) => note !== undefined && degree !== undefined && isNew(change)
   );
   if (own?.degree) return { symbol: changes[own.change]!.symbol, degree: own.degree };
   // Over one chord it comes to rest on its last note, not on its first.
-  const last = read.findLast(({ index, degree }) => degree !== null && !notes[index]!.ghost);
+  const last = restIn(reading, notes);
   return last?.degree ? { symbol: changes[last.change]!.symbol, degree: last.degree } : null;
 }
 

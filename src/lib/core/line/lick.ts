@@ -14,7 +14,7 @@ import { counted } from '../theory/words';
 import { endOf, ordered, ticksOf, type LineNote } from './model';
 import { atPitch, nearestShift } from './move';
 import { askedOf, outlineLine } from './outline';
-import { readLine, type Ground, type ReadNote } from './read';
+import { readLine, restIn, type Ground, type LineReading } from './read';
 
 export interface Lick {
   readonly over: readonly { readonly chord: Chord; readonly beats: number }[];
@@ -229,7 +229,7 @@ function landingOf(
   ground: Ground,
   targets: readonly Target[]
 ): LickLanding {
-  const { landings, notes: read } = readLine({ meter: { beats: 4, unit: 4 }, notes }, ground);
+  const reading = readLine({ meter: { beats: 4, unit: 4 }, notes }, ground);
   const changes = ground.analysis.changes;
   const isNew = (index: number) =>
     index > 0 &&
@@ -238,11 +238,11 @@ function landingOf(
       changes[index]?.chord &&
       isAlike(changes[index - 1]!.chord!, changes[index]!.chord!)
     );
-  const reached = landings.filter(
+  const reached = reading.landings.filter(
     ({ change: at, note }) => at >= change && at <= last + 1 && note !== undefined
   );
   const own = reached.findLast(({ change: at }) => at > change && isNew(at));
-  if (!own) return restOf(notes, read, change, targets);
+  if (!own) return restOf(notes, reading, change, targets);
   const midi = notes[own.note!]!.midi;
   const target = targets.find((one) => one.change === own.change && one.beat === 1);
   return { change: own.change, degree: own.degree ?? null, midi, meets: meeting(midi, own.degree, target) };
@@ -251,11 +251,11 @@ function landingOf(
 /** Over one chord a lick comes to rest on its last note, not on its first. */
 function restOf(
   notes: readonly LineNote[],
-  read: readonly ReadNote[],
+  reading: LineReading,
   change: number,
   targets: readonly Target[]
 ): LickLanding {
-  const last = read.findLast(({ index, degree }) => degree !== null && !notes[index]!.ghost);
+  const last = restIn(reading, notes);
   if (!last) return { change, degree: null, midi: null, meets: 'nothing' };
   const { midi } = notes[last.index]!;
   const target = targets.find((one) => one.change === last.change && one.beat === 1);

@@ -39,14 +39,14 @@ const MOTIFS: readonly MotifShape[] = [
   ])
 ];
 
-/** What comes of the motif on one change after another, each round beginning one further on. */
-const FORMS: readonly (readonly MotifOperationId[])[] = [
-  ['repeat'],
-  ['repeat'],
-  ['other ending'],
-  ['invert'],
-  ['fragment'],
-  ['diminish']
+/** What comes of the motif on one change after another. */
+const FORMS: readonly MotifOperationId[] = [
+  'repeat',
+  'repeat',
+  'other ending',
+  'invert',
+  'fragment',
+  'diminish'
 ];
 
 const formed = (motif: MotifShape, operations: readonly MotifOperationId[]) =>
@@ -56,7 +56,7 @@ const formed = (motif: MotifShape, operations: readonly MotifOperationId[]) =>
 export function motifsInTurn(material: DrillMaterial): LineNote[] {
   const motif = MOTIFS[material.round % MOTIFS.length]!;
   let n = 0;
-  return barsIn(material).flatMap((bar) => laid(bar, formed(motif, FORMS[n++ % FORMS.length]!)));
+  return barsIn(material).flatMap((bar) => laid(bar, operated(motif, FORMS[n++ % FORMS.length]!)));
 }
 
 /** A call over one change, over the next its head with another end; silence after both. */

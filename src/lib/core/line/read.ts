@@ -152,6 +152,10 @@ function atHome(change: AnalysedChange, { chosen }: Ground): ReadonlySet<number>
   return new Set([...(change.chord?.pitchClasses ?? []), ...scale.map((name) => pitchClass(name))]);
 }
 
+/** The note that a line comes to rest on: the last one that is struck over a chord. */
+export const restIn = ({ notes: read }: Pick<LineReading, 'notes'>, notes: readonly LineNote[]) =>
+  read.findLast(({ index, degree }) => degree !== null && !notes[index]!.ghost);
+
 /** How early a note may come, or how late, and still belong to a change: half a pulse, an eighth where three of them make a pulse. */
 export function pushOf({ bars }: Form): number {
   const first = bars[0];

@@ -1,6 +1,8 @@
 /** The places under a hand, one for each pitch, and where the hand goes for a phrase. */
 import { spots, type Instrument, type Spot } from '../../neck/tuning';
 import type { LineArea } from '../find/pool';
+import type { LineNote } from '../model';
+import { frettedPitch } from '../place';
 
 /** Frets of a phrase: one below the position to four above it. */
 const BELOW = 1;
@@ -80,4 +82,44 @@ export function placesUnder(
   }
   for (const { midi, string, fret } of held) best.set(midi, { midi, string, fret });
   return [...best.values()].sort((a, b) => a.midi - b.midi);
+}
+
+/** A bend wants a fret below it. */
+const LOWEST_BEND = 2;
+
+/**
+ * Notes under one hand, a place for each pitch and two at once on two strings; a slur or a slide stays where both of its notes lie on one
+ * string. Null where a note is out of reach.
+ */
+export function laidUnder(
+  notes: readonly LineNote[],
+  position: number,
+  neck: Instrument
+): readonly LineNote[] | null {
+  const places = placesUnder(neck, position, {}, []);
+  const all = spots(neck, Math.max(neck.capo, position - BELOW), position + ABOVE);
+  const placed: LineNote[] = [];
+  for (const note of notes) {
+    // Of two at once each has a string of its own: where the second finds none, the first looks for another.
+    const first = placed.at(-1)?.start === note.start ? placed.at(-1)! : null;
+    const on = (midi: number, not: number | undefined) =>
+      [...places, ...all].find((spot) => spot.midi === midi && spot.string !== not);
+    let spot = on(frettedPitch(note), first?.place?.string);
+    if (!spot && first) {
+      const other = on(frettedPitch(first), first.place?.string);
+      spot = other && on(frettedPitch(note), other.string);
+      if (other) placed[placed.length - 1] = { ...first, place: { string: other.string, fret: other.fret } };
+    }
+    const before = placed.at(-1);
+    if (!spot || (note.bend && !note.bend.cents && spot.fret < LOWEST_BEND)) return null;
+    const { slur, slide, ...struck } = note;
+    const isJoined = before?.place?.string === spot.string;
+    placed.push({
+      ...struck,
+      ...(slur && isJoined ? { slur } : {}),
+      ...(slide && isJoined ? { slide } : {}),
+      place: { string: spot.string, fret: spot.fret }
+    });
+  }
+  return placed;
 }
