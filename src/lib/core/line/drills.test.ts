@@ -301,6 +301,19 @@ describe('drills', () => {
       const chord = of.changes[i + 1]!.source.chord!.pitchClasses;
       expect(chord).toContain(answer.at(-1)!.midi % 12);
     }
+    // In three there is a beat of silence as well.
+    const waltz = readSheet('{key: Db}\n{time: 3/4}\n| Dbmaj7 | Bbm7 | Ebm7 | Ab7 |');
+    const bars = whole(waltz);
+    for (const round of [0, 1, 2, 3]) {
+      const notes = drillOf('answer')!.play(material(waltz, bars, 2, round));
+      for (const { start, beats } of bars.changes) {
+        const inBar = notes.filter(
+          (note) => note.start >= ticksOf(start) && note.start < ticksOf(start + beats)
+        );
+        expect(inBar.length).toBeGreaterThan(1);
+        expect(endOf(inBar.at(-1)!)).toBeLessThanOrEqual(ticksOf(start + beats - 1));
+      }
+    }
     for (const id of ['motif', 'answer'])
       for (const own of over(id))
         for (let i = 1; i < own.length; i++)

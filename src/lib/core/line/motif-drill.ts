@@ -65,9 +65,13 @@ export function callsAndAnswers(material: DrillMaterial): LineNote[] {
   return barsIn(material).flatMap((bar) => {
     const pair = Math.floor(n / 2);
     const motif = MOTIFS[(material.round + pair) % MOTIFS.length]!;
-    return laid(bar, formed(motif, n++ % 2 === 0 ? ['repeat'] : ['fragment', 'other ending']));
+    return laid(withAir(bar), formed(motif, n++ % 2 === 0 ? ['repeat'] : ['fragment', 'other ending']));
   });
 }
+
+/** A beat of silence at the end, in short bars too. */
+const withAir = (bar: DrillBar): DrillBar =>
+  bar.end - bar.from > 2 * TICKS ? { ...bar, end: bar.end - TICKS } : bar;
 
 /** Up to four beats of one change, with what lies under the hand there. */
 interface DrillBar {

@@ -27,6 +27,9 @@ describe('the strip of a lick', () => {
     const quick = Array.from({ length: 24 }, (_, i) => noteOf(ticksOf(i / 4), 240, 60));
     const { xs } = stripOf(quick, OVER, 4, 380);
     for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThan(10);
+    // Over three bars time alone would give them seven pixels.
+    const flurry = stripOf(quick.slice(0, 4), [...OVER, { symbol: 'Cmaj7', beats: 4 }], 4, 380).xs;
+    expect(flurry[1]! - flurry[0]!).toBeGreaterThan(10);
     const both = stripOf([noteOf(0, 480, 60), noteOf(0, 480, 64)], OVER, 4, 380).xs;
     expect(both[0]).toBe(both[1]);
   });
