@@ -52,6 +52,7 @@ function quickTasks() {
     '--tsconfig',
     './tsconfig.json',
     '--incremental',
+    '--tsgo',
     '--output',
     'human'
   ]);

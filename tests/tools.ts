@@ -1,13 +1,11 @@
 /** What the jobs of one file share: the real build with a songbook of its own, and one headless browser. */
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { WebDriver } from 'selenium-webdriver';
-import { afterAll, beforeAll } from 'vitest';
+import { afterAll, beforeAll, inject } from 'vitest';
 import { openBrowser } from '../scripts/lib/browser.mjs';
 import type { Tools } from './jobs/neck';
 import { FAKE_MICROPHONE, fakeSound } from './jobs/takes';
 import { Page } from './page';
+import { copyOf } from './seed';
 import { Server } from './server';
 
 /** Starts server and browser before the jobs of a file and ends them after; gives how to reach them. */
@@ -16,7 +14,7 @@ export function inBrowser(...jobs: readonly ((tools: () => Tools) => void)[]): v
   let browser: WebDriver;
   let page: Page;
   beforeAll(async () => {
-    server = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-')), 'songbook.db'));
+    server = new Server(copyOf(inject('seed')));
     const flags = [...FAKE_MICROPHONE, `--use-file-for-fake-audio-capture=${fakeSound()}`];
     [browser] = await Promise.all([openBrowser({ flags }), server.start()]);
     page = new Page(browser, () => server.url);

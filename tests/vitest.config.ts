@@ -22,6 +22,7 @@ export default defineConfig({
     // Each file has one server and one browser for all its jobs; files run beside one another.
     include: ['browser/*.test.ts', 'boundary/*.test.ts'],
     environment: 'node',
+    globalSetup: ['seed.ts'],
     sequence: { sequencer: LongestFirst },
     // Music and pages go on in real time beside one another: what a busy machine was too late for is asked once more.
     retry: 1,

@@ -26,7 +26,14 @@ import {
 } from '$lib/core/practice/ladder';
 import type { Line, NotePlace } from '$lib/core/line/model';
 import { lineInKey } from '$lib/core/line/in-key';
-import { practiceRound, type Manner, type PlanMaterial, type PracticeRound } from '$lib/core/practice/round';
+import {
+  momentsIn,
+  passesOne,
+  practiceRound,
+  type Manner,
+  type PlanMaterial,
+  type PracticeRound
+} from '$lib/core/practice/round';
 import { degreeOf, type Degree } from '$lib/core/theory/degree';
 import { semitonesUp } from '$lib/core/theory/note';
 import { pitchClass } from '$lib/core/theory/note';
@@ -172,6 +179,8 @@ interface BandRound extends Round {
   readonly source: string;
   readonly plan: Plan;
 }
+
+const wantsCalm = () => globalThis.matchMedia?.('(prefers-reduced-motion: reduce)').matches ?? false;
 
 export class Rehearsal {
   readonly workspace: Workspace;
@@ -901,11 +910,13 @@ export class Rehearsal {
     const player = this.#player;
     const beat = player?.beat ?? null;
     if (!player || beat === null || !this.isPlaying) return;
-    this.level = player.level;
-    this.late = player.late;
     const before = this.change;
     // What is drawn now is seen when it has been drawn.
     const seen = beat < 0 ? beat : beat + (this.#ahead * player.tempoAt(beat)) / 60;
+    this.#frame = requestAnimationFrame(() => this.#follow());
+    if (!this.#isStep(player.roundAt(seen), seen)) return;
+    this.level = player.level;
+    this.late = player.late;
     this.#enter(player.roundAt(seen));
     this.beat = seen;
     if (this.change !== before && this.change) {
@@ -914,8 +925,15 @@ export class Rehearsal {
       const begun = performance.now();
       requestAnimationFrame(() => this.#measure(sounded, (performance.now() - begun) / 1000));
     }
-    this.#frame = requestAnimationFrame(() => this.#follow());
   }
+
+  /** Whether anything but a gliding playhead is to be seen; where motion is not wished for, nothing glides. */
+  #isStep(laid: LaidRound<BandRound> | null, beat: number): boolean {
+    if (!wantsCalm() || laid !== this.#laid || beat < 0 || this.beat < 0) return true;
+    const start = laid?.start ?? 0;
+    return beat < this.beat || passesOne(this.#moments, this.beat - start, beat - start);
+  }
+  readonly #moments = $derived.by(() => (this.now ? momentsIn(this.now) : []));
 
   /** Notes how far the sound has gone past a beat by the time that its change is on the screen. */
   #measure(beat: number, drawing: number): void {

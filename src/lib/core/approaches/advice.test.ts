@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { sure } from '../../testing/sure';
 import { readSheet } from '../harmony/sheet';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp } from '../theory/note';
@@ -46,30 +47,30 @@ describe('what is said of a choice', () => {
         const one = /the ([♭♯]*\d+), ([A-G][b#]*)/.exec(use);
         if (one) {
           named++;
-          expect(pcs, said).toContain(pitchClass(one[2]!));
+          sure(pcs, said).toContain(pitchClass(one[2]!));
           const up = semitonesUp(context!.change.chord.rootPc, pitchClass(one[2]!));
-          expect(up, said).toBe(DEGREES[plainDegree(one[1]!)].semitones % 12);
+          sure(up, said).toBe(DEGREES[plainDegree(one[1]!)].semitones % 12);
         }
         const moves = /^(.+) wants? to move into (.+?)(?:;|$)/.exec(use);
         if (!moves) continue;
         moved++;
         const [from, to] = [moves[1]!.split(' and '), moves[2]!.split(' and ')];
-        expect(from.length, said).toBe(to.length);
+        sure(from.length, said).toBe(to.length);
         from.forEach((note, i) => {
-          expect(pcs, said).toContain(pitchClass(note));
-          expect([1, 11], said).toContain(semitonesUp(pitchClass(note), pitchClass(to[i]!)));
-          expect(context!.next!.chord!.pitchClasses, said).toContain(pitchClass(to[i]!));
+          sure(pcs, said).toContain(pitchClass(note));
+          sure([1, 11], said).toContain(semitonesUp(pitchClass(note), pitchClass(to[i]!)));
+          sure(context!.next!.chord!.pitchClasses, said).toContain(pitchClass(to[i]!));
         });
       }
     }
-    expect(named).toBeGreaterThan(500);
-    expect(moved).toBeGreaterThan(100);
+    sure(named).toBeGreaterThan(500);
+    sure(moved).toBeGreaterThan(100);
   });
 
   it('gives its reasons in two sentences at most', () => {
     for (const { choices } of lists())
       for (const { why } of choices)
-        expect(why.split(/\.(?= |$)/).filter(Boolean).length, why).toBeLessThanOrEqual(2);
+        sure(why.split(/\.(?= |$)/).filter(Boolean).length, why).toBeLessThanOrEqual(2);
   });
 });
 

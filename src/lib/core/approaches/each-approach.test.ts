@@ -1,6 +1,7 @@
 /** Worked cases for every row of the approaches table, in keys of our own, and what holds of them all. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sure } from '../../testing/sure';
 import { readSheet } from '../harmony/sheet';
 import { guideColumns, guideThreads } from '../harmony/guide-tones';
 import { pitchClass } from '../theory/note';
@@ -154,28 +155,28 @@ function expectTrue({ name, why, notes }: ScaleChoice, chord: Chord, analysis: A
       .filter(Boolean);
   const here = `${chord.symbol} in ${analysis.changes.map(({ symbol }) => symbol).join(' ')}: ${name}: ${why}`;
   if (/Holds every tone/.test(why)) {
-    for (const tone of chord.tones) expect(above, here).toContain(semitones(tone));
+    for (const tone of chord.tones) sure(above, here).toContain(semitones(tone));
   }
-  for (const tone of listOf(/Holds (.*?) but not/)) expect(above, here).toContain(semitones(tone));
-  for (const tone of listOf(/but not the (.*?)[;.]/)) expect(above, here).not.toContain(semitones(tone));
+  for (const tone of listOf(/Holds (.*?) but not/)) sure(above, here).toContain(semitones(tone));
+  for (const tone of listOf(/but not the (.*?)[;.]/)) sure(above, here).toLack(semitones(tone));
   for (const tone of [...listOf(/adds (.*?) as colour/), ...listOf(/keep the (.*?) passing/)]) {
-    expect(above, here).toContain(semitones(tone));
-    expect(chord.pitchClasses, here).not.toContain((chord.rootPc + semitones(tone)) % 12);
+    sure(above, here).toContain(semitones(tone));
+    sure(chord.pitchClasses, here).toLack((chord.rootPc + semitones(tone)) % 12);
   }
   if (/third of the V to come/.test(why)) {
     const after = [...analysis.changes.slice(at + 1), ...analysis.changes].find(
       ({ chord: next }) => next && next.rootPc !== chord.rootPc
     )!.chord!;
-    expect((after.rootPc - chord.rootPc + 12) % 12, here).toBe(5);
-    expect(after.pitchClasses, here).toContain((chord.rootPc + 9) % 12);
+    sure((after.rootPc - chord.rootPc + 12) % 12, here).toBe(5);
+    sure(after.pitchClasses, here).toContain((chord.rootPc + 9) % 12);
   }
   if (/♭3 is a blue note and wants to rise/.test(why)) {
-    expect(above, here).toContain(3);
-    expect(chord.tones, here).toContain('3');
+    sure(above, here).toContain(3);
+    sure(chord.tones, here).toContain('3');
     // With a ♭9 beside it the same note is a ♯9, and nobody bends it.
-    if (above.includes(4) && !/blues/.test(name)) expect(above, here).not.toContain(1);
+    if (above.includes(4) && !/blues/.test(name)) sure(above, here).toLack(1);
   }
-  if (/Keep the one before/.test(why)) expect(at, here).toBeGreaterThan(0);
+  if (/Keep the one before/.test(why)) sure(at, here).toBeGreaterThan(0);
 }
 
 describe('what holds of every choice', () => {
@@ -201,11 +202,11 @@ describe('what holds of every choice', () => {
             expect(choice.against ?? ['one']).toHaveLength(1);
             expect(choice.degrees).toHaveLength(choice.notes.length);
             const again = collectionOf(choice.facts)!;
-            expect(again.name).toBe(choice.name);
-            expect(again.root).toBe(choice.root);
+            sure(again.name).toBe(choice.name);
+            sure(again.root).toBe(choice.root);
             const held = new Set(again.notes.map(pitchClass));
             // A rootless ninth chord leaves its root out; everything else is all there.
-            for (const note of choice.notes) expect(held, choice.name).toContain(pitchClass(note));
+            for (const note of choice.notes) sure(held, choice.name).toContain(pitchClass(note));
           }
         });
       }),

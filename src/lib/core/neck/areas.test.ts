@@ -2,6 +2,7 @@ import { areasOf, systemOf, NECK_SYSTEMS } from './systems/registry';
 import { readChord } from '../theory/chord-reader';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sure } from '../../testing/sure';
 import { type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
 import { readScale, SCALE_NAMES, scaleOf } from '../theory/scale';
@@ -112,18 +113,18 @@ describe('pentatonic boxes', () => {
         const neck = readInstrument({ tuning })!;
         const boxes = boxesOf(neck, minorPentatonic(root));
         for (const [i, box] of boxes.entries()) {
-          expect(box.major).toBe(box.minor === 1 ? 5 : box.minor - 1);
+          sure(box.major).toBe(box.minor === 1 ? 5 : box.minor - 1);
           for (const cell of box.cells) {
-            expect(soundAt(neck, cell.string, cell.fret)).toBe(cell.midi);
-            expect([0, 3, 5, 7, 10]).toContain((cell.midi - root + 120) % 12);
+            sure(soundAt(neck, cell.string, cell.fret)).toBe(cell.midi);
+            sure([0, 3, 5, 7, 10]).toContain((cell.midi - root + 120) % 12);
           }
           const next = boxes[i + 1];
           if (!next) continue;
-          expect(next.minor).toBe((box.minor % 5) + 1);
+          sure(next.minor).toBe((box.minor % 5) + 1);
           // The upper note of every string is the lower one of the next box.
           for (let string = 1; string <= neck.strings.length; string++) {
             const [here, there] = [frets(box.cells, string), frets(next.cells, string)];
-            if (here.length === 2 && there.length === 2) expect(there[0]).toBe(here[1]);
+            if (here.length === 2 && there.length === 2) sure(there[0]).toBe(here[1]);
           }
         }
       })
@@ -140,7 +141,7 @@ describe('pentatonic boxes', () => {
           // Below the nut's first box and past the last anchor boxes are cut.
           for (let fret = 3; fret <= 18; fret++) {
             const isIn = [0, 3, 5, 7, 10].includes((soundAt(STANDARD, string, fret) - root + 120) % 12);
-            if (isIn) expect(inBoxes.has(`${string}:${fret}`), `${root} ${string}:${fret}`).toBe(true);
+            if (isIn) sure(inBoxes.has(`${string}:${fret}`), `${root} ${string}:${fret}`).toBe(true);
           }
         }
       })
@@ -185,12 +186,12 @@ describe('neck systems', () => {
         for (const organisation of NECK_SYSTEMS) {
           const area = organisation.areaAt(neck, on, position);
           for (const cell of area.cells) {
-            expect(soundAt(neck, cell.string, cell.fret)).toBe(cell.midi);
-            expect(cell.fret).toBeLessThanOrEqual(neck.frets);
-            expect(pcs, `${organisation.id} ${cell.note}`).toContain(cell.midi % 12);
-            expect(pitchClass(cell.note)).toBe(cell.midi % 12);
+            sure(soundAt(neck, cell.string, cell.fret)).toBe(cell.midi);
+            sure(cell.fret).toBeLessThanOrEqual(neck.frets);
+            sure(pcs, `${organisation.id} ${cell.note}`).toContain(cell.midi % 12);
+            sure(pitchClass(cell.note)).toBe(cell.midi % 12);
           }
-          expect(new Set(area.cells.map(placeOf)).size).toBe(area.cells.length);
+          sure(new Set(area.cells.map(placeOf)).size).toBe(area.cells.length);
         }
       }),
       { numRuns: 60 }

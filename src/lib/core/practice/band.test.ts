@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { kindsOver } from './walk';
 import { describe, expect, it } from 'vitest';
+import { sure } from '../../testing/sure';
 import { excerptOf, playedAt, type Excerpt, type LoopWish } from '../harmony/excerpt';
 import { readSheet } from '../harmony/sheet';
 import { bandEvents, countIn } from './band';
@@ -112,11 +113,11 @@ describe('the notes of the band', () => {
           expect(of.changes.map(({ source }) => source.symbol)).toEqual(facts.map(({ symbol }) => symbol));
           const events = bandEvents(pass(of, feel, { seed, isLast }));
           for (const { start, beats, velocity } of events) {
-            expect(start).toBeGreaterThanOrEqual(0);
-            expect(beats, text).toBeGreaterThan(0.02);
-            expect(start + beats).toBeLessThanOrEqual(of.beats + 1e-6);
-            expect(velocity).toBeGreaterThan(0);
-            expect(velocity).toBeLessThanOrEqual(1);
+            sure(start).toBeGreaterThanOrEqual(0);
+            sure(beats, text).toBeGreaterThan(0.02);
+            sure(start + beats).toBeLessThanOrEqual(of.beats + 1e-6);
+            sure(velocity).toBeGreaterThan(0);
+            sure(velocity).toBeLessThanOrEqual(1);
           }
           of.changes.forEach((change, at) => {
             const { quality, root, bass, symbol } = facts[at]!;
@@ -127,7 +128,7 @@ describe('the notes of the band', () => {
             const says = `${feel.id} ${meter} ${symbol}`;
             const line = within('bass');
             expect(line[0], says).toMatchObject({ start: change.start });
-            expect(line[0]!.midi % 12, says).toBe(bass);
+            sure(line[0]!.midi % 12, says).toBe(bass);
             const nextBass = facts[(at + 1) % facts.length]!.bass;
             // A bass that walks has steps between the tones; its own tests say which.
             const kinds = feel.walks ? kindsOver({ ...change.source, chord: change.source.chord! }) : null;
@@ -137,7 +138,7 @@ describe('the notes of the band', () => {
                   line[n + 2]?.midi ??
                   events.find((one) => one.part === 'bass' && one.start >= end - 1e-6)?.midi;
                 const passes = near === undefined || Math.abs(near - event.midi) <= 2;
-                expect(kinds[event.midi % 12] !== 'between' || passes, `${says}: bass ${event.midi}`).toBe(
+                sure(kinds[event.midi % 12] !== 'between' || passes, `${says}: bass ${event.midi}`).toBe(
                   true
                 );
                 return;
@@ -145,7 +146,7 @@ describe('the notes of the band', () => {
               const isTone = quality.tones.includes(above(event)) || event.midi % 12 === bass;
               const leads =
                 n === line.length - 2 && [1, 2, 10, 11].includes((event.midi - nextBass + 24) % 12);
-              expect(isTone || leads, `${says}: bass ${event.midi} at ${event.start}`).toBe(true);
+              sure(isTone || leads, `${says}: bass ${event.midi} at ${event.start}`).toBe(true);
             });
             const comping = within('chords');
             if (feel.comping) {
@@ -163,10 +164,9 @@ describe('the notes of the band', () => {
                 const group = comping.filter(({ start }) => Math.abs(start - event.start) < 1e-9);
                 const isOwn = group.every((one) => fits(one, facts[at]!));
                 const isComing = isLate && group.every((one) => fits(one, next));
-                expect(isOwn || isComing, `${says} at ${event.start}`).toBe(true);
+                sure(isOwn || isComing, `${says} at ${event.start}`).toBe(true);
               }
-              for (const event of line)
-                expect(event.start + event.beats, says).toBeLessThanOrEqual(end + 1e-6);
+              for (const event of line) sure(event.start + event.beats, says).toBeLessThanOrEqual(end + 1e-6);
               return;
             }
             const heard = new Set(comping.map(above));
@@ -175,21 +175,21 @@ describe('the notes of the band', () => {
               ...(quality.tensions ?? []),
               ...(feel.isColoured ? [2, 9] : [])
             ];
-            for (const semitones of heard) expect(allowed, says).toContain(semitones);
-            for (const semitones of quality.never ?? []) expect([...heard], says).not.toContain(semitones);
-            for (const semitones of quality.tensions ?? []) expect([...heard], says).toContain(semitones);
+            for (const semitones of heard) sure(allowed, says).toContain(semitones);
+            for (const semitones of quality.never ?? []) sure([...heard], says).toLack(semitones);
+            for (const semitones of quality.tensions ?? []) sure([...heard], says).toContain(semitones);
             // The third (or what suspends it) and the sixth or seventh say the chord.
             for (const semitones of quality.tones) {
               const tells = [2, 3, 4, 5, 9, 10, 11].includes(semitones);
-              if (tells) expect([...heard], says).toContain(semitones);
+              if (tells) sure([...heard], says).toContain(semitones);
             }
             if (!feel.comping)
-              expect(
+              sure(
                 comping.filter(({ start }) => start >= change.start && start <= change.start + MOVED).length,
                 says
               ).toBeGreaterThanOrEqual(2);
             for (const event of [...line, ...comping]) {
-              expect(event.start + event.beats, says).toBeLessThanOrEqual(end + 1e-6);
+              sure(event.start + event.beats, says).toBeLessThanOrEqual(end + 1e-6);
             }
           });
         }

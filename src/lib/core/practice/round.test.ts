@@ -10,7 +10,7 @@ import { readInstrument, STANDARD } from '../neck/tuning';
 import { FREE_PATH } from '../targets/options';
 import { findTargets } from '../targets/path';
 import { FEELS } from './feel';
-import { practiceRound, type PlanMaterial } from './round';
+import { momentsIn, passesOne, practiceRound, type PlanMaterial } from './round';
 
 const sheet = readSheet('{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |');
 const { analysis, form } = sheet;
@@ -167,5 +167,22 @@ describe('a round of practice', () => {
     const drone = round('up', { kind: 'change', change: 0 });
     expect(drone.notes).toHaveLength(32);
     expect(drone.notes.every((note) => endOf(note) <= ticksOf(16))).toBe(true);
+  });
+});
+
+describe('a picture that does not glide', () => {
+  it('changes where a chord, a note or a quarter of a beat begins, and nowhere else', () => {
+    const swung = round('up');
+    const moments = momentsIn(swung);
+    expect(moments).toEqual([...moments].sort((a, b) => a - b));
+    for (const { start } of swung.excerpt.changes) expect(moments).toContain(start);
+    for (const { start, beats } of swung.times)
+      expect(moments).toEqual(expect.arrayContaining([start, start + beats]));
+    expect(passesOne(moments, 1.02, 1.03)).toBe(false);
+    expect(passesOne(moments, 1.02, 1.25)).toBe(true);
+    // What lies at the end of a frame is seen in it; what lay at its start was seen before.
+    expect(passesOne([4], 3.9, 4)).toBe(true);
+    expect(passesOne([4], 4, 4.1)).toBe(false);
+    expect(passesOne([], 0, 9)).toBe(false);
   });
 });

@@ -216,3 +216,25 @@ function sameDegreeIn(area: Area, target: NamedTone): NamedTone | null {
     null
   );
 }
+
+/** Parts of a beat by which a picture goes that does not glide. */
+const STEPS_A_BEAT = 4;
+
+/** The beats of a round at which something else is to be seen: changes, notes, quarters of each beat. Ascending. */
+export function momentsIn({ excerpt, times }: Pick<PracticeRound, 'excerpt' | 'times'>): readonly number[] {
+  const steps = Array.from({ length: Math.ceil(excerpt.beats * STEPS_A_BEAT) }, (_, i) => i / STEPS_A_BEAT);
+  const changes = excerpt.changes.map(({ start }) => start);
+  const notes = times.flatMap(({ start, beats }) => [start, start + beats]);
+  return [...new Set([...steps, ...changes, ...notes])].sort((a, b) => a - b);
+}
+
+/** Whether one of some ascending moments lies after a time and at or before another. */
+export function passesOne(moments: readonly number[], after: number, to: number): boolean {
+  let [low, high] = [0, moments.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (moments[middle]! > after) high = middle;
+    else low = middle + 1;
+  }
+  return low < moments.length && moments[low]! <= to;
+}

@@ -158,9 +158,9 @@ export class Pool {
     });
   }
 
-  /** Opens the threads that are kept, so that the first requests find them. */
+  /** Opens a thread in each of some lanes, so that the first request finds one; others open as they are needed. */
   warm(...lanes: readonly LaneName[]): void {
-    for (const lane of lanes) while (this.#of(lane).length < KEPT[lane]) this.#open(lane).worker.unref();
+    for (const lane of lanes) if (this.#of(lane).length === 0) this.#open(lane).worker.unref();
   }
 
   /** Lets every thread close what it holds, then ends all of them. */

@@ -14,6 +14,7 @@
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import BarLines from '../threads/BarLines.svelte';
+  import Playhead from '../threads/Playhead.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
@@ -159,7 +160,7 @@
 <section class="relative min-w-0 overflow-hidden card" aria-label="The line in time">
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="overflow-x-auto overflow-y-hidden"
+    class="relative overflow-x-auto overflow-y-hidden"
     role="group"
     aria-label="The line, to be scrolled"
     tabindex="0"
@@ -292,19 +293,9 @@
             data-caret={caret.at}
           />
         {/if}
-        {#if time !== null}
-          <line
-            x1={timeline.time(time)}
-            x2={timeline.time(time)}
-            y1="15"
-            y2={HEIGHT}
-            class="stroke-ink"
-            stroke-width="2"
-            data-playhead
-          />
-        {/if}
       </g>
     </svg>
+    {#if time !== null}<Playhead x={timeline.time(time) + lead} top={15} height={HEIGHT - 15} />{/if}
     <div
       class="relative h-12 border-t border-line"
       style:width="{timeline.width + lead}px"

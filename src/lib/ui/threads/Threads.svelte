@@ -24,6 +24,7 @@
   import { dragByTouch } from '../kit/touch';
   import { Unhurried } from '../kit/unhurried.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds, stepWords, threadLine, TONE_INSET } from './layout';
+  import Playhead from './Playhead.svelte';
   import ThreadColumn from './ThreadColumn.svelte';
 
   interface Props {
@@ -212,7 +213,7 @@
 <section class="relative min-w-0 overflow-hidden card" aria-label="Threads">
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="overflow-x-auto overflow-y-hidden"
+    class="relative overflow-x-auto overflow-y-hidden"
     role="group"
     aria-label="Threads, to be scrolled"
     tabindex="0"
@@ -438,18 +439,6 @@
         {/each}
       {/if}
 
-      {#if time !== null}
-        <line
-          x1={layout.time(time)}
-          x2={layout.time(time)}
-          y1="15"
-          y2={height}
-          class="pointer-events-none stroke-ink"
-          stroke-width="2"
-          data-playhead
-        />
-      {/if}
-
       <!-- How far the thread moves -->
       {#each steps as step (step.change)}
         <g class="pointer-events-none">
@@ -467,6 +456,7 @@
         </g>
       {/each}
     </svg>
+    {#if time !== null}<Playhead x={layout.time(time)} top={15} height={height - 15} />{/if}
   </div>
 
   <ol class="sr-only" aria-label="Targets in time">
