@@ -76,14 +76,7 @@ const SHOTS = [
     [],
     { drill: 'arpeggio-scale' }
   ],
-  [
-    'lines',
-    chart('Cabin Without a Window'),
-    'day',
-    ['ArrowRight', 'i'],
-    undefined,
-    ['[data-toggle="phrases"]']
-  ],
+  ['lines', chart('Cabin Without a Window'), 'day', ['ArrowRight', 'i'], undefined, ['[data-phrase="1"]']],
   [
     'lines-written',
     `${chart('Bilge Pump Blues')}?view=lines`,

@@ -130,6 +130,21 @@ export class Page {
     await button.click();
   }
 
+  /** Opens a panel by its button, works in it, and puts it away. */
+  async within(button: string, work: () => Promise<void>): Promise<void> {
+    await (await this.find(button)).click();
+    await this.find(`${button}[data-state="open"]`);
+    await work();
+    await this.browser.executeScript(
+      'document.querySelector(arguments[0] + "[data-state=open]")?.click()',
+      button
+    );
+    await this.until(
+      async () => (await this.all(`${button}[data-state="open"]`)).length === 0,
+      'the panel to close'
+    );
+  }
+
   /** Chooses an option of a select by its value. */
   async pick(label: string, value: string): Promise<void> {
     const trigger = await this.find(`[data-select="${label}"]`);

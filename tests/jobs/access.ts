@@ -25,6 +25,26 @@ const STATES: readonly State[] = [
   { name: 'the grips', keys: ['g'], shown: '[data-grip-path]' },
   { name: 'the lines', keys: ['i'], shown: '[data-outline-strip]' },
   {
+    name: 'a phrase that is selected, and why a note is there',
+    keys: ['i'],
+    shown: '[data-phrase]',
+    also: async ({ page }) => {
+      await (await page.find('[data-phrase="0"]')).click();
+      await page.find('[data-phrase-bar]');
+      await (await page.find('[data-reading] tbody tr')).click();
+      await page.find('[data-why] p');
+    }
+  },
+  {
+    name: 'how lines are found',
+    keys: ['i'],
+    shown: '[data-outline-strip]',
+    also: async ({ page }) => {
+      await (await page.find('[aria-label="How it is found"][aria-haspopup]')).click();
+      await page.find('[data-finding-rules]');
+    }
+  },
+  {
     name: 'a line on staff and tab, written, with licks',
     keys: ['i'],
     shown: '[data-pad]',
@@ -256,11 +276,11 @@ export function accessJobs(tools: () => Tools): void {
       await page().until(async () => (await hint()) === '', 'none after Escape');
       await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
       const at = await browser().executeScript<{ x: number; y: number }>(
-        `const b = document.querySelector('[aria-label="Table"]').getBoundingClientRect();
+        `const b = document.querySelector('[aria-label="Find a chart or a command"]').getBoundingClientRect();
          return { x: b.x + b.width / 2, y: b.y + b.height / 2 };`
       );
       await page().devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
-      await page().until(async () => (await hint()).startsWith('Chord table'), 'the hint by finger');
+      await page().until(async () => (await hint()).startsWith('Find ('), 'the hint by finger');
       await page().devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
       await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
     });

@@ -44,8 +44,12 @@ export function lineJobs(tools: () => Tools): void {
   const verdicts = () => page().attributes('[data-outline-strip] [data-verdict]', 'data-verdict');
   const isKept = () =>
     page().until(async () => (await page().texts('button')).includes('kept'), 'the line to be kept');
+  /** The panels of the row of tools. */
+  const FINDING = '[aria-label="How it is found"][aria-haspopup]';
+  const PLAYING = '[data-playing-rules]';
+  const MORE = '[aria-label="More for the line"][aria-haspopup]';
   async function level(id: string): Promise<void> {
-    await (await page().find(`[data-toggle="${id}"]`)).click();
+    await page().pick('Kind of line', id);
     await page().until(async () => (await attribute('data-level')) === id, id);
     await shown();
   }
@@ -76,14 +80,14 @@ export function lineJobs(tools: () => Tools): void {
       expect(await attribute('data-level')).toBe('phrases');
       const line = async () => (await notes()).join();
       const first = await line();
-      await page().clickNamed('another one');
+      await page().clickNamed('New phrases');
       await page().until(async () => (await line()) !== first, 'other phrases');
       const second = await line();
-      await page().pick('How dense the phrases are', 'dense');
+      await page().within(FINDING, () => page().pick('How dense the phrases are', 'dense'));
       await page().until(async () => (await line()) !== second, 'denser phrases');
       await shown();
       const third = await line();
-      await page().pick('Style of the music', 'rock');
+      await page().within(FINDING, () => page().pick('Style of the music', 'rock'));
       await page().until(async () => (await line()) !== third, 'phrases of rock');
       await shown();
       await page().saved();
@@ -114,7 +118,7 @@ export function lineJobs(tools: () => Tools): void {
       const before = await notes();
       const mend = await page().find('[data-mend]');
       const reaches = await mend.getAttribute('data-mend');
-      await page().clickNamed('mend it');
+      await page().clickNamed('fix it');
       await page().until(async () => (await notes()).join() !== before.join(), 'the mended line');
       if (reaches === 'clear') expect((await verdicts())[at]).toBe('clear');
       const after = await notes();
@@ -126,8 +130,10 @@ export function lineJobs(tools: () => Tools): void {
 
       await page().clickNamed('Keep');
       await isKept();
-      await page().replaceText(await page().find('[aria-label="Name of the line"]'), 'Round the pier');
-      await page().press(Key.ENTER);
+      await page().within(MORE, async () => {
+        await page().replaceText(await page().find('[aria-label="Name of the line"]'), 'Round the pier');
+        await page().press(Key.ENTER);
+      });
       await page().until(
         async () =>
           (await page().attributes('[data-select="Line"]', 'aria-label'))[0]?.includes('Round the pier') ===
@@ -140,7 +146,7 @@ export function lineJobs(tools: () => Tools): void {
       expect(await notes()).toEqual(after);
       expect(await page().texts('[data-select="Line"]')).toEqual(['Round the pier']);
 
-      await page().clickNamed('Delete this line');
+      await page().within(MORE, () => page().clickNamed('Delete this line'));
       await page().until(
         async () => (await page().texts('[data-select="Line"]'))[0] === 'not kept yet',
         'it to be gone'
@@ -154,7 +160,7 @@ export function lineJobs(tools: () => Tools): void {
 
     it('play with the band, a seam round and round, in another key as well', async () => {
       await open();
-      await (await page().find('[data-toggle="seam"]')).click();
+      await page().within(PLAYING, () => page().pick('What is looped', 'seam'));
       await blur();
       await page().press(' ');
       await page().until(
@@ -177,7 +183,7 @@ export function lineJobs(tools: () => Tools): void {
       // The neck goes back to the selected change when the band has stopped.
       await page().settled();
       const own = (await notes()).map(Number);
-      await page().pick('Key', '2');
+      await page().within(PLAYING, () => page().pick('Key', '2'));
       await page().until(async () => (await page().texts('[data-reading] h2'))[0]!.includes('D'), 'D minor');
       await page().settled();
       const moved = (await notes()).map(Number);
@@ -189,7 +195,7 @@ export function lineJobs(tools: () => Tools): void {
     it('go round the keys, one a round', async () => {
       await open('{title: Round}\n{key: C}\n{tempo: 240}\n| Dm7 | G7 |');
       const first = (await notes()).map(Number);
-      await page().pick('Key', 'all');
+      await page().within(PLAYING, () => page().pick('Key', 'all'));
       await blur();
       await page().press(' ');
       // In fourths: after C comes F.
@@ -205,7 +211,7 @@ export function lineJobs(tools: () => Tools): void {
     it('are moved up the neck in one action, and back', async () => {
       await open();
       const own = await notes();
-      await page().pick('Move the line', 'position 9');
+      await page().within(MORE, () => page().pick('Move the line', 'position 9'));
       await page().until(
         async () => (await page().attributes('[data-place]', 'data-place')).length > 0,
         'the neck'
@@ -216,7 +222,7 @@ export function lineJobs(tools: () => Tools): void {
       expect(Math.min(...frets)).toBeGreaterThanOrEqual(8);
       expect(Math.max(...frets)).toBeLessThanOrEqual(13);
       expect((await notes()).map((midi) => Number(midi) % 12)).toEqual(own.map((midi) => Number(midi) % 12));
-      await page().clickNamed('Undo in the line');
+      await page().clickNamed('Undo');
       await page().until(async () => (await notes()).join() === own.join(), 'where it was');
     });
 
@@ -227,7 +233,7 @@ export function lineJobs(tools: () => Tools): void {
         browser().executeScript<number[]>(
           'return [...document.querySelectorAll("[data-note] rect")].map((e) => Math.round(e.getAttribute("x")))'
         );
-      await page().pick('Carry a motif', 'led 1');
+      await page().within(MORE, () => page().pick('Carry a motif', 'led 1'));
       const bar = await browser().executeScript<number>(
         'const [a, b] = [...document.querySelectorAll("[data-heard]")].map((e) => parseFloat(e.style.left)); return b - a;'
       );
@@ -243,7 +249,7 @@ export function lineJobs(tools: () => Tools): void {
       }, 'the rhythm carried on');
       await level('skeleton');
       const before = await notes();
-      await page().pick('Move the line', 'strings 4 5 6');
+      await page().within(MORE, () => page().pick('Move the line', 'strings 4 5 6'));
       await page().until(async () => {
         const strings = (await page().attributes('[data-place]', 'data-place')).map((place) =>
           Number(place!.split(':')[0])

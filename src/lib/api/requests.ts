@@ -6,6 +6,7 @@ import { DEGREE_NAMES } from '../core/theory/degree';
 import { GRIP_DIRECTIONS } from '../core/neck/grip-path';
 import { CAPO_CHORDS, MAX_FRETS } from '../core/neck/tuning';
 import { VOICINGS } from '../core/neck/voicing';
+import { RELATIONS } from '../core/line/phrase/styles';
 import { STYLES } from '../core/harmony/style';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
@@ -310,7 +311,30 @@ export const linesRequest = targetsRequest
     /** Of phrases: the style of the music, how dense they are, whether they may begin before the first bar. */
     style: named(STYLES, 'style').optional(),
     density: z.number().min(0).max(1).optional(),
+    boldness: z.number().min(0).max(1).optional(),
     pickup: z.boolean().default(true),
+    /** Phrases that stand already, in beats: what is found keeps out of their bars. */
+    keep: z
+      .array(z.object({ from: z.number().min(-MOST_PICKUP).max(32_000), to: at }))
+      .max(512)
+      .optional(),
+    /** One phrase alone: in some bars (from 1, as they are played), new or after another one. */
+    only: z
+      .object({
+        bar: z.number().int().min(1).max(8000),
+        bars: z.number().int().min(1).max(8),
+        like: z
+          .object({
+            notes,
+            /** The bar in which it begins, or that its pickup leads into. */
+            bar: z.number().int().min(1).max(8000),
+            how: z.enum(RELATIONS),
+            /** Beats later than bar for bar. */
+            by: z.number().min(-64).max(64).optional()
+          })
+          .optional()
+      })
+      .optional(),
     /** Of phrases: what is played over some changes, or over all of them by an approach; else the style has its way. */
     choices: z
       .array(

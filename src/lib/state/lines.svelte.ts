@@ -12,13 +12,15 @@ import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/
 import { melodyText, withMelody, withRoomFor } from '$lib/core/line/melody-out';
 import { frettedPitch, placeNotes } from '$lib/core/line/place';
 import { changeHeardAt } from '$lib/core/line/read';
+import type { Stretch } from '$lib/core/line/edit';
 import type { Motif } from '$lib/core/line/find/motif';
+import type { OnePhrase } from '$lib/core/line/phrase/alone';
 import { linesOf, type LineWish } from '$lib/core/plan/lines';
 import type { AnalysedChange } from '$lib/core/harmony/analysis';
 import { lowestFret, type Instrument } from '$lib/core/neck/tuning';
 import { readChord } from '$lib/core/theory/chord-reader';
 import { counted } from '$lib/core/theory/words';
-import type { FinderApi } from '../workers/finder';
+import type { FinderApi, FinderJob } from '../workers/finder';
 import { draftOf, keepDraft, takeUpDraft } from './line-draft';
 import * as client from './lines-client';
 import { otherWindows } from './windows';
@@ -29,8 +31,9 @@ export interface Finding {
   readonly level: LevelId;
   readonly figure?: string;
   readonly subdivision: number;
-  /** How dense phrases are, 0 to 1; as the style has it where nothing is said. */
+  /** How dense and how bold phrases are, 0 to 1; as the style has it where nothing is said. */
   readonly density?: number | undefined;
+  readonly boldness?: number | undefined;
   readonly seed: number;
   /** Which of the best it is, 0 the best. */
   readonly rank: number;
@@ -44,6 +47,8 @@ export interface ShownLine {
   readonly finding: Finding | null;
   /** How many of its notes are others than those shown before it, in the same rhythm. */
   readonly differs?: number;
+  /** Stretches of phrases, in ticks, that stay as they are when others are made anew. */
+  readonly locks?: readonly Stretch[];
 }
 
 /** A note that is struck, however it was reached before. */
@@ -58,6 +63,8 @@ const FIRST: Finding = { level: 'phrases', subdivision: 2, seed: 0, rank: 0 };
 const BEST = 6;
 /** Changes a line is found over at once; of a longer chart those from the selected one on. */
 const MOST_CHANGES = 128;
+/** Seeds of phrases that are asked for one after another. */
+const SEEDS_APART = 104_729;
 /** Steps that can be undone. */
 const MOST_STEPS = 200;
 
@@ -148,6 +155,16 @@ export class Lines {
     this.#workspace.say(said);
   }
 
+  /** The same line with some of its phrases made anew; how it was found is still so of the rest. */
+  revise(notes: readonly LineNote[], said: string, locks: readonly Stretch[]): void {
+    const { shown } = this;
+    if (!shown) return;
+    const { differs: _, ...rest } = shown;
+    this.#show({ ...rest, notes, locks });
+    keepDraft(this.#workspace.document.id, this.shown);
+    if (said) this.#workspace.say(said);
+  }
+
   /** An empty line, to be written. */
   blank(): void {
     this.#show({ notes: [], name: 'A line of my own', id: null, finding: null });
@@ -205,8 +222,9 @@ export class Lines {
   /** Finds a line: a level, another figure, another seed, or the next best. What is left out stays. */
   async find(part: Partial<Finding>): Promise<void> {
     // Another kind of line begins with its best.
-    const isOther =
-      'level' in part || 'figure' in part || 'subdivision' in part || 'density' in part || 'seed' in part;
+    const isOther = ['level', 'figure', 'subdivision', 'density', 'boldness', 'seed'].some(
+      (name) => name in part
+    );
     const asked: Finding = { ...this.asked, ...(isOther ? { rank: 0 } : {}), ...part };
     this.asked = asked;
     const own = ++this.#ask;
@@ -223,9 +241,17 @@ export class Lines {
       const rank = asked.rank % lines.length;
       this.asked = { ...asked, rank };
       const { name } = levelOf(asked.level)!;
-      const notes = lines[rank]!;
+      const locks = this.#locksFor(asked);
+      const notes = locks.length > 0 ? ordered([...this.#lockedNotes(locks), ...lines[rank]!]) : lines[rank]!;
       const differs = differing(this.shown?.notes, notes);
-      this.#show({ notes, name, id: null, finding: this.asked, ...(differs ? { differs } : {}) });
+      this.#show({
+        notes,
+        name,
+        id: null,
+        finding: this.asked,
+        ...(locks.length > 0 ? { locks } : {}),
+        ...(differs ? { differs } : {})
+      });
       this.#workspace.say(said(name, rank, differs));
     } catch {
       if (own === this.#ask) this.problem = 'The line could not be worked out; try again.';
@@ -234,24 +260,81 @@ export class Lines {
     }
   }
 
-  async #linesFor({ level, figure, subdivision, density, seed }: Finding) {
-    const { document, neck, system, selected, changes } = this.#workspace;
+  /** What stays as it is when phrases are found: other kinds of lines take nothing over. */
+  #locksFor({ level }: Finding): readonly Stretch[] {
+    return level === 'phrases' ? (this.shown?.locks ?? []) : [];
+  }
+
+  #lockedNotes(locks: readonly Stretch[]): readonly LineNote[] {
+    return (this.shown?.notes ?? []).filter(({ start }) =>
+      locks.some(({ from, to }) => start >= from && start < to)
+    );
+  }
+
+  /** One phrase by itself, as dense and bold as the others; null where it cannot be had, which is said. */
+  async findPhrase(only: Omit<OnePhrase, 'part'>, turn: number): Promise<readonly LineNote[] | null> {
+    const { density, boldness, seed, subdivision } = this.asked;
+    this.isFinding = true;
+    try {
+      const wish: LineWish = {
+        level: 'phrases',
+        subdivision,
+        density,
+        boldness,
+        seed: seed + SEEDS_APART * turn,
+        alternatives: 1,
+        only
+      };
+      const { lines, noLine } = await this.#send(wish);
+      const notes = lines[0]?.notes;
+      if (!notes) this.problem = noLine?.message ?? 'No such phrase can be had here.';
+      return notes ?? null;
+    } catch {
+      this.problem = 'The phrase could not be worked out; try again.';
+      return null;
+    } finally {
+      this.isFinding = false;
+    }
+  }
+
+  async #linesFor(finding: Finding) {
+    const { level, figure, subdivision, density, boldness, seed } = finding;
+    const { selected, changes } = this.#workspace;
     const part = changes.length > MOST_CHANGES ? { from: selected, to: selected + MOST_CHANGES - 1 } : {};
     // The next phrases are those of another seed.
     const alternatives = level === 'phrases' ? 1 : BEST;
-    const wish: LineWish = { level, figure, subdivision, density, seed, alternatives, ...part };
-    const job = { source: document.source, plan: document.plan, neck, system: system.id, wish };
-    const key = JSON.stringify(job);
+    const held = this.#locksFor(finding);
+    const wish: LineWish = {
+      level,
+      figure,
+      subdivision,
+      density,
+      boldness,
+      seed,
+      alternatives,
+      held,
+      ...part
+    };
+    const key = JSON.stringify(this.#jobOf(wish));
     if (this.#best?.key === key) return { lines: this.#best.lines };
+    const { lines, noLine } = await this.#send(wish);
+    const found = lines.map(({ notes }) => notes);
+    this.#best = { key, lines: found };
+    return { lines: found, message: noLine?.message };
+  }
+
+  #jobOf(wish: LineWish) {
+    const { document, neck, system } = this.#workspace;
+    return { source: document.source, plan: document.plan, neck, system: system.id, wish };
+  }
+
+  #send(wish: LineWish) {
     // An address is no state.
     // eslint-disable-next-line svelte/prefer-svelte-reactivity
     this.#worker ??= new Worker(new URL('../workers/finder.ts', import.meta.url), { type: 'module' });
     this.#remote ??= wrap<FinderApi>(this.#worker);
     // Plain copies: what the page holds is watched, and cannot be sent.
-    const { lines, noLine } = await this.#remote.find(JSON.parse(key) as typeof job);
-    const found = lines.map(({ notes }) => notes);
-    this.#best = { key, lines: found };
-    return { lines: found, message: noLine?.message };
+    return this.#remote.find(JSON.parse(JSON.stringify(this.#jobOf(wish))) as FinderJob);
   }
 
   /** Another line of the same kind. */

@@ -37,6 +37,14 @@ import { settings } from './settings.svelte';
 
 export type NeckMode = 'hand' | 'whole' | 'find' | 'melody';
 
+/** What can be taken back step by step. */
+export interface Steps {
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  undo(): void;
+  redo(): void;
+}
+
 export class Workspace {
   readonly document: ChartDocument;
   readonly paths: Paths;
@@ -72,6 +80,8 @@ export class Workspace {
 
   /** The lines that are kept with the chart, and the one that is shown, for paper; fetched when they are asked for. */
   keptLines: readonly StoredLine[] = $state.raw([]);
+  /** Steps of the view that is shown, which are taken back before those of the chart; null where it has none. */
+  viewSteps: Steps | null = $state.raw(null);
   shownLine: { readonly name: string; readonly notes: readonly LineNote[] } | null = $state.raw(null);
 
   async fetchLines(): Promise<void> {
@@ -144,6 +154,20 @@ export class Workspace {
   });
   /** The style in force; null for weights of the player's own. */
   readonly style = $derived.by(() => styleOf(this.plan.weights, this.plan.direction));
+
+  /** One undo for the whole page: the steps of its view, then those of the chart. */
+  get canUndo(): boolean {
+    return this.viewSteps?.canUndo || this.document.canUndo;
+  }
+  get canRedo(): boolean {
+    return this.viewSteps?.canRedo || this.document.canRedo;
+  }
+  undo(): void {
+    (this.viewSteps?.canUndo ? this.viewSteps : this.document).undo();
+  }
+  redo(): void {
+    (this.viewSteps?.canRedo ? this.viewSteps : this.document).redo();
+  }
 
   /** Tells screen readers. */
   say(words: string): void {

@@ -18,7 +18,11 @@ import type { Analysis } from '../harmony/analysis';
 import type { Sheet } from '../harmony/sheet';
 import type { Style } from '../harmony/style';
 import type { PhrasePin } from '../line/phrase/phrases';
+import { AS_THE_STYLE, boldly } from '../line/phrase/boldness';
+import type { OnePhrase } from '../line/phrase/alone';
 import { rowOf } from '../line/phrase/row';
+import type { Stretch } from '../line/edit';
+import type { Form } from '../chart/unroll';
 import { feelIdOf } from '../chart/feel-name';
 import type { Arrangement } from './arrange';
 import { pinsOf } from './edits';
@@ -43,6 +47,12 @@ export interface LineWish {
   readonly density?: number | undefined;
   /** Whether a phrase may begin before the first bar. */
   readonly pickup?: boolean | undefined;
+  /** How bold phrases are, 0 to 1; as the style has it in the middle, and where nothing is said. */
+  readonly boldness?: number | undefined;
+  /** Phrases that stand as they are, in ticks; what is made keeps out of their bars. */
+  readonly held?: readonly Stretch[] | undefined;
+  /** One phrase is made, by itself. Bars are those of the form, from 0. */
+  readonly only?: Omit<OnePhrase, 'part'> | undefined;
 }
 
 /** What the player has decided that phrases keep to. */
@@ -78,7 +88,8 @@ export function linesOver(
   const [path] = paths;
   if (!path) return { lines: [] };
   const last = analysis.changes.length - 1;
-  const { subdivision, from = 0, to = last } = wish;
+  const { subdivision } = wish;
+  const { from = 0, to = last } = wish.only ? changesUnder(wish.only, form) : wish;
   const found = findLines(wish.level, {
     ...wish,
     ground: { form, analysis, chosen },
@@ -94,7 +105,12 @@ export function linesOver(
     from,
     to: Math.min(to, last),
     melody: head.melody === null ? null : readMelody(head.melody, form, head.meter).line,
-    phrasing: { ...decided, ...phrasingOf(sheet, analysis, wish) }
+    phrasing: {
+      ...decided,
+      ...phrasingOf(sheet, analysis, wish),
+      held: wish.held,
+      only: onlyIn(wish.only, from, form)
+    }
   });
   const areaAt = (note: Parameters<typeof changeHeardAt>[0]) => areaOf(changeHeardAt(note, analysis.changes));
   return {
@@ -115,7 +131,39 @@ function inHands(notes: readonly LineNote[], hands: readonly number[], { capo }:
   });
 }
 
-function phrasingOf({ head }: Sheet, analysis: Analysis, { style, density, pickup = true }: LineWish) {
+/** Changes of the bars that one phrase, and what it takes up, stand in; both in. */
+function changesUnder({ first, bars, like }: Omit<OnePhrase, 'part'>, { bars: all, changes }: Form) {
+  // A pickup lies in the bar before.
+  const begin = Math.max(0, Math.min(first, like?.first ?? first) - 1);
+  const end = Math.min(all.length, Math.max(first, like?.first ?? first) + bars + 1) - 1;
+  const [start, stop] = [all[begin]!.start, all[end]!.start + all[end]!.beats];
+  const inside = changes.filter((change) => change.start + change.beats > start && change.start < stop);
+  return { from: inside[0]?.index ?? 0, to: inside.at(-1)?.index ?? 0 };
+}
+
+/** One phrase by the bars of the range that begins at a change. */
+function onlyIn(
+  only: Omit<OnePhrase, 'part'> | undefined,
+  from: number,
+  { bars, changes }: Form
+): OnePhrase | undefined {
+  if (!only) return undefined;
+  const start = changes[from]?.start ?? 0;
+  const skipped = bars.findIndex((bar) => bar.start + bar.beats > start);
+  const { first, like } = only;
+  return {
+    ...only,
+    part: first / Math.max(1, bars.length),
+    first: first - skipped,
+    ...(like ? { like: { ...like, first: like.first - skipped } } : {})
+  };
+}
+
+function phrasingOf(
+  { head }: Sheet,
+  analysis: Analysis,
+  { style, density, boldness, pickup = true }: LineWish
+) {
   const facts = {
     style: style ?? analysis.style,
     feel: head.feel,
@@ -127,7 +175,7 @@ function phrasingOf({ head }: Sheet, analysis: Analysis, { style, density, picku
   const isTriple = head.meter.unit >= 8 && head.meter.beats % 3 === 0 && head.meter.beats > 3;
   const pulses =
     head.tempo === null ? null : head.tempo * (isTriple ? 1 / 3 : 4 / Math.max(4, head.meter.unit));
-  return { row: rowOf(facts), density, pickup, tempo: pulses };
+  return { row: boldly(rowOf(facts), boldness ?? AS_THE_STYLE), density, pickup, tempo: pulses };
 }
 
 /** The lines of a level as the plan would have them. */

@@ -9,14 +9,14 @@ import type { Motif } from '../../core/line/find/motif';
 import type { LineArea } from '../../core/line/find/pool';
 import { DEFAULT_FIGURE } from '../../core/line/find/levels';
 import type { LevelId } from '../../core/line/find/registry';
-import { endOf, ticksOf } from '../../core/line/model';
+import { endOf, TICKS, ticksOf } from '../../core/line/model';
 import { measureOf, type Measure } from '../../core/line/move';
 import { systemOf } from '../../core/neck/systems/registry';
 import { scaleChoices } from '../../core/approaches/registry';
 import type { Style } from '../../core/harmony/style';
 import { soundAt } from '../../core/neck/tuning';
 import { arrange, type Arrangement } from '../../core/plan/arrange';
-import { linesOver, type PhraseDecisions } from '../../core/plan/lines';
+import { linesOver, type LineWish, type PhraseDecisions } from '../../core/plan/lines';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { positionAt } from '../../core/targets/candidates';
 import type { TargetOptions } from '../../core/targets/options';
@@ -66,7 +66,8 @@ export function answerLines(input: Input) {
       ...input,
       level: input.level as LevelId,
       style: input.style as Style | undefined,
-      motif: motifFrom(input, sheet, arranged)
+      motif: motifFrom(input, sheet, arranged),
+      ...onePhraseFrom(input, sheet)
     },
     decisionsFrom(input, arranged)
   );
@@ -174,6 +175,43 @@ function areasFrom(input: Input, options: TargetOptions): (change: number) => Li
 /** Phrases move with the hand unless it is put somewhere. */
 function phraseAreas({ position, positions, window, range, strings }: Input): (change: number) => LineArea {
   return (change) => ({ position: positions?.[change] ?? position, window, range, strings });
+}
+
+/** What stands already, and the one phrase that is asked for beside it. */
+function onePhraseFrom(
+  { keep = [], only }: Input,
+  { form, head }: Sheet
+): { readonly held: LineWish['held']; readonly only: LineWish['only'] } {
+  const held = keep.map(({ from, to }) => ({ from: ticksOf(from), to: ticksOf(to) }));
+  if (!only) return { held, only: undefined };
+  const { bars } = form;
+  const barAt = (bar: number, path: string) => {
+    if (bar <= bars.length) return bar - 1;
+    const message = `There is no bar ${bar}; this chart is played in ${bars.length} bars.`;
+    return fail(400, { code: 'no-such-bar', message, path });
+  };
+  const first = barAt(only.bar, 'only.bar');
+  const like = only.like && {
+    notes: lineFrom(only.like.notes, head.meter).notes,
+    first: barAt(only.like.bar, 'only.like.bar'),
+    how: only.like.how,
+    by: only.like.by === undefined ? undefined : ticksOf(only.like.by)
+  };
+  if (like && like.notes.length === 0)
+    fail(400, {
+      code: 'no-notes',
+      message: 'The phrase to be taken up has no notes.',
+      path: 'only.like.notes'
+    });
+  const [start, end] = [ticksOf(bars[first]!.start), ticksOf(form.beats)];
+  const before = held.findLast(({ to }) => to <= start)?.to;
+  const after = held.find(({ from }) => from > start)?.from;
+  const lead = ticksOf(bars[0]!.beats);
+  const room = {
+    from: before === undefined ? -lead : before + TICKS,
+    to: after === undefined ? end : after - TICKS
+  };
+  return { held, only: { first, bars: only.bars, room, like } };
 }
 
 /** A motif with what its notes are counted in: chords of its own, or those of the chart from a change on. */

@@ -7,14 +7,11 @@
 
 <script lang="ts">
   import CalendarCheck from '@lucide/svelte/icons/calendar-check';
-  import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
   import Library from '@lucide/svelte/icons/library';
   import PencilLine from '@lucide/svelte/icons/pencil-line';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Search from '@lucide/svelte/icons/search';
-  import Table2 from '@lucide/svelte/icons/table-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
-  import { readStyle, STYLES } from '$lib/core/harmony/style';
   import { pitchClass, plainName } from '$lib/core/theory/note';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -39,9 +36,7 @@
   const head = $derived(workspace.sheet.head);
   const key = $derived(workspace.analysis.key);
   const document = $derived(workspace.document);
-  const isStyleSaid = $derived(head.style !== null && readStyle(head.style) !== null);
   const raised = $derived(workspace.neck.raised);
-  const LABELS = { degree: 'Degrees', name: 'Names', finger: 'Fingers' } as const;
 </script>
 
 <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5 xl:flex-nowrap">
@@ -56,16 +51,7 @@
     <p class="truncate pl-1.5 text-xs text-soft">
       {settings.note(key.tonic)}
       {key.mode}{workspace.analysis.declared ? '' : ' (detected)'} ·
-      <select
-        class="rounded-sm bg-transparent text-soft hover:text-ink pointer-coarse:min-h-6"
-        aria-label="Style of the music"
-        data-style={workspace.analysis.style}
-        value={isStyleSaid ? workspace.analysis.style : ''}
-        onchange={(event) => document.declare('style', event.currentTarget.value || null)}
-      >
-        <option value="">{isStyleSaid ? 'as it is heard' : `${workspace.analysis.style} (detected)`}</option>
-        {#each STYLES as { id } (id)}<option value={id}>{id}</option>{/each}
-      </select>{raised
+      {head.style ?? `${workspace.analysis.style} (detected)`}{raised
         ? ` · capo ${raised}, sounds in ${settings.note(plainName((pitchClass(key.tonic) + raised) % 12))}`
         : ''} · {head.meter.beats}/{head.meter.unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel
         ? ` · ${head.feel}`
@@ -84,14 +70,14 @@
   </nav>
   <div class="ml-auto flex shrink-0 flex-wrap items-center gap-1 max-xl:shrink xl:flex-nowrap">
     <SaveState status={document.autosave.status} />
-    <Button label="Undo" hint="Undo (Ctrl Z)" disabled={!document.canUndo} onclick={() => document.undo()}
+    <Button label="Undo" hint="Undo (Ctrl Z)" disabled={!workspace.canUndo} onclick={() => workspace.undo()}
       ><Undo2 size={17} /></Button
     >
     <Button
       label="Redo"
       hint="Redo (Ctrl Shift Z)"
-      disabled={!document.canRedo}
-      onclick={() => document.redo()}><Redo2 size={17} /></Button
+      disabled={!workspace.canRedo}
+      onclick={() => workspace.redo()}><Redo2 size={17} /></Button
     >
     <Button
       label="Chart"
@@ -100,24 +86,11 @@
       bind:element={editorButton}
       onclick={onedit}><PencilLine size={17} /></Button
     >
-    <Button label="Table" hint="Chord table and guide-tone lines (B)" onclick={() => onopen('table')}
-      ><Table2 size={17} /></Button
-    >
-    <Button hint="What stands inside the notes (L)" onclick={() => settings.cycleLabels()}
-      >{LABELS[settings.now.labels]}</Button
-    >
     <Button label="Find a chart or a command" hint="Find (Ctrl K)" onclick={() => onopen('find')}
       ><Search size={17} /></Button
     >
-    <Button label="Keys and signs" hint="Keys and signs (?)" onclick={() => onopen('help')}
-      ><CircleQuestionMark size={17} /></Button
-    >
     <Arriving isQuiet part={moreMenuPart}
-      >{#snippet children(MoreMenu)}<MoreMenu
-          chart={workspace.document}
-          {onopen}
-          {onprint}
-        />{/snippet}</Arriving
+      >{#snippet children(MoreMenu)}<MoreMenu {workspace} {onopen} {onprint} />{/snippet}</Arriving
     >
   </div>
 </header>

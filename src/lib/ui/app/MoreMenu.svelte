@@ -1,6 +1,9 @@
-<!-- What is needed now and then: guitar, tuner, theme, earlier versions, print. -->
+<!-- What is needed now and then: style, labels, chord table, guitar, tuner, theme, earlier versions, files, print, help. -->
 <script lang="ts">
   import { Popover } from 'bits-ui';
+  import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
+  import Table2 from '@lucide/svelte/icons/table-2';
+  import Tag from '@lucide/svelte/icons/tag';
   import BookOpen from '@lucide/svelte/icons/book-open';
   import AudioLines from '@lucide/svelte/icons/audio-lines';
   import Ellipsis from '@lucide/svelte/icons/ellipsis';
@@ -12,17 +15,26 @@
   import Printer from '@lucide/svelte/icons/printer';
   import Sun from '@lucide/svelte/icons/sun';
   import { toast } from 'svelte-sonner';
+  import { readStyle, STYLES } from '$lib/core/harmony/style';
   import { settings } from '$lib/state/settings.svelte';
+  import type { Workspace } from '$lib/state/workspace.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
+  import Select from '../kit/Select.svelte';
   import type { DialogName } from './Dialogs.svelte';
 
   interface Props {
-    chart: { readonly id: string; readonly title: string };
+    workspace: Workspace;
     onopen: (dialog: DialogName) => void;
     onprint: () => void;
   }
-  let { chart, onopen, onprint }: Props = $props();
+  let { workspace, onopen, onprint }: Props = $props();
+  const chart = $derived(workspace.document);
+  const style = $derived(workspace.analysis.style);
+  const saidStyle = $derived(workspace.sheet.head.style);
+  const isStyleSaid = $derived(saidStyle !== null && readStyle(saidStyle) !== null);
+  const HEARD = 'heard';
+  const LABELS = { degree: 'degrees', name: 'names', finger: 'fingers' } as const;
   let isOpen = $state(false);
 
   async function save(isWhole: boolean) {
@@ -44,15 +56,37 @@
   <Popover.Trigger
     class={button({ isIcon: true })}
     aria-label="More"
-    data-hint="Guitar, tuner, theme, earlier versions, files, print"><Ellipsis size={17} /></Popover.Trigger
+    data-hint="Style, chord table, labels, guitar, tuner, theme, versions, files, print, help"
+    ><Ellipsis size={17} /></Popover.Trigger
   >
   <Popover.Portal>
     <Popover.Content
-      class="z-50 flex w-60 flex-col gap-1 card p-2 shadow-lg"
+      class="z-50 flex max-h-[85vh] w-64 flex-col gap-1 overflow-y-auto card p-2 shadow-lg"
       sideOffset={6}
       collisionPadding={8}
       aria-label="More"
     >
+      <div class="flex items-center gap-2 px-2 pb-1 text-sm" data-style={style}>
+        <span class="text-soft">Style</span>
+        <Select
+          label="Style of the chart"
+          class="grow"
+          value={isStyleSaid ? style : HEARD}
+          options={[
+            { value: HEARD, name: isStyleSaid ? 'as it is heard' : `${style} (detected)` },
+            ...STYLES.map(({ id, name }) => ({ value: id as string, name }))
+          ]}
+          hint="Kept with the chart"
+          onpick={(id) => workspace.document.declare('style', id === HEARD ? null : id)}
+        />
+      </div>
+      <Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('table'))}
+        ><Table2 size={17} /> Chord table <kbd class="ml-auto text-soft">B</kbd></Button
+      >
+      <Button tone="quiet" class="justify-start" onclick={() => settings.cycleLabels()}
+        ><Tag size={17} /> Notes show {LABELS[settings.now.labels]}
+        <kbd class="ml-auto text-soft">L</kbd></Button
+      >
       <Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('guitar'))}
         ><GuitarIcon size={17} /> Your guitar</Button
       >
@@ -85,6 +119,9 @@
         class={button({ tone: 'quiet', class: 'justify-start' })}
         data-hint="Every key on an opening of its own, or blank necks and tables to fill in"
         ><BookOpen size={17} /> Practice book, worksheet</a
+      >
+      <Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('help'))}
+        ><CircleQuestionMark size={17} /> Keys and signs <kbd class="ml-auto text-soft">?</kbd></Button
       >
     </Popover.Content>
   </Popover.Portal>

@@ -139,7 +139,7 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
       keys: 'Ctrl Z',
       name: 'Undo',
       presses: ['$mod+z'],
-      run: () => workspace.document.undo(),
+      run: () => workspace.undo(),
       single: false,
       command: true
     },
@@ -147,7 +147,7 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
       keys: 'Ctrl Shift Z',
       name: 'Redo',
       presses: ['$mod+Shift+z', '$mod+y'],
-      run: () => workspace.document.redo(),
+      run: () => workspace.redo(),
       single: false,
       command: true
     },

@@ -22,10 +22,14 @@
     reading: LineReading;
     notes: readonly { readonly note: LineNote; readonly read: ReadNote }[];
     mend: Mend | null;
+    /** The note that is asked about, by its place in the line, and why it is there. */
+    pointed: number | null;
+    why: readonly string[];
+    onpoint: (index: number | null) => void;
     onhear: (mend: Mend) => void;
     ontake: (mend: Mend) => void;
   }
-  let { change, home, window, reading, notes, mend, onhear, ontake }: Props = $props();
+  let { change, home, window, reading, notes, mend, pointed, why, onpoint, onhear, ontake }: Props = $props();
 
   const landing = $derived(reading.landings.find((one) => one.change === change.index));
   /** Where the notes are the chart's own, so is the name. */
@@ -42,6 +46,16 @@
       })
       .join(', ')
   );
+  /** From note to note by keys. */
+  function ask(event: KeyboardEvent) {
+    const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (by === 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const at = notes.findIndex(({ read }) => read.index === pointed);
+    const to = at < 0 ? (by > 0 ? 0 : notes.length - 1) : Math.max(0, Math.min(notes.length - 1, at + by));
+    onpoint(notes[to]!.read.index);
+  }
 </script>
 
 <section
@@ -81,7 +95,7 @@
           size="small"
           tone="strong"
           hint="Change the line so; undo brings it back"
-          onclick={() => ontake(mend)}>mend it</Button
+          onclick={() => ontake(mend)}>fix it</Button
         >
       </p>
     </div>
@@ -99,7 +113,15 @@
     <p class="text-soft">Nothing lands on it.</p>
   {/if}
   {#if notes.length}
-    <div class="max-h-44 overflow-y-auto">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+    <div
+      class="max-h-44 overflow-y-auto"
+      role="group"
+      tabindex="0"
+      aria-label="Notes over {prettySymbol(change.symbol)}: arrows up and down ask why each is there"
+      data-notes-here
+      onkeydown={ask}
+    >
       <table class="w-full">
         <caption class="sr-only">Notes over {prettySymbol(change.symbol)}</caption>
         <thead class="text-2xs text-soft">
@@ -107,7 +129,10 @@
         </thead>
         <tbody>
           {#each notes as { note, read } (read.index)}
-            <tr class="border-t border-line">
+            <tr
+              class="border-t border-line hover:bg-lit {read.index === pointed ? 'bg-lit' : ''}"
+              onclick={() => onpoint(read.index === pointed ? null : read.index)}
+            >
               <td class="text-soft">{beatIn(note, change)}</td>
               <td>{prettyNote(note.note)}</td>
               <td class="font-bold">{read.degree ? prettyDegree(read.degree) : '–'}</td>
@@ -116,6 +141,13 @@
           {/each}
         </tbody>
       </table>
+    </div>
+    <div class="min-h-10 border-t border-line pt-1.5" aria-live="polite" data-why={pointed ?? undefined}>
+      {#if why.length}
+        <p>{why.join(' ')}</p>
+      {:else}
+        <p class="text-soft">Point at a note to see why it is there.</p>
+      {/if}
     </div>
   {/if}
 </section>

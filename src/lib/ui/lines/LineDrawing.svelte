@@ -8,6 +8,7 @@
   import type { LineReading } from '$lib/core/line/read';
   import { midiName } from '$lib/core/theory/note';
   import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
+  import type { Phrases } from '$lib/state/lines/phrases.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import ChordText from '../chord/ChordText.svelte';
@@ -17,6 +18,7 @@
   import Playhead from '../threads/Playhead.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
+  import PhraseLane from './PhraseLane.svelte';
   import VerdictMark from './VerdictMark.svelte';
 
   interface Props {
@@ -37,6 +39,13 @@
     /** A note was dragged to another time and pitch. */
     onmove?: ((index: number, start: number, midi: number) => void) | undefined;
     onpick?: ((ticks: number) => void) | undefined;
+    /** The phrases as blocks above; none where the line is shown in another key. */
+    phrases?: Phrases | undefined;
+    onwrite?: (at: number) => void;
+    /** A note was pointed at, by its place in the line. */
+    onpoint?: ((index: number) => void) | undefined;
+    /** The note that is asked about. */
+    pointed?: number | null;
   }
   let {
     workspace,
@@ -50,14 +59,18 @@
     grid = 480,
     onselect,
     onmove,
-    onpick
+    onpick,
+    phrases,
+    onwrite = () => undefined,
+    onpoint,
+    pointed = null
   }: Props = $props();
 
   const HEIGHT = 236;
   /** Of a note's box, and the narrowest its label needs. */
   const BOX = 18;
-  const LABEL_ROOM = 27;
-  const [LEAST_BEAT, MOST_BEAT] = [34, 170];
+  const LABEL_ROOM = 21;
+  const [LEAST_BEAT, MOST_BEAT] = [34, 84];
 
   let available = $state(900);
   const seen = new Seen();
@@ -85,6 +98,8 @@
     (i) => timeline.columns[i]!.x
   );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
+  const laneFrom = $derived(columns[0]?.x ?? 0);
+  const laneTo = $derived((columns.at(-1)?.x ?? 0) + (columns.at(-1)?.width ?? 0) + lead);
   const allBars = $derived(workspace.sheet.form.bars);
   const barRange = seen.row(
     () => allBars.length,
@@ -130,7 +145,8 @@
     if (!drop) return;
     const { start, midi } = notes[drop.index]!;
     if (drop.start !== start || drop.midi !== midi) onmove?.(drop.index, drop.start, drop.midi);
-    else if (!drop.isMoved) onpick?.(start);
+    else if (!drop.isMoved && onpick) onpick(start);
+    else if (!drop.isMoved) onpoint?.(drop.index);
   }
   function pick(event: MouseEvent & { currentTarget: Element }) {
     if (!onpick || (event.target instanceof Element && event.target.closest('[data-note]'))) return;
@@ -141,6 +157,20 @@
     const column = timeline.columns[workspace.selected];
     if (column) seen.show(column.x, column.x + column.width);
   });
+
+  /** The one change of the strip that the Tab key comes to; arrows walk from there. */
+  const stop = $derived(
+    columns.some(({ index }) => index === workspace.selected) ? workspace.selected : (columns[0]?.index ?? 0)
+  );
+  let strip: HTMLElement | undefined = $state();
+  function walk(event: KeyboardEvent, from: number) {
+    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (by === 0 || !changes[from + by]) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onselect(from + by);
+    requestAnimationFrame(() => strip?.querySelector<HTMLElement>(`[data-heard="${from + by}"]`)?.focus());
+  }
 
   function describe(change: number): string {
     const { symbol, bar } = changes[change]!;
@@ -158,15 +188,24 @@
 </script>
 
 <section class="relative min-w-0 overflow-hidden card" aria-label="The line in time">
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <!-- Blocks and what is heard are walked by keys, and scroll it. -->
   <div
     class="relative overflow-x-auto overflow-y-hidden"
     role="group"
     aria-label="The line, to be scrolled"
-    tabindex="0"
     bind:clientWidth={available}
     {@attach seen.follow}
   >
+    {#if phrases && phrases.all.length > 0}
+      <PhraseLane
+        {workspace}
+        {phrases}
+        x={(beat) => timeline.time(beat) + lead}
+        width={timeline.width + lead}
+        seen={{ from: laneFrom, to: laneTo }}
+        {onwrite}
+      />
+    {/if}
     <!-- By keys the same is done with the pen. -->
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
     <svg
@@ -207,6 +246,7 @@
             data-note={one.note.midi}
             data-role={one.read.role}
             data-lit={isLit || undefined}
+            data-pointed={pointed === one.read.index || undefined}
             data-drag={onmove ? '' : undefined}
             class={onmove ? 'cursor-grab' : ''}
             opacity={dragged?.isMoved && dragged.index === one.read.index ? 0.35 : undefined}
@@ -229,11 +269,11 @@
               {width}
               height={BOX}
               rx="5"
-              class="{look.box} {isLit ? 'stroke-ink' : ''}"
-              stroke-width={isLit ? 3 : 1.5}
+              class="{look.box} {isLit || pointed === one.read.index ? 'stroke-ink' : ''}"
+              stroke-width={isLit || pointed === one.read.index ? 3 : 1.5}
               stroke-dasharray={look.isBroken ? '3 2.5' : undefined}
             />
-            <text x={x + 7} y={y + 13} font-size="11.5" class="font-bold {look.text}"
+            <text x={x + (width < 26 ? 4 : 7)} y={y + 13} font-size="11.5" class="font-bold {look.text}"
               >{one.read.degree ? prettyDegree(one.read.degree) : '–'}</text
             >
           </g>
@@ -299,6 +339,9 @@
     <div
       class="relative h-12 border-t border-line"
       style:width="{timeline.width + lead}px"
+      bind:this={strip}
+      role="toolbar"
+      aria-label="What is heard, change by change"
       data-outline-strip
     >
       {#each columns as column (column.index)}
@@ -312,6 +355,8 @@
           style:width="{column.width}px"
           aria-label={describe(column.index)}
           aria-current={column.index === workspace.selected ? 'true' : undefined}
+          tabindex={column.index === stop ? 0 : -1}
+          onkeydown={(event) => walk(event, column.index)}
           data-heard={column.index}
           onclick={() => onselect(column.index)}
         >

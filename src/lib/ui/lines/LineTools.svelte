@@ -1,11 +1,15 @@
-<!-- Which line is shown and how full it is; kept, renamed, deleted; moved; played. -->
+<!-- Which line is shown, of what kind, how it is found; kept, renamed, deleted; moved; played. One row: what is needed now and then is in menus. -->
 <script lang="ts">
+  import { Popover } from 'bits-ui';
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Pause from '@lucide/svelte/icons/pause';
   import PenLine from '@lucide/svelte/icons/pen-line';
   import Play from '@lucide/svelte/icons/play';
-  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import RefreshCw from '@lucide/svelte/icons/refresh-cw';
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import Trash2 from '@lucide/svelte/icons/trash-2';
-  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import type { Snippet } from 'svelte';
   import { toast } from 'svelte-sonner';
   import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
   import { keyText } from '$lib/core/harmony/key';
@@ -23,6 +27,7 @@
   import * as VOICES from '$lib/core/formats/piece';
   import { saveFile } from '../export/file';
   import { LINE_FORMATS } from '../exports';
+  import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';
@@ -42,9 +47,9 @@
   let { workspace, lines, rehearsal, pen, showsLicks = $bindable(), loop, onloop }: Props = $props();
 
   const LEVELS: readonly LineLevel[] = LINE_LEVELS;
-  const growth = LEVELS.filter(({ grows }) => grows);
-  const others = LEVELS.filter(({ grows, id }) => !grows && id !== 'motif' && id !== 'phrases');
-  const phrases = levelOf('phrases')!;
+  /** A motif is carried from what is written. */
+  const kinds = LEVELS.filter(({ id }) => id !== 'motif');
+  const OWN = 'own';
   /** The level of the line that is shown; none for one that was kept. */
   const level = $derived(lines.shown?.finding?.level ?? '');
   const figures = $derived(levelOf(level)?.figures);
@@ -56,6 +61,12 @@
   type Density = keyof typeof DENSITIES;
   const density = $derived(
     (Object.keys(DENSITIES) as Density[]).find((name) => DENSITIES[name] === lines.asked.density) ?? 'style'
+  );
+  const BOLDNESSES = { plain: 0, style: undefined, bold: 1 } as const;
+  type Boldness = keyof typeof BOLDNESSES;
+  const boldness = $derived(
+    (Object.keys(BOLDNESSES) as Boldness[]).find((name) => BOLDNESSES[name] === lines.asked.boldness) ??
+      'style'
   );
   const isMoved = $derived(rehearsal.shift !== 0);
   const keys = $derived.by(() => {
@@ -72,6 +83,10 @@
     rehearsal.shift = key === ALL_KEYS ? 0 : Number(key);
     if (rehearsal.isPlaying) void rehearsal.play();
   }
+  const loopName = $derived(LOOPS.find(({ value }) => value === loop)!.name);
+  const keyName = $derived(
+    rehearsal.lineKeys === 'stay' ? keys[((rehearsal.shift % 12) + 12) % 12]!.name : 'all keys'
+  );
   const NEW = 'new';
   const kept = $derived([
     ...(lines.stored || lines.isMelody ? [] : [{ value: NEW, name: 'not kept yet' }]),
@@ -133,7 +148,7 @@
   const BRING = 'bring';
   const files = [
     ...LINE_FORMATS.map(({ id, name, hint }) => ({ value: id, name: `save as ${name}`, hint })),
-    { value: BRING, name: 'bring lines from a file', hint: 'MusicXML, MIDI, tab or CSV' }
+    { value: BRING, name: 'import lines from a file', hint: 'MusicXML, MIDI, tab or CSV' }
   ];
   async function file(value: string) {
     if (value === BRING) return input?.click();
@@ -161,8 +176,8 @@
   }
 </script>
 
-<section class="flex min-w-0 flex-col gap-2 card p-2.5 text-sm" aria-label="The line, played and kept">
-  <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
+<section class="flex min-w-0 flex-col gap-2 card p-2.5 text-sm" aria-label="The line, found, played and kept">
+  <div class="flex flex-wrap items-center gap-x-2 gap-y-2">
     <div class="flex flex-wrap items-center gap-1.5">
       <Button
         tone="strong"
@@ -171,59 +186,120 @@
         disabled={!lines.shown}
         >{#if rehearsal.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Play{/if}</Button
       >
-      <Toggles label="What is looped" value={loop} options={LOOPS} onpick={onloop} />
-      <NumberField
-        label="Tempo"
-        value={rehearsal.tempo}
-        min={LOWEST_TEMPO}
-        max={HIGHEST_TEMPO}
-        unit="bpm"
-        onset={(tempo) => rehearsal.setTempo(tempo)}
-      />
-      <Select
-        label="Key"
-        value={rehearsal.lineKeys === 'stay' ? String(rehearsal.shift) : ALL_KEYS}
-        options={keys}
-        hint="Chart and line in another key, or round all twelve"
-        onpick={pickKey}
-      />
+      <Popover.Root>
+        <Popover.Trigger
+          class={button({})}
+          aria-label="How it plays: {loopName}, {rehearsal.tempo} bpm, {keyName}"
+          data-hint="What is looped, tempo, key"
+          data-playing-rules
+          >{loopName} · {rehearsal.tempo} · {keyName}<ChevronDown
+            size={14}
+            class="opacity-70"
+          /></Popover.Trigger
+        >
+        <Popover.Portal>
+          <Popover.Content
+            class="z-40 flex w-72 flex-col gap-2 card p-3 text-sm shadow-lg"
+            sideOffset={6}
+            collisionPadding={8}
+            aria-label="How it plays"
+          >
+            {@render row('Loop', looping)}
+            {@render row('Tempo', tempoField)}
+            {@render row('Key', keyList)}
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
     </div>
+    {#if pen.isWriting}
+      <div class="flex flex-wrap items-center gap-2">
+        <Button hint="Begin with an empty line" onclick={() => lines.blank()}>empty</Button>
+        <p class="text-soft tabular-nums" data-pen={pen.where}>{pen.where}</p>
+      </div>
+    {:else}
+      <div class="flex flex-wrap items-center gap-1.5" role="group" aria-label="Find a line">
+        <Select
+          label="Kind of line"
+          class="max-w-36"
+          value={level || OWN}
+          options={[
+            ...(level ? [] : [{ value: OWN, name: 'find a line' }]),
+            ...kinds.map(({ id, name, hint }) => ({ value: id as string, name: name.toLowerCase(), hint }))
+          ]}
+          hint="Phrases, or an exercise"
+          onpick={(id) => id !== OWN && void lines.find({ level: id as LevelId, figure: undefined })}
+        />
+        <Button
+          label={isPhrases ? 'New phrases' : 'New rhythm'}
+          hint={isPhrases
+            ? 'Other phrases in the same style; locked ones stay'
+            : 'Another rhythm and another way, over the same targets'}
+          onclick={() => void lines.another()}><RefreshCw size={15} /></Button
+        >
+        <Popover.Root>
+          <Popover.Trigger
+            class={button({ isIcon: true })}
+            aria-label="How it is found"
+            data-hint="Style, density, boldness; figure and notes in a beat"
+            ><SlidersHorizontal size={15} /></Popover.Trigger
+          >
+          <Popover.Portal>
+            <Popover.Content
+              class="z-40 flex w-72 flex-col gap-2 card p-3 text-sm shadow-lg"
+              sideOffset={6}
+              collisionPadding={8}
+              aria-label="How it is found"
+              data-finding-rules
+            >
+              {#if isPhrases || !level}
+                {@render row('Style', styles)}
+                {@render row('Density', densities)}
+                {@render row('Boldness', boldnesses)}
+              {:else}
+                {#if figures}{@render row('Figure', figureList)}{/if}
+                {@render row('Notes in a quarter', subdivisions)}
+                <div>
+                  <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}
+                    >other notes</Button
+                  >
+                </div>
+              {/if}
+              {#if lines.shown?.finding}
+                <p class="text-soft" data-finding>
+                  Variation {lines.shown.finding.seed + 1}{isPhrases
+                    ? ''
+                    : `, no. ${lines.shown.finding.rank + 1}`}{!isPhrases && lines.shown.differs
+                    ? `: ${counted(lines.shown.differs, 'note')} differ`
+                    : ''}
+                </p>
+              {/if}
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      </div>
+    {/if}
     <div class="flex flex-wrap items-center gap-1.5">
+      <Toggles
+        label="How the line is shown"
+        value={settings.now.lineAs}
+        options={[
+          { value: 'time', name: 'in time', hint: 'Time across, pitch up: degrees, and what is heard' },
+          { value: 'score', name: 'tab', hint: 'Staff and tab' }
+        ]}
+        onpick={(lineAs) => settings.change({ lineAs: lineAs as 'time' | 'score' })}
+      />
       <Button
-        tone={pen.isWriting ? 'strong' : undefined}
-        aria-pressed={pen.isWriting}
+        pressed={pen.isWriting}
         data-write
         disabled={isMoved}
         hint="By keys, or by tapping tab and neck (N)"
         onclick={() => (pen.isWriting ? pen.stop() : pen.start())}><PenLine size={15} /> write</Button
       >
       <Button
-        tone={showsLicks ? 'strong' : undefined}
-        aria-pressed={showsLicks}
-        hint="Keep a passage as a lick; put one in where it fits"
+        pressed={showsLicks}
+        hint="Keep a passage as a lick; insert one where it fits"
         onclick={() => (showsLicks = !showsLicks)}>licks</Button
       >
-      <Select
-        label="Files of the line"
-        value=""
-        options={[{ value: '', name: 'file' }, ...files]}
-        hint="Save the line, or bring lines from elsewhere"
-        onpick={(value) => value && void file(value)}
-      />
-      <input
-        bind:this={input}
-        type="file"
-        class="sr-only"
-        tabindex="-1"
-        aria-label="A file of lines"
-        accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.csv"
-        data-bring
-        onchange={(event) => {
-          const [chosen] = event.currentTarget.files ?? [];
-          if (chosen) void lines.bring(chosen);
-          event.currentTarget.value = '';
-        }}
-      />
     </div>
     <div class="ml-auto flex flex-wrap items-center gap-1.5">
       {#if lines.isLoaded}
@@ -235,30 +311,55 @@
           onpick={(id) => (id === MELODY ? lines.openMelody() : id !== NEW && lines.open(id))}
         />
       {/if}
-      {#if lines.shown}
-        <input
-          class="min-h-8.5 w-44 rounded-md border border-edge bg-surface px-2 pointer-coarse:min-h-11"
-          aria-label="Name of the line"
-          maxlength="120"
-          value={lines.shown.name}
-          onchange={(event) => void lines.rename(event.currentTarget.value)}
-        />
-      {/if}
       <Button
         tone={lines.isKept ? undefined : 'strong'}
         disabled={!lines.shown?.notes.length || lines.isKept || isMoved}
         hint="Keep it with this chart"
         onclick={() => void lines.keep()}>{lines.isKept ? 'kept' : 'Keep'}</Button
       >
-      <Button label="Delete this line" disabled={!lines.stored} onclick={() => void remove()}
-        ><Trash2 size={15} /></Button
-      >
-      <Button label="Undo in the line" disabled={!lines.canUndo} onclick={() => lines.undo()}
-        ><Undo2 size={15} /></Button
-      >
-      <Button label="Redo in the line" disabled={!lines.canRedo} onclick={() => lines.redo()}
-        ><Redo2 size={15} /></Button
-      >
+      <Popover.Root>
+        <Popover.Trigger
+          class={button({ isIcon: true })}
+          aria-label="More for the line"
+          data-hint="Name, transpose, repeat a motif, files, delete"><Ellipsis size={16} /></Popover.Trigger
+        >
+        <Popover.Portal>
+          <Popover.Content
+            class="z-40 flex w-80 max-w-[calc(100vw-16px)] flex-col gap-2 card p-3 text-sm shadow-lg"
+            sideOffset={6}
+            collisionPadding={8}
+            aria-label="More for the line"
+          >
+            {#if lines.shown}
+              <label class="flex items-center gap-2">
+                <span class="w-24 shrink-0 text-soft">Name</span>
+                <input
+                  class="min-h-8.5 min-w-0 grow rounded-md border border-edge bg-surface px-2 pointer-coarse:min-h-11"
+                  aria-label="Name of the line"
+                  maxlength="120"
+                  value={lines.shown.name}
+                  onchange={(event) => void lines.rename(event.currentTarget.value)}
+                />
+              </label>
+            {/if}
+            {@render row('Transpose', transposing)}
+            {@render row('Repeat motif', carrying)}
+            {@render row('File', filing)}
+            {#if settings.now.lineAs === 'score'}
+              <Button
+                class="justify-start"
+                pressed={settings.now.scoreDegrees}
+                hint="What each note is on its chord, below the tab"
+                onclick={() => settings.change({ scoreDegrees: !settings.now.scoreDegrees })}
+                >degrees below the tab</Button
+              >
+            {/if}
+            <Button class="justify-start" disabled={!lines.stored} onclick={() => void remove()}
+              ><Trash2 size={15} /> Delete this line</Button
+            >
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
     </div>
   </div>
   {#if lines.problem || rehearsal.problem}
@@ -271,139 +372,151 @@
     </p>
   {/if}
 </section>
-<!-- On a phone the line is read first. -->
-<section class="min-w-0 card p-2.5 text-sm max-md:order-1" aria-label="How the line is found">
-  <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
-    <Toggles
-      label="How the line is shown"
-      value={settings.now.lineAs}
-      options={[
-        { value: 'time', name: 'in time', hint: 'Time across, pitch up: degrees, and what is heard' },
-        { value: 'score', name: 'staff and tab', hint: 'Notation and tab' }
-      ]}
-      onpick={(lineAs) => settings.change({ lineAs: lineAs as 'time' | 'score' })}
-    />
-    {#if pen.isWriting}
-      <Button hint="Begin with an empty line" onclick={() => lines.blank()}>empty</Button>
-      <p class="ml-auto text-soft tabular-nums" data-pen={pen.where}>{pen.where}</p>
-    {:else}
-      <div class="flex flex-wrap items-center gap-1.5">
-        {#if settings.now.lineAs === 'score'}
-          <Button
-            tone={settings.now.scoreDegrees ? 'strong' : undefined}
-            aria-pressed={settings.now.scoreDegrees}
-            hint="What each note is on its chord, below the tab"
-            onclick={() => settings.change({ scoreDegrees: !settings.now.scoreDegrees })}>degrees</Button
-          >
-        {/if}
-        <Toggles
-          label="Phrases"
-          value={level}
-          options={[{ value: 'phrases', name: 'phrases', hint: phrases.hint }]}
-          onpick={() => void lines.find({ level: 'phrases', figure: undefined })}
-        />
-        <Toggles
-          label="How full the line is"
-          value={growth.some(({ id }) => id === level) ? level : ''}
-          options={growth.map(({ id, name, hint }) => ({ value: id, name, hint }))}
-          onpick={(id) => void lines.find({ level: id as LevelId, figure: undefined })}
-        />
-        <Select
-          label="Other kinds of line"
-          value={others.some(({ id }) => id === level) ? level : ''}
-          options={[
-            ...(others.some(({ id }) => id === level) ? [] : [{ value: '', name: 'another kind' }]),
-            ...others.map(({ id, name, hint }) => ({ value: id, name, hint }))
-          ]}
-          onpick={(id) => id && void lines.find({ level: id as LevelId, figure: undefined })}
-        />
-        {#if figures}
-          <Select
-            label="Figure"
-            value={lines.asked.figure ?? figures[0]!.id}
-            options={figures.map(({ id, name }) => ({ value: id, name }))}
-            onpick={(figure) => void lines.find({ figure })}
-          />
-        {/if}
-      </div>
-      {#if isPhrases}
-        <Select
-          label="Style of the music"
-          value={lines.style.isDeclared ? lines.style.style : HEARD}
-          options={[
-            {
-              value: HEARD,
-              name: lines.style.isDeclared ? 'as it is heard' : heardStyle,
-              hint: 'Told by the chords and the feel'
-            },
-            ...STYLES.map(({ id, name }) => ({ value: id, name }))
-          ]}
-          hint="Kept with the chart"
-          onpick={(id) => void lines.setStyle(id === HEARD ? null : (id as Style))}
-        />
-        <Select
-          label="How dense the phrases are"
-          value={density}
-          options={[
-            { value: 'sparse', name: 'sparse', hint: 'Few notes, much air' },
-            { value: 'style', name: 'as the style', hint: 'Growing towards its height' },
-            { value: 'dense', name: 'dense', hint: 'Many notes, short breaths' }
-          ]}
-          onpick={(name) => void lines.find({ density: DENSITIES[name as Density] })}
-        />
-      {:else}
-        <Select
-          label="Notes in a quarter"
-          value={String(lines.asked.subdivision)}
-          options={[
-            { value: '2', name: 'eighths' },
-            { value: '3', name: 'triplets' },
-            { value: '4', name: 'sixteenths' }
-          ]}
-          onpick={(count) => void lines.find({ subdivision: Number(count) })}
-        />
-      {/if}
-      <div class="flex flex-wrap items-center gap-1.5">
-        <Button
-          hint={isPhrases
-            ? 'Other phrases in the same style'
-            : 'Another rhythm and another way, over the same targets'}
-          onclick={() => void lines.another()}>another one</Button
-        >
-        {#if !isPhrases}
-          <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}
-            >next best</Button
-          >
-        {/if}
-        {#if lines.shown?.finding}
-          <span class="text-xs text-soft" data-finding
-            >variation {lines.shown.finding.seed + 1}{isPhrases
-              ? ''
-              : `, no. ${lines.shown.finding.rank + 1}`}{!isPhrases && lines.shown.differs
-              ? `: ${counted(lines.shown.differs, 'note')} differ`
-              : ''}</span
-          >
-        {/if}
-      </div>
-      <div class="ml-auto flex flex-wrap gap-1.5">
-        <Select
-          label="Carry a motif"
-          value=""
-          options={[{ value: '', name: 'repeat motif' }, ...CARRIES]}
-          hint="Rhythm and contour of this bar over each next chord"
-          onpick={(value) => {
-            const carry = CARRIES.find((one) => one.value === value);
-            if (carry) lines.carry(carry);
-          }}
-        />
-        <Select
-          label="Move the line"
-          value=""
-          options={[{ value: '', name: 'transpose' }, ...moves]}
-          hint="Along its strings, to another octave, or into a position"
-          onpick={(value) => value && move(value)}
-        />
-      </div>
-    {/if}
+<input
+  bind:this={input}
+  type="file"
+  class="sr-only"
+  tabindex="-1"
+  aria-label="A file of lines"
+  accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.csv"
+  data-bring
+  onchange={(event) => {
+    const [chosen] = event.currentTarget.files ?? [];
+    if (chosen) void lines.bring(chosen);
+    event.currentTarget.value = '';
+  }}
+/>
+
+{#snippet row(name: string, content: Snippet)}
+  <div class="flex items-center gap-2">
+    <span class="w-24 shrink-0 text-soft">{name}</span>
+    <div class="flex min-w-0 grow">{@render content()}</div>
   </div>
-</section>
+{/snippet}
+{#snippet styles()}
+  <Select
+    label="Style of the music"
+    class="grow"
+    value={lines.style.isDeclared ? lines.style.style : HEARD}
+    options={[
+      {
+        value: HEARD,
+        name: lines.style.isDeclared ? 'as it is heard' : heardStyle,
+        hint: 'Told by the chords and the feel'
+      },
+      ...STYLES.map(({ id, name }) => ({ value: id, name }))
+    ]}
+    hint="Kept with the chart"
+    onpick={(id) => void lines.setStyle(id === HEARD ? null : (id as Style))}
+  />
+{/snippet}
+{#snippet densities()}
+  <Select
+    label="How dense the phrases are"
+    class="grow"
+    value={density}
+    options={[
+      { value: 'sparse', name: 'sparse', hint: 'Few notes, much air' },
+      { value: 'style', name: 'as the style', hint: 'Growing towards its height' },
+      { value: 'dense', name: 'dense', hint: 'Many notes, short breaths' }
+    ]}
+    onpick={(name) => void lines.find({ density: DENSITIES[name as Density] })}
+  />
+{/snippet}
+{#snippet boldnesses()}
+  <Select
+    label="How bold the phrases are"
+    class="grow"
+    value={boldness}
+    options={[
+      { value: 'plain', name: 'plain', hint: 'Chord tones on time, a narrow range' },
+      { value: 'style', name: 'as the style' },
+      { value: 'bold', name: 'bold', hint: 'More pushes, enclosures, bends; a higher summit' }
+    ]}
+    onpick={(name) => void lines.find({ boldness: BOLDNESSES[name as Boldness] })}
+  />
+{/snippet}
+{#snippet figureList()}
+  <Select
+    label="Figure"
+    class="grow"
+    value={lines.asked.figure ?? figures![0]!.id}
+    options={figures!.map(({ id, name }) => ({ value: id, name }))}
+    onpick={(figure) => void lines.find({ figure })}
+  />
+{/snippet}
+{#snippet subdivisions()}
+  <Select
+    label="Notes in a quarter"
+    class="grow"
+    value={String(lines.asked.subdivision)}
+    options={[
+      { value: '2', name: 'eighths' },
+      { value: '3', name: 'triplets' },
+      { value: '4', name: 'sixteenths' }
+    ]}
+    onpick={(count) => void lines.find({ subdivision: Number(count) })}
+  />
+{/snippet}
+{#snippet transposing()}
+  <Select
+    label="Move the line"
+    class="grow"
+    value=""
+    options={[{ value: '', name: 'to …' }, ...moves]}
+    hint="Along its strings, to another octave, or into a position"
+    onpick={(value) => value && move(value)}
+  />
+{/snippet}
+{#snippet carrying()}
+  <Select
+    label="Carry a motif"
+    class="grow"
+    value=""
+    options={[{ value: '', name: 'how …' }, ...CARRIES]}
+    hint="Rhythm and contour of this bar over each next chord"
+    onpick={(value) => {
+      const carry = CARRIES.find((one) => one.value === value);
+      if (carry) lines.carry(carry);
+    }}
+  />
+{/snippet}
+{#snippet filing()}
+  <Select
+    label="Files of the line"
+    class="grow"
+    value=""
+    options={[{ value: '', name: 'save or import …' }, ...files]}
+    hint="Save the line, or import lines from elsewhere"
+    onpick={(value) => value && void file(value)}
+  />
+{/snippet}
+{#snippet looping()}
+  <Select
+    label="What is looped"
+    class="grow"
+    value={loop}
+    options={LOOPS}
+    onpick={(id) => onloop(id as LoopId)}
+  />
+{/snippet}
+{#snippet tempoField()}
+  <NumberField
+    label="Tempo"
+    value={rehearsal.tempo}
+    min={LOWEST_TEMPO}
+    max={HIGHEST_TEMPO}
+    unit="bpm"
+    onset={(tempo) => rehearsal.setTempo(tempo)}
+  />
+{/snippet}
+{#snippet keyList()}
+  <Select
+    label="Key"
+    class="grow"
+    value={rehearsal.lineKeys === 'stay' ? String(rehearsal.shift) : ALL_KEYS}
+    options={keys}
+    hint="Chart and line in another key, or round all twelve"
+    onpick={pickKey}
+  />
+{/snippet}

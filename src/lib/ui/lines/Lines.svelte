@@ -14,6 +14,8 @@
   import { placeNotes } from '$lib/core/line/place';
   import { readLine } from '$lib/core/line/read';
   import { Lines, MELODY, notesOver } from '$lib/state/lines.svelte';
+  import { Phrases } from '$lib/state/lines/phrases.svelte';
+  import { whyNote } from '$lib/core/line/why';
   import { Pen } from '$lib/state/pen.svelte';
   import { Rehearsal } from '$lib/state/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -27,6 +29,7 @@
   import LineFigures from './LineFigures.svelte';
   import LineNeck from './LineNeck.svelte';
   import LineTools from './LineTools.svelte';
+  import PhraseBar from './PhraseBar.svelte';
   import WritePad from './WritePad.svelte';
   import { writeKeys } from './write-keys';
   import { loopAt, type LoopId } from './loops';
@@ -37,6 +40,7 @@
   const lines = untrack(() => new Lines(workspace));
   let showsLicks = $state(false);
   const pen = untrack(() => new Pen(lines, workspace));
+  const phrases = untrack(() => new Phrases(lines, workspace));
   let loop: LoopId = $state('whole');
 
   onMount(() => void lines.load());
@@ -52,6 +56,9 @@
     workspace.shownLine = line && { name: line.name, notes: line.notes };
   });
   onDestroy(() => (workspace.shownLine = null));
+  // One undo: the steps of the line come before those of the chart.
+  untrack(() => (workspace.viewSteps = lines));
+  onDestroy(() => (workspace.viewSteps = null));
   /** What is played is what is shown. */
   $effect(() => {
     const notes = lines.shown?.notes;
@@ -79,6 +86,8 @@
       placeNotes(notes, { neck: shown.neck, keepsPlaces: true, alternatives: 1 }).places[0]?.shifts ?? null
     );
   });
+  /** In the chart's own key, where it can be written on. */
+  const isOwn = $derived(shown === workspace);
   const change = $derived(shown.changes[shown.selected]);
   /** While nothing plays, and in the chart's own key. */
   const mend = $derived(shown === workspace && !rehearsal.isPlaying ? lines.mend : null);
@@ -121,14 +130,30 @@
     });
   });
 
+  /** The note that is asked about; it goes with the line it belongs to. */
+  let asked = $state.raw<{ readonly index: number; readonly of: readonly LineNote[] } | null>(null);
+  const pointed = $derived(asked?.of === notes ? asked.index : null);
+  const why = $derived(
+    pointed === null
+      ? []
+      : whyNote(pointed, { notes, reading, changes: shown.changes, phrases: isOwn ? phrases.all : [] })
+  );
+  function pointAt(index: number | null) {
+    asked = index === null ? null : { index, of: notes };
+    const over = index === null ? undefined : reading.notes[index]?.change;
+    if (over !== undefined && over !== shown.selected) select(over);
+  }
+  function write(at: number) {
+    if (!pen.isWriting) pen.start();
+    pen.to(at);
+  }
+
   const hearMend = (mend: Mend) => {
     if (!change) return;
     const passage = notesOver(lines.mended(mend), change).map(({ note }) => note);
     void hear(workspace, { kind: 'passage', notes: passage });
   };
 
-  /** In the chart's own key, where it can be written on. */
-  const isOwn = $derived(shown === workspace);
   function point(ticks: number, string: number) {
     if (pen.isWriting && isOwn) pen.point(ticks, string);
     else select(shown.changes.findLast(({ start }) => ticksOf(start) <= ticks)?.index ?? 0);
@@ -162,22 +187,6 @@
         name: 'Play the line with the band, or stop',
         presses: ['Space'],
         run: () => rehearsal.toggle(),
-        single: false,
-        command: false
-      },
-      {
-        keys: 'Ctrl Z',
-        name: 'Undo in the line, then in the chart',
-        presses: ['$mod+z'],
-        run: () => (lines.canUndo ? lines.undo() : workspace.document.undo()),
-        single: false,
-        command: false
-      },
-      {
-        keys: 'Ctrl Shift Z',
-        name: 'Redo in the line, then in the chart',
-        presses: ['$mod+Shift+z', '$mod+y'],
-        run: () => (lines.canRedo ? lines.redo() : workspace.document.redo()),
         single: false,
         command: false
       }
@@ -232,7 +241,14 @@
         onselect={select}
         onmove={isOwn && !rehearsal.isPlaying ? moveNote : undefined}
         onpick={isOwn && pen.isWriting ? (ticks) => pen.point(ticks, pen.string) : undefined}
+        phrases={isOwn ? phrases : undefined}
+        onwrite={write}
+        onpoint={pointAt}
+        {pointed}
       />
+    {/if}
+    {#if phrases.selected !== null && isOwn && !pen.isWriting && settings.now.lineAs === 'time'}
+      <PhraseBar {phrases} index={phrases.selected} isBusy={lines.isFinding} onwrite={write} />
     {/if}
     {#if pen.isWriting && isOwn}<WritePad {pen} />{/if}
     {#if showsLicks && isOwn}<Licks {workspace} {lines} {pen} />{/if}
@@ -260,6 +276,9 @@
           {reading}
           notes={over}
           {mend}
+          {pointed}
+          {why}
+          onpoint={pointAt}
           onhear={hearMend}
           ontake={(mend) => lines.take(mend)}
         />

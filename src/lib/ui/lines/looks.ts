@@ -1,5 +1,6 @@
 /** How the notes of a line and what is heard in it are drawn and named. */
 import type { NoteRole } from '$lib/core/line/read';
+import type { Relation } from '$lib/core/line/phrase/styles';
 import type { Verdict } from '$lib/core/line/outline';
 import type { LandedBy } from '$lib/core/line/read';
 import type { Key } from '$lib/core/harmony/key';
@@ -57,6 +58,21 @@ export const LANDED_WORDS: Readonly<Record<LandedBy, string>> = {
   leap: 'by a leap',
   leaning: 'after a note that leans on it',
   silence: 'after silence'
+};
+
+/** How a phrase takes up another one: "varies A", "moves A up or down". */
+export const RELATION_WORDS: Readonly<Record<Relation, string>> = {
+  literal: 'repeats',
+  varied: 'varies',
+  'same rhythm': 'has the rhythm of',
+  sequence: 'is a sequence of'
+};
+
+export const RELATION_HINTS: Readonly<Record<Relation, string>> = {
+  literal: 'Note for note, where the chords have them',
+  varied: 'The same beginning, another end',
+  'same rhythm': 'The same rhythm, other notes',
+  sequence: 'The same shape, a step higher or lower'
 };
 
 const SHARPS = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'];

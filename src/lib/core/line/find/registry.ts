@@ -7,6 +7,7 @@ import { findInSlots, stretchesOf, withoutOverlap, type FindWish, type FoundLine
 import { FIGURES } from './figures';
 import { carryMotif, type Motif } from './motif';
 import { targetsAlone } from './simple';
+import type { OnePhrase } from '../phrase/alone';
 import { findPhrases, type PhraseWish } from '../phrase/phrases';
 import type { TargetPath } from '../../targets/path';
 import type { ApproachNotes } from '../approach-notes';
@@ -21,7 +22,10 @@ export interface LineAsked extends FindWish {
   /** The melody of the chart; null where it has none. */
   readonly melody: Line | null;
   /** What phrases are made with beside the rest. */
-  readonly phrasing: Pick<PhraseWish, 'row' | 'choiceAt' | 'pins' | 'density' | 'pickup' | 'tempo'>;
+  readonly phrasing: Pick<
+    PhraseWish,
+    'row' | 'choiceAt' | 'pins' | 'density' | 'pickup' | 'tempo' | 'held' | 'only'
+  >;
 }
 
 export interface LineLevel {
@@ -58,9 +62,16 @@ function phrases(asked: LineAsked): FoundLines {
     if (notes.length > 0) lines.push({ notes, hands, phrases: parts, cost, parts: {}, exact: true });
   }
   if (lines.length > 0) return { lines };
+  if (asked.phrasing.only)
+    return { lines: [], noLine: { change: asked.from, message: noPhrase(asked.phrasing.only) } };
   const message = 'No chord of this part can be played over in that part of the neck; allow more of it.';
   return { lines: [], noLine: { change: asked.from, message } };
 }
+
+const noPhrase = ({ like }: OnePhrase) =>
+  like
+    ? 'That phrase does not fit there: the bars are of another length, or too little room is left beside its neighbours.'
+    : 'There is no room for a phrase of three notes between its neighbours.';
 
 /** Seeds of alternatives lie far apart, so that the next one asked for is another one. */
 const SEED_STEP = 7919;

@@ -10,13 +10,15 @@ import { pitchClass } from '../../theory/note';
 import { chanceOf, type Chance } from '../chance';
 import { LINE_COSTS } from '../find/costs';
 import type { LineArea } from '../find/pool';
+import type { Stretch } from '../edit';
 import { beatsOf, TICKS, ticksOf, type LineNote } from '../model';
 import type { Ground } from '../read';
 import { figuresIn, noFigures } from './figures';
 import { barAt, changesOf, gridOf, pulseAt, type Grid, type GridChange } from './grid';
 import { handsFor, lowestHand, middleIn, placesUnder, registerOf, type Held } from './hand';
 import { pitchWays, type PitchSlot, type PitchWay } from './pitch';
-import { planPhrases, type Contour, type PlannedPhrase } from './plan';
+import { asModelled, barsOf, besideHeld, modelFrom, strikesAlone, type OnePhrase } from './alone';
+import { keptOutOf, planPhrases, type Contour, type PlannedPhrase } from './plan';
 import { rhythmOf, type PhraseRhythm, type Strike } from './rhythm';
 import { soundsOver, type Sounds } from './sounds';
 import type { Meeting, PhraseRow, PhraseStart, Relation } from './styles';
@@ -46,6 +48,10 @@ export interface PhraseWish {
   /** Pulses a minute; null where the chart does not say. */
   readonly tempo: number | null;
   readonly seed: number;
+  /** Stretches in ticks that stand as they are: what is made keeps out of their bars. */
+  readonly held?: readonly Stretch[] | undefined;
+  /** Only this phrase is made. */
+  readonly only?: OnePhrase | undefined;
 }
 
 /** A phrase as it came out; times in beats. */
@@ -68,10 +74,10 @@ export interface FoundPhrases {
   readonly stuck?: number;
 }
 
-interface SolvedPhrase {
+export interface SolvedPhrase {
   readonly rhythm: PhraseRhythm;
   readonly strikes: readonly Strike[];
-  readonly way: PitchWay;
+  readonly way: Pick<PitchWay, 'places' | 'cost'>;
   readonly position: number;
 }
 
@@ -88,13 +94,14 @@ const VARIED = 0.6;
 const ANSWER_BELOW = 2;
 const MOST_NOTES_A_PHRASE = 64;
 
+const NOTHING: FoundPhrases = { notes: [], hands: [], phrases: [], cost: 0 };
+
 export function findPhrases(wish: PhraseWish): FoundPhrases {
   const { ground, row, from, to, seed } = wish;
   const all = ground.analysis.changes;
   const changes = changesOf(all.slice(from, to + 1));
   // A chart without chords has no phrases.
-  if (!changes.some(({ change }) => all[change]!.chord))
-    return { notes: [], hands: [], phrases: [], cost: 0 };
+  if (!changes.some(({ change }) => all[change]!.chord)) return NOTHING;
   const start = changes[0]!.start;
   const end = changes.at(-1)!.end;
   const bars = ground.form.bars.filter(
@@ -102,16 +109,14 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
   );
   const grid = gridOf(bars);
   const pins = wish.pins.filter(({ change }) => change >= from && change <= to);
-  const chance = chanceOf(seed, 1);
-  const plans = planPhrases({
+  const planned = {
     row,
     bars: bars.length,
     harmony: harmonyOf(grid, all, changes),
     density: wish.density,
     pickup: wish.pickup,
-    needed: new Set(pins.map(({ change }) => barAt(grid, ticksOf(all[change]!.start)))),
-    chance
-  });
+    needed: new Set(pins.map(({ change }) => barAt(grid, ticksOf(all[change]!.start))))
+  };
   const meets = new Map(
     pins.flatMap(({ change, when }) => (when === 'any' ? [] : [[change, when] as const]))
   );
@@ -120,30 +125,48 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
   const restless = new Set(
     changes.flatMap(({ change }) => (all[change]!.chord && isDiminished(all[change]!.chord!) ? [change] : []))
   );
-  const rhythms = rhythmOf(plans, { row, grid, changes, meets, pinned, restless, chance: chanceOf(seed, 2) });
-  const usable = rhythms.map((rhythm) => ({
-    ...rhythm,
-    strikes: rhythm.strikes
+  const rhythmic = { row, grid, changes, meets, pinned, restless };
+  const heardIn = (strikes: readonly Strike[]) =>
+    strikes
       .filter((strike) => strike.start < end && strike.start >= start - barLength(grid))
       .filter((strike) => wish.pickup || strike.start >= start)
       .flatMap((strike) => cutAtChanges(strike, changes, soundsAt))
-      .slice(0, MOST_NOTES_A_PHRASE)
-  }));
+      .slice(0, MOST_NOTES_A_PHRASE);
   const solved: SolvedPhrase[] = [];
   const context: Context = { wish, grid, changes, soundsAt, pins, solved };
+  const { only } = wish;
+  if (only) {
+    const model = only.like ? modelFrom(only, { grid, neck: wish.neck, row, changes }) : null;
+    if (model) solved.push(model);
+    const rhythm = strikesAlone(only, model, { planned, rhythmic, seed, heardIn });
+    const phrase = rhythm && solvePhrase(rhythm, 1, context);
+    const tonesAt = (ticks: number) => all[changeAt(changes, ticks)]!.chord?.pitchClasses ?? [];
+    return phrase ? asModelled(written([phrase], context), only, { grid, tonesAt }) : NOTHING;
+  }
+  const plans = planPhrases({ ...planned, chance: chanceOf(seed, 1) });
+  const taken = barsOf(wish.held ?? [], grid);
+  const rhythms = rhythmOf(taken.size > 0 ? keptOutOf(plans, taken) : plans, {
+    ...rhythmic,
+    chance: chanceOf(seed, 2)
+  });
+  const usable = rhythms.map((rhythm) => ({
+    ...rhythm,
+    strikes: heardIn(besideHeld(rhythm.strikes, wish.held ?? [], grid))
+  }));
   for (const [n, rhythm] of usable.entries()) {
     if (rhythm.strikes.every(({ isGhost }) => isGhost)) continue;
     const phrase = solvePhrase(rhythm, n, context);
     if (phrase) solved.push(phrase);
     else {
       const pinned = pins.find(({ change }) => meetsPin(rhythm, ticksOf(all[change]!.start)));
-      if (pinned) return { notes: [], hands: [], phrases: [], cost: 0, stuck: pinned.change };
+      if (pinned) return { ...NOTHING, stuck: pinned.change };
     }
   }
+  const isHeld = ({ change }: PhrasePin) => taken.has(barAt(grid, ticksOf(all[change]!.start)));
   const missed = pins.find(
-    ({ change }) => !solved.some(({ rhythm }) => meetsPin(rhythm, ticksOf(all[change]!.start)))
+    (pin) => !isHeld(pin) && !solved.some(({ rhythm }) => meetsPin(rhythm, ticksOf(all[pin.change]!.start)))
   );
-  if (missed) return { notes: [], hands: [], phrases: [], cost: 0, stuck: missed.change };
+  if (missed) return { ...NOTHING, stuck: missed.change };
   return written(solved, context);
 }
 
@@ -429,18 +452,20 @@ function takenFrom(
   { plan }: PhraseRhythm,
   source: SolvedPhrase | undefined,
   centre: number,
-  { grid }: Context,
+  { grid, wish }: Context,
   chance: Chance
 ): (Taken | null)[] | null {
   if (!source || !plan.model || plan.model.how === 'same rhythm') return null;
   const { how } = plan.model;
-  const moved = grid.bars[plan.first]!.start - grid.bars[source.rhythm.plan.first]!.start;
+  const moved =
+    grid.bars[plan.first]!.start - grid.bars[source.rhythm.plan.first]!.start + (plan.model.by ?? 0);
   const same = strikes.map(({ start }) => source.strikes.findIndex((own) => own.start + moved === start));
   const [first, last] = [strikes[0]!.start, strikes.at(-1)!.start];
   // Far from the middle a sequence comes back to it.
   const away = source.way.places[0]!.midi - centre;
   const isUp = Math.abs(away) > FAR ? away < 0 : chance() < 0.5;
   const by = isUp ? MOVED : -MOVED;
+  const isAsked = wish.only !== undefined;
   return strikes.map(({ start }, i): Taken | null => {
     const at = same[i]!;
     if (at < 0) return null;
@@ -449,7 +474,9 @@ function takenFrom(
       const isNext = i > 0 && same[i - 1] === at - 1 && at > 0;
       const step = isNext ? midi - source.way.places[at - 1]!.midi : null;
       const first = i === 0 ? { midi: midi + by, weight: SEQUENCED } : null;
-      return { model: first, step, ...(first ? { not: midi % 12 } : {}) };
+      // Where one phrase is asked for as a sequence, none of its notes is that of its model.
+      const isOther = first !== null || isAsked;
+      return { model: first, step, ...(isOther ? { not: midi % 12 } : {}) };
     }
     if (how === 'varied' && start > first + VARIED * (last - first)) return null;
     return { model: { midi, weight: LITERAL }, step: null };

@@ -31,7 +31,12 @@ export interface PlannedPhrase {
   readonly bars: number;
   readonly start: PhraseStart;
   /** The phrase that it takes up, by its place, and how. */
-  readonly model: { readonly of: number; readonly how: Relation } | null;
+  readonly model: {
+    readonly of: number;
+    readonly how: Relation;
+    /** Ticks later than bar for bar; negative for earlier. */
+    readonly by?: number;
+  } | null;
   readonly contour: Contour;
   /** A short answer: thinner and lower than what it answers. */
   readonly isAnswer: boolean;
@@ -124,28 +129,69 @@ export function spansOf({ row, bars, harmony }: Pick<PlanWish, 'row' | 'bars' | 
   }));
 }
 
+/** How dense phrases are at a height of the arc. What the player asks for is had throughout; the style alone grows with its arc. */
+function densityAtHeight({ row, density }: Pick<PlanWish, 'row' | 'density'>, height: number): number {
+  const fill = density ?? row.fill;
+  return density === undefined
+    ? Math.min(1, fill * (FROM + (1 - FROM) * height) + (1 - fill) * GROWS * height)
+    : Math.max(0, Math.min(1, fill + 0.2 * (height - 0.5)));
+}
+
+function drawnStart({ row, pickup, chance }: PlanWish, length: number): PhraseStart {
+  const allowed = STARTS.filter((start) => pickup || start !== 'pickup');
+  // A phrase of one bar that begins after the beat has hardly begun when it ends.
+  return drawn(chance, allowed, (start) => row.starts[start] * (length === 1 && start === 'after' ? 0.7 : 1));
+}
+
+const drawnContour = ({ chance }: PlanWish) => drawn(chance, CONTOURS, (contour) => CONTOUR_WEIGHTS[contour]);
+
+/** One phrase of some bars, by itself; `part`: where it lies in the solo, 0 to 1. */
+export function planAlone(wish: PlanWish, first: number, bars: number, part: number): PlannedPhrase {
+  const height = arcAt(part);
+  return {
+    first,
+    bars: Math.max(1, Math.min(bars, wish.bars - first)),
+    start: drawnStart(wish, bars),
+    model: null,
+    contour: drawnContour(wish),
+    isAnswer: false,
+    density: densityAtHeight(wish, height),
+    height
+  };
+}
+
+/**
+ * Keeps a plan out of bars that are taken: each phrase has the longest stretch of its bars that is free, or falls away. What it would have
+ * taken up of one that is not there as it was, it does not.
+ */
+export function keptOutOf(plans: readonly PlannedPhrase[], taken: ReadonlySet<number>): PlannedPhrase[] {
+  const fitted = plans.map((plan) => {
+    let best = { first: plan.first, bars: 0 };
+    let first = plan.first;
+    for (let bar = plan.first; bar <= plan.first + plan.bars; bar++) {
+      if (bar < plan.first + plan.bars && !taken.has(bar)) continue;
+      if (bar - first > best.bars) best = { first, bars: bar - first };
+      first = bar + 1;
+    }
+    return best.bars === 0 ? null : { ...plan, ...best };
+  });
+  const places = new Map(fitted.flatMap((plan, i) => (plan ? [i] : [])).map((i, place) => [i, place]));
+  return fitted.flatMap((plan, i) => {
+    if (!plan) return [];
+    const of = plan.model ? places.get(plan.model.of) : undefined;
+    const isWhole = plan.bars === plans[i]!.bars;
+    return [{ ...plan, model: plan.model && of !== undefined && isWhole ? { ...plan.model, of } : null }];
+  });
+}
+
 /** Plans the phrases of a range, in the order of their bars. */
 export function planPhrases(wish: PlanWish): PlannedPhrase[] {
   const { row, bars, chance } = wish;
   const phrases: PlannedPhrase[] = [];
-  const fill = wish.density ?? row.fill;
   const heightAt = (bar: number) => arcAt(bar / Math.max(1, bars));
-  // What the player asks for is had throughout; the style alone grows with its arc.
-  const densityAt = (bar: number) =>
-    wish.density === undefined
-      ? Math.min(1, fill * (FROM + (1 - FROM) * heightAt(bar)) + (1 - fill) * GROWS * heightAt(bar))
-      : Math.max(0, Math.min(1, fill + 0.2 * (heightAt(bar) - 0.5)));
-
-  const startOf = (length: number): PhraseStart => {
-    const allowed = STARTS.filter((start) => wish.pickup || start !== 'pickup');
-    // A phrase of one bar that begins after the beat has hardly begun when it ends.
-    return drawn(
-      chance,
-      allowed,
-      (start) => row.starts[start] * (length === 1 && start === 'after' ? 0.7 : 1)
-    );
-  };
-  const contourOf = () => drawn(chance, CONTOURS, (contour) => CONTOUR_WEIGHTS[contour]);
+  const densityAt = (bar: number) => densityAtHeight(wish, heightAt(bar));
+  const startOf = (length: number) => drawnStart(wish, length);
+  const contourOf = () => drawnContour(wish);
   const add = (
     first: number,
     length: number,

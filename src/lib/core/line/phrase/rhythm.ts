@@ -244,6 +244,19 @@ export function rhythmOf(plans: readonly PlannedPhrase[], wish: RhythmWish): Phr
   return withBreaths(phrases, grid, chance).filter(({ strikes }) => strikes.length > 0);
 }
 
+/**
+ * The rhythm of one phrase by itself: its own, or that of the one that it takes up, which need not be of its plan. Null where the bars of the
+ * two are not alike.
+ */
+export function rhythmAlone(
+  plan: PlannedPhrase,
+  model: PhraseRhythm | null,
+  wish: RhythmWish
+): readonly Strike[] | null {
+  const drawer = new CellDrawer(wish.row, wish.chance);
+  return model ? takenUp(plan, [model], wish, drawer) : newStrikes(plan, wish, drawer);
+}
+
 /** A phrase of its own: cells by their roles, then its landings. */
 function newStrikes(plan: PlannedPhrase, wish: RhythmWish, drawer: CellDrawer): Strike[] {
   const { grid } = wish;
@@ -426,7 +439,7 @@ function takenUp(
     grid.bars[plan.first + i]
   ]);
   if (!pairs.every(([a, b]) => a && b && shape(a) === shape(b))) return null;
-  const moved = grid.bars[plan.first]!.start - grid.bars[model.plan.first]!.start;
+  const moved = grid.bars[plan.first]!.start - grid.bars[model.plan.first]!.start + (plan.model!.by ?? 0);
   const strikes = model.strikes.map((own) => ({ ...own, start: own.start + moved }));
   if (how !== 'varied' || plan.bars < 1 || chance() < 0.5) return strikes;
   const last = grid.bars[plan.first + plan.bars - 1]!;
