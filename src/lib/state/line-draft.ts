@@ -32,6 +32,26 @@ export function keepDraft(chart: string, line: LineDraft | null, window = thisWi
   }
 }
 
+/** Milliseconds after the last edit until it is put on the device; leaving the page puts it there at once. */
+const SOON = 250;
+let waiting: { readonly write: () => void; readonly timer: ReturnType<typeof setTimeout> } | null = null;
+
+/** Puts on the device what waits for it. */
+export function flushDraft(): void {
+  if (!waiting) return;
+  clearTimeout(waiting.timer);
+  const { write } = waiting;
+  waiting = null;
+  write();
+}
+
+/** Keeps what is being written when the hand rests: a long line takes longer to put away than a fret to be written. */
+export function keepDraftSoon(chart: string, line: LineDraft | null): void {
+  if (waiting) clearTimeout(waiting.timer);
+  waiting = { write: () => keepDraft(chart, line), timer: setTimeout(flushDraft, SOON) };
+}
+globalThis.addEventListener?.('pagehide', flushDraft);
+
 function read(place: string): LineDraft | null {
   try {
     return draft.parse(JSON.parse(localStorage.getItem(place) ?? '')) as LineDraft;

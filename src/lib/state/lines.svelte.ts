@@ -21,7 +21,7 @@ import { lowestFret, type Instrument } from '$lib/core/neck/tuning';
 import { readChord } from '$lib/core/theory/chord-reader';
 import { counted } from '$lib/core/theory/words';
 import type { FinderApi, FinderJob } from '../workers/finder';
-import { draftOf, keepDraft, takeUpDraft } from './line-draft';
+import { draftOf, flushDraft, keepDraft, keepDraftSoon, takeUpDraft } from './line-draft';
 import * as client from './lines-client';
 import { otherWindows } from './windows';
 import type { Workspace } from './workspace.svelte';
@@ -92,13 +92,19 @@ export class Lines {
   }
 
   readonly asks = $derived.by(() => askedOf(this.#workspace.changes));
-  readonly outline = $derived.by(() => (this.shown ? outlineLine(this.shown.notes, this.asks) : null));
+  /** What is judged: the line that is shown, or while it is written what it was when the hand last rested. */
+  judged: readonly LineNote[] | null = $state.raw(null);
+  readonly outline = $derived.by(() => {
+    const notes = this.judged ?? this.shown?.notes;
+    return notes ? outlineLine(notes, this.asks) : null;
+  });
   /** The smallest change that lets the selected change be heard; null where there is none to be had, or needed. */
   readonly mend: Mend | null = $derived.by(() => {
     const { shown, outline, asks } = this;
     const at = this.#workspace.selected;
     const verdict = outline?.windows[at]?.verdict;
     if (!shown || !outline || (verdict !== 'partly' && verdict !== 'not')) return null;
+    if (this.judged && this.judged !== shown.notes) return null;
     return mendOf(shown.notes, asks, at, outline.listening);
   });
   /** The kept line as it is stored, where one is shown. */
@@ -151,7 +157,7 @@ export class Lines {
     const before = this.shown;
     const all = notes.every(({ place }) => place) ? notes : this.#placedAnew(notes);
     this.#show({ name: 'A line of my own', id: null, ...before, notes: all, finding: null });
-    keepDraft(this.#workspace.document.id, this.shown);
+    keepDraftSoon(this.#workspace.document.id, this.shown);
     this.#workspace.say(said);
   }
 
@@ -161,7 +167,7 @@ export class Lines {
     if (!shown) return;
     const { differs: _, ...rest } = shown;
     this.#show({ ...rest, notes, locks });
-    keepDraft(this.#workspace.document.id, this.shown);
+    keepDraftSoon(this.#workspace.document.id, this.shown);
     if (said) this.#workspace.say(said);
   }
 
@@ -194,6 +200,7 @@ export class Lines {
   /** What survives a reload goes along with undo and redo. */
   #redraft(): void {
     const chart = this.#workspace.document.id;
+    flushDraft();
     if (draftOf(chart)) keepDraft(chart, this.isKept ? null : this.shown);
   }
 
@@ -516,6 +523,7 @@ export class Lines {
     if (shown.id === MELODY) {
       const { document, sheet } = this.#workspace;
       document.setSource(withMelody(document.source, shown.notes, sheet.form));
+      flushDraft();
       keepDraft(document.id, null);
       this.#workspace.say('Melody kept in the chart');
       return;
@@ -543,6 +551,7 @@ export class Lines {
   }
 
   #keptAs(line: StoredLine): void {
+    flushDraft();
     keepDraft(this.#workspace.document.id, null);
     const isThere = this.kept.some(({ id }) => id === line.id);
     this.kept = isThere ? this.kept.map((one) => (one.id === line.id ? line : one)) : [...this.kept, line];
@@ -636,6 +645,7 @@ export class Lines {
   }
 
   close(): void {
+    flushDraft();
     this.#letGo();
   }
 }

@@ -89,18 +89,48 @@ export function readLine(line: Line, ground: Ground): LineReading {
   const push = pushOf(ground.form);
   const heard = hear(line.notes, ground, push);
   const roles = line.notes.map((_, i) => roleOf(i, heard, ground));
-  const notes = heard.map(({ index, change, degree, anticipates }, i): ReadNote => ({
+  const notes = asRead(heard, roles);
+  let sounding = 0;
+  const landings: Landing[] = [];
+  for (const change of ground.analysis.changes) {
+    // One walk over the notes serves all changes: what has ended before one does not sound at a later one.
+    const start = ticksOf(change.start);
+    while (sounding < heard.length && endOf(heard[sounding]!.note) <= start) sounding++;
+    if (change.chord) landings.push(landingOn(change, sounding, heard, roles, push));
+  }
+  return { notes, landings, figures: figuresOf(line.notes, heard, notes, landings) };
+}
+
+/** Places on both sides of a note that its reading may depend on: an enclosure's goal, and what is struck together. */
+const MARGIN = 12;
+
+/** The notes of a part of a line as the whole is read, for what is seen of a long one: `from` is in, `to` is not. */
+export function readPart({ meter, notes }: Line, ground: Ground, from: number, to: number): ReadNote[] {
+  const first = Math.max(0, from - MARGIN);
+  const part = readNotes({ meter, notes: notes.slice(first, to + MARGIN) }, ground);
+  return part.slice(from - first, to - first).map(({ leadsTo, ...read }) => ({
+    ...read,
+    index: read.index + first,
+    ...(leadsTo === undefined ? {} : { leadsTo: leadsTo + first })
+  }));
+}
+
+function readNotes(line: Line, ground: Ground): ReadNote[] {
+  const heard = hear(line.notes, ground, pushOf(ground.form));
+  return asRead(
+    heard,
+    line.notes.map((_, i) => roleOf(i, heard, ground))
+  );
+}
+
+const asRead = (heard: readonly Heard[], roles: readonly Pick<ReadNote, 'role' | 'leadsTo'>[]) =>
+  heard.map(({ index, change, degree, anticipates }, i): ReadNote => ({
     index,
     change: change.index,
     degree,
     anticipates,
     ...roles[i]!
   }));
-  const landings = ground.analysis.changes
-    .filter(({ chord }) => chord)
-    .map((change) => landingOn(change, heard, roles, push));
-  return { notes, landings, figures: figuresOf(line.notes, heard, notes, landings) };
-}
 
 interface Heard {
   readonly index: number;
@@ -146,10 +176,20 @@ function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground, pus
 
 const isChordTone = ({ change, note }: Heard) => change.chord?.pitchClasses.includes(note.midi % 12) ?? false;
 
+const homes = new WeakMap<
+  AnalysedChange,
+  { readonly choice: ScaleChoice | null; readonly home: ReadonlySet<number> }
+>();
+
 /** The pitch classes at home on a change: its chord's and those of what is played over it. */
 function atHome(change: AnalysedChange, { chosen }: Ground): ReadonlySet<number> {
-  const scale = chosen[change.index]?.notes ?? [];
-  return new Set([...(change.chord?.pitchClasses ?? []), ...scale.map((name) => pitchClass(name))]);
+  const choice = chosen[change.index] ?? null;
+  const known = homes.get(change);
+  if (known?.choice === choice) return known.home;
+  const scale = choice?.notes ?? [];
+  const home = new Set([...(change.chord?.pitchClasses ?? []), ...scale.map((name) => pitchClass(name))]);
+  homes.set(change, { choice, home });
+  return home;
 }
 
 /** The note that a line comes to rest on: the last one that is struck over a chord. */
@@ -163,9 +203,20 @@ export function pushOf({ bars }: Form): number {
   return Math.round((TICKS * first.beats * first.meter.unit) / (8 * first.meter.beats));
 }
 
+/** The bar at a time, the first one for what comes before it. */
+function barAt(bars: Form['bars'], ticks: number): Form['bars'][number] | undefined {
+  let [low, high] = [0, bars.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (ticksOf(bars[middle]!.start) <= ticks) low = middle;
+    else high = middle - 1;
+  }
+  return bars[low];
+}
+
 /** On a pulse: a beat, or a dotted one where three eighths make it. */
 function isOnPulse({ start }: LineNote, { bars }: Form): boolean {
-  const bar = bars.findLast((one) => ticksOf(one.start) <= start) ?? bars[0];
+  const bar = barAt(bars, start);
   if (!bar) return start % TICKS === 0;
   const isDotted = bar.meter.unit >= 8 && bar.meter.beats % 3 === 0;
   const pulse = (TICKS * bar.beats * (isDotted ? 3 : bar.meter.unit / 4)) / bar.meter.beats;
@@ -176,7 +227,7 @@ const isOnBeat = ({ start }: LineNote) => start % TICKS === 0;
 
 /** How strong a moment is: the first beat of a bar, the middle of an even bar, a beat, half a beat, finer. */
 function strength(ticks: number, { form: { bars } }: Ground): number {
-  const bar = bars.findLast(({ start }) => ticksOf(start) <= ticks) ?? bars[0];
+  const bar = barAt(bars, ticks);
   const within = bar ? ticks - ticksOf(bar.start) : ticks;
   const beats = bar?.beats ?? 4;
   if (within === 0) return 4;
@@ -312,17 +363,18 @@ function isLeftByStep(i: number, heard: readonly Heard[]): boolean {
   return distance > 0 && distance <= TONE;
 }
 
+/** `sounding`: the first note that has not ended when the change comes, by its place; beyond the last where there is none. */
 function landingOn(
   change: AnalysedChange,
+  sounding: number,
   heard: readonly Heard[],
   roles: readonly Pick<ReadNote, 'role' | 'leadsTo'>[],
   push: number
 ): Landing {
   const start = ticksOf(change.start);
   const end = Math.min(start + push, ticksOf(change.start + change.beats) - 1);
-  const sounding = heard.findIndex(({ note }) => endOf(note) > start);
   // A note that leans is not the landing; what it leans on is.
-  const leans = sounding >= 0 && heard[sounding]!.change === change && roles[sounding]!.role === 'leaning';
+  const leans = heard[sounding]?.change === change && roles[sounding]!.role === 'leaning';
   const at = leans ? roles[sounding]!.leadsTo! : sounding;
   const first = heard[at];
   if (!first || first.note.start > end) return { change: change.index, by: 'silence' };
@@ -369,8 +421,9 @@ function figuresOf(
   const silences = top.map((note, i) => note.start - (i === 0 ? 0 : endOf(top[i - 1]!)));
   const pitches = line.map(({ midi }) => midi);
   const starts = [...new Map(heard.toReversed().map((one) => [one.change.index, one])).values()];
-  const lowestOn = (change: number) =>
-    Math.min(...heard.filter((one) => one.change.index === change).map(({ note }) => note.midi));
+  const lowest = new Map<number, number>();
+  for (const { change, note } of heard)
+    lowest.set(change.index, Math.min(note.midi, lowest.get(change.index) ?? Infinity));
   return {
     notes: line.length,
     chordTonesOnBeats: share(onBeats.filter(isChordTone).length, onBeats.length),
@@ -385,7 +438,7 @@ function figuresOf(
     longestSilence: beatsOf(Math.max(0, ...silences)),
     beginsOnRoot: share(starts.filter(({ degree }) => degree === '1').length, starts.length),
     beginsOnLowest: share(
-      starts.filter(({ note, change }) => note.midi === lowestOn(change.index)).length,
+      starts.filter(({ note, change }) => note.midi === lowest.get(change.index)).length,
       starts.length
     ),
     clashes: notes.filter(({ role }) => role === 'avoid' || role === 'outside').length

@@ -67,6 +67,15 @@
     <span class="text-2xl leading-8"><ChordSymbol symbol={change.symbol} /></span>
     <span class="text-soft">bar {change.bar}</span>
   </h2>
+  {#if notes.length}
+    <div class="min-h-6" aria-live="polite" data-why={pointed ?? undefined}>
+      {#if why.length}
+        <p class="border-l-3 border-ink pl-2.5">{why.join(' ')}</p>
+      {:else}
+        <p class="text-soft">Point at a note to see why it is there.</p>
+      {/if}
+    </div>
+  {/if}
   {#if window.verdict}
     <p class="flex items-center gap-2">
       <VerdictMark verdict={window.verdict} size={18} />
@@ -141,13 +150,6 @@
           {/each}
         </tbody>
       </table>
-    </div>
-    <div class="min-h-10 border-t border-line pt-1.5" aria-live="polite" data-why={pointed ?? undefined}>
-      {#if why.length}
-        <p>{why.join(' ')}</p>
-      {:else}
-        <p class="text-soft">Point at a note to see why it is there.</p>
-      {/if}
     </div>
   {/if}
 </section>

@@ -5,7 +5,7 @@
 <script lang="ts">
   import { beatsOf, endOf, TICKS, ticksOf, type LineNote } from '$lib/core/line/model';
   import type { NoteChange, Outline } from '$lib/core/line/outline';
-  import type { LineReading } from '$lib/core/line/read';
+  import type { ReadNote } from '$lib/core/line/read';
   import { midiName } from '$lib/core/theory/note';
   import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
   import type { Phrases } from '$lib/state/lines/phrases.svelte';
@@ -24,7 +24,8 @@
   interface Props {
     workspace: Workspace;
     notes: readonly LineNote[];
-    reading: LineReading;
+    /** What some of the notes are on their chords; the first is in, the last is not. */
+    readPart: (from: number, to: number) => readonly ReadNote[];
     outline: Outline;
     /** What a mend would change, to be seen before it is taken. */
     offered: readonly NoteChange[];
@@ -50,7 +51,7 @@
   let {
     workspace,
     notes,
-    reading,
+    readPart,
     outline,
     offered,
     time,
@@ -110,11 +111,11 @@
     () => notes.length,
     (i) => timeline.time(beatsOf(notes[i]!.start))
   );
-  const drawn = $derived(
-    notes
-      .slice(noteRange.from, noteRange.to)
-      .map((note, n) => ({ note, read: reading.notes[noteRange.from + n]! }))
-  );
+  const drawn = $derived.by(() => {
+    const own = notes.slice(noteRange.from, noteRange.to);
+    const read = readPart(noteRange.from, noteRange.from + own.length);
+    return own.map((note, n) => ({ note, read: read[n]! }));
+  });
   const lookOf = ({ note, read }: (typeof drawn)[number]) =>
     note.purpose === 'target' ? TARGET_LOOK : ROLE_LOOKS[read.role];
 

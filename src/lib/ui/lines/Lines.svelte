@@ -12,7 +12,7 @@
   import { moved } from '$lib/core/line/edit';
   import { outlineLine, askedOf, type Mend } from '$lib/core/line/outline';
   import { placeNotes } from '$lib/core/line/place';
-  import { readLine } from '$lib/core/line/read';
+  import { readLine, readPart } from '$lib/core/line/read';
   import { Lines, MELODY, notesOver } from '$lib/state/lines.svelte';
   import { Phrases } from '$lib/state/lines/phrases.svelte';
   import { whyNote } from '$lib/core/line/why';
@@ -23,6 +23,7 @@
   import { hear } from '../app/hear';
   import { layKeys } from '../keys/keys';
   import type { ViewProps } from '../view';
+  import { Unhurried } from '../kit/unhurried.svelte';
   import ChangeReading from './ChangeReading.svelte';
   import Licks from './Licks.svelte';
   import LineDrawing from './LineDrawing.svelte';
@@ -49,6 +50,15 @@
     lines.close();
   });
 
+  /** Long lines are judged when the hand rests: a fret that is written is seen at once. */
+  const atRest = new Unhurried(
+    () => lines.shown?.notes ?? null,
+    () => pen.isWriting
+  );
+  $effect.pre(() => {
+    const { value } = atRest;
+    untrack(() => (lines.judged = value));
+  });
   const meter = $derived(workspace.sheet.head.meter);
   /** What is printed is what is shown. */
   $effect(() => {
@@ -71,10 +81,15 @@
 
   /** In its own key, or chart and line in another. */
   const shown = $derived(rehearsal.shown);
+  /** In the chart's own key, where it can be written on. */
+  const isOwn = $derived(shown === workspace);
   const notes = $derived(rehearsal.lineShown?.notes ?? []);
-  const reading = $derived(
-    readLine({ meter, notes }, { form: shown.sheet.form, analysis: shown.analysis, chosen: shown.chosen })
-  );
+  const ground = $derived({ form: shown.sheet.form, analysis: shown.analysis, chosen: shown.chosen });
+  /** Read as a whole at rest; what is seen is read part by part. */
+  const settled = $derived(pen.isWriting && isOwn ? (atRest.value ?? notes) : notes);
+  const reading = $derived(readLine({ meter, notes: settled }, ground));
+  const partOf = (from: number, to: number) =>
+    settled === notes ? reading.notes.slice(from, to) : readPart({ meter, notes }, ground, from, to);
   const outline = $derived(
     (shown === workspace && lines.outline) || outlineLine(notes, askedOf(shown.changes))
   );
@@ -86,13 +101,13 @@
       placeNotes(notes, { neck: shown.neck, keepsPlaces: true, alternatives: 1 }).places[0]?.shifts ?? null
     );
   });
-  /** In the chart's own key, where it can be written on. */
-  const isOwn = $derived(shown === workspace);
   const change = $derived(shown.changes[shown.selected]);
   /** While nothing plays, and in the chart's own key. */
   const mend = $derived(shown === workspace && !rehearsal.isPlaying ? lines.mend : null);
   const over = $derived(
-    change ? notesOver(notes, change).map(({ note, index }) => ({ note, read: reading.notes[index]! })) : []
+    change
+      ? notesOver(notes, change).map(({ note, index }) => ({ note, read: partOf(index, index + 1)[0]! }))
+      : []
   );
   const next = $derived.by((): LineNote | null => {
     if (!change) return null;
@@ -106,8 +121,9 @@
   );
   /** The start of the note that sounds, as it is written. */
   const lit = $derived.by(() => {
+    // A round is laid out only where it is heard.
+    if (time === null || !rehearsal.now) return null;
     const { now, inRound } = rehearsal;
-    if (time === null || !now) return null;
     const at = now.times.findIndex(({ start, beats }) => inRound >= start && inRound < start + beats);
     return at < 0 ? null : now.notes[at]!.start + ticksOf(now.excerpt.from);
   });
@@ -132,7 +148,7 @@
 
   /** The note that is asked about; it goes with the line it belongs to. */
   let asked = $state.raw<{ readonly index: number; readonly of: readonly LineNote[] } | null>(null);
-  const pointed = $derived(asked?.of === notes ? asked.index : null);
+  const pointed = $derived(asked?.of === notes && settled === notes ? asked.index : null);
   const why = $derived(
     pointed === null
       ? []
@@ -216,7 +232,7 @@
           <Score
             workspace={shown}
             {notes}
-            degrees={settings.now.scoreDegrees ? reading.notes.map(({ degree }) => degree) : null}
+            degrees={settings.now.scoreDegrees ? partOf(0, notes.length).map(({ degree }) => degree) : null}
             {time}
             {lit}
             caret={isOwn ? pen.caret : null}
@@ -231,7 +247,7 @@
       <LineDrawing
         workspace={shown}
         {notes}
-        {reading}
+        readPart={partOf}
         {outline}
         offered={mend?.changes ?? []}
         {time}
@@ -265,7 +281,7 @@
           figures={reading.figures}
           share={outline.share}
           {shifts}
-          said={remarksOn(reading, notes, shown.changes)}
+          said={remarksOn(reading, settled, shown.changes)}
         />
       </div>
       {#if change}

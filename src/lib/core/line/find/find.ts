@@ -31,7 +31,7 @@ import { endOf, ticksOf, written, type LineNote } from '../model';
 import { measureOf, type Measure } from '../move';
 import { placeNotes, type PlacedNote } from '../place';
 import { fingerAt } from '../../neck/position';
-import type { FoundPhrase } from '../phrase/phrases';
+import type { FoundPhrase } from '../phrase/found';
 import { poolOf, type LineArea, type PoolCell } from './pool';
 import type { Ground } from '../read';
 import { rhythmOver, type RhythmSlot } from './rhythm';

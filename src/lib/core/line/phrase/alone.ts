@@ -9,7 +9,7 @@ import { endOf, type LineNote } from '../model';
 import { frettedPitch } from '../place';
 import { barAt, pulseAt, pushAt, type Grid, type GridChange } from './grid';
 import { highestHand, lowestHand } from './hand';
-import type { FoundPhrases, SolvedPhrase } from './phrases';
+import type { FoundPhrases, SolvedPhrase } from './found';
 import { planAlone, type PlanWish } from './plan';
 import { rhythmAlone, type PhraseRhythm, type RhythmWish, type Strike } from './rhythm';
 import type { PhraseRow, Relation } from './styles';

@@ -14,6 +14,7 @@ import type { Stretch } from '../edit';
 import { beatsOf, TICKS, ticksOf, type LineNote } from '../model';
 import type { Ground } from '../read';
 import { figuresIn, noFigures } from './figures';
+import type { FoundPhrase, FoundPhrases, SolvedPhrase } from './found';
 import { barAt, changesOf, gridOf, pulseAt, type Grid, type GridChange } from './grid';
 import { handsFor, lowestHand, middleIn, placesUnder, registerOf, type Held } from './hand';
 import { pitchWays, type PitchSlot, type PitchWay } from './pitch';
@@ -52,33 +53,6 @@ export interface PhraseWish {
   readonly held?: readonly Stretch[] | undefined;
   /** Only this phrase is made. */
   readonly only?: OnePhrase | undefined;
-}
-
-/** A phrase as it came out; times in beats. */
-export interface FoundPhrase {
-  readonly from: number;
-  readonly to: number;
-  readonly start: PhraseStart;
-  /** How it takes up the one before. */
-  readonly relation?: Relation;
-  readonly contour: Contour;
-}
-
-export interface FoundPhrases {
-  readonly notes: readonly LineNote[];
-  /** Where the hand is, for each note. */
-  readonly hands: readonly number[];
-  readonly phrases: readonly FoundPhrase[];
-  readonly cost: number;
-  /** A pinned change that could not be met. */
-  readonly stuck?: number;
-}
-
-export interface SolvedPhrase {
-  readonly rhythm: PhraseRhythm;
-  readonly strikes: readonly Strike[];
-  readonly way: Pick<PitchWay, 'places' | 'cost'>;
-  readonly position: number;
 }
 
 /** What a fret of moving the hand costs between phrases. */
