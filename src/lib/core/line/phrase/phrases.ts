@@ -17,12 +17,12 @@ import { figuresIn, noFigures } from './figures';
 import type { FoundPhrase, FoundPhrases, SolvedPhrase } from './found';
 import { barAt, changesOf, gridOf, pulseAt, type Grid, type GridChange } from './grid';
 import { handsFor, lowestHand, middleIn, placesUnder, registerOf, type Held } from './hand';
-import { pitchWays, type PitchSlot, type PitchWay } from './pitch';
+import { pitchWays, type PitchSlot } from './pitch';
 import { asModelled, barsOf, besideHeld, modelFrom, strikesAlone, type OnePhrase } from './alone';
 import { keptOutOf, planPhrases, type Contour, type PlannedPhrase } from './plan';
 import { rhythmOf, type PhraseRhythm, type Strike } from './rhythm';
 import { soundsOver, type Sounds } from './sounds';
-import type { Meeting, PhraseRow, PhraseStart, Relation } from './styles';
+import type { Meeting, PhraseRow, PhraseStart } from './styles';
 import { withTechniques, type SolvedNote } from './techniques';
 
 /** A change that the player has pinned to a place, and when it is to be met. */
