@@ -35,6 +35,7 @@ import { placeNotes } from '../../src/lib/core/line/place';
 import { readLine } from '../../src/lib/core/line/read';
 import { arrange } from '../../src/lib/core/plan/arrange';
 import { walkFigures, WALKED_TUNES, type WalkedTune } from '../../src/lib/core/practice/walk-testing';
+import { exerciseFigures } from './exercises';
 import { renderedFigures } from './rendered';
 import { meanFigures, OTHER_CHARTS, outsideOf, STYLE_CHARTS } from '../../src/lib/core/plan/phrase-testing';
 import { linesOf, linesOver } from '../../src/lib/core/plan/lines';
@@ -276,6 +277,15 @@ it('counts phrases', () => {
   );
   row('phrases of 22 charts, 4 × 5 seeds: figures outside their bounds', `${outside.length} of 2,464`, '');
   for (const words of outside) row(`  ${words}`, '', '');
+});
+
+it('counts exercises', () => {
+  for (const { level, notes, jumps, octaves, lowestString } of exerciseFigures())
+    row(
+      `exercises over ten tunes, ${level}: ${notes} notes; jumps over five frets; octaves inside a cell; lowest string`,
+      `${jumps}; ${octaves}; ${lowestString}`,
+      level === 'double stops' ? '0; 0; 4' : '0; 0'
+    );
 });
 
 it('listens to rendered phrases', async () => {

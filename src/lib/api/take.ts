@@ -59,7 +59,16 @@ export const takeData = z.object({
   tuning: z.number().min(-100).max(100).default(0),
   troubles: z.array(z.enum(['silence', 'noise', 'clipped', 'several notes at once', 'cut short'])).max(5),
   /** The target line as it was meant. */
-  targets: z.array(z.object({ change: z.number().int().min(0), midi })).max(2000),
+  targets: z
+    .array(
+      z.object({
+        change: z.number().int().min(0),
+        midi,
+        /** The beat at which it is meant, where that is not the change's own. */
+        at: z.number().min(-48).max(32_000).optional()
+      })
+    )
+    .max(2000),
   /** Latency that was taken out, in seconds; null where it was not known. */
   latency: z.number().min(-2).max(2).nullable().default(null),
   player: playedBy.optional(),

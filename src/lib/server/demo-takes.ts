@@ -4,12 +4,12 @@ import { readSheet } from '../core/harmony/sheet';
 import { chanceOf } from '../core/line/chance';
 import { beatsOf, ticksOf } from '../core/line/model';
 import { STANDARD } from '../core/neck/tuning';
+import { readLine } from '../core/line/read';
 import { systemOf } from '../core/neck/systems/registry';
 import { arrange } from '../core/plan/arrange';
 import { linesOf } from '../core/plan/lines';
 import { dayOf } from '../core/practice/log/day';
 import { perform } from '../core/takes/player/perform';
-import { findTargets } from '../core/targets/path';
 import type { Database } from './database';
 import { idOf } from './demo-practice';
 import { openChart } from './songbook';
@@ -49,11 +49,20 @@ export async function seedTakes(db: Database, now: number): Promise<void> {
     const { source, plan } = await openChart(db, chart.id);
     const { form, head, analysis } = readSheet(source);
     const arranged = arrange({ sheet: readSheet(source), plan }, STANDARD, systemOf('positions'));
-    const [path] = findTargets(analysis, arranged.targetOptions(plan.thread)).paths;
-    const targets = path?.targets.map(({ change, cell }) => ({ change, midi: cell.midi })) ?? [];
     for (const [i, [ago, skill, share]] of takes.entries()) {
-      const wish = { level: 'arpeggio and scale', subdivision: 2, seed: i, alternatives: 1 } as const;
-      const line = linesOf(arranged, wish).lines[0]?.notes ?? [];
+      const wish = { level: 'phrases', subdivision: 2, seed: i, alternatives: 1, pickup: false } as const;
+      const found = linesOf(arranged, wish).lines[0]?.notes ?? [];
+      // A string that sounds alone: of two notes at once the upper one, and no touched ones.
+      const line = found.filter(({ start, ghost }, n) => !ghost && found[n + 1]?.start !== start);
+      // What was meant at each change is what the phrases land on, early or late as they do.
+      const { landings } = readLine(
+        { meter: head.meter, notes: line },
+        { form, analysis, chosen: arranged.chosen }
+      );
+      const targets = landings.flatMap(({ change, note, by }) => {
+        const own = note === undefined || by === 'held' ? undefined : line[note];
+        return own ? [{ change, midi: own.midi, at: beatsOf(own.start) }] : [];
+      });
       const tempo = Math.round((head.tempo ?? 100) * share);
       const strokes = perform(line, {
         skill,

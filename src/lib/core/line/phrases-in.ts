@@ -114,23 +114,26 @@ function likeOf(shapes: readonly Shape[], i: number): LinePhrase['like'] {
 }
 
 function relationBetween(model: Shape, own: Shape): Relation | null {
-  const count = own.times.length;
-  if (count < 2) return null;
-  const isSameRhythm = model.times.length === count && own.times.every((time, n) => time === model.times[n]);
+  const count = Math.max(own.times.length, model.times.length);
+  // A phrase that lost a note for a breath still says what it said.
+  const twins = own.times.map((time) => model.times.indexOf(time));
+  const pairs = twins.flatMap((twin, n) =>
+    twin < 0 ? [] : [{ from: model.midis[twin]!, to: own.midis[n]! }]
+  );
+  if (pairs.length < 2) return null;
+  const isSameRhythm = pairs.length >= SAME * count;
   if (isSameRhythm) {
-    const same = own.midis.filter((midi, n) => midi === model.midis[n]).length;
-    if (same >= SAME * count) return 'literal';
-    const isMoved = own.midis.every((midi, n) => {
-      if (n === 0) return midi !== model.midis[0];
-      const [step, wanted] = [midi - own.midis[n - 1]!, model.midis[n]! - model.midis[n - 1]!];
+    if (pairs.filter(({ from, to }) => from === to).length >= SAME * count) return 'literal';
+    const isMoved = pairs.every(({ from, to }, n) => {
+      if (n === 0) return from !== to;
+      const [step, wanted] = [to - pairs[n - 1]!.to, from - pairs[n - 1]!.from];
       return Math.abs(step - wanted) <= LED && Math.sign(step) === Math.sign(wanted);
     });
     if (isMoved) return 'sequence';
   }
-  const head = Math.ceil(HEAD * Math.min(count, model.times.length));
+  const head = Math.ceil(HEAD * Math.min(own.times.length, model.times.length));
   const isVaried =
-    head >= 3 &&
-    own.times.slice(0, head).every((time, n) => time === model.times[n] && own.midis[n] === model.midis[n]);
+    head >= 3 && twins.slice(0, head).every((twin, n) => twin === n && own.midis[n] === model.midis[n]);
   if (isVaried) return 'varied';
   return isSameRhythm ? 'same rhythm' : null;
 }
