@@ -21,6 +21,7 @@ export default defineConfig({
   test: {
     environment: 'node',
     testTimeout: 60_000,
+    hookTimeout: 60_000,
     // On two processors Vitest leaves one idle by itself.
     maxWorkers: Math.max(2, availableParallelism() - 1),
     projects: [

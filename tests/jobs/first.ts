@@ -392,12 +392,12 @@ export function firstJobs(tools: () => Tools): void {
       );
       await page.slide('Changes outlined', Key.HOME);
       await page.until(
-        async () => (await page.texts('[data-outlined]'))[0]!.startsWith('0 of 8'),
+        async () => (await page.texts('[data-outlined]'))[0]!.startsWith('on 0 of 8'),
         'key centre'
       );
       await page.press(Key.ARROW_RIGHT);
       await page.until(
-        async () => (await page.texts('[data-outlined]'))[0]!.startsWith('1 of 8'),
+        async () => (await page.texts('[data-outlined]'))[0]!.startsWith('on 1 of 8'),
         'one outlined'
       );
       // The chord that the key serves worst is outlined first.
@@ -414,7 +414,7 @@ export function firstJobs(tools: () => Tools): void {
     it('overrules the key of a change', async () => {
       const id = await newChart(CHART);
       await page.open(`/charts/${id}`);
-      await page.clickNamed('Another key or function here');
+      await page.clickNamed('Change key or function');
       await page.pick('Key of this change', 'Ab');
       await page.until(
         async () =>

@@ -133,7 +133,7 @@ export function keepingJobs(tools: () => Tools): void {
       await server().call('DELETE', `songbook/${gone}`);
       const was = await titles();
       await page().open('/');
-      await page().clickNamed('Copies of the songbook');
+      await page().clickNamed('Backups');
       const link = await page().find('[data-archive] a[download]');
       expect(await link.getAttribute('href')).toMatch(/\/api\/v1\/archive\?sounds=yes$/);
       await (await page().find('[aria-label="An archive of Corvel"]')).sendKeys(path);
@@ -152,7 +152,7 @@ export function keepingJobs(tools: () => Tools): void {
       const path = join(mkdtempSync(join(tmpdir(), 'corvel-archive-job-')), 'holiday.zip');
       writeFileSync(path, 'not a zip');
       await page().open('/');
-      await page().clickNamed('Copies of the songbook');
+      await page().clickNamed('Backups');
       await (await page().find('[aria-label="An archive of Corvel"]')).sendKeys(path);
       await page().find('[data-archive] [role="alert"]');
       expect((await page().texts('[data-archive] [role="alert"]')).join()).toContain(
@@ -169,7 +169,7 @@ export function keepingJobs(tools: () => Tools): void {
           .sort();
       await newChart('{title: Before the copy}\n| Gb | Db |');
       await page().open('/');
-      await page().clickNamed('Copies of the songbook');
+      await page().clickNamed('Backups');
       await page().clickNamed('Make a copy now');
       await page().until(async () => (await page().all('[data-copy*="by hand"]')).length === 1, 'the copy');
       const was = await titles();

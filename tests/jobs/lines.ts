@@ -270,7 +270,7 @@ export function lineJobs(tools: () => Tools): void {
       await shown();
       await page().find('[data-over-others]');
       const own = (await notes()).map(Number);
-      await page().clickNamed('move it to the new chords');
+      await page().clickNamed('adapt it to the new chords');
       await page().until(
         async () => (await page().all('[data-over-others]')).length === 0,
         'the line to be moved'

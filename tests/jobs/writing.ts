@@ -101,7 +101,9 @@ export function writingJobs(tools: () => Tools): void {
       // Degrees stand below, until they are not wanted.
       const written = async () => (await page().texts('[data-system="0"] text')).includes('9');
       await page().until(written, 'the degrees');
-      await page().clickNamed('degrees');
+      await page().within('[aria-label="More for the line"][aria-haspopup]', () =>
+        page().clickNamed('degrees below the tab')
+      );
       await page().until(async () => !(await written()), 'no degrees');
       // On the staff a note a piece, on the tab a fret a note.
       await page().until(async () => (await page().all('.engraved .vf-stavenote')).length > 8, 'the notes');
@@ -226,7 +228,7 @@ export function writingJobs(tools: () => Tools): void {
       const fit = await page().find(`[data-fit="${own!.name}"]`);
       await browser().executeScript('arguments[0].scrollIntoView({ block: "center" })', fit);
       await browser().executeScript(
-        `[...arguments[0].querySelectorAll('button')].find((b) => b.textContent.includes('put in')).click()`,
+        `[...arguments[0].querySelectorAll('button')].find((b) => b.textContent.includes('insert')).click()`,
         fit
       );
       await page().until(async () => (await count()) > 0, 'the lick in the line');

@@ -11,7 +11,7 @@ import { workFolder } from './work-folder';
 /** Bytes that an archive holds at most. */
 export const MOST_ARCHIVE_BYTES = 2 ** 36;
 const ABOUT = `This is everything that Corvel keeps: songbook.db is an SQLite file with charts, plans, lines, licks, practice and takes;
-sounds holds what was recorded, one WAV file a take. Bring it into Corvel by "Copies of the songbook" below the list of charts.
+sounds holds what was recorded, one WAV file a take. Bring it into Corvel by "Backups" below the list of charts.
 `;
 
 /** A folder for one archive, and what removes it. */

@@ -11,7 +11,7 @@ import { latencyOf, MIDI_INPUT } from './latency';
 export const EAR_INPUTS = ['microphone', 'midi'] as const;
 export type EarInput = (typeof EAR_INPUTS)[number];
 
-const NO_MIDI = 'This browser lets no MIDI instrument in. Listen with the microphone instead.';
+const NO_MIDI = 'This browser can’t use MIDI instruments. Listen with the microphone instead.';
 const NO_INSTRUMENT = 'No MIDI instrument is plugged in. Plug one in and try again.';
 const GONE = 'The microphone has gone. Plug it in again and press listen.';
 const NOTHING_ARRIVES =

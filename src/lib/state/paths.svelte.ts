@@ -13,7 +13,7 @@ import { Solver } from './solver.svelte';
 
 /** The ways a target line can be led, and what they are called. */
 export const THREADS: readonly { rule: ThreadRule; name: string; hint: string }[] = [
-  { rule: 'free', name: 'Least movement', hint: 'The nearest way through the degrees you allow' },
+  { rule: 'free', name: 'Smoothest line', hint: 'The nearest way through the degrees you allow' },
   { rule: '3', name: 'Thirds', hint: 'The third of every chord' },
   { rule: '7', name: 'Sevenths', hint: 'The seventh of every chord' },
   { rule: 'alternate', name: '3 and 7 in turn', hint: 'Thirds and sevenths, one after the other' },

@@ -13,7 +13,7 @@ export const PEDAL_ACTIONS = [
   { id: 'more', name: 'more from the band' },
   { id: 'less', name: 'less from the band' },
   { id: 'clean', name: 'the last round was clean' },
-  { id: 'stumble', name: 'stumbled here' }
+  { id: 'stumble', name: 'missed' }
 ] as const;
 export type PedalAction = (typeof PEDAL_ACTIONS)[number]['id'];
 
@@ -139,7 +139,7 @@ export class Pedals {
       access.onstatechange = listen;
       this.trouble = '';
     } catch {
-      this.trouble = 'The browser lets no MIDI in; pedals that send keys work all the same.';
+      this.trouble = 'The browser can’t use MIDI instruments; pedals that send keys work all the same.';
     }
   }
 

@@ -243,7 +243,7 @@ export class Pen {
     const clip = this.#clip;
     if (!clip) return;
     const inside = clip.notes.filter(({ start }) => start + this.at < this.#end);
-    this.#lines.edit(pasted(this.#notes, inside, this.at, clip.length), 'put in');
+    this.#lines.edit(pasted(this.#notes, inside, this.at, clip.length), 'inserted');
     this.to(this.at + clip.length);
   }
 

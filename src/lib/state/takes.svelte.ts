@@ -541,7 +541,7 @@ export class Takes extends Attempts {
       .catch(() => null);
     if (!audio || !stop) {
       this.problem =
-        'This browser lets no MIDI instrument in. Record with the microphone, or bring a MIDI file.';
+        'This browser can’t use MIDI instruments. Record with the microphone, or import a MIDI file.';
       return;
     }
     if (audio.midiInputs() === 0) {

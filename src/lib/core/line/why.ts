@@ -90,7 +90,7 @@ const ROLES: Readonly<Record<NoteRole, (facts: RoleFacts) => string>> = {
     const goal = goalOf(facts);
     return `it stands where a chord tone is waited for, and leans on ${goal?.words ?? 'the note that follows'}`;
   },
-  avoid: () => 'it clashes where it is held; let it pass, or mend it',
+  avoid: () => 'it clashes where it is held; let it pass, or fix it',
   outside: () => 'it is outside the chord and its scale; it needs a reason'
 };
 

@@ -24,7 +24,7 @@
   let open = $state(untrack(() => own !== undefined));
 </script>
 
-<Collapsible title={own ? 'Your own key or function here' : 'Another key or function here'} bind:open>
+<Collapsible title={own ? 'Your own key or function' : 'Change key or function'} bind:open>
   <div class="mt-1.5 flex flex-wrap gap-1.5">
     <Select
       label="Key of this change"

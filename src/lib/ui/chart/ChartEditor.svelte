@@ -105,7 +105,7 @@
           </li>
         {:else}
           <li class="text-soft">
-            {workspace.sheet.form.bars.length} bars, {workspace.changes.length} changes. Everything is understood.
+            {workspace.sheet.form.bars.length} bars, {workspace.changes.length} changes. All chords recognised.
           </li>
         {/each}
       </ul>

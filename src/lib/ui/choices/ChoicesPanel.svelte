@@ -215,7 +215,7 @@
                   aria-label="Compare {choice.name}"
                   aria-pressed={workspace.choices.isCompared(choice)}
                   onclick={() => workspace.choices.compare(choice)}
-                  data-hint="Hold it against another (P)"
+                  data-hint="Compare (P)"
                 >
                   <svg
                     width="15"
@@ -237,7 +237,7 @@
     {:else}
       <p class="px-3 py-3 text-soft">
         {workspace.change?.problem
-          ? 'A chord that is not understood gets no choices; mend its symbol in the chart.'
+          ? 'A chord that is not understood gets no choices; fix its symbol in the chart.'
           : 'No chord sounds here.'}
       </p>
     {/each}

@@ -122,7 +122,7 @@
       label="Where grip, arpeggio and scale are shown"
       value={String(spot)}
       options={[
-        { value: 'path', name: 'round this grip' },
+        { value: 'path', name: 'around this grip' },
         ...units.map(({ rootString }) => ({
           value: String(rootString),
           name: `one octave, root on ${rootString}`

@@ -1,4 +1,4 @@
-<!-- Licks over this chart: keep a passage as one; what fits here is heard, put in, its seam placed anew. -->
+<!-- Licks over this chart: keep a passage as one; what fits here is heard, inserted, its seam placed anew. -->
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
   import type { StoredLick } from '$lib/api/lick';
@@ -91,7 +91,7 @@
       start: note.start - from,
       ...(place && !joins ? { place } : {})
     }));
-    lines.edit(pasted(own, notes, from, length), `${lick.name} put in`);
+    lines.edit(pasted(own, notes, from, length), `${lick.name} inserted`);
   }
   function preview({ notes, change, last }: LickFit) {
     void hear(workspace, { kind: 'phrase', notes, from: change, to: last });
@@ -154,7 +154,7 @@
           <b class="min-w-36">{lick.name}</b>
           <span class="min-w-0 flex-1 text-soft">{prettyProse(fit.why)}</span>
           <Button size="small" onclick={() => preview(fit)}>hear it</Button>
-          <Button size="small" tone="strong" onclick={() => putIn(lick, fit)}>put in</Button>
+          <Button size="small" tone="strong" onclick={() => putIn(lick, fit)}>insert</Button>
         </li>
       {/each}
     </ul>

@@ -16,7 +16,7 @@
 
   const percent = (part: number | null) => (part === null ? '–' : `${Math.round(100 * part)} %`);
   const rows = $derived([
-    ['chords told alone', percent(share)],
+    ['chords recognisable', percent(share)],
     ['chord tones on the beats', percent(figures.chordTonesOnBeats)],
     ['landings on a 3 or 7', percent(figures.landingsOnThirdOrSeventh)],
     ['landings by step', percent(figures.landingsByStep)],

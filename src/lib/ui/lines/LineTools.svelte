@@ -189,7 +189,7 @@
       <Popover.Root>
         <Popover.Trigger
           class={button({})}
-          aria-label="How it plays: {loopName}, {rehearsal.tempo} bpm, {keyName}"
+          aria-label="{loopName} · {rehearsal.tempo} · {keyName}: how it plays"
           data-hint="What is looped, tempo, key"
           data-playing-rules
           >{loopName} · {rehearsal.tempo} · {keyName}<ChevronDown
@@ -197,7 +197,7 @@
             class="opacity-70"
           /></Popover.Trigger
         >
-        <Popover.Portal>
+        <Popover.Portal to="main">
           <Popover.Content
             class="z-40 flex w-72 flex-col gap-2 card p-3 text-sm shadow-lg"
             sideOffset={6}
@@ -243,7 +243,7 @@
             data-hint="Style, density, boldness; figure and notes in a beat"
             ><SlidersHorizontal size={15} /></Popover.Trigger
           >
-          <Popover.Portal>
+          <Popover.Portal to="main">
             <Popover.Content
               class="z-40 flex w-72 flex-col gap-2 card p-3 text-sm shadow-lg"
               sideOffset={6}
@@ -323,7 +323,7 @@
           aria-label="More for the line"
           data-hint="Name, transpose, repeat a motif, files, delete"><Ellipsis size={16} /></Popover.Trigger
         >
-        <Popover.Portal>
+        <Popover.Portal to="main">
           <Popover.Content
             class="z-40 flex w-80 max-w-[calc(100vw-16px)] flex-col gap-2 card p-3 text-sm shadow-lg"
             sideOffset={6}
@@ -368,7 +368,7 @@
   {#if lines.isOverOthers}
     <p class="flex flex-wrap items-center gap-2 text-warn" role="status" data-over-others>
       The chords have been edited since this line was kept; it stands as it was.
-      <Button size="small" onclick={() => lines.moveToChords()}>move it to the new chords</Button>
+      <Button size="small" onclick={() => lines.moveToChords()}>adapt it to the new chords</Button>
     </p>
   {/if}
 </section>

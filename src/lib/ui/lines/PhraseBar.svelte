@@ -106,7 +106,7 @@
       disabled={isLocked}
       onclick={() => phrases.remove(index)}><Trash2 size={15} /></Button
     >
-    <Button label="Let the phrase go" hint="Let it go (Esc)" onclick={() => phrases.select(null)}
+    <Button label="Deselect the phrase" hint="Deselect (Esc)" onclick={() => phrases.select(null)}
       ><X size={15} /></Button
     >
   </div>

@@ -127,13 +127,8 @@
     return { left: x(to.start + beatsOf(phrase.from) - bars[phrase.first]!.start), width: wide };
   });
 
-  function said({ phrase, index }: Block): string {
-    const like = phrase.like
-      ? `, ${RELATION_WORDS[phrase.like.how]} ${phrases.all[phrase.like.of]!.name}`
-      : '';
-    const start = phrase.start === 'pickup' ? ', with a pickup' : '';
-    return `Phrase ${phrase.name}, ${phrases.barsOf(phrase)}${like}${start}${phrases.isLocked(index) ? ', locked' : ''}`;
-  }
+  const likeWords = ({ phrase }: Block) =>
+    phrase.like ? `${RELATION_WORDS[phrase.like.how]} ${phrases.all[phrase.like.of]!.name}` : '';
 </script>
 
 <div
@@ -172,7 +167,6 @@
       style:width="{block.width}px"
       style:opacity={dragged?.index === block.index && dragged.by !== 0 ? 0.4 : undefined}
       tabindex={block.index === stop ? 0 : -1}
-      aria-label={said(block)}
       aria-pressed={isSelected}
       data-phrase={block.index}
       data-locked={isLocked || undefined}
@@ -184,12 +178,16 @@
       onpointercancel={() => (dragged = null)}
     >
       {#if isLocked}<Lock size={12} class="shrink-0" />{/if}
-      <span class="shrink-0">{block.phrase.name}</span>
-      {#if block.phrase.like && block.width > 90}
-        <span class="truncate font-normal {isSelected ? '' : 'text-soft'}"
-          >{RELATION_WORDS[block.phrase.like.how]} {phrases.all[block.phrase.like.of]!.name}</span
+      <span class="shrink-0"><span class="sr-only">{'Phrase '}</span>{block.phrase.name}</span>
+      <span class="sr-only">, {phrases.barsOf(block.phrase)}</span>
+      {#if block.phrase.like}
+        <span class={block.width > 90 ? `truncate font-normal ${isSelected ? '' : 'text-soft'}` : 'sr-only'}
+          ><span class="sr-only">{', '}</span>{likeWords(block)}</span
         >
       {/if}
+      <span class="sr-only"
+        >{block.phrase.start === 'pickup' ? ', with a pickup' : ''}{isLocked ? ', locked' : ''}</span
+      >
     </button>
   {/each}
   {#if ghost}

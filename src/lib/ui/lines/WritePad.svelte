@@ -87,7 +87,7 @@
       onpick={(value) => PASSAGES.find((one) => one.value === value)?.run()}
     />
     <Button disabled={!pen.canPaste} hint="What was copied, at the caret (Ctrl V)" onclick={() => pen.paste()}
-      >put in</Button
+      >insert</Button
     >
   </div>
 </section>

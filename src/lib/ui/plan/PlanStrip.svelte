@@ -26,7 +26,6 @@
     <span class="text-soft">chord by chord</span>
   </div>
   <div class="flex flex-wrap items-center gap-2">
-    <span data-outlined>{arrangement.outlined} of {all} outlined with</span>
     <Select
       size="small"
       label="Approach"
@@ -35,6 +34,7 @@
       options={settings.approaches.map(({ id, name }) => ({ value: id, name }))}
       onpick={(id) => workspace.setApproach(id)}
     />
+    <span data-outlined>on {arrangement.outlined} of {all} chords</span>
   </div>
   <span class="min-w-40 flex-1 text-right text-soft" data-union>{prettyProse(arrangement.union)}</span>
 </section>

@@ -101,7 +101,7 @@
     onpick={(hides) => rehearsal.set({ hides })}
   />
   <span class="inline-flex items-center gap-1.5"
-    >rest after <NumberField
+    >remind me to rest after <NumberField
       size="stand"
       label="Minutes of playing before a rest is proposed"
       min={0}

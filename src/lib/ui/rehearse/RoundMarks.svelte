@@ -23,7 +23,7 @@
       size="stand"
       hint="It went wrong here: the round is not clean, and the log remembers at which change (X)"
       onclick={() => rehearsal.stumble()}
-      ><X size={17} /> stumbled here{rehearsal.stumbled ? ` (${rehearsal.stumbled})` : ''}</Button
+      ><X size={17} /> missed{rehearsal.stumbled ? ` (${rehearsal.stumbled})` : ''}</Button
     >
   {:else if open > 0}
     <span class="text-soft">{counted(open, 'round')} played, not marked yet:</span>

@@ -122,7 +122,7 @@
   />
 
   <div class="grid grid-cols-[auto_1fr_2.2rem] items-center gap-x-2 gap-y-0.5">
-    <h3 class="col-span-3 mb-0.5 text-soft">What a target costs on its</h3>
+    <h3 class="col-span-3 mb-0.5 text-soft">Penalties on its</h3>
     {#each DEGREES as degree (degree)}
       <span>{degree}</span>
       <Slider

@@ -85,7 +85,7 @@
 <section class="mt-4 border-t border-line px-1 pt-3" aria-label="Everything as one file" data-archive>
   <h3 class="font-display text-xl">Everything as one file</h3>
   <p class="text-sm text-soft">
-    Charts, plans, lines, licks, practice, log and takes: for another machine, or to be put away safely.
+    Charts, plans, lines, licks, practice, log and takes: for another machine, or to be kept somewhere safe.
   </p>
   <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
     <a class={button()} href={archivePath(withSounds)} download="corvel {dayHere(Date.now())}.zip"

@@ -101,7 +101,7 @@
     const left = look!.left.length;
     return left
       ? `${key}. ${left} ${left === 1 ? 'line or word is' : 'lines or words are'} left out, see below.`
-      : `${key}. Everything is understood.`;
+      : `${key}. All chords recognised.`;
   });
 
   function tell(error: unknown) {
@@ -493,9 +493,7 @@
         />
       {/if}
       <p class="float-right mt-3">
-        <Button tone="quiet" onclick={() => (showsCopies = true)}
-          ><History size={16} /> Copies of the songbook</Button
-        >
+        <Button tone="quiet" onclick={() => (showsCopies = true)}><History size={16} /> Backups</Button>
       </p>
       {#if shown.charts.length < shown.total}
         <Button class="mt-3" onclick={() => refresh(shown.charts.length)}>
@@ -507,8 +505,7 @@
     <section class="h-fit card p-4" aria-label="New chart">
       <h2 class="font-display text-xl">New chart</h2>
       <p class="mt-1 text-base text-soft">
-        Type or paste a progression: bars between strokes, or chords parted in any way, over words or in a
-        list.
+        Type or paste chords: <code>| Fm7 | Bb7 |</code>, a list, or chords over lyrics.
       </p>
       <form
         class="mt-3"
@@ -532,7 +529,7 @@
         <label
           class="mt-1 flex min-h-8.5 cursor-pointer items-center gap-1.5 text-sm text-soft underline decoration-dotted underline-offset-4 focus-within:outline-2 focus-within:outline-next hover:text-ink pointer-coarse:min-h-11"
         >
-          <FileMusic size={16} class="shrink-0" /> bring files: MusicXML, MIDI, tab, CSV, chart text; or drop them
+          <FileMusic size={16} class="shrink-0" /> Import files: MusicXML, MIDI, tab, CSV, chart text; or drop them
           anywhere here
           <input
             type="file"

@@ -137,7 +137,7 @@
         <Timer size={15} /> Latency
       </Button>
       <Button hint="The same for a MIDI instrument" onclick={() => void takes.calibrateMidi()}>
-        <Timer size={15} /> of MIDI
+        <Timer size={15} /> MIDI latency
       </Button>
       <span class="text-soft">What you play stays on this machine.</span>
     {/if}

@@ -26,7 +26,7 @@
       ['chords heard', percent(figures.outlined)],
       [
         'landings',
-        figures.late === null ? '' : `${lateWords(figures.late)} in the mean, ${figures.apart} off`
+        figures.late === null ? '' : `${lateWords(figures.late)} on average, ${figures.apart} off`
       ],
       ['stops before changes', figures.silences ? String(figures.silences) : ''],
       ['clashes on beats', figures.avoids ? String(figures.avoids) : ''],

@@ -405,7 +405,7 @@
                   takes.besideJudged.judgement.figures.outlined
                 )} heard; above {percent(judgement.figures.hits)} and {percent(judgement.figures.outlined)}
               </span>
-              <Button size="small" onclick={() => takes.putAway()}>put away</Button>
+              <Button size="small" onclick={() => takes.putAway()}>close</Button>
             </div>
             <TakeDrawing
               arranged={takes.besideJudged.arranged}

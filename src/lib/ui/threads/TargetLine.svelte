@@ -25,7 +25,7 @@
     if (!figures) return '';
     const { semitones, longest, held, guideTones, targets, shifts } = figures;
     const hand = shifts ? counted(shifts, 'shift') + ' of the hand' : 'the hand stays';
-    return `${led.name}: ${guideTones} of ${targets} on a 3 or 7, ${held} held, ${semitones} semitones in all, ${longest} at most; ${hand}.`;
+    return `${led.name}: ${guideTones === targets ? 'every target' : `${guideTones} of ${targets} targets`} a 3rd or 7th, ${held} held, ${semitones} semitones in all, steps of ${longest} at most; ${hand}.`;
   });
   /** What each way of leading would cost, where it has been worked out. */
   function priced(rule: (typeof THREADS)[number]['rule'], hint: string): string {
@@ -79,7 +79,7 @@
     pressed={isOpen}
     aria-expanded={isOpen}
     hint="How the target line is led, and the other lines beside it"
-    onclick={() => (isOpen = !isOpen)}>another line</Button
+    onclick={() => (isOpen = !isOpen)}>other lines</Button
   >
   <Button
     size="small"

@@ -1,4 +1,4 @@
-<!-- For a date: set lists with their day, how ready each tune is, the minutes shared out, a run-through, cue sheets. -->
+<!-- Set lists with their day: how ready each tune is, the minutes shared out, a run-through, cue sheets. -->
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play';
   import Plus from '@lucide/svelte/icons/plus';
@@ -118,7 +118,7 @@
   }
 </script>
 
-<section class="print:hidden" aria-label="For a date">
+<section class="print:hidden" aria-label="Set lists">
   <form
     class="flex flex-wrap items-center gap-2"
     onsubmit={(event) => {

@@ -79,7 +79,7 @@
   }
 </script>
 
-<section aria-label="What I practise">
+<section aria-label="Exercises">
   <TakeUp {today} />
   <form
     class="mt-2 flex flex-wrap items-center gap-2"

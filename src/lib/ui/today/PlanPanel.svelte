@@ -186,7 +186,7 @@
             .known}.{:else if now.cards.known}None due of {now.cards.known}.{:else}None yet; they come from
           the charts you practise.{/if}
       </p>
-      <Button class="mt-2" onclick={() => void goto('/trainer')}>A round of two minutes</Button>
+      <Button class="mt-2" onclick={() => void goto('/trainer')}>Two-minute round</Button>
     </div>
     {#if next?.data}
       <div class="card p-4">
@@ -199,7 +199,7 @@
     {/if}
     <LastDays days={now.days} />
     <p class="text-xs text-soft">
-      Rests belong to it. If anything hurts, stop; if it goes on hurting, see someone who knows.
+      Take breaks. If something hurts, stop; if it persists, see a professional.
     </p>
   </aside>
 </div>

@@ -15,8 +15,8 @@ export interface Panel {
 
 export const PANELS: readonly Panel[] = [
   { id: 'plan', name: 'Plan', part: new Part(() => import('./PlanPanel.svelte')) },
-  { id: 'items', name: 'What I practise', part: new Part(() => import('./ItemsPanel.svelte')) },
-  { id: 'dates', name: 'For a date', part: new Part(() => import('./DatesPanel.svelte')) },
+  { id: 'items', name: 'Exercises', part: new Part(() => import('./ItemsPanel.svelte')) },
+  { id: 'dates', name: 'Set lists', part: new Part(() => import('./DatesPanel.svelte')) },
   { id: 'progress', name: 'Progress', part: new Part(() => import('./ProgressPanel.svelte')) },
   { id: 'log', name: 'Log', part: new Part(() => import('./LogPanel.svelte')) }
 ];

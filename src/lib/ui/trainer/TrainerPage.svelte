@@ -95,7 +95,7 @@
       stopMidi = await listenToMidi(({ midi }) => hearNote(midi));
       problem = '';
     } catch {
-      problem = 'The browser lets no MIDI in; tap the neck or use the keys.';
+      problem = 'The browser can’t use MIDI instruments; tap the neck or use the keys.';
     }
   }
   function choose(choice: string) {

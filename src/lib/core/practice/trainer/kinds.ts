@@ -386,7 +386,7 @@ const hear: CardKind<Of<'hear'>> = {
   name: 'Hear a line: which chord?',
   way: 'choice',
   seconds: 8,
-  ask: ({ key }) => `You hear the home of ${keyName(key)}, then a line. Which chord does the line tell?`,
+  ask: ({ key }) => `You hear the home of ${keyName(key)}, then a line. Which chord does the line outline?`,
   window: (_, neck) => [neck.capo, neck.capo + WINDOW],
   solve: ({ symbol, among }) => {
     const { notes } = sure(symbol);
