@@ -37,7 +37,11 @@ export function exerciseFigures(): ExerciseFigures[] {
   return wishes.map(({ level, figure }) => {
     let [notes, jumps, octaves, lowestString] = [0, 0, 0, 1];
     for (const text of TUNES) {
-      const arranged = arrange({ sheet: readSheet(text), plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
+      const arranged = arrange(
+        { sheet: readSheet(text), plan: DEFAULT_PLAN },
+        STANDARD,
+        systemOf('positions')
+      );
       for (const seed of [1, 2]) {
         const [line] = linesOf(arranged, { level, figure, subdivision: 2, seed, alternatives: 1 }).lines;
         for (const [i, note] of (line?.notes ?? []).entries()) {

@@ -178,11 +178,11 @@
       onpointercancel={() => (dragged = null)}
     >
       {#if isLocked}<Lock size={12} class="shrink-0" />{/if}
-      <span class="shrink-0"><span class="sr-only">{'Phrase '}</span>{block.phrase.name}</span>
+      <span class="shrink-0"><span class="sr-only">Phrase&nbsp;</span>{block.phrase.name}</span>
       <span class="sr-only">, {phrases.barsOf(block.phrase)}</span>
       {#if block.phrase.like}
         <span class={block.width > 90 ? `truncate font-normal ${isSelected ? '' : 'text-soft'}` : 'sr-only'}
-          ><span class="sr-only">{', '}</span>{likeWords(block)}</span
+          ><span class="sr-only">,&nbsp;</span>{likeWords(block)}</span
         >
       {/if}
       <span class="sr-only"
