@@ -267,7 +267,7 @@ export function firstJobs(tools: () => Tools): void {
       await page.press('foghorns');
       await page.press(Key.ENTER);
       await page.until(async () => (await page.texts('h1'))[0] === 'Four Foghorns', 'the chart found');
-      await page.clickNamed('another line');
+      await page.clickNamed('other lines');
       await page.pick('How the target line is led', '7');
       await page.until(
         async () => (await page.attributes('[data-target]', 'data-degree')).every((d) => d === '7'),

@@ -301,7 +301,7 @@ export function takeJobs(tools: () => Tools): void {
           answer();
           return started.call(this, when, ...rest);
         };`);
-      await page().clickNamed('of MIDI');
+      await page().clickNamed('MIDI latency');
       await page().until(
         async () => (await count('[data-said], [role="alert"]')) > 0,
         'what was measured',

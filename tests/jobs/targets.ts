@@ -43,7 +43,7 @@ export function targetJobs(tools: () => Tools): void {
       await open();
       const smooth = asTargets(await route(DEFAULT));
       await page().until(async () => (await page().targets()).join() === smooth.join(), 'the smooth path');
-      await page().clickNamed('another line');
+      await page().clickNamed('other lines');
       await page().pick('Style', 'thirds');
       const weights = { degree: { '3': 0, '7': 4, '1': 6, '5': 7, tension: 8 } };
       const thirds = asTargets(await route({ ...DEFAULT, weights }));
@@ -148,7 +148,7 @@ export function targetJobs(tools: () => Tools): void {
     it('names the change where a wish cannot be met, and what would help; that helps', async () => {
       await open();
       await page().press('r');
-      await page().clickNamed('another line');
+      await page().clickNamed('other lines');
       for (const string of [1, 2, 3, 4, 5]) await page().clickNamed(`String ${string}`);
       // The E of C7 lies nowhere near on the lowest string.
       await page().pick('How the target line is led', '3');
@@ -169,7 +169,7 @@ export function targetJobs(tools: () => Tools): void {
       );
       await open(`{key: F}\n${Array.from({ length: 6 }, () => `| ${bars.join(' | ')} |`).join('\n')}`);
       await page().press('r');
-      await page().clickNamed('another line');
+      await page().clickNamed('other lines');
       for (const degree of ['1', '5']) await page().clickNamed(`Allow the ${degree} as a target`);
       await page().pick('Where targets lie', 'neck');
       await page().press('x');
