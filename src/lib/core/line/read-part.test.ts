@@ -8,6 +8,14 @@ const { form, analysis, head } = readSheet('{key: Gb}\n| Gbmaj7 | Ebm7 Abm7 | Db
 const ground = { form, analysis, chosen: analysis.changes.map(() => null) };
 
 describe('a part of a line', () => {
+  it('knows the goal of an enclosure whose first note alone is asked for', () => {
+    // G, F, G flat: both sides of the root of Gbmaj7, which falls on beat 2.
+    const notes = [noteOf(480, 240, 67), noteOf(720, 240, 65), noteOf(TICKS, TICKS, 66)];
+    const line = { meter: head.meter, notes };
+    expect(readLine(line, ground).notes[0]).toMatchObject({ role: 'approach', leadsTo: 2 });
+    expect(readPart(line, ground, 0, 1)).toEqual(readLine(line, ground).notes.slice(0, 1));
+  });
+
   it('is read as the whole is, whatever stands around it', () => {
     const notes = fc.array(
       fc.tuple(

@@ -71,7 +71,11 @@ export class Phrases {
 
   isLocked(index: number): boolean {
     const phrase = this.all[index];
-    return phrase !== undefined && this.#locks.some((lock) => overlaps(lock, phrase));
+    return phrase !== undefined && this.#isHeld(phrase);
+  }
+
+  #isHeld(phrase: Stretch): boolean {
+    return this.#locks.some((lock) => overlaps(lock, phrase));
   }
 
   /** Locks a phrase, so that nothing that is made anew touches it, or lets it go. */
@@ -86,7 +90,7 @@ export class Phrases {
 
   /** Notes, times and neighbours of the line without some of its phrases. */
   #room(at: Stretch, without: readonly LinePhrase[]): Stretch {
-    const rest = this.all.filter((phrase) => !without.includes(phrase));
+    const rest = this.all.filter(({ from }) => !without.some((phrase) => phrase.from === from));
     const before = rest.findLast(({ to }) => to <= at.from + (at.to - at.from) / 2);
     const after = rest.find(({ from }) => from >= at.from + (at.to - at.from) / 2);
     const [first, last] = [this.#grid.bars[0]!, this.#grid.bars.at(-1)!];
@@ -171,8 +175,8 @@ export class Phrases {
       return this.#refuse(`The chart has no room for phrase ${phrase.name} there.`);
     const by = this.#grid.bars[first]!.start - this.#grid.bars[phrase.first]!.start;
     const there = { from: phrase.from + by, to: phrase.to + by };
-    const given = this.all.filter((other) => other !== phrase && overlaps(other, there));
-    const locked = given.find((other) => this.isLocked(this.all.indexOf(other)));
+    const given = this.all.filter((other, i) => i !== index && overlaps(other, there));
+    const locked = given.find((other) => this.#isHeld(other));
     if (locked) return this.#locked(locked);
     const instead = [phrase, ...given];
     const gave = given.length ? `; ${given.map(({ name }) => name).join(', ')} gave way` : '';

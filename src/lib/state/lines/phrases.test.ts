@@ -87,7 +87,10 @@ describe('the room for phrases', () => {
       const by = (bar.start - bars[one.first]!.start) * TICKS;
       return i > one.first && one.from + by < two.to && two.from < one.to + by;
     });
+    expect(over).toBeGreaterThan(one.first);
+    lines.problem = '';
     expect(await phrases.move(0, over - one.first)).toBe(false);
+    expect(lines.problem).toContain('is locked');
     expect(lines.shown.notes).toBe(notes);
     expect(past).toHaveLength(1);
     phrases.lock(1);

@@ -53,7 +53,7 @@
   /** The level of the line that is shown; none for one that was kept. */
   const level = $derived(lines.shown?.finding?.level ?? '');
   const figures = $derived(levelOf(level)?.figures);
-  const isPhrases = $derived(level === 'phrases');
+  const isPhrases = $derived((level || lines.asked.level) === 'phrases');
   const HEARD = 'heard';
   const heardStyle = $derived(STYLES.find(({ id }) => id === lines.style.style)!.name);
   /** How dense phrases are; between the two the style decides. */
@@ -251,7 +251,7 @@
               aria-label="How it is found"
               data-finding-rules
             >
-              {#if isPhrases || !level}
+              {#if isPhrases}
                 {@render row('Style', styles)}
                 {@render row('Density', densities)}
                 {@render row('Boldness', boldnesses)}
