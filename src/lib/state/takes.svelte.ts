@@ -20,8 +20,7 @@ import { beatOf, inBeats, secondOf } from '$lib/core/takes/align';
 import { exchangesOf, ownNotes, turnAt, turnsIn, type Exchange, type TradeBars } from '$lib/core/takes/trade';
 import { callsIn } from '$lib/core/takes/calls';
 import { findClock } from '$lib/core/takes/find-clock';
-import { pinsOf } from '$lib/core/plan/edits';
-import { pinShift } from '$lib/core/plan/pin-times';
+import { meantTargets } from '$lib/core/plan/pin-times';
 import { judgeTake, type Judgement, type JudgingGround, type MeantTarget } from '$lib/core/takes/judge/judge';
 import { remarksOn, type TakeRemark } from '$lib/core/takes/judge/remarks';
 import type { Listened, PlayedNote, RecordedBlock, Trouble } from '$lib/core/takes/model';
@@ -964,16 +963,7 @@ function judged(
   { plan }: Arrangement,
   ground: JudgingGround
 ): Judgement {
-  const { form } = ground;
-  const shifts = new Map(
-    pinsOf(plan).flatMap(({ change, beat, when }) =>
-      (beat ?? 1) === 1 ? [[change, pinShift(when, form)] as const] : []
-    )
-  );
-  const meant = targets.map((target) => ({
-    ...target,
-    at: (form.changes[target.change]?.start ?? 0) + (shifts.get(target.change) ?? 0)
-  }));
+  const meant = meantTargets(targets, plan, ground.form);
   return judgeTake({ notes, clock: { tempo, start }, targets: meant, trade: trade?.bars }, ground);
 }
 

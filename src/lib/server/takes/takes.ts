@@ -16,6 +16,7 @@ import {
 } from '../../api/take';
 import { systemOf } from '../../core/neck/systems/registry';
 import { STANDARD } from '../../core/neck/tuning';
+import { meantTargets } from '../../core/plan/pin-times';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { arrangeVersion, carriedOver } from '../../core/plan/version';
 import { judgeTake } from '../../core/takes/judge/judge';
@@ -184,7 +185,7 @@ function summaryOf({
   const { sheet, analysis, chosen } = arrangeVersion({ source, plan }, STANDARD, systemOf('positions'));
   if (analysis.changes.length === 0) return null;
   const { changes, figures } = judgeTake(
-    { notes, clock: { tempo, start }, targets, trade: trade?.bars },
+    { notes, clock: { tempo, start }, targets: meantTargets(targets, plan, sheet.form), trade: trade?.bars },
     { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck: STANDARD }
   );
   const { rounds, outlined, hits, late, apart, fits } = figures;
