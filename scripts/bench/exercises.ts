@@ -22,7 +22,7 @@ export interface ExerciseFigures {
   readonly notes: number;
   /** Notes over five frets from the one before, no more than an eighth after it. */
   readonly jumps: number;
-  /** Of figures: leaps of an octave and more inside a cell. */
+  /** Of figures: leaps of an octave and more, from cell to cell. */
   readonly octaves: number;
   /** The lowest string, as counted from the highest. */
   readonly lowestString: number;

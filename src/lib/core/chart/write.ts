@@ -32,7 +32,10 @@ function writeRow(row: GridRow, widths: readonly number[]): string {
   const parts = row.barLines.flatMap((barLine, i) => {
     const bar = row.bars[i];
     const cells = bar?.cells.map(writeCell).join(' ') ?? '';
-    return bar ? [writeBarLine(barLine), cells.padEnd(widths[i] ?? 0)] : [writeBarLine(barLine)];
+    // Behind a comma or a dash the rounds of an ending would go on.
+    const isClosed = barLine.ending.length > 0 && /^[,-]/.test(bar ? cells : row.right);
+    const line = writeBarLine(barLine) + (isClosed ? '.' : '');
+    return bar ? [line, cells.padEnd(widths[i] ?? 0)] : [line];
   });
   return [row.left, ...parts, row.right]
     .filter((part, i) => part !== '' || (i > 0 && i < parts.length))
