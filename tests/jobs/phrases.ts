@@ -84,6 +84,10 @@ export function phraseJobs(tools: () => Tools): void {
     it('take up another one, move by a beat and by a bar, and say what they are', async () => {
       await open();
       await focus(0);
+      await page().press(' ');
+      await page().find('[data-phrase-bar="0"]');
+      await page().press(' ');
+      await page().until(async () => (await page().all('[data-phrase-bar]')).length === 0, 'it to be let go');
       await page().press(Key.ENTER);
       await page().find('[data-phrase-bar="0"]');
       const whole = await notes();

@@ -238,6 +238,9 @@ export class Lines {
     // Nobody waits for a line that is not wanted any more.
     if (this.isFinding) this.#letGo();
     this.isFinding = true;
+    // What is locked now is what the others are found beside, whatever is locked meanwhile.
+    const locks = this.#locksFor(asked);
+    const held = this.#lockedNotes(locks);
     try {
       const { lines, message } = await this.#linesFor(asked);
       if (own !== this.#ask) return;
@@ -248,8 +251,7 @@ export class Lines {
       const rank = asked.rank % lines.length;
       this.asked = { ...asked, rank };
       const { name } = levelOf(asked.level)!;
-      const locks = this.#locksFor(asked);
-      const notes = locks.length > 0 ? ordered([...this.#lockedNotes(locks), ...lines[rank]!]) : lines[rank]!;
+      const notes = locks.length > 0 ? ordered([...held, ...lines[rank]!]) : lines[rank]!;
       const differs = differing(this.shown?.notes, notes);
       this.#show({
         notes,

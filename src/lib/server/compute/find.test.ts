@@ -510,6 +510,30 @@ describe('what cannot be had', () => {
       }
   });
 
+  it('finds one phrase between those that stand: new, or after another one; two eighths of air in dotted beats', () => {
+    const chart = '{key: F#m}\n{time: 12/8}\n{tempo: 180}\n| F#m7 | Bm7 | F#m7 | C#7b9 |';
+    const of = (more: object) => find({ chart, level: 'phrases', seed: 3, ...more });
+    // In any order.
+    const keep = [
+      { from: 36, to: 44 },
+      { from: 0, to: 9 }
+    ];
+    const one = of({ keep, only: { bar: 2, bars: 1 } }).lines[0]!.notes;
+    expect(one.length).toBeGreaterThanOrEqual(3);
+    for (const note of one) {
+      expect(note.at).toBeGreaterThanOrEqual(11 - 1e-6);
+      expect(endOf(note)).toBeLessThanOrEqual(34 + 1e-6);
+    }
+    const notes = one.map(({ at, beats, string, fret }) => ({ at, beats, string, fret }));
+    const again = of({ only: { bar: 3, bars: 1, like: { notes, bar: 2, how: 'same rhythm' } } }).lines[0]!
+      .notes;
+    expect(again.map(({ at }) => at - 12)).toEqual(one.map(({ at }) => at));
+    expect(() => of({ only: { bar: 9, bars: 1 } })).toThrow(/played in 4 bars/);
+    expect(() => of({ only: { bar: 2, bars: 1, like: { notes: [], bar: 1, how: 'literal' } } })).toThrow(
+      /has no notes/
+    );
+  });
+
   it('finds phrases in the style that is asked for, with pickups, and says how they are made', () => {
     const chart = '{key: Bb}\n{tempo: 140}\n| Cm7 | F7 | Bbmaj7 | G7b9 | Cm7 | F7 | Bbmaj7 | % |';
     const of = (more: object) => find({ chart, level: 'phrases', seed: 2, ...more });

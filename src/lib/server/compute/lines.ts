@@ -9,7 +9,9 @@ import type { Motif } from '../../core/line/find/motif';
 import type { LineArea } from '../../core/line/find/pool';
 import { DEFAULT_FIGURE } from '../../core/line/find/levels';
 import type { LevelId } from '../../core/line/find/registry';
-import { endOf, TICKS, ticksOf } from '../../core/line/model';
+import { endOf, ticksOf } from '../../core/line/model';
+import { gridOf } from '../../core/line/phrase/grid';
+import { breathAt } from '../../core/line/phrases-in';
 import { measureOf, type Measure } from '../../core/line/move';
 import { systemOf } from '../../core/neck/systems/registry';
 import { scaleChoices } from '../../core/approaches/registry';
@@ -182,7 +184,9 @@ function onePhraseFrom(
   { keep = [], only }: Input,
   { form, head }: Sheet
 ): { readonly held: LineWish['held']; readonly only: LineWish['only'] } {
-  const held = keep.map(({ from, to }) => ({ from: ticksOf(from), to: ticksOf(to) }));
+  const held = keep
+    .map(({ from, to }) => ({ from: ticksOf(from), to: ticksOf(to) }))
+    .sort((a, b) => a.from - b.from);
   if (!only) return { held, only: undefined };
   const { bars } = form;
   const barAt = (bar: number, path: string) => {
@@ -204,12 +208,12 @@ function onePhraseFrom(
       path: 'only.like.notes'
     });
   const [start, end] = [ticksOf(bars[first]!.start), ticksOf(form.beats)];
-  const before = held.findLast(({ to }) => to <= start)?.to;
+  const before = held.findLast(({ from }) => from <= start)?.to;
   const after = held.find(({ from }) => from > start)?.from;
-  const lead = ticksOf(bars[0]!.beats);
+  const grid = gridOf(bars);
   const room = {
-    from: before === undefined ? -lead : before + TICKS,
-    to: after === undefined ? end : after - TICKS
+    from: before === undefined ? -ticksOf(bars[0]!.beats) : before + breathAt(grid, before),
+    to: after === undefined ? end : after - breathAt(grid, after)
   };
   return { held, only: { first, bars: only.bars, room, like } };
 }

@@ -76,7 +76,7 @@
       else go(index + by);
     } else if (event.key === 'Enter') {
       done();
-      phrases.select(phrases.selected === index ? null : index);
+      toggle(index);
     } else if (event.key === 'Escape' && phrases.selected !== null) {
       done();
       phrases.select(null);
@@ -117,7 +117,12 @@
     dragged = null;
     if (!held) return;
     if (held.by !== 0) void phrases.move(held.index, held.by);
-    else if (!held.isMoved) phrases.select(phrases.selected === held.index ? null : held.index);
+    else if (!held.isMoved) toggle(held.index);
+  }
+  const toggle = (index: number) => phrases.select(phrases.selected === index ? null : index);
+  /** A press without a pointer: Space, or a screen reader. */
+  function click({ detail }: MouseEvent, index: number) {
+    if (detail === 0) toggle(index);
   }
   const ghost = $derived.by(() => {
     if (!dragged || dragged.by === 0) return null;
@@ -172,6 +177,7 @@
       data-locked={isLocked || undefined}
       data-drag
       onkeydown={(event) => press(event, block.index)}
+      onclick={(event) => click(event, block.index)}
       onpointerdown={(event) => take(event, block.index)}
       onpointermove={drag}
       onpointerup={drop}
