@@ -183,6 +183,7 @@ export class Lines {
     this.#future = [...this.#future, this.shown];
     this.#past = this.#past.slice(0, -1);
     this.shown = last;
+    this.problem = '';
     this.#redraft();
     this.#workspace.say('Line: one step back');
   }
@@ -193,6 +194,7 @@ export class Lines {
     this.#past = [...this.#past, this.shown];
     this.#future = this.#future.slice(0, -1);
     this.shown = next;
+    this.problem = '';
     this.#redraft();
     this.#workspace.say('Line: one step on');
   }

@@ -59,6 +59,10 @@ describe('phrases of a line', () => {
     expect(phrasesIn(line(`${riff} 8:60 8.5:63 9:65 9.25:70 9.75:72`), FOUR)[1]).toMatchObject({
       like: { of: 0, how: 'varied' }
     });
+    // Half of it stays where it was.
+    expect(phrasesIn(line(`${riff} 8:59 8.5:63 9:65 9.5:68`), FOUR)[1]).toMatchObject({
+      like: { of: 0, how: 'same rhythm' }
+    });
     expect(names(`${riff} 8:72:2 ${at(16)} 24:70:2`)).toEqual(['A', 'B', 'A', 'C']);
   });
 

@@ -123,12 +123,17 @@ function relationBetween(model: Shape, own: Shape): Relation | null {
   if (pairs.length < 2) return null;
   const isSameRhythm = pairs.length >= SAME * count;
   if (isSameRhythm) {
-    if (pairs.filter(({ from, to }) => from === to).length >= SAME * count) return 'literal';
-    const isMoved = pairs.every(({ from, to }, n) => {
-      if (n === 0) return from !== to;
-      const [step, wanted] = [to - pairs[n - 1]!.to, from - pairs[n - 1]!.from];
-      return Math.abs(step - wanted) <= LED && Math.sign(step) === Math.sign(wanted);
-    });
+    const same = pairs.filter(({ from, to }) => from === to).length;
+    if (same >= SAME * count) return 'literal';
+    // What stays where it was is no sequence, however alike its steps.
+    const isElsewhere = same <= (1 - SAME) * count;
+    const isMoved =
+      isElsewhere &&
+      pairs.every(({ from, to }, n) => {
+        if (n === 0) return from !== to;
+        const [step, wanted] = [to - pairs[n - 1]!.to, from - pairs[n - 1]!.from];
+        return Math.abs(step - wanted) <= LED && Math.sign(step) === Math.sign(wanted);
+      });
     if (isMoved) return 'sequence';
   }
   const head = Math.ceil(HEAD * Math.min(own.times.length, model.times.length));

@@ -6,7 +6,7 @@ import type { LandedBy } from '$lib/core/line/read';
 import type { Key } from '$lib/core/harmony/key';
 import type { HeardChord } from '$lib/core/line/listener';
 import { MODES } from '$lib/core/theory/mode';
-import { plainName } from '$lib/core/theory/note';
+import { pitchClass, plainName } from '$lib/core/theory/note';
 import { scaleOf } from '$lib/core/theory/scale';
 
 interface Look {
@@ -82,5 +82,7 @@ const FLATS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 export function heardIn({ tonic, mode }: Key, { symbol, root }: HeardChord): string {
   const notes = scaleOf(tonic, MODES[mode].scale)?.notes ?? [];
   const names = notes.some((note) => note.includes('#')) ? SHARPS : FLATS;
-  return names[root]! + symbol.slice(plainName(root).length);
+  // The key's own name comes first: the VI of E♭ minor is C♭.
+  const own = notes.find((note) => pitchClass(note) === root);
+  return (own ?? names[root]!) + symbol.slice(plainName(root).length);
 }
