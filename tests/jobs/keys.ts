@@ -56,6 +56,7 @@ export function keyJobs(tools: () => Tools): void {
 
     it('Space and Enter press the button that has the focus', async () => {
       await open('p');
+      await (await page().find('[data-open-mix]')).click();
       await page().find('[aria-label="Mute Bass"]');
       await focus('[aria-label="Mute Bass"]');
       await page().press(' ');

@@ -92,22 +92,26 @@ export function practiceJobs(tools: () => Tools): void {
         // The cards are for another job.
         if (kinds[0] === 'cards') await tap('[aria-label="Leave Cards out"]');
         await tap('button', 'Start');
-        await page().find('[data-assigned]');
-        await page().find(`[data-assigned="${chart}:Db:5:up"]`);
+        // Started once: the band begins, and the clock of the part with it.
+        await page().find('[data-stand]');
         expect(await browser().getCurrentUrl()).toContain(`/charts/${chart}?view=rehearse`);
-        await tap('[aria-label="Play"]');
+        expect((await page().texts('[data-stand-clock]'))[0]).toMatch(/^\d:\d\d$/);
         await page().until(
           async () => (await page().all('[data-mark="not marked"]')).length > 0,
           'a round to be over'
         );
         await tap('[data-marks] button', 'clean');
         await page().until(async () => (await page().all('[data-mark="clean"]')).length > 0, 'the mark');
-        await tap('[aria-label="Stop"]');
-        await tap('[data-session] button', 'next');
+        // A touch brings the slim bar; the next part begins by itself.
+        await tap('[data-stand] [aria-label="Neck"]');
+        await tap('[data-slim] button', 'next');
         await page().until(
           async () => (await page().texts('[data-session-part]'))[0] !== 'Ascending',
           'the next part'
         );
+        await page().find('[data-stand]');
+        await tap('[aria-label="Stop"]');
+        await page().find('[data-assigned]');
         await tap('[data-session] [aria-label="Skip it"]');
         await page().until(
           async () =>
@@ -115,6 +119,8 @@ export function practiceJobs(tools: () => Tools): void {
             String(kinds.filter((kind) => kind !== 'cards').length),
           'the end'
         );
+        // The session is over: the desk is the player's own again.
+        expect(await page().all('[data-assigned]')).toHaveLength(0);
         await tap('[data-session] button', 'to the log');
         await page().find('[data-row]');
         expect(await page().texts('[data-row] b')).toContain('Ascending');

@@ -13,7 +13,8 @@ export const PEDAL_ACTIONS = [
   { id: 'more', name: 'more from the band' },
   { id: 'less', name: 'less from the band' },
   { id: 'clean', name: 'the last round was clean' },
-  { id: 'stumble', name: 'missed' }
+  { id: 'stumble', name: 'missed' },
+  { id: 'lost', name: 'lost: form and melody' }
 ] as const;
 export type PedalAction = (typeof PEDAL_ACTIONS)[number]['id'];
 

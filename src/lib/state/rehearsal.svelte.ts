@@ -34,10 +34,10 @@ import {
   type PlanMaterial,
   type PracticeRound
 } from '$lib/core/practice/round';
-import { degreeOf, type Degree } from '$lib/core/theory/degree';
 import { semitonesUp } from '$lib/core/theory/note';
 import { pitchClass } from '$lib/core/theory/note';
 import { keyText, readKey } from '$lib/core/harmony/key';
+import { runOver, type RunNote } from '$lib/core/practice/run-over';
 import { itemId } from '$lib/core/practice/items/proposals';
 import type { ItemTempo } from '$lib/core/practice/log/model';
 import { nextTempo } from '$lib/core/practice/log/tempo';
@@ -119,8 +119,8 @@ const FRAME = 1 / 60;
 const LONGEST_AHEAD = 0.06;
 /** Milliseconds after a stop for which the level is still shown. */
 const LISTENING = 1500;
-/** Beats before a change at which its notes begin to show. */
-export const FADE_BEATS = 2;
+/** Seconds before a change at which the next chord comes to the foreground, unless a bar is longer. */
+const COMING_SECONDS = 2;
 
 function storedDesk(): Desk {
   try {
@@ -139,15 +139,6 @@ export const TEMPO_STEP = 4;
 export const INTENSITY_STEP = 0.1;
 /** Changes whose lag is remembered. */
 const MOST_LAGS = 400;
-
-/** A note of a run as it stands over its change. */
-export interface RunNote {
-  readonly at: number;
-  readonly length: number;
-  readonly degree: Degree;
-  readonly place: NotePlace | undefined;
-  readonly isTarget: boolean;
-}
 
 /** A change that sounds, and the note that is meant at it: MIDI number, null for any of its chord. */
 export interface MeantLanding {
@@ -311,12 +302,26 @@ export class Rehearsal {
     const start = this.#laid?.start ?? 0;
     return this.beats ? Math.min(Math.max(0, this.beat - start), this.beats - 1e-6) : 0;
   });
-  /** Place of the sounding change in the excerpt. */
-  readonly at = $derived.by(() => (this.now ? playedAt(this.now.excerpt, this.inRound) : 0));
+  /** Place in the excerpt of the change that is shown: the sounding one, at rest the selected one; −1 where that is not played. */
+  readonly at = $derived.by(() => {
+    if (!this.now) return -1;
+    const { excerpt } = this.now;
+    if (this.isPlaying) return playedAt(excerpt, this.inRound);
+    return excerpt.changes.findIndex(({ source }) => source.index === this.shown.selected);
+  });
   readonly change = $derived.by(() => this.now?.excerpt.changes[this.at] ?? null);
   readonly next = $derived.by(() => {
     const changes = this.now?.excerpt.changes ?? [];
-    return changes.length > 1 ? changes[(this.at + 1) % changes.length]! : null;
+    return changes.length > 1 && this.at >= 0 ? changes[(this.at + 1) % changes.length]! : null;
+  });
+  /** Where the music is within the round as it is written: what swings is drawn where its notes stand. */
+  readonly written = $derived.by(() => this.now?.writtenAt(this.inRound) ?? 0);
+  /** Whether the next chord comes soon: within two seconds, or a bar where that is longer. */
+  readonly isComing = $derived.by(() => {
+    if (!this.isPlaying || !this.next || !this.now) return false;
+    const bar = this.now.excerpt.bars.findLast(({ start }) => start <= this.inRound + 1e-9);
+    const seconds = (this.left * 60) / this.sounding;
+    return seconds <= COMING_SECONDS || this.left <= (bar?.beats ?? 0) + 1e-9;
   });
   /** Beats until the chord changes. */
   readonly left = $derived.by(() =>
@@ -329,22 +334,18 @@ export class Rehearsal {
   });
   /** Beats still to be counted before the start. */
   readonly counting = $derived(this.isPlaying && this.beat < 0 ? Math.ceil(-this.beat) : 0);
-  /** The drill's run over a change as it is written: what each note is on its chord, and where it lies in the change, 0 to 1. */
-  readonly run: readonly RunNote[] = $derived.by(() => {
-    const { now, change } = this;
-    const chord = change?.source.chord;
-    if (!now || !change || !chord) return [];
-    return now.notes.flatMap(({ midi, place, purpose }, i): RunNote[] => {
-      const { start, beats } = now.times[i]!;
-      const at = (start - change.start) / change.beats;
-      if (at < -1e-6 || at >= 1 - 1e-6) return [];
-      const degree = degreeOf(semitonesUp(chord.rootPc, midi % 12), chord.tones);
-      return [{ at, length: beats / change.beats, degree, place, isTarget: purpose === 'target' }];
-    });
+  /** The drill's run over the change that is shown. */
+  readonly run: readonly RunNote[] = $derived.by(() =>
+    this.now && this.change ? runOver(this.now, this.change) : []
+  );
+  /** The first note of the run over the coming chord. */
+  readonly firstOver = $derived.by(() => {
+    const first = this.now && this.next ? runOver(this.now, this.next)[0] : undefined;
+    return first?.place ? { place: first.place, degree: first.degree } : null;
   });
-  /** How much of the change has sounded, 0 to 1. */
+  /** How much of the change has sounded, as it is written, 0 to 1. */
   readonly into = $derived.by(() =>
-    this.change ? Math.max(0, this.inRound - this.change.start) / this.change.beats : 0
+    this.change ? Math.max(0, this.written - this.change.start) / this.change.beats : 0
   );
   /** The place of the drill's note that sounds. */
   readonly lit: NotePlace | null = $derived.by(() => {
@@ -399,12 +400,13 @@ export class Rehearsal {
     const granted = grantedLoop(shown.sheet.form, shown.analysis, this.loop);
     const excerpt = granted && excerptOf(shown.sheet.form, shown.analysis, granted.loop);
     if (!excerpt) return null;
-    const { feel, drill } = this;
+    const { feel } = this;
     const material = materialOf(shown);
     const line = this.#lineIn(moment.round);
     return practiceRound(line ? { ...material, skeleton: () => line } : material, excerpt, {
       feel,
-      drill,
+      drill: this.drill,
+      sung: (this.isLost && shown.melody?.line) || null,
       perBeat: this.desk.perBeat,
       seed: this.#seed,
       intensity: this.#intensityIn(moment.round),
@@ -420,6 +422,13 @@ export class Rehearsal {
 
   #intensityIn(round: number): number {
     return this.follower.intensity ?? this.#askedIn(round);
+  }
+
+  /** The form is shown and the melody sounds, for a player who has lost the place. */
+  isLost = $state(false);
+  toggleLost(): void {
+    this.isLost = !this.isLost;
+    this.#relay();
   }
 
   /** How much the band gives now. */
@@ -600,7 +609,8 @@ export class Rehearsal {
       more: () => this.changeIntensity(INTENSITY_STEP),
       less: () => this.changeIntensity(-INTENSITY_STEP),
       clean: () => this.mark(true),
-      stumble: () => this.stumble()
+      stumble: () => this.stumble(),
+      lost: () => this.isPlaying && this.toggleLost()
     };
     act[action]();
   });
@@ -702,6 +712,8 @@ export class Rehearsal {
     const { what, line, key, over, start } = assignment;
     this.#recorder.begin();
     this.marks = [];
+    const { desk, loop, tempo } = this;
+    this.#own ??= { desk, loop, tempo };
     this.assigned = assignment;
     const to = key === null ? null : readKey(key);
     this.shift = to ? semitonesUp(pitchClass(workspace.analysis.key.tonic), pitchClass(to.tonic)) : 0;
@@ -718,11 +730,20 @@ export class Rehearsal {
     if (start !== null) this.tempo = boundedTempo(start);
   }
 
-  /** Back to the desk as it is. */
+  /** What the player had on the desk before the stand was opened for something. */
+  #own: { readonly desk: Desk; readonly loop: LoopWish; readonly tempo: number } | null = null;
+  /** Back to the desk as it was before: its drill, keys, loop and tempo. What has been turned since, of the mix or the feel, stays. */
   unassign(): void {
+    const own = this.#own;
+    this.#own = null;
     this.assigned = null;
     this.line = null;
     this.shift = 0;
+    if (!own) return;
+    const { drill, keys, halfTime, ladder } = own.desk;
+    this.set({ drill, keys, halfTime, ladder });
+    this.loop = own.loop;
+    this.tempo = own.tempo;
   }
 
   async #lineOf(what: string, id: string | undefined): Promise<Line | null> {
@@ -832,6 +853,7 @@ export class Rehearsal {
     this.beat = 0;
     this.#rested = 0;
     this.follower.forget();
+    this.isLost = false;
     const ladder = this.#ladder;
     this.backing.stopTapping();
     if (ladder) this.tempo = tempoOf(ladder, 0, 0);

@@ -96,6 +96,9 @@ export function placeOfPart({ kind, chart }: RunPart): string {
   return `/charts/${chart}?view=rehearse`;
 }
 
+/** Whether a part is played at the stand or asked on cards: its time begins when that does. */
+const sounds = (part: RunPart) => !placeOfPart(part).startsWith('/today');
+
 class SessionRun {
   parts: readonly RunPart[] = $state.raw([]);
   at = $state(0);
@@ -113,6 +116,11 @@ class SessionRun {
   );
   /** Seconds that are left of the part; negative once it is over. */
   readonly left = $derived.by(() => (this.current ? this.current.minutes * 60 - this.ran : 0));
+  /** Minutes and seconds that are left; over the time with a plus. */
+  readonly clock = $derived.by(() => {
+    const seconds = Math.abs(Math.round(this.left));
+    return `${this.left < 0 ? '+' : ''}${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+  });
   get isPaused(): boolean {
     return this.#began === null;
   }
@@ -126,6 +134,8 @@ class SessionRun {
       this.at = kept.at;
       this.#began = kept.began;
       this.#ran = kept.ran;
+      const part = this.current;
+      this.isWaiting = part !== null && kept.began === null && kept.ran === 0 && sounds(part);
       this.tick();
     } catch {
       // Nothing that could be taken up.
@@ -151,11 +161,34 @@ class SessionRun {
     this.#goTo(0);
   }
 
+  /** The player has asked for the part that is shown: it begins to sound by itself. */
+  #isAsked = false;
+  /** Whether the part was asked for and has not begun; asked once. */
+  takeStart(): boolean {
+    const isAsked = this.#isAsked;
+    this.#isAsked = false;
+    return isAsked;
+  }
+
+  /** The part sounds, or is done: its clock runs, unless it runs already or was paused. */
+  begin(): void {
+    if (!this.isWaiting) return;
+    this.isWaiting = false;
+    this.now = Date.now();
+    this.#began = this.now;
+    this.#keep();
+  }
+  /** The part is shown and its clock does not run yet: what sounds has not begun. */
+  isWaiting = $state(false);
+
   #goTo(at: number): void {
     this.at = at;
     this.#ran = 0;
     this.now = Date.now();
-    this.#began = at < this.parts.length ? this.now : null;
+    const part = this.parts[at];
+    this.isWaiting = part !== undefined && sounds(part);
+    this.#isAsked = this.isWaiting;
+    this.#began = part && !this.isWaiting ? this.now : null;
     this.#keep();
   }
 
@@ -216,6 +249,7 @@ class SessionRun {
   }
 
   pause(): void {
+    this.isWaiting = false;
     this.tick();
     if (this.#began === null) this.#began = this.now;
     else {

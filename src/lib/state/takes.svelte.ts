@@ -3,7 +3,7 @@
  * listening itself is done beside the page.
  */
 /* eslint-disable svelte/prefer-svelte-reactivity -- the map here is of a recording under way, which nothing shows */
-import { wrap, type Remote } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import type { ListedTake, StoredTake, TakeData, WayIn } from '$lib/api/take';
 import type { Microphone } from '$lib/audio/input/microphone';
 import { NotReadable } from '$lib/core/formats/not-readable';
@@ -82,6 +82,8 @@ export class Takes extends Attempts {
   opened: StoredTake | null = $state.raw(null);
   /** What is under way, as a sentence; empty where nothing is. */
   doing = $state('');
+  /** How much of it is done, 0 to 1; null where that is not known. */
+  done: number | null = $state(null);
   /** The simulated player's, or a file's: it can be stopped. */
   isStoppable = $state(false);
   /** The light is on: the microphone is being listened to. */
@@ -245,9 +247,13 @@ export class Takes extends Attempts {
   }
   #stopped: (() => void) | null = null;
 
+  /** Takes down how much is done, told from beside the page. */
+  readonly #onShare = () => proxy((share: number) => void (this.done = share));
+
   /** Work beside the page that can be stopped; null where it was. */
   async #work<T>(says: string, work: (listener: Remote<ListenerApi>) => Promise<T>): Promise<T | null> {
     this.doing = says;
+    this.done = null;
     this.isStoppable = true;
     try {
       return await Promise.race([
@@ -257,6 +263,7 @@ export class Takes extends Attempts {
     } finally {
       this.#stopped = null;
       this.doing = '';
+      this.done = null;
       this.isStoppable = false;
     }
   }
@@ -294,7 +301,7 @@ export class Takes extends Attempts {
     });
     const heard = await this.#work('The simulated player plays, and is listened to', async (listener) => {
       const samples = await listener.sound(strokes, tone);
-      return { ...(await listener.listen(samples, RATE)), seconds: samples.length / RATE };
+      return { ...(await listener.listen(samples, RATE, this.#onShare())), seconds: samples.length / RATE };
     });
     if (!heard) return;
     await this.#keep({
@@ -473,7 +480,7 @@ export class Takes extends Attempts {
     }
     const samples = mono(buffer);
     const heard = await this.#work('The file is listened to', (listener) =>
-      listener.listen(samples, buffer.sampleRate)
+      listener.listen(samples, buffer.sampleRate, this.#onShare())
     );
     if (!heard) return;
     const { tempo, start } = findClock(heard.notes, this.rehearsal.sounding);
@@ -776,7 +783,7 @@ export class Takes extends Attempts {
     this.#closeMicrophone();
     const samples = joined(recording.blocks);
     const heard = await this.#work('What you played is listened to', (listener) =>
-      listener.listen(samples, rate)
+      listener.listen(samples, rate, this.#onShare())
     );
     // A server that is away is waited for: the take is in the page until it has arrived.
     while (!(await recording.upload.send()) && !this.#isClosed) {
@@ -812,7 +819,7 @@ export class Takes extends Attempts {
     const sound = await this.sound();
     if (!sound) return;
     const heard = await this.#work('The take is listened to', (listener) =>
-      listener.listen(sound.samples, sound.rate)
+      listener.listen(sound.samples, sound.rate, this.#onShare())
     );
     if (heard) await this.#judgeRecording(take.id, heard, sound.samples.length / sound.rate);
   }

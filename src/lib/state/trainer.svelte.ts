@@ -105,14 +105,20 @@ export class Trainer {
     this.tapped = [];
     this.heard = [];
     if (!question || this.left === 0) {
-      this.isRunning = false;
-      this.isOver = true;
-      this.question = null;
+      this.end();
       return;
     }
     this.#rest = rest;
     this.question = question;
     this.#asking = now;
+  }
+
+  /** The round is over; what has been answered is kept. */
+  end(): void {
+    this.isRunning = false;
+    this.isOver = true;
+    this.question = null;
+    this.verdict = null;
   }
 
   /** A place is tapped: it answers at once where one is asked for, else it is chosen or let go. */

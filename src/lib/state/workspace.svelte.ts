@@ -82,6 +82,8 @@ export class Workspace {
   keptLines: readonly StoredLine[] = $state.raw([]);
   /** Steps of the view that is shown, which are taken back before those of the chart; null where it has none. */
   viewSteps: Steps | null = $state.raw(null);
+  /** Beats a minute at which the view plays; null where it does not. */
+  soundingTempo: number | null = $state(null);
   shownLine: { readonly name: string; readonly notes: readonly LineNote[] } | null = $state.raw(null);
 
   async fetchLines(): Promise<void> {

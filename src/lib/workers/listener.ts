@@ -9,8 +9,9 @@ import { sounded, type Tone } from '../core/takes/player/string';
 export const PLAYER_RATE = 44_100;
 
 const api = {
-  /** The notes of a sound. */
-  listen: (samples: Float32Array, rate: number): Listened => listenTo(samples, rate),
+  /** The notes of a sound; `onShare` is told how much of it is heard, 0 to 1. */
+  listen: (samples: Float32Array, rate: number, onShare?: (share: number) => void): Listened =>
+    listenTo(samples, rate, onShare),
   /** The seconds at which something begins in a sound. */
   onsets: (samples: Float32Array, rate: number): number[] => onsetSeconds(samples, rate),
   /** Strokes as the sound of a string. */

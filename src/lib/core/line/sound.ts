@@ -31,6 +31,36 @@ export function swung(time: number, { ratio, pulseAt }: Swing): number {
   return pulse ? pulse.start + pulse.beats * bent((time - pulse.start) / pulse.beats, ratio) : time;
 }
 
+/** The inverse of `bent`: from the part of a swung pulse that has sounded to the part that is written. */
+export function straightened(part: number, ratio: number): number {
+  return part < ratio ? part / (2 * ratio) : 0.5 + (part - ratio) / (2 * (1 - ratio));
+}
+
+/** The written time, in beats, that stands where a swung pulse has come to. */
+export function unswung(time: number, { ratio, pulseAt }: Swing): number {
+  const pulse = pulseAt(time);
+  return pulse ? pulse.start + pulse.beats * straightened((time - pulse.start) / pulse.beats, ratio) : time;
+}
+
+/** The swing as some notes have it: a pulse in which one starts off its halves is played as written. */
+export function swingUnder(notes: readonly LineNote[], swing: Swing): Swing {
+  const finer = new Set(
+    notes.flatMap(({ start }) => {
+      const pulse = swing.pulseAt(start / TICKS);
+      if (!pulse) return [];
+      const halves = ((start / TICKS - pulse.start) / pulse.beats) * 2;
+      return Math.abs(halves - Math.round(halves)) < 1e-6 ? [] : [pulse.start];
+    })
+  );
+  return {
+    ratio: swing.ratio,
+    pulseAt: (beat) => {
+      const pulse = swing.pulseAt(beat);
+      return pulse && finer.has(pulse.start) ? null : pulse;
+    }
+  };
+}
+
 /**
  * When the notes of a line sound over changes (in beats). Only eighths swing: a pulse in which notes start anywhere else
  * is played as written. A chord's own ends stay where they are.
@@ -40,20 +70,11 @@ export function sounding(
   changes: readonly { readonly start: number; readonly beats: number }[],
   swing: Swing
 ): Sounding[] {
-  const pulseOf = (beats: number) => swing.pulseAt(beats)?.start;
-  const finer = new Set(
-    notes.flatMap(({ start }) => {
-      const pulse = swing.pulseAt(start / TICKS);
-      if (!pulse) return [];
-      const halves = ((start / TICKS - pulse.start) / pulse.beats) * 2;
-      return Math.abs(halves - Math.round(halves)) < 1e-6 ? [] : [pulse.start];
-    })
-  );
+  const own = swingUnder(notes, swing);
   const ends = new Set(changes.flatMap(({ start, beats }) => [start, start + beats]));
   const at = (ticks: number) => {
     const beats = ticks / TICKS;
-    const pulse = pulseOf(beats);
-    return pulse === undefined || finer.has(pulse) || ends.has(beats) ? beats : swung(beats, swing);
+    return ends.has(beats) ? beats : swung(beats, own);
   };
   return notes.map((note) => {
     const start = at(note.start);

@@ -4,7 +4,7 @@ import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
 import type { Line, LineNote } from '../line/model';
 import { notesInBeat, beatsOf, endOf, ticksOf } from '../line/model';
-import { sounding, type Sounding } from '../line/sound';
+import { sounding, swingUnder, unswung, type Sounding, type Swing } from '../line/sound';
 import type { NamedTone } from '../moment/moment';
 import type { Area } from '../neck/area';
 import type { Instrument } from '../neck/tuning';
@@ -37,6 +37,8 @@ export interface PracticeRound {
   /** The drill as written, and when each of its notes sounds. */
   readonly notes: readonly LineNote[];
   readonly times: readonly Sounding[];
+  /** The written beat at which a picture stands when a beat has sounded: it swings with the notes. */
+  readonly writtenAt: (beat: number) => number;
   /** Made when they are asked for: a round that is only looked at needs no band. */
   readonly events: readonly SoundEvent[];
 }
@@ -52,6 +54,8 @@ export interface Manner {
   /** The same seed and round give the same music. */
   readonly seed: number;
   readonly round: number;
+  /** A melody that is to be heard in the drill's place; the drill is still what is shown. */
+  readonly sung?: Line | null | undefined;
   /** Nothing comes after it. */
   readonly isLast: boolean;
   /** The last round ends on the I of the chart, in a bar after the form. */
@@ -66,10 +70,14 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
   const { feel, drill, tempo, seed, round, isLast, intensity, room } = manner;
   const closes = isLast && manner.ending === true;
   const whole = closes ? withEnding(excerpt, plan.analysis) : excerpt;
-  const notes = drill ? drill.play(materialFor(plan, excerpt, manner, drill)) : [];
+  const notes = drill ? drill.play(materialFor(plan, excerpt, manner, drill.travels === true)) : [];
   const ratio = swingAt(feel.swing, quarterTempo(tempo, excerpt.bars[0]!));
-  const times = sounding(notes, excerpt.changes, swingOver(excerpt.bars, ratio));
-  const line = sungEvents(notes, times);
+  const swing = swingOver(excerpt.bars, ratio);
+  const times = sounding(notes, excerpt.changes, swing);
+  const ownSwing = swingUnder(notes, swing);
+  const line = manner.sung
+    ? melodyEvents(manner.sung, plan, excerpt, manner, swing)
+    : sungEvents(notes, times);
   const { raised } = plan.neck;
   let played: readonly SoundEvent[] | undefined;
   return {
@@ -77,6 +85,7 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
     slowing: whole === excerpt ? [] : slowingOf(whole, feel.id),
     notes,
     times,
+    writtenAt: (beat) => unswung(beat, ownSwing),
     get events() {
       played ??= [
         ...bandEvents({
@@ -97,6 +106,18 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
       return played;
     }
   };
+}
+
+/** The melody over an excerpt, sounding where the swing has it. */
+function melodyEvents(
+  melody: Line,
+  plan: PlanMaterial,
+  excerpt: Excerpt,
+  manner: Manner,
+  swing: Swing
+): readonly SoundEvent[] {
+  const { skeleton: notes } = materialFor({ ...plan, skeleton: () => melody }, excerpt, manner, false);
+  return sungEvents(notes, sounding(notes, excerpt.changes, swing));
 }
 
 function higher(event: SoundEvent, semitones: number): SoundEvent {
@@ -123,7 +144,7 @@ function materialFor(
   plan: PlanMaterial,
   excerpt: Excerpt,
   { perBeat, round, isLast }: Manner,
-  { travels }: Drill
+  travels: boolean
 ): DrillMaterial {
   const { changes, bars } = excerpt;
   const areas = changes.map(({ source }, at) =>

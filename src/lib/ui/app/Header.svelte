@@ -37,6 +37,8 @@
   const key = $derived(workspace.analysis.key);
   const document = $derived(workspace.document);
   const raised = $derived(workspace.neck.raised);
+  /** What sounds goes before what is written. */
+  const tempo = $derived(workspace.soundingTempo ?? head.tempo);
 </script>
 
 <header class="flex flex-wrap items-center gap-x-3 gap-y-1.5 xl:flex-nowrap">
@@ -53,7 +55,7 @@
       {key.mode}{workspace.analysis.declared ? '' : ' (detected)'} ·
       {head.style ?? `${workspace.analysis.style} (detected)`}{raised
         ? ` · capo ${raised}, sounds in ${settings.note(plainName((pitchClass(key.tonic) + raised) % 12))}`
-        : ''} · {head.meter.beats}/{head.meter.unit}{head.tempo ? ` · ${head.tempo} bpm` : ''}{head.feel
+        : ''} · {head.meter.beats}/{head.meter.unit}{tempo ? ` · ${tempo} bpm` : ''}{head.feel
         ? ` · ${head.feel}`
         : ''}
     </p>

@@ -16,6 +16,7 @@
   import { beforeNavigate } from '$app/navigation';
   import type { StoredChart } from '$lib/api/songbook';
   import { followOthers, takeUpDrafts } from '$lib/state/keeping';
+  import { standing } from '$lib/state/stand/standing.svelte';
   import { Workspace } from '$lib/state/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
   import ChoicesPanel from '../choices/ChoicesPanel.svelte';
@@ -108,14 +109,17 @@
 <Address {workspace} />
 
 <div class="mx-auto flex min-h-screen max-w-[1800px] flex-col gap-2 p-2.5 print:hidden">
-  <Header
-    {workspace}
-    {isEditing}
-    bind:editorButton
-    onedit={toggleEditor}
-    onopen={(name) => (dialog = name)}
-    onprint={() => page.print(view.sheet)}
-  />
+  <!-- While the band plays the stand is all. -->
+  <div class:hidden={standing.isUp}>
+    <Header
+      {workspace}
+      {isEditing}
+      bind:editorButton
+      onedit={toggleEditor}
+      onopen={(name) => (dialog = name)}
+      onprint={() => page.print(view.sheet)}
+    />
+  </div>
 
   {#if isDamaged}
     <p class="card px-3 py-2 text-warn" role="alert">
@@ -129,7 +133,7 @@
 
   <div class="grid min-w-0 flex-1 gap-2.5 {view.isAlone ? '' : 'lg:grid-cols-[minmax(0,1fr)_316px]'}">
     <main class="flex min-w-0 flex-col gap-2.5">
-      {#if isEditing}
+      {#if isEditing && !standing.isUp}
         <Arriving part={chartEditorPart}
           >{#snippet children(ChartEditor)}<ChartEditor
               {workspace}

@@ -16,7 +16,9 @@ export const button = tv({
       strong: 'border-ink bg-ink text-paper',
       /** No frame until it is looked at. */
       quiet: 'border-transparent bg-transparent',
-      target: 'border-target bg-target text-on-target'
+      target: 'border-target bg-target text-on-target',
+      /** The one that records. */
+      record: 'border-warn bg-warn text-paper'
     },
     isIcon: { true: 'px-0' },
     isRound: { true: 'rounded-full' }

@@ -11,8 +11,20 @@
     /** With inlays and strings of their own weight. */
     isLarge?: boolean;
     capo?: number;
+    /** Height of the fret numbers, and the frets that have one; those with an inlay where nothing is said. */
+    numbers?: number;
+    numbered?: readonly number[];
   }
-  let { geometry, strings, from, to, isLarge = false, capo = 0 }: Props = $props();
+  let {
+    geometry,
+    strings,
+    from,
+    to,
+    isLarge = false,
+    capo = 0,
+    numbers = 11,
+    numbered = INLAYS
+  }: Props = $props();
 
   const first = $derived(from - 1);
   const wires = $derived(Array.from({ length: to - first + 1 }, (_, i) => first + i));
@@ -35,7 +47,7 @@
       stroke-opacity={fret === 0 ? 1 : 0.55}
       stroke-width={fret === 0 ? 4 : 1}
     />
-    {#if INLAYS.includes(fret)}
+    {#if fret > first && INLAYS.includes(fret)}
       {#each DOUBLE_INLAYS.includes(fret) ? [0.3, 0.7] : [0.5] as at (at)}
         <circle
           cx={geometry.finger(fret)}
@@ -45,8 +57,15 @@
           fill-opacity="0.28"
         />
       {/each}
-      <text x={geometry.finger(fret)} y={10} text-anchor="middle" font-size="11" class="fill-soft"
-        >{fret}</text
+    {/if}
+    {#if fret > first && numbered.includes(fret)}
+      <text
+        x={geometry.finger(fret)}
+        y={numbers * 0.92}
+        text-anchor="middle"
+        font-size={numbers}
+        class="fill-soft"
+        data-fret-number>{fret}</text
       >
     {/if}
   {/each}

@@ -32,8 +32,8 @@
     workspace: Workspace;
     /** Large, for the stand, without the tools above it. */
     isStand?: boolean;
-    /** Pixels in height that it may fill, enlarged as a whole; as it is where that is less. */
-    room?: number;
+    /** Nothing is dragged: the band plays, and sleeves brush it. */
+    isStill?: boolean;
     /** The places of a run that is played over the change, in its order. */
     run?: readonly { readonly string: number; readonly fret: number }[];
     /** What is left out, to test memory. */
@@ -42,18 +42,15 @@
     lit?: { readonly string: number; readonly fret: number } | null;
     /** The note that is heard now: MIDI number as it is written. */
     heard?: number | null;
-    /** How far the next target has come up, 0 to 1. */
-    nextShows?: number;
   }
   let {
     workspace,
     isStand = false,
-    room = 0,
+    isStill = false,
     run = [],
     hides = 'nothing',
     lit = null,
-    heard = null,
-    nextShows = 1
+    heard = null
   }: Props = $props();
 
   /** Of the card around the drawing, left and right. */
@@ -63,8 +60,6 @@
   /** Above the first string, and below the last. */
   const TOP = 28;
   const BOTTOM = 46;
-  /** How much larger the stand shows it at most. */
-  const LARGEST = 1.9;
   let width = $state(940);
   const seen = new Seen();
   let drawing: SVGSVGElement | undefined = $state();
@@ -76,13 +71,9 @@
   const area = $derived(workspace.moment?.area);
   /** Where the hand is: at the area of the moment, which may start beside the position asked for. */
   const position = $derived(area?.position ?? workspace.position);
-  /** The height of the drawing as it is laid out, and how much larger it is shown. */
-  const height = $derived(TOP + BOTTOM + gap * (strings - 1));
-  const enlarged = $derived(Math.min(LARGEST, Math.max(1, room / height)));
   const geometry = $derived(
     neckGeometry({
-      // Where the player reads from afar the frets may lie closer; nothing is cut off.
-      width: Math.max(NARROWEST, (width - 2 * PADDING) / enlarged),
+      width: Math.max(NARROWEST, width - 2 * PADDING),
       strings,
       from: 0,
       to: neck.frets,
@@ -126,7 +117,7 @@
   // The hand stays in sight where the neck scrolls.
   $effect(() => {
     const { x, width: wide } = window;
-    seen.centre((x - 30) * enlarged, (x + wide + 30) * enlarged);
+    seen.centre(x - 30, x + wide + 30);
   });
 
   /** The drawing in words, string by string: what is under the hand, on the whole neck, or the degree looked for. */
@@ -172,8 +163,8 @@
       bind:this={drawing}
       {@attach dragByTouch()}
       {@attach soundsNotes}
-      width={geometry.width * enlarged}
-      height={geometry.height * enlarged}
+      width={geometry.width}
+      height={geometry.height}
       viewBox="0 0 {geometry.width} {geometry.height}"
       class="block select-none"
       role="group"
@@ -219,7 +210,7 @@
           {marks}
           {target}
           {nextTarget}
-          {nextShows}
+          nextShows={1}
           showsMoves={hides === 'nothing'}
         />
       {:else if workspace.neckMode === 'melody'}
@@ -261,7 +252,7 @@
             />
           </g>
         {/if}
-        <HandHandle {workspace} {geometry} {window} {position} {bottom} />
+        {#if !isStill}<HandHandle {workspace} {geometry} {window} {position} {bottom} />{/if}
       {/if}
     </svg>
   </div>

@@ -9,10 +9,16 @@
     label: string;
     /** 1 on the large neck; smaller in the strip, which shows no labels. */
     scale?: number;
+    /** The least height of a label, in pixels, where it is read from afar: all of them are that high. */
+    least?: number;
   }
-  let { x, y, role, label, scale = 1 }: Props = $props();
+  let { x, y, role, label, scale = 1, least = 0 }: Props = $props();
 
-  const RADIUS = { target: 14.5, chord: 11, tension: 10, avoid: 7.5, other: 4.5 } as const;
+  const RADIUS = $derived(
+    least > 0
+      ? ({ target: 15, chord: 12.5, tension: 12, avoid: 11, other: 5 } as const)
+      : ({ target: 14.5, chord: 11, tension: 10, avoid: 7.5, other: 4.5 } as const)
+  );
   const LOOK = {
     target: 'fill-target',
     chord: 'fill-tone',
@@ -28,6 +34,7 @@
     other: ''
   } as const;
   const SIZE = { target: 14, chord: 12, tension: 10.5, avoid: 8.5, other: 0 } as const;
+  const size = $derived(SIZE[role] && Math.max(least, SIZE[role] * scale));
 </script>
 
 <circle
@@ -38,14 +45,8 @@
   stroke-width={role === 'tension' ? 1.8 * scale : role === 'avoid' ? 1.3 * scale : 0}
   stroke-dasharray={role === 'avoid' ? '2.5 2.5' : undefined}
 />
-{#if label && SIZE[role] > 0}
-  <text
-    {x}
-    y={y + SIZE[role] * 0.36}
-    text-anchor="middle"
-    font-size={SIZE[role]}
-    class="font-bold {TEXT[role]}"
-  >
+{#if label && size > 0}
+  <text {x} y={y + size * 0.36} text-anchor="middle" font-size={size} class="font-bold {TEXT[role]}">
     {label}
   </text>
 {/if}

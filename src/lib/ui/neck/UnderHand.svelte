@@ -26,13 +26,31 @@
     nextShows: number;
     /** Nothing of the change is hidden. */
     showsMoves: boolean;
+    /** How much larger all of it is than at the desk, and the least height of a label, in pixels: for the stand. */
+    scale?: number;
+    least?: number;
   }
-  let { workspace, geometry, position, marks, target, nextTarget, nextShows, showsMoves }: Props = $props();
+  let {
+    workspace,
+    geometry,
+    position,
+    marks,
+    target,
+    nextTarget,
+    nextShows,
+    showsMoves,
+    scale = 1,
+    least = 0
+  }: Props = $props();
+
+  /** What is said small falls away where it is read from afar. */
+  const isAfar = $derived(least > 0);
+  const small = $derived(Math.max(least, 11 * scale));
 
   const neck = $derived(workspace.neck);
   const comparison = $derived(workspace.choices.comparison);
   const far = $derived(
-    workspace.change?.chord && showsMoves
+    workspace.change?.chord && showsMoves && !isAfar
       ? tonesElsewhere(workspace.change.chord, neck, position - 1, position + neck.span)
       : []
   );
@@ -58,7 +76,8 @@
   const moves = $derived(showsMoves ? workspace.moves.filter(({ from }) => !isTarget(from)) : []);
   const going = $derived(
     moves.flatMap((move) => {
-      const line = move.semitones === 0 ? null : strokeOf(geometry, move.from, move.to, 10, 4);
+      const line =
+        move.semitones === 0 ? null : strokeOf(geometry, move.from, move.to, 10 * scale, 4 * scale);
       return line ? [{ move, line }] : [];
     })
   );
@@ -74,9 +93,9 @@
   /** The target's tail: broad where it starts, pointed where it goes. */
   const tail = $derived.by(() => {
     if (!target || !nextTarget || stays) return null;
-    const line = strokeOf(geometry, target.cell, nextTarget.cell, 8, 15);
+    const line = strokeOf(geometry, target.cell, nextTarget.cell, 8 * scale, 15 * scale);
     if (!line) return null;
-    const [nx, ny] = [-line.uy * 6.5, line.ux * 6.5];
+    const [nx, ny] = [-line.uy * 6.5 * scale, line.ux * 6.5 * scale];
     return `M${line.x1 + nx} ${line.y1 + ny}L${line.x2} ${line.y2}L${line.x1 - nx} ${line.y1 - ny}Z`;
   });
 </script>
@@ -98,7 +117,7 @@
     x2={line.x2}
     y2={line.y2}
     class="stroke-next"
-    stroke-width="2"
+    stroke-width={2 * scale}
     stroke-linecap="round"
     stroke-opacity="0.75"
     data-move={stepWords(move.semitones)}
@@ -106,19 +125,19 @@
   <circle
     cx={geometry.finger(move.to.fret)}
     cy={geometry.string(move.to.string)}
-    r="3.2"
+    r={3.2 * scale}
     class="fill-next"
     fill-opacity="0.75"
   />
 {/each}
 {#each staying as { from }, i (i)}
   <line
-    x1={geometry.finger(from.fret) - 7}
-    x2={geometry.finger(from.fret) + 7}
-    y1={geometry.string(from.string) + 14}
-    y2={geometry.string(from.string) + 14}
+    x1={geometry.finger(from.fret) - 7 * scale}
+    x2={geometry.finger(from.fret) + 7 * scale}
+    y1={geometry.string(from.string) + 14 * scale}
+    y2={geometry.string(from.string) + 14 * scale}
     class="stroke-next"
-    stroke-width="2"
+    stroke-width={2 * scale}
     stroke-opacity="0.75"
     data-move="stays"
   />
@@ -134,14 +153,18 @@
     <circle
       cx={x}
       cy={y}
-      r={ghostCovered || stays ? 17.5 : 13}
+      r={(ghostCovered || stays ? 17.5 : 13) * scale}
       fill="none"
       class="stroke-next"
-      stroke-width="2"
+      stroke-width={2 * scale}
     />
     {#if !ghostCovered}
-      <text {x} y={y - 3} text-anchor="middle" font-size="11" class="fill-next font-bold"
-        >{prettyDegree(nextTarget.cell.degree)}</text
+      <text
+        {x}
+        y={y + (isAfar ? small * 0.36 : -3)}
+        text-anchor="middle"
+        font-size={small}
+        class="fill-next font-bold">{prettyDegree(nextTarget.cell.degree)}</text
       >
     {/if}
   </g>
@@ -167,7 +190,7 @@
       data-role={role}
       data-finger={mark.finger}
     >
-      <NoteMark {x} {y} {role} {label} />
+      <NoteMark {x} {y} {role} {label} {scale} {least} />
     </g>
   {/each}
 {/if}
@@ -179,14 +202,17 @@
   {@const way = nextTarget && geometry.finger(nextTarget.cell.fret) < x ? -1 : 1}
   <g data-approach={note.kind} data-at="{note.string}:{note.fret}">
     <path
-      d="M{x - way * 11} {y - 11}L{x + way * 13} {y}L{x - way * 11} {y + 11}Z"
+      d="M{x - way * 11 * scale} {y - 11 * scale}L{x + way * 13 * scale} {y}L{x - way * 11 * scale} {y +
+        11 * scale}Z"
       class="fill-surface stroke-target"
-      stroke-width="2.2"
+      stroke-width={2.2 * scale}
       stroke-linejoin="round"
     />
-    <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="10" class="fill-ink font-bold"
-      >{settings.label(note)}</text
-    >
+    {#if !isAfar}
+      <text x={x - way * 3} y={y + 3.6} text-anchor="middle" font-size="10" class="fill-ink font-bold"
+        >{settings.label(note)}</text
+      >
+    {/if}
   </g>
 {/each}
 {#if target && !targetIsMarked && !comparison}
@@ -195,16 +221,18 @@
     y={geometry.string(target.cell.string)}
     role="target"
     label={settings.label(target.cell)}
+    {scale}
+    {least}
   />
 {/if}
 {#if target && stays}
   <line
-    x1={geometry.finger(target.cell.fret) - 11}
-    x2={geometry.finger(target.cell.fret) + 11}
-    y1={geometry.string(target.cell.string) + 20}
-    y2={geometry.string(target.cell.string) + 20}
+    x1={geometry.finger(target.cell.fret) - 11 * scale}
+    x2={geometry.finger(target.cell.fret) + 11 * scale}
+    y1={geometry.string(target.cell.string) + 20 * scale}
+    y2={geometry.string(target.cell.string) + 20 * scale}
     class="stroke-target"
-    stroke-width="4"
+    stroke-width={4 * scale}
     stroke-linecap="round"
     data-stays
   />

@@ -47,11 +47,10 @@
   {/if}
   {#if ear.input}
     <Level level={ear.level} class="w-14" />
-    {#if landings.told > 0}
+    {#if isWide && landings.told > 0}
       <span class="whitespace-nowrap tabular-nums" data-landed="{landings.landed}/{landings.told}"
         ><b>{landings.landed}</b> of {landings.told} landed</span
       >
     {/if}
   {/if}
 </div>
-{#if ear.problem}<p class="basis-full card px-3 py-2 text-warn" role="alert">{ear.problem}</p>{/if}

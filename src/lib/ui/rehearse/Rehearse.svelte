@@ -1,44 +1,36 @@
 <!--
-  The stand: this chord, the next one and the beats until it, a large neck, the threads in time; the desk below. To be read
-  from two metres and worked by touch.
+  Rehearse: while the band plays the stand has the whole page; at rest the picture of the selected change stands over the desk.
 -->
 <script lang="ts">
   import { keyName } from '$lib/core/practice/items/words';
-  import { prettyDegree } from '$lib/core/theory/typeset';
-  import { onDestroy, onMount, untrack } from 'svelte';
+  import { onDestroy, onMount, tick, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import Coffee from '@lucide/svelte/icons/coffee';
-  import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
-  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
+  import Square from '@lucide/svelte/icons/square';
   import { Landings } from '$lib/state/landings.svelte';
-  import { FADE_BEATS, INTENSITY_STEP, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { INTENSITY_STEP, Rehearsal } from '$lib/state/rehearsal.svelte';
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
-  import { assignmentOf, sessionRun } from '$lib/state/session-run.svelte';
+  import { assignmentOf, placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
   import { takeAssignment } from '$lib/state/assigned';
   import { settings } from '$lib/state/settings.svelte';
   import type { ViewProps } from '../view';
-  import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
   import { behindPicture, Gradual } from '../kit/gradual.svelte';
   import Neck from '../neck/Neck.svelte';
   import { layKeys } from '../keys/keys';
-  import MeetingMark from '../takes/MeetingMark.svelte';
-  import { MEETING_WORDS } from '../takes/words';
+  import Stand from '../stand/Stand.svelte';
+  import StandChords from '../stand/StandChords.svelte';
+  import StandFoot from '../stand/StandFoot.svelte';
   import Threads from '../threads/Threads.svelte';
   import Desk from './Desk.svelte';
-  import Listening from './Listening.svelte';
   import RoundMarks from './RoundMarks.svelte';
   import RunScore from './RunScore.svelte';
   import RunStrip from './RunStrip.svelte';
 
-  /** Pixels with the gap below them: this chord and the next, the run, the marks with the folded desk and the page's edge. */
-  const CHORD_BAR = 95;
-  const RUN_STRIP = 62;
-  const DESK_BAR = 92;
-  const [SESSION_BAR, ASSIGNED] = [76, 34];
-  const LARGEST_NECK = 512;
-  const [SMALLEST_THREADS, LARGEST_THREADS] = [130, 380];
+  /** The chord bar at rest, in pixels. */
+  const AT_REST = { chord: 64, next: 42, degree: 18, fret: 14 };
 
   let { workspace, page }: ViewProps = $props();
   const rehearsal = untrack(() => new Rehearsal(workspace));
@@ -46,20 +38,7 @@
   /** The desk comes behind the first picture. */
   const drawn = new Gradual(0);
 
-  /** The sounding change; at rest the one that is selected. */
-  const selected = $derived(rehearsal.isPlaying ? rehearsal.change?.source : rehearsal.shown.change);
-  const coming = $derived.by(() => {
-    if (rehearsal.isPlaying) return rehearsal.next?.source;
-    const { nextIndex, changes } = rehearsal.shown;
-    return nextIndex === null || !rehearsal.next ? undefined : changes[nextIndex];
-  });
-  const target = $derived(selected && rehearsal.shown.paths.targets.get(selected.index));
-  const nextTarget = $derived(coming && rehearsal.shown.paths.targets.get(coming.index));
-  /** The next chord comes up over its last beats; always there while the band rests. */
-  const nextShows = $derived(
-    rehearsal.isPlaying ? Math.min(1, Math.max(0.25, 1 - (rehearsal.left - 1) / FADE_BEATS)) : 0.6
-  );
-  const share = $derived(rehearsal.change ? rehearsal.left / rehearsal.change.beats : 1);
+  const selected = $derived(rehearsal.change?.source ?? rehearsal.shown.change);
 
   /** The screen stays awake while the band plays; the browser lets go of that whenever the page is hidden. */
   $effect(() => {
@@ -99,6 +78,14 @@
     return () => (document.documentElement.dataset.theme = untrack(() => settings.now.theme));
   });
 
+  const leaveStand = {
+    keys: 'Esc',
+    name: 'The desk, while the band plays on',
+    presses: ['Escape'],
+    run: () => openDesk(),
+    single: false,
+    command: false
+  };
   $effect(() =>
     layKeys(() => [
       {
@@ -126,8 +113,16 @@
         command: false
       },
       {
+        keys: 'Y',
+        name: 'Lost: the form and the melody, or back',
+        presses: ['[Shift]+y'],
+        run: () => rehearsal.isPlaying && rehearsal.toggleLost(),
+        single: true,
+        command: false
+      },
+      {
         keys: 'X',
-        name: 'Stumbled here',
+        name: 'Missed here',
         presses: ['[Shift]+x'],
         run: () => rehearsal.stumble(),
         single: true,
@@ -149,6 +144,7 @@
         single: true,
         command: false
       },
+      ...(isStanding ? [leaveStand] : []),
       ...PEDAL_ACTIONS.flatMap(({ id, name }) => {
         const pedal = rehearsal.pedals.board[id];
         if (!pedal?.startsWith('key ')) return [];
@@ -175,15 +171,35 @@
     event.stopPropagation();
   }
 
-  /** A session opens the stand for its part, and again for the next one in the same chart. */
+  /**
+   * A session opens the stand for its part, and again for the next one in the same chart; where the player has pressed Start or
+   * next for it, the band begins at once. When the session is over, or elsewhere, the desk is as it was.
+   */
   let taken: string | null = null;
   $effect(() => {
     const part = sessionRun.current;
-    if (!part || part.chart !== workspace.document.id || part.id === taken) return;
-    taken = part.id;
-    const assignment = assignmentOf(part);
-    if (assignment) untrack(() => void rehearsal.assign(assignment));
+    untrack(() => void takeUp(part?.chart === workspace.document.id ? part : null));
   });
+  async function takeUp(part: typeof sessionRun.current) {
+    if (part?.id === taken) return;
+    const assignment = part && assignmentOf(part);
+    if (!assignment) {
+      if (taken !== null) rehearsal.unassign();
+      taken = null;
+      return;
+    }
+    taken = part.id;
+    await rehearsal.assign(assignment);
+    if (sessionRun.takeStart()) await rehearsal.play();
+  }
+  /** The clock of a part runs from the moment at which it sounds. */
+  $effect(() => {
+    if (rehearsal.isPlaying) untrack(() => sessionRun.begin());
+  });
+  async function nextPart() {
+    sessionRun.next();
+    if (sessionRun.current) await goto(placeOfPart(sessionRun.current));
+  }
   onMount(() => {
     const asked = takeAssignment(workspace.document.id);
     if (asked) void rehearsal.assign(asked);
@@ -195,56 +211,49 @@
   });
 
   let isCautioned = $state(false);
-  /** While the band plays the desk is folded to a bar, unless the player wants it. */
+  /** While the band plays the desk is away, unless the player wants it. */
   let isDeskOpen = $state(false);
-  const isFolded = $derived(rehearsal.isPlaying && !isDeskOpen);
+  const isStanding = $derived(rehearsal.isPlaying && !isDeskOpen);
   $effect(() => {
     if (!rehearsal.isPlaying) isDeskOpen = false;
   });
-  /** The picture fills what the page leaves: the neck what the rest does not take. */
-  let pageHeight = $state(800);
-  let top = $state(60);
-  let section: HTMLElement | undefined = $state();
+  let playButton: HTMLButtonElement | undefined = $state();
+  function openDesk() {
+    if (rehearsal.isPlaying) isDeskOpen = true;
+  }
+  /** The focus goes back to where the band is started and stopped. */
+  let wasStanding = false;
   $effect(() => {
-    if (isFolded && section) top = section.getBoundingClientRect().top + globalThis.scrollY;
+    const came = wasStanding && !isStanding;
+    wasStanding = isStanding;
+    if (came) void tick().then(() => playButton?.focus({ preventScroll: true }));
   });
+  let barWidth = $state(900);
   /** The drill stands on staff and tab where the player wants it so; what is hidden on the neck is not told there either. */
   const showsScore = $derived(
     rehearsal.drill !== null && settings.now.lineAs === 'score' && rehearsal.hides === 'nothing'
   );
-  let scoreHeight = $state(200);
-  const room = $derived(
-    pageHeight -
-      top -
-      CHORD_BAR -
-      DESK_BAR -
-      (sessionRun.isOn ? SESSION_BAR : 0) -
-      (rehearsal.assigned ? ASSIGNED : 0) -
-      (rehearsal.drill && !showsScore ? RUN_STRIP : 0)
-  );
-  const threadsHeight = $derived(
-    isFolded ? Math.min(LARGEST_THREADS, Math.max(SMALLEST_THREADS, 0.2 * room, room - LARGEST_NECK)) : 150
-  );
-  const neckRoom = $derived(room - (showsScore ? scoreHeight : threadsHeight));
-  /** What is heard, as it is written; how the change that sounds was met. */
+  /** What is heard, as it is written; how the changes were met. */
   const heard = $derived(
     landings.ear.sounds === null ? null : landings.ear.sounds - rehearsal.shown.neck.raised
   );
-  const metNow = $derived(
-    landings.ear.input && rehearsal.isPlaying && selected ? landings.met.get(selected.index) : undefined
-  );
+  const met = $derived(landings.ear.input ? landings.met : undefined);
   const runPlaces = $derived(rehearsal.run.flatMap(({ place }) => place ?? []));
   /** Where the music is in the form, for the threads. */
   const formBeat = $derived(
     rehearsal.isPlaying && rehearsal.change
       ? rehearsal.change.source.start +
-          Math.min(rehearsal.change.source.beats, rehearsal.inRound - rehearsal.change.start)
+          Math.min(rehearsal.change.source.beats, rehearsal.written - rehearsal.change.start)
       : null
   );
+  /** The head says the tempo that sounds. */
+  $effect(() => {
+    workspace.soundingTempo = rehearsal.sounding;
+  });
+  onDestroy(() => (workspace.soundingTempo = null));
 </script>
 
 <svelte:window
-  bind:innerHeight={pageHeight}
   onkeydowncapture={learnKey}
   ondragover={(event) => {
     if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
@@ -256,8 +265,26 @@
   }}
 />
 
+{#snippet notices()}
+  {#if rehearsal.problem}
+    <p class="card px-3 py-2 text-warn" role="alert">{rehearsal.problem}</p>
+  {/if}
+  {#if landings.ear.problem}
+    <p class="card px-3 py-2 text-warn" role="alert">{landings.ear.problem}</p>
+  {/if}
+  {#if rehearsal.wantsRest}
+    <div class="flex items-center gap-3 card px-3 py-2" role="status">
+      <Coffee size={20} />
+      <p class="flex-1">
+        {rehearsal.desk.restAfter} minutes of playing. Take a break and shake out your hands. If something hurts,
+        stop; if it persists, see a professional.
+      </p>
+      <Button size="stand" onclick={() => (rehearsal.wantsRest = false)}>OK</Button>
+    </div>
+  {/if}
+{/snippet}
+
 <section
-  bind:this={section}
   class="flex min-w-0 flex-col gap-2.5"
   aria-label="Rehearse"
   data-keys-return
@@ -267,180 +294,93 @@
   data-late={rehearsal.late}
   data-sounds={rehearsal.sounds}
 >
-  <div class="flex flex-wrap items-stretch gap-2.5">
-    <Button
-      size="stand"
-      tone="strong"
-      class="min-h-20 w-24 max-sm:w-16"
-      aria-label={rehearsal.isPlaying ? 'Stop' : 'Play'}
-      hint="Space"
-      onclick={() => rehearsal.toggle()}
-    >
-      {#if rehearsal.isPlaying}<Pause size={34} />{:else}<Play size={34} />{/if}
-    </Button>
-    <div
-      class="relative flex min-w-0 flex-1 flex-wrap items-center gap-x-6 overflow-hidden card px-4 max-sm:gap-x-3"
-      aria-live="off"
-    >
-      <!-- Beats until the change, seen from the corner of the eye: the light runs out towards the next chord. -->
-      <div
-        class="absolute inset-y-0 left-0 bg-lit"
-        style:width="{(rehearsal.isPlaying ? share : 1) * 100}%"
-        data-left={rehearsal.left.toFixed(2)}
-      ></div>
-      <div
-        class="relative text-4xl leading-[80px] whitespace-nowrap max-sm:text-3xl max-sm:leading-[52px]"
-        data-now={selected?.symbol}
-      >
-        <ChordSymbol symbol={selected?.symbol ?? '—'} />
-      </div>
-      {#if metNow && !metNow.isPast}
-        <svg
-          class="relative"
-          width="40"
-          height="40"
-          viewBox="0 0 16 16"
-          role="img"
-          aria-label={MEETING_WORDS[metNow.met]}
-          data-met-now={metNow.met}><MeetingMark met={metNow.met} /></svg
-        >
-      {/if}
-      {#if target && rehearsal.hides === 'nothing'}
-        <div class="relative text-2xl font-bold whitespace-nowrap text-target max-sm:text-xl">
-          {prettyDegree(target.cell.degree)}
-          <span class="text-xl"
-            >{settings.note(target.cell.note)} {target.cell.string}:{target.cell.fret}</span
-          >
-        </div>
-      {/if}
-      <div
-        class="relative ml-auto text-3xl font-bold tabular-nums"
-        role="timer"
-        aria-label="Beats until the change"
-      >
-        {rehearsal.counting || (rehearsal.isPlaying ? Math.ceil(rehearsal.left - 1e-6) : '')}
-      </div>
-      {#if coming}
-        <div
-          class="relative flex items-baseline gap-3 text-3xl leading-[80px] whitespace-nowrap text-next max-sm:text-2xl max-sm:leading-[40px]"
-          style:opacity={nextShows}
-          data-next={coming.symbol}
-        >
-          <ChordSymbol symbol={coming.symbol} />
-          {#if nextTarget && rehearsal.hides === 'nothing'}
-            <span class="text-xl font-bold">{prettyDegree(nextTarget.cell.degree)}</span>
-          {/if}
-        </div>
-      {/if}
-    </div>
-  </div>
-
-  {#if rehearsal.problem}
-    <p class="card px-3 py-2 text-warn" role="alert">{rehearsal.problem}</p>
-  {/if}
-  {#if rehearsal.wantsRest}
-    <div class="flex items-center gap-3 card px-3 py-2" role="status">
-      <Coffee size={20} />
-      <p class="flex-1">
-        {rehearsal.desk.restAfter} minutes of playing: shake the hands out. If anything hurts, stop; if it goes
-        on hurting, see someone who knows.
-      </p>
-      <Button size="stand" onclick={() => (rehearsal.wantsRest = false)}>all right</Button>
-    </div>
-  {/if}
-
-  {#if rehearsal.shown.changes.length > 0}
-    <Neck
-      workspace={rehearsal.shown}
-      isStand
-      room={isFolded ? neckRoom : 0}
-      run={runPlaces}
-      hides={rehearsal.hides}
-      lit={rehearsal.lit}
-      {heard}
-      nextShows={rehearsal.isPlaying ? nextShows : 1}
-    />
-    {#if showsScore}
-      <div bind:clientHeight={scoreHeight}><RunScore {rehearsal} /></div>
-    {:else if rehearsal.run.length}
-      <RunStrip
-        run={rehearsal.run}
-        beats={rehearsal.change?.beats ?? 0}
-        into={rehearsal.isPlaying && !rehearsal.counting ? rehearsal.into : null}
-        isHidden={rehearsal.hides !== 'nothing'}
-      />
-    {/if}
-    {#if !showsScore}
-      <Threads
-        workspace={rehearsal.shown}
-        height={threadsHeight}
-        isBare
-        time={formBeat}
-        hidesTargets={rehearsal.desk.hides !== 'nothing'}
-        met={landings.ear.input ? landings.met : undefined}
-      />
-    {/if}
-  {/if}
-  {#if rehearsal.assigned}
-    <p class="flex flex-wrap items-center gap-x-3 text-soft" data-assigned={rehearsal.assigned.item ?? ''}>
-      <b class="text-ink">{rehearsal.assigned.name}</b>
-      {#if rehearsal.assigned.key}<span>in {keyName(rehearsal.assigned.key)}</span>{/if}
-      {#if rehearsal.assigned.area !== null}<span>position {rehearsal.assigned.area}</span>{/if}
-      {#if rehearsal.assigned.tempo}<span>to be held at {rehearsal.assigned.tempo.goal}</span>{/if}
-      <Button size="small" hint="Back to the desk as it is" onclick={() => rehearsal.unassign()}
-        >let go</Button
-      >
-    </p>
-  {/if}
-  {#if !isFolded}
-    <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
-      <Listening {rehearsal} {landings} isWide />
-      {#if rehearsal.isPlaying || rehearsal.marks.length > 0}<RoundMarks {rehearsal} />{/if}
-    </div>
-  {/if}
-  {#if isFolded}
-    <div class="flex flex-wrap items-center gap-2.5">
-      <RoundMarks {rehearsal} />
-      <Listening {rehearsal} {landings} />
-      <button
-        type="button"
-        class="flex min-h-11 flex-1 basis-72 items-center gap-4 card px-4 text-left text-soft"
-        aria-expanded="false"
-        data-desk-bar
-        onclick={() => (isDeskOpen = true)}
-      >
-        <b class="text-ink tabular-nums">{rehearsal.sounding} bpm</b>
-        <span class="truncate">{rehearsal.backing.playing?.name ?? rehearsal.feel.name}</span>
-        {#if rehearsal.drill}<span class="truncate max-sm:hidden">{rehearsal.drill.name}</span>{/if}
-        <span class="tabular-nums">round {rehearsal.round + 1}</span>
-        <span
-          class="tabular-nums"
-          data-intensity={rehearsal.intensity.toFixed(2)}
-          data-follows={rehearsal.follower.intensity !== null}
-          >{rehearsal.follower.intensity === null ? 'intensity' : 'follows you,'}
-          {Math.round(rehearsal.intensity * 100)} %</span
-        >
-        <span class="ml-auto flex items-center gap-1.5 text-ink"><SlidersHorizontal size={17} /> desk</span>
-      </button>
-    </div>
+  {#if isStanding}
+    <Stand {rehearsal} {heard} {met}>
+      {#snippet notice()}{@render notices()}{/snippet}
+      {#snippet foot(isAwake)}
+        <StandFoot {rehearsal} {landings} {isAwake} onnext={() => void nextPart()} ondesk={openDesk} />
+      {/snippet}
+    </Stand>
   {:else}
-    {#if drawn.count > 0}<Desk {rehearsal} ontune={page.tune} />{/if}
+    <div class="flex flex-wrap items-stretch gap-2.5">
+      <Button
+        size="stand"
+        tone="strong"
+        class="min-h-20 w-24 max-sm:w-16"
+        aria-label={rehearsal.isPlaying ? 'Stop' : 'Play'}
+        hint="Space"
+        bind:element={playButton}
+        onclick={() => rehearsal.toggle()}
+      >
+        {#if rehearsal.isPlaying}<Square size={30} class="fill-current" />{:else}<Play size={34} />{/if}
+      </Button>
+      <div class="min-w-0 flex-1" bind:clientWidth={barWidth}>
+        <StandChords {rehearsal} sizes={AT_REST} width={barWidth} met={met?.get(selected?.index ?? -1)} />
+      </div>
+    </div>
+    {@render notices()}
+    {#if rehearsal.shown.changes.length > 0}
+      <Neck
+        workspace={rehearsal.shown}
+        isStand
+        isStill={rehearsal.isPlaying}
+        run={runPlaces}
+        hides={rehearsal.hides}
+        lit={rehearsal.lit}
+        {heard}
+      />
+      {#if showsScore}
+        <RunScore {rehearsal} />
+      {:else}
+        {#if rehearsal.run.length}
+          <RunStrip
+            run={rehearsal.run}
+            beats={rehearsal.change?.beats ?? 0}
+            into={rehearsal.isPlaying && !rehearsal.counting ? rehearsal.into : null}
+            isHidden={rehearsal.hides !== 'nothing'}
+          />
+        {/if}
+        <Threads
+          workspace={rehearsal.shown}
+          height={150}
+          isBare
+          isStill={rehearsal.isPlaying}
+          time={formBeat}
+          hidesTargets={rehearsal.desk.hides !== 'nothing'}
+          {met}
+        />
+      {/if}
+    {/if}
+    {#if rehearsal.assigned}
+      <p class="flex flex-wrap items-center gap-x-3 text-soft" data-assigned={rehearsal.assigned.item ?? ''}>
+        <b class="text-ink">{rehearsal.assigned.name}</b>
+        {#if rehearsal.assigned.key}<span>in {keyName(rehearsal.assigned.key)}</span>{/if}
+        {#if rehearsal.assigned.area !== null}<span>position {rehearsal.assigned.area}</span>{/if}
+        {#if rehearsal.assigned.tempo}<span>goal {rehearsal.assigned.tempo.goal} bpm</span>{/if}
+        <Button size="small" hint="Back to your own settings" onclick={() => rehearsal.unassign()}
+          >Reset</Button
+        >
+      </p>
+    {/if}
+    {#if rehearsal.isPlaying || rehearsal.marks.length > 0}<RoundMarks {rehearsal} />{/if}
+    {#if drawn.count > 0}<Desk {rehearsal} {landings} ontune={page.tune} />{/if}
     {#if rehearsal.isPlaying}
       <Button size="stand" onclick={() => (isDeskOpen = false)}
-        ><ChevronDown size={17} /> fold the desk</Button
+        ><ChevronDown size={17} /> Hide the desk</Button
       >
     {/if}
-  {/if}
-  {#if rehearsal.sounds === 'plain' && !isFolded}
-    <p class="text-xs text-soft">
-      The band’s sampled sounds could not be had; it plays on plain ones until the view is opened again.
-    </p>
-  {/if}
-  {#if !isCautioned && !isFolded}
-    <p class="flex items-center gap-3 text-xs text-soft">
-      Keep headphones low: the band should sit under your guitar, not over it.
-      <Button size="small" onclick={() => (isCautioned = true)}>all right</Button>
-    </p>
+    {#if rehearsal.sounds === 'plain'}
+      <p class="text-xs text-soft">
+        The band’s sampled sounds could not be loaded. It plays with plain ones until you open this view
+        again.
+      </p>
+    {/if}
+    {#if !isCautioned}
+      <p class="flex items-center gap-3 text-xs text-soft">
+        Keep headphones low: the band should sit under your guitar, not over it.
+        <Button size="small" onclick={() => (isCautioned = true)}>OK</Button>
+      </p>
+    {/if}
   {/if}
   <p class="sr-only" aria-live="polite">{selected?.symbol ?? ''}</p>
 </section>

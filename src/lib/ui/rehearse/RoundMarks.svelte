@@ -5,13 +5,10 @@
   import { counted } from '$lib/core/theory/words';
   import type { Rehearsal } from '$lib/state/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
+  import RoundDots from '../stand/RoundDots.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
-  /** Marks that there is room for. */
-  const SHOWN = 10;
-  const marks = $derived(rehearsal.marks.slice(-SHOWN));
   const open = $derived(rehearsal.marks.filter((mark) => mark === null).length);
-  const said = (mark: boolean | null) => (mark === null ? 'not marked' : mark ? 'clean' : 'not clean');
 </script>
 
 <div class="flex flex-wrap items-center gap-2" role="group" aria-label="How the rounds went" data-marks>
@@ -30,19 +27,5 @@
     <Button size="stand" onclick={() => rehearsal.markAll(true)}><Check size={17} /> clean</Button>
     <Button size="stand" onclick={() => rehearsal.markAll(false)}><X size={17} /> not yet</Button>
   {/if}
-  <ol class="flex items-center gap-1" aria-label="Rounds so far">
-    {#each marks as mark, i (i)}
-      <li
-        class="flex size-6 items-center justify-center rounded-full border text-xs {mark
-          ? 'border-ink bg-ink text-paper'
-          : mark === false
-            ? 'border-target text-target'
-            : 'border-dashed border-edge'}"
-        data-mark={said(mark)}
-        aria-label={said(mark)}
-      >
-        {#if mark}<Check size={14} />{:else if mark === false}<X size={14} />{/if}
-      </li>
-    {/each}
-  </ol>
+  <RoundDots {rehearsal} most={10} />
 </div>

@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { prettyDegree } from '$lib/core/theory/typeset';
-  import type { RunNote } from '$lib/state/rehearsal.svelte';
+  import type { RunNote } from '$lib/core/practice/run-over';
 
   interface Props {
     run: readonly RunNote[];

@@ -30,7 +30,8 @@
   import LineNeck from '../lines/LineNeck.svelte';
   import type { ViewProps } from '../view';
   import Exchanges from './Exchanges.svelte';
-  import RecordingStand from './RecordingStand.svelte';
+  import Stand from '../stand/Stand.svelte';
+  import RecordingFoot from './RecordingFoot.svelte';
   import TakeBar from './TakeBar.svelte';
   import TakeDrawing from './TakeDrawing.svelte';
   import TakeFigures from './TakeFigures.svelte';
@@ -283,7 +284,28 @@
   <TakeBar {takes} />
   {#if takes.problem}<p class="card px-3 py-2 text-warn" role="alert">{takes.problem}</p>{/if}
   {#if takes.isRecording}
-    <RecordingStand rehearsal={takes.rehearsal} />
+    <Stand rehearsal={takes.rehearsal}>
+      {#snippet notice()}
+        {#if takes.turn}
+          {@const { isOwn, left } = takes.turn}
+          <p
+            class="flex items-baseline gap-4 rounded-md px-3 py-1 {isOwn
+              ? 'bg-target text-on-target'
+              : 'bg-lit'}"
+            role="status"
+            data-turn={isOwn ? 'own' : 'corvel'}
+          >
+            <span class="font-display text-4xl whitespace-nowrap max-sm:text-3xl"
+              >{isOwn ? 'Your turn' : 'Corvel plays'}</span
+            >
+            <span class="text-2xl tabular-nums" aria-hidden="true">{Math.ceil(left - 1e-6)}</span>
+          </p>
+        {/if}
+        {#if takes.waits}<p class="card px-3 py-1 text-warn" role="status">{takes.waits}</p>{/if}
+        {#if takes.problem}<p class="card px-3 py-1 text-warn" role="alert">{takes.problem}</p>{/if}
+      {/snippet}
+      {#snippet foot()}<RecordingFoot {takes} />{/snippet}
+    </Stand>
   {:else if !takes.isLoaded}
     <p class="card px-3 py-2 text-soft" role="status">The takes are on their way …</p>
   {:else if takes.list.length === 0}
@@ -292,8 +314,8 @@
       <p class="mt-1 max-w-prose text-soft">
         Press Record and improvise over the band; with headphones, kept low, so that the microphone hears the
         guitar alone. Afterwards you see at each change whether you landed on your target, which chords could
-        be heard in your line, and which change wants a drill. Without an instrument at hand, let the
-        simulated player play.
+        be heard in your line, and which change to drill. No instrument at hand? Choose the simulated player
+        as the source.
       </p>
     </section>
   {/if}

@@ -32,6 +32,8 @@
     height?: number;
     /** Without the rules and the other threads below. */
     isBare?: boolean;
+    /** Nothing is selected or dragged: the band plays, and sleeves brush it. */
+    isStill?: boolean;
     /** Where the music is, in beats of the form. */
     time?: number | null;
     /** Memory is tested: the target line is left out, in sight and in words. */
@@ -39,7 +41,15 @@
     /** How the changes were met as they were played. */
     met?: ReadonlyMap<number, MetChange>;
   }
-  let { workspace, height = 214, isBare = false, time = null, hidesTargets = false, met }: Props = $props();
+  let {
+    workspace,
+    height = 214,
+    isBare = false,
+    isStill = false,
+    time = null,
+    hidesTargets = false,
+    met
+  }: Props = $props();
 
   const NO_TONES: (typeof workspace.tones)[number] = [];
   const NO_TARGETS: typeof workspace.paths.targets = new Map();
@@ -155,6 +165,7 @@
   let tapped: number | null = null;
 
   function grab(event: PointerEvent, change: number) {
+    if (isStill) return;
     const isOnTone = (event.target as Element).closest('[data-drag]') !== null;
     tapped = event.pointerType === 'touch' && !isOnTone ? change : null;
     if (tapped !== null) return;

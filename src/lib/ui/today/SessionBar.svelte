@@ -11,16 +11,14 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
+  import { standing } from '$lib/state/stand/standing.svelte';
   import Button from '../kit/Button.svelte';
 
   const run = sessionRun;
   const part = $derived(run.current);
   const upcoming = $derived(run.parts[run.at + 1]);
   const isUp = $derived(run.left <= 0);
-  const clock = $derived.by(() => {
-    const seconds = Math.abs(Math.round(run.left));
-    return `${run.left < 0 ? '+' : ''}${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-  });
+  const { clock } = $derived(run);
   /** Something of the player’s own, away from any chart: the bar takes it down. */
   const isOwn = $derived(part?.item !== undefined && part.chart === undefined);
   const isThere = $derived.by(() => {
@@ -44,8 +42,10 @@
   }
 </script>
 
-<div class="h-24 max-sm:h-36 print:hidden"></div>
+<div class="h-24 max-sm:h-36 print:hidden" hidden={standing.isUp}></div>
 <section
+  inert={standing.isUp}
+  hidden={standing.isUp}
   class="fixed inset-x-0 bottom-0 z-30 border-t border-edge bg-surface print:hidden"
   aria-label="Session under way"
   data-session

@@ -26,19 +26,28 @@
   let { neck, from, to, shown, right, tapped, verdict, isStill, isUnnumbered, ontap, onsubmit }: Props =
     $props();
 
-  const ROW = 46;
+  /** A finger finds a place of this size; a larger page gives more, as far as a hand is still seen in it. */
+  const [LEAST_ROW, MOST_ROW] = [46, 92];
+  const [LEAST_COLUMN, MOST_COLUMN] = [46, 200];
   const LEFT = 30;
+  let roomWide = $state(900);
+  let roomHigh = $state(0);
   const frets = $derived(to - from + 1);
-  const column = $derived(Math.min(104, Math.max(46, 760 / frets)));
   const strings = $derived(neck.strings.length);
+  const column = $derived(Math.min(MOST_COLUMN, Math.max(LEAST_COLUMN, (roomWide - 2 * LEFT) / frets)));
+  const numbers = $derived(column >= 70 ? 18 : 14);
+  const foot = $derived(numbers + 14);
+  const row = $derived(Math.min(MOST_ROW, Math.max(LEAST_ROW, (roomHigh - foot) / strings)));
   const width = $derived(LEFT * 2 + column * frets);
-  const height = $derived(ROW * strings + 26);
+  const height = $derived(row * strings + foot);
+  /** How much larger the notes are than in the least row. */
+  const scale = $derived(Math.min(row / LEAST_ROW, column / LEAST_COLUMN, 1.9));
   const isLeft = $derived(settings.now.leftHanded);
   const x = (fret: number) => {
     const own = LEFT + (fret - from + 0.5) * column;
     return isLeft ? width - own : own;
   };
-  const y = (string: number) => (string - 0.5) * ROW;
+  const y = (string: number) => (string - 0.5) * row;
   const all = $derived(spots(neck, from, to));
 
   let cursor = $state({ string: 1, fret: 0 });
@@ -79,7 +88,11 @@
   };
 </script>
 
-<div class="overflow-x-auto p-1">
+<div
+  class="flex min-h-0 flex-1 flex-col justify-center overflow-x-auto overflow-y-hidden p-1"
+  bind:clientWidth={roomWide}
+  bind:clientHeight={roomHigh}
+>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
   <div
     class="mx-auto rounded-md"
@@ -99,15 +112,15 @@
         <line
           x1={isLeft ? width - line : line}
           x2={isLeft ? width - line : line}
-          y1={ROW / 2}
-          y2={ROW * (strings - 0.5)}
+          y1={row / 2}
+          y2={row * (strings - 0.5)}
           class={from + i === neck.capo + 1 ? 'stroke-ink' : 'stroke-edge'}
           stroke-width={from + i === neck.capo + 1 ? 5 : 1.5}
         />
       {/each}
       {#if !isUnnumbered}
         {#each INLAYS.filter((fret) => fret >= from && fret <= to) as fret (fret)}
-          <circle cx={x(fret)} cy={(ROW * strings) / 2} r="7" class="fill-line" />
+          <circle cx={x(fret)} cy={(row * strings) / 2} r="7" class="fill-line" />
         {/each}
       {/if}
       {#each neck.strings as _, i (i)}
@@ -122,12 +135,13 @@
       {/each}
       {#if !isUnnumbered}
         {#each { length: frets } as _, i (i)}
-          <text x={x(from + i)} y={height - 6} text-anchor="middle" class="fill-soft text-sm">{from + i}</text
+          <text x={x(from + i)} y={height - 6} text-anchor="middle" class="fill-soft" font-size={numbers}
+            >{from + i}</text
           >
         {/each}
       {/if}
       {#each shown as cell (placeOf(cell))}
-        <g transform="translate({x(cell.fret)}, {y(cell.string)})" data-shown={placeOf(cell)}>
+        <g transform="translate({x(cell.fret)}, {y(cell.string)}) scale({scale})" data-shown={placeOf(cell)}>
           {#if isUnnumbered}
             <circle
               r="12"
@@ -145,7 +159,10 @@
       {#if verdict}
         {#each right as cell (placeOf(cell))}
           {#if !isUnnumbered}
-            <g transform="translate({x(cell.fret)}, {y(cell.string)})" data-right={placeOf(cell)}>
+            <g
+              transform="translate({x(cell.fret)}, {y(cell.string)}) scale({scale})"
+              data-right={placeOf(cell)}
+            >
               <circle
                 r="17"
                 class="{isIn(tapped, cell) ? 'fill-target' : 'fill-surface'} stroke-target"
@@ -163,7 +180,7 @@
         {/each}
         {#each wrong as place (placeOf(place))}
           <g
-            transform="translate({x(place.fret)}, {y(place.string)})"
+            transform="translate({x(place.fret)}, {y(place.string)}) scale({scale})"
             class="stroke-ink"
             stroke-width="4"
             data-wrong={placeOf(place)}
@@ -176,17 +193,17 @@
           <circle
             cx={x(place.fret)}
             cy={y(place.string)}
-            r="18"
+            r={18 * scale}
             class="fill-none stroke-target"
             stroke-width="4"
           />
         {/each}
         {#if isByKeys && !isStill}
           <rect
-            x={x(at.fret) - 21}
-            y={y(at.string) - 21}
-            width="42"
-            height="42"
+            x={x(at.fret) - 21 * scale}
+            y={y(at.string) - 21 * scale}
+            width={42 * scale}
+            height={42 * scale}
             rx="8"
             class="fill-none stroke-next"
             stroke-width="2.5"
@@ -198,9 +215,9 @@
           <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
           <rect
             x={x(spot.fret) - column / 2}
-            y={y(spot.string) - ROW / 2}
+            y={y(spot.string) - row / 2}
             width={column}
-            height={ROW}
+            height={row}
             class="cursor-pointer fill-transparent"
             data-tap={placeOf(spot)}
             onclick={() => ontap({ string: spot.string, fret: spot.fret })}

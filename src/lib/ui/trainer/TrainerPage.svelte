@@ -3,9 +3,11 @@
   import Ear from '@lucide/svelte/icons/ear';
   import Mic from '@lucide/svelte/icons/mic';
   import Play from '@lucide/svelte/icons/play';
+  import X from '@lucide/svelte/icons/x';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
   import type { TrainerData } from '$lib/api/practice';
   import { ask, kindOf, solve } from '$lib/core/practice/trainer/kinds';
+  import { degreeTyped, FLAT_KEYS, SHARP_KEYS } from '$lib/core/practice/trainer/typed';
   import { answerHeard, heardOf } from '$lib/core/practice/trainer/sound';
   import type { Heard } from '$lib/core/practice/hearing';
   import { pitchClass, plainName, readNote } from '$lib/core/theory/note';
@@ -52,6 +54,9 @@
   /** A note that sounds, as it is written: behind a capo that may be another one. */
   const hearNote = (midi: number) => trainer.hear(midi - trainer.neck.raised, now());
   onMount(() => {
+    // Asked for by the plan: it begins at once.
+    if (sessionRun.current?.kind === 'cards' && sessionRun.takeStart() && waits.due + waits.fresh > 0)
+      trainer.start(now());
     const timer = setInterval(() => trainer.tick(now()), 250);
     return () => clearInterval(timer);
   });
@@ -76,6 +81,10 @@
       problem = 'There is no sound here; skip this card, or look at its answer.';
     }
   }
+  /** The clock of a session's part runs with the round. */
+  $effect(() => {
+    if (trainer.isRunning) untrack(() => sessionRun.begin());
+  });
   /** A card that sounds does so by itself. */
   $effect(() => {
     if (question) untrack(() => void sound(heardOf(question)));
@@ -120,15 +129,56 @@
   const go = () => trainer.next(now());
   const focusHere = (node: HTMLElement) => node.focus();
 
+  /** Degrees are typed as such: ♭ or ♯, then the digit. */
+  const typesDegrees = $derived(kind?.asksDegrees === true && !trainer.verdict);
+  let accidental: -1 | 0 | 1 = $state(0);
+  $effect(() => {
+    if (question) accidental = 0;
+  });
+  function typeDegree(digit: string) {
+    const choice = degreeTyped(digit, accidental, solution?.choices ?? []);
+    accidental = 0;
+    if (choice !== null) choose(choice);
+  }
+  const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '9'];
+  const degreeKeys = [
+    {
+      keys: 'b or −',
+      name: 'Flat, then the degree',
+      presses: FLAT_KEYS,
+      run: () => void (accidental = -1),
+      single: true,
+      command: false
+    },
+    {
+      keys: '# or +',
+      name: 'Sharp, then the degree',
+      presses: SHARP_KEYS.map((key) => `[Shift]+${key}`),
+      run: () => void (accidental = 1),
+      single: true,
+      command: false
+    },
+    ...DIGITS.map((digit) => ({
+      keys: digit,
+      name: `Degree ${digit}`,
+      presses: [digit],
+      run: () => typeDegree(digit),
+      single: true,
+      command: false
+    }))
+  ];
+
   $effect(() =>
     layKeys(() => [
+      ...(typesDegrees ? degreeKeys : []),
       ...CHOICE_KEYS.map((key, i) => ({
         keys: key,
         name: `Choice ${i + 1}`,
         presses: [key],
         run: () => {
           const choice = solution?.choices?.[i];
-          if (choice !== undefined && kind?.way === 'choice' && !trainer.verdict) choose(choice);
+          if (choice !== undefined && kind?.way === 'choice' && !typesDegrees && !trainer.verdict)
+            choose(choice);
           else if (kind?.way === 'own' && !trainer.verdict && isRevealed) own(i === 0);
         },
         single: true,
@@ -162,8 +212,14 @@
   const own = (isRight: boolean) => trainer.answer({ way: 'own', isRight }, now());
 </script>
 
-<main class="mx-auto flex max-w-[1180px] flex-col gap-4 px-4 py-6" data-trainer data-kind={question?.kind}>
-  <Places at="today" title="Cards" />
+<main
+  class="mx-auto flex flex-col {question
+    ? 'h-dvh min-h-[480px] max-w-[1800px] gap-2 p-2.5'
+    : 'max-w-[1180px] gap-4 px-4 py-6'}"
+  data-trainer
+  data-kind={question?.kind}
+>
+  {#if !question}<Places at="today" title="Cards" />{/if}
   {#if ear.problem}<p class="card px-3 py-2 text-warn" role="alert">{ear.problem}</p>{/if}
   {#if problem}<p class="card px-3 py-2 text-warn" role="alert">{problem}</p>{/if}
   {#if !question}
@@ -171,7 +227,10 @@
   {/if}
 
   {#if question && kind && solution && frets}
-    <div class="flex items-center gap-4">
+    <div class="flex flex-wrap items-center gap-4 max-sm:gap-2">
+      <Button size="stand" label="End the round" class="w-11" onclick={() => trainer.end()}
+        ><X size={17} /></Button
+      >
       <span class="font-display text-3xl tabular-nums" role="timer" aria-label="Time left of the round"
         >{clock}</span
       >
@@ -179,7 +238,7 @@
         <div class="h-full bg-target" style:width="{(trainer.left / 120) * 100}%"></div>
       </div>
       <span class="text-base tabular-nums" data-score="{trainer.right} {trainer.wrong}"
-        >{trainer.right} right{trainer.wrong ? `, ${trainer.wrong} not` : ''}</span
+        >{trainer.right} right{trainer.wrong ? `, ${trainer.wrong} wrong` : ''}</span
       >
       <Button
         size="stand"
@@ -195,7 +254,10 @@
         ><Mic size={17} /> {ear.isAsking ? 'asking …' : ear.input ? 'listening' : 'listen'}</Button
       >
     </div>
-    <section class="flex flex-col gap-4 card p-5" aria-label="Card">
+    <section
+      class="flex min-h-0 flex-1 flex-col gap-3 card p-4 {showsNeck ? '' : 'justify-center'}"
+      aria-label="Card"
+    >
       <h2 class="text-center font-display text-3xl leading-tight max-sm:text-2xl" aria-live="polite" data-ask>
         {kind.ask(question)}
       </h2>
@@ -245,13 +307,22 @@
                   class="min-h-14 min-w-20 text-xl"
                   data-choice-of={choice}
                   onclick={() => choose(choice)}
-                  ><kbd class="text-xs text-soft pointer-coarse:hidden">{CHOICE_KEYS[i]}</kbd>
+                  >{#if !typesDegrees}<kbd class="text-xs text-soft pointer-coarse:hidden"
+                      >{CHOICE_KEYS[i]}</kbd
+                    >{/if}
                   {#if question.kind === 'hear'}<ChordSymbol symbol={choice} />{:else}{label(
                       choice
                     )}{/if}</Button
                 >
               {/each}
             </div>
+            {#if typesDegrees}
+              <p class="text-center text-soft pointer-coarse:hidden" data-typed={accidental}>
+                {accidental === 0
+                  ? 'Or type it: b or # first, then the digit.'
+                  : `${accidental < 0 ? '♭' : '♯'} … now the digit.`}
+              </p>
+            {/if}
           {:else if kind.way === 'names'}
             <form
               class="mx-auto flex w-full max-w-md gap-2"
@@ -311,7 +382,7 @@
   {:else if trainer.isOver}
     <section class="card p-6 text-center" aria-label="The round is over" data-over>
       <p class="font-display text-4xl">
-        {trainer.right} right{trainer.wrong ? `, ${trainer.wrong} not` : ''}
+        {trainer.right} right{trainer.wrong ? `, ${trainer.wrong} wrong` : ''}
       </p>
       {#if trainer.missed.length}
         <ul class="mx-auto mt-4 max-w-2xl text-left">

@@ -36,6 +36,8 @@ export interface CardKind<Q extends Question = Question> {
   readonly way: Way;
   /** Playing or singing answers it too. */
   readonly sounds?: true;
+  /** Its choices are degrees, which are typed as such. */
+  readonly asksDegrees?: true;
   /** Names have to be spelled, in their order. */
   readonly isSpelling?: true;
   /** Seconds that a player who knows it takes, before the card has a history of its own. */
@@ -206,6 +208,7 @@ const becomes: CardKind<Of<'becomes'>> = {
   id: 'becomes',
   name: 'The same note, the next chord',
   way: 'choice',
+  asksDegrees: true,
   seconds: 6,
   ask: ({ from, degree, to }) =>
     `This is the ${prettyDegree(degree)} of ${say(from)}. Which degree is it when ${say(to)} comes?`,

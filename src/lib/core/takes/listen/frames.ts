@@ -7,6 +7,9 @@ export const HOP = 512;
 /** Below this a moment is not periodic enough to have a pitch. */
 const CLEAR = 0.85;
 
+/** Frames after which it is told how much is done: some seconds of sound. */
+const TOLD_EVERY = 128;
+
 export interface Frame {
   /** MIDI number with fractions; null where there is none. */
   readonly pitch: number | null;
@@ -16,11 +19,17 @@ export interface Frame {
 
 export const pitchOf = (hertz: number): number => 69 + 12 * Math.log2(hertz / 440);
 
-/** Frames of a sound at a rate; frame i is centred on sample i * HOP. */
-export function framesOf(sound: Float32Array, rate: number): Frame[] {
+/** Frames of a sound at a rate; frame i is centred on sample i * HOP. `onShare` is told again and again how much is done, 0 to 1. */
+export function framesOf(
+  sound: Float32Array,
+  rate: number,
+  onShare: (share: number) => void = () => undefined
+): Frame[] {
   const detector = PitchDetector.forFloat32Array(FRAME);
   const stretch = new Float32Array(FRAME);
-  return Array.from({ length: Math.ceil(sound.length / HOP) }, (_, i) => {
+  const count = Math.ceil(sound.length / HOP);
+  return Array.from({ length: count }, (_, i) => {
+    if (i % TOLD_EVERY === 0) onShare(i / count);
     const from = i * HOP - FRAME / 2;
     stretch.fill(0);
     stretch.set(sound.subarray(Math.max(0, from), Math.max(0, from + FRAME)), Math.max(0, -from));

@@ -52,12 +52,17 @@ const SAME = 0.6;
  * The notes of a sound.
  * @param samples one channel, full scale −1 to 1
  * @param rate samples a second
+ * @param onShare told again and again how much is done, 0 to 1
  */
-export function listenTo(samples: Float32Array, rate: number): Listened {
+export function listenTo(
+  samples: Float32Array,
+  rate: number,
+  onShare: (share: number) => void = () => undefined
+): Listened {
   const sound = resampled(samples, rate, RATE);
   const whole = levelOf(sound, 0, sound.length);
   if (whole < SILENT) return { notes: [], tuning: 0, troubles: ['silence'] };
-  const events = eventsIn(sound);
+  const events = eventsIn(sound, (share) => onShare(ONSETS + BEGINNINGS * share));
   const struck = notesAmong(events);
   const finder = new PitchFinder(RATE);
   /** Whether a pitch is heard to begin at a sample, by what is new there. */
@@ -65,7 +70,7 @@ export function listenTo(samples: Float32Array, rate: number): Listened {
     const begun = finder.begins(sound, at - HOP / 2, at + HOP / 2, next);
     return begun.fresh >= NOTE.slurred && Math.abs(begun.pitch - pitch) < SAME;
   };
-  const frames = framesOf(sound, RATE);
+  const frames = framesOf(sound, RATE, (share) => onShare(ONSETS + BEGINNINGS + FRAMES * share));
   const sounding = struck.flatMap((event, i) =>
     partsOf(event, struck[i + 1]?.onset.at ?? sound.length, frames, begins)
   );
@@ -74,15 +79,19 @@ export function listenTo(samples: Float32Array, rate: number): Listened {
   return { notes, tuning: Math.round(tuning * 100), troubles: troublesOf(samples, events, struck) };
 }
 
+/** The share of the work that finding strokes, their pitches, and the frames take. */
+const [ONSETS, BEGINNINGS, FRAMES] = [0.3, 0.2, 0.5] as const;
+
 /** The seconds at which something begins in a sound, whatever it is: a tap on the body of a guitar as well. */
 export function onsetSeconds(samples: Float32Array, rate: number): number[] {
   return onsetsOf(resampled(samples, rate, RATE), RATE).map(({ at }) => at / RATE);
 }
 
-function eventsIn(sound: Float32Array): Event[] {
+function eventsIn(sound: Float32Array, onShare: (share: number) => void): Event[] {
   const onsets = onsetsOf(sound, RATE);
   const finder = new PitchFinder(RATE);
   return onsets.map((onset, i): Event => {
+    onShare(i / onsets.length);
     const { at, full } = onset;
     const level = levelOf(sound, full, full + AFTER * RATE);
     const before = levelOf(sound, at - BEFORE.from * RATE, at - BEFORE.to * RATE);

@@ -1,0 +1,114 @@
+<!--
+  The foot of the stand: stop, the two marks, Lost; beside them the rounds, or a session's clock with what comes next. While the
+  page is awake the slim bar stands in their place.
+-->
+<script lang="ts">
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Check from '@lucide/svelte/icons/check';
+  import Compass from '@lucide/svelte/icons/compass';
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
+  import Square from '@lucide/svelte/icons/square';
+  import X from '@lucide/svelte/icons/x';
+  import type { Landings } from '$lib/state/landings.svelte';
+  import { TEMPO_STEP, type Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { sessionRun } from '$lib/state/session-run.svelte';
+  import Button from '../kit/Button.svelte';
+  import Listening from '../rehearse/Listening.svelte';
+  import RoundDots from './RoundDots.svelte';
+
+  interface Props {
+    rehearsal: Rehearsal;
+    landings: Landings;
+    isAwake: boolean;
+    /** The next part of the session. */
+    onnext: () => void;
+    ondesk: () => void;
+  }
+  let { rehearsal, landings, isAwake, onnext, ondesk }: Props = $props();
+
+  const upcoming = $derived(sessionRun.parts[sessionRun.at + 1]);
+</script>
+
+<div class="flex flex-wrap items-center gap-2 text-lg" data-stand-foot>
+  <div class="flex flex-1 basis-84 gap-2 sm:flex-none sm:basis-auto" data-marks>
+    <Button
+      size="stand"
+      tone="strong"
+      class="min-h-12 min-w-14 max-sm:flex-1"
+      aria-label="Stop"
+      hint="Stop (Space)"
+      onclick={() => rehearsal.toggle()}><Square size={20} class="fill-current" /></Button
+    >
+    <Button
+      size="stand"
+      class="min-h-12 max-sm:flex-1 max-sm:px-1"
+      hint="The last round was clean (C)"
+      onclick={() => rehearsal.mark(true)}><Check size={19} /> clean</Button
+    >
+    <Button
+      size="stand"
+      class="min-h-12 max-sm:flex-1 max-sm:px-1"
+      hint="It went wrong here: the round is not clean, and the log keeps the bar (X)"
+      onclick={() => rehearsal.stumble()}
+      ><X size={19} /> missed{rehearsal.stumbled ? ` (${rehearsal.stumbled})` : ''}</Button
+    >
+    <Button
+      size="stand"
+      class="min-h-12 max-sm:flex-1 max-sm:px-1"
+      pressed={rehearsal.isLost}
+      hint="Shows the form and plays the melody until you press it again (Y)"
+      onclick={() => rehearsal.toggleLost()}><Compass size={19} /> lost</Button
+    >
+  </div>
+  <div class="flex min-h-12 min-w-0 flex-1 basis-72 items-center justify-end gap-3">
+    {#if isAwake}
+      <div class="flex min-w-0 flex-wrap items-center justify-end gap-2" data-slim>
+        <Button size="stand" label="Slower" class="w-11" onclick={() => rehearsal.changeTempo(-TEMPO_STEP)}
+          >−</Button
+        >
+        <b class="tabular-nums" data-sounding>{rehearsal.sounding}</b>
+        <Button size="stand" label="Faster" class="w-11" onclick={() => rehearsal.changeTempo(TEMPO_STEP)}
+          >+</Button
+        >
+        <span class="max-sm:hidden"><Listening {rehearsal} {landings} /></span>
+        {#if sessionRun.isOn && upcoming}
+          <Button size="stand" hint="Next: {upcoming.name}" onclick={onnext}
+            >next <ChevronRight size={17} /></Button
+          >
+        {/if}
+        <Button
+          size="stand"
+          aria-expanded="false"
+          hint="All settings, while the band plays on (Esc)"
+          data-desk-bar
+          onclick={ondesk}><SlidersHorizontal size={17} /> desk</Button
+        >
+      </div>
+    {:else if sessionRun.isOn}
+      <span
+        class="font-display text-3xl tabular-nums max-sm:text-2xl {sessionRun.left <= 0 ? 'text-target' : ''}"
+        role="timer"
+        aria-label="Time left of this part"
+        data-stand-clock>{sessionRun.clock}</span
+      >
+      <span class="min-w-0 flex-1 truncate text-soft" data-stand-then
+        >{upcoming ? `Next: ${upcoming.name}` : 'The last part'}</span
+      >
+      <RoundDots {rehearsal} most={4} />
+    {:else}
+      {#if landings.ear.input && landings.told > 0}
+        <span class="whitespace-nowrap tabular-nums" data-landed="{landings.landed}/{landings.told}"
+          ><b>{landings.landed}</b> of {landings.told} landed</span
+        >
+      {/if}
+      <RoundDots {rehearsal} most={8} />
+      <span class="whitespace-nowrap text-soft tabular-nums max-sm:hidden">round {rehearsal.round + 1}</span>
+      <b
+        class="whitespace-nowrap tabular-nums"
+        data-intensity={rehearsal.intensity.toFixed(2)}
+        data-follows={rehearsal.follower.intensity !== null}
+        data-sounding>{rehearsal.sounding} bpm</b
+      >
+    {/if}
+  </div>
+</div>
