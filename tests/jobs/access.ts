@@ -67,7 +67,25 @@ const STATES: readonly State[] = [
       await page.clickNamed('write');
     }
   },
-  { name: 'the stand', keys: ['p'], shown: '[data-desk]' },
+  {
+    name: 'the stand',
+    keys: ['p'],
+    shown: '[data-desk]',
+    also: async ({ page }) => {
+      await (await page.find('[data-open-mix]')).click();
+      await (await page.find('[data-open-more]')).click();
+      await page.find('[data-desk-more]');
+    }
+  },
+  {
+    name: 'the stand, playing',
+    keys: ['p'],
+    shown: '[data-stand] [data-left]',
+    also: async ({ page }) => {
+      await page.find('[data-desk]');
+      await page.press(' ');
+    }
+  },
   { name: 'the editor', keys: ['e'], shown: '[data-editor] .cm-content' },
   { name: 'the rules', keys: ['r'], shown: '[data-select="Way of the line"]' },
   { name: 'the alternatives', keys: ['x'], shown: '[data-alternative]' },
@@ -83,7 +101,7 @@ const STATES: readonly State[] = [
     name: 'takes, none yet',
     keys: ['d'],
     shown: '[data-empty]',
-    also: ({ page }) => page.clickNamed('Simulated player')
+    also: ({ page }) => page.pick('Source', 'player')
   },
   {
     name: 'a take',
@@ -91,7 +109,7 @@ const STATES: readonly State[] = [
     shown: '[data-met]',
     also: async ({ page }) => {
       await page.find('[data-empty]');
-      await page.clickNamed('Simulated player');
+      await page.pick('Source', 'player');
       await page.clickNamed('Let it play');
       await page.until(async () => (await page.all('[data-take]')).length === 1, 'the take');
       await page.clickNamed('Let it play');
@@ -102,7 +120,7 @@ const STATES: readonly State[] = [
   {
     name: 'a take, recorded',
     keys: ['d'],
-    shown: '[data-recording-stand] [data-now]',
+    shown: '[data-stand] [data-recording]',
     also: async ({ page }) => {
       await page.find('[data-empty]');
       await page.press(' ');

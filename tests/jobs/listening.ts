@@ -75,11 +75,13 @@ export function listeningJobs(tools: () => Tools): void {
         PATIENCE
       );
       // Outside the chord: F7 has no D flat.
-      const met = await browser().executeScript<Record<string, string>>(
-        `return Object.fromEntries([...document.querySelectorAll('[data-met-at]')].map((e) =>
-           [e.dataset.metAt, e.querySelector('[data-met]').dataset.met]))`
-      );
-      expect(met['2']).toBe('outside');
+      const met = () =>
+        browser().executeScript<Record<string, string>>(
+          `return Object.fromEntries([...document.querySelectorAll('[data-met-at]')].map((e) =>
+             [e.dataset.metAt, e.querySelector('[data-met]').dataset.met]))`
+        );
+      // The line turns its pages with the music.
+      await page().until(async () => (await met())['2'] === 'outside', 'the miss over F7', PATIENCE);
       await page().press('z');
       await page().until(
         async () => (await all('[data-heard], [data-met-at], [data-landed]')) === 0,
@@ -150,7 +152,7 @@ export function listeningJobs(tools: () => Tools): void {
       const chart = await open('takes');
       await page().find('[data-empty]');
       await page().pick('Trade bars', '2');
-      await page().clickNamed('Simulated player');
+      await page().pick('Source', 'player');
       await page().clickNamed('Let it play');
       await page().until(async () => (await all('[data-exchange]')) > 0, 'the exchanges', PATIENCE);
       expect((await page().texts('[data-exchange]'))[0]).toMatch(/^Bars 3–4: you /);
@@ -160,6 +162,7 @@ export function listeningJobs(tools: () => Tools): void {
       expect(body.data!.trade!.bars).toBe(2);
       // Bars 1 and 2 are Corvel's: nothing of the player's is judged there.
       expect(take!.summary!.figures.changes).toBe(4);
+      await page().pick('Source', 'microphone');
       await page().clickNamed('Record');
       await page().find('[data-turn="corvel"]');
       await page().find('[data-turn="own"]');

@@ -60,7 +60,7 @@ export function takeJobs(tools: () => Tools): void {
     );
 
   async function simulate(skill: number): Promise<void> {
-    if ((await count('[data-player]')) === 0) await page().clickNamed('Simulated player');
+    if ((await count('[data-player]')) === 0) await page().pick('Source', 'player');
     await page().slide('Skill', Key.HOME, ...Array.from({ length: skill / 5 }, () => Key.ARROW_RIGHT));
     await page().clickNamed('Let it play');
     await idle();
@@ -202,7 +202,7 @@ export function takeJobs(tools: () => Tools): void {
       await page().find('[data-recording]');
       // What is played over is to be read meanwhile.
       await page().until(
-        async () => (await page().attributes('[data-recording-stand] [data-now]', 'data-now'))[0] === 'Ebm7',
+        async () => (await page().attributes('[data-stand] [data-now]', 'data-now'))[0] === 'Ebm7',
         'the second chord',
         PATIENCE
       );
@@ -229,7 +229,8 @@ export function takeJobs(tools: () => Tools): void {
     it('come from a MIDI instrument, in time with the band', async () => {
       const chart = await open();
       await browser().executeScript(MIDI_STAND_IN);
-      await page().clickNamed('MIDI');
+      await page().pick('Source', 'midi');
+      await page().clickNamed('Record');
       await page().find('[data-recording]');
       await browser().executeAsyncScript(
         `const done = arguments[0]; let n = 0;
@@ -301,6 +302,7 @@ export function takeJobs(tools: () => Tools): void {
           answer();
           return started.call(this, when, ...rest);
         };`);
+      await page().pick('Source', 'midi');
       await page().clickNamed('MIDI latency');
       await page().until(
         async () => (await count('[data-said], [role="alert"]')) > 0,

@@ -6,6 +6,8 @@ import {
   roundAt,
   retimed,
   beatAt,
+  relaid,
+  type LaidRound,
   type Progress,
   type Round
 } from '$lib/core/practice/clock';
@@ -51,6 +53,10 @@ class FakePlayer {
         tempos: retimed(this.#progress.tempos, this.#progress.handed, tempo)
       };
     }
+  }
+  relay(make: (laid: LaidRound, from: number) => Round) {
+    const { handed } = this.#progress!;
+    this.#progress = { ...this.#progress!, laid: relaid(this.#progress!.laid, handed, make) };
   }
   setVolume() {}
   setChordSound() {}
@@ -325,5 +331,95 @@ describe('what is played', () => {
     expect(rehearsal.tempo).toBe(125);
     // The player's own plan is as it was.
     expect(rehearsal.workspace.plan.position).toBe(DEFAULT_PLAN.position);
+  });
+});
+
+describe('one change, one picture', () => {
+  it('at rest is of the change that is selected, and of none that the loop leaves out', () => {
+    const { workspace, rehearsal } = open();
+    rehearsal.set({ drill: 'up' });
+    workspace.select(2);
+    expect(rehearsal.change?.source.symbol).toBe('Fm7');
+    expect(rehearsal.next?.source.symbol).toBe('Bb7');
+    expect(
+      rehearsal.run.every(({ degree }) => ['1', '9', 'b3', '11', '5', '13', 'b7'].includes(degree))
+    ).toBe(true);
+    const target = workspace.paths.targets.get(2)!.cell;
+    expect(rehearsal.run[0]!.place).toMatchObject({ string: target.string, fret: target.fret });
+    workspace.select(3);
+    expect(rehearsal.next?.source.symbol).toBe('Ebmaj7');
+    rehearsal.setLoop({ kind: 'bars', from: 1, to: 2 });
+    expect(rehearsal.change).toBeNull();
+    expect(rehearsal.run).toEqual([]);
+    workspace.select(1);
+    expect(rehearsal.next?.source.symbol).toBe('Ebmaj7');
+  });
+
+  it('tells what comes two seconds before, or a bar where that is longer', async () => {
+    const { rehearsal } = open('{key: Eb}\n{tempo: 240}\n| Ebmaj7 . . . | . . . . | . . . . | . . . . | Cm7 |');
+    await rehearsal.play();
+    // Four bars at 240 are four seconds; two of them are two bars.
+    for (const [second, isComing] of [
+      [1.5, false],
+      [1.9, false],
+      [2.1, true],
+      [3.9, true],
+      // A chord of one bar always has the next in sight.
+      [4.1, true]
+    ] as const) {
+      until(second);
+      rehearsal.beat = (stage.now * 240) / 60;
+      expect(rehearsal.isComing, `${second}`).toBe(isComing);
+    }
+    rehearsal.stop();
+  });
+});
+
+describe('what the stand is opened for', () => {
+  it('ends with it: drill, keys, loop and tempo are the player’s own again', async () => {
+    const { rehearsal } = open();
+    rehearsal.set({ drill: 'down', keys: 'fourths' });
+    rehearsal.setLoop({ kind: 'bars', from: 1, to: 2 });
+    rehearsal.setTempo(90);
+    const assignment = {
+      item: null,
+      name: 'Ascending',
+      what: 'up',
+      over: { kind: 'form' } as const,
+      area: 5,
+      key: null,
+      start: 140,
+      tempo: null
+    };
+    await rehearsal.assign(assignment);
+    expect([rehearsal.desk.drill, rehearsal.loop.kind, rehearsal.tempo]).toEqual(['up', 'form', 140]);
+    // Another part after it is not taken for the player's own.
+    await rehearsal.assign({ ...assignment, what: 'targets', start: 150 });
+    rehearsal.set({ feel: 'bossa' });
+    rehearsal.unassign();
+    expect([rehearsal.desk.drill, rehearsal.desk.keys, rehearsal.tempo]).toEqual(['down', 'fourths', 90]);
+    expect(rehearsal.loop).toEqual({ kind: 'bars', from: 1, to: 2 });
+    // What was turned meanwhile stays.
+    expect(rehearsal.desk.feel).toBe('bossa');
+    rehearsal.set({ feel: null });
+  });
+
+  it('plays the melody from the next bar on where the player is lost, until told', async () => {
+    const { rehearsal } = open(
+      '{key: Eb}\n{tempo: 240}\n{melody: G5:4 | C5:4 | Ab5:4 | D5:4}\n| Ebmaj7 | Cm7 | Fm7 | Bb7 |'
+    );
+    await rehearsal.play();
+    until(1.2);
+    expect(stage.heard.filter(({ part }) => part === 'line')).toEqual([]);
+    rehearsal.toggleLost();
+    until(3.7);
+    expect(stage.heard.filter(({ part }) => part === 'line').map(({ at, midi }) => [at, midi])).toEqual([
+      [8, 80],
+      [12, 74]
+    ]);
+    rehearsal.toggleLost();
+    until(8);
+    expect(stage.heard.filter(({ part, at }) => part === 'line' && at > 16)).toEqual([]);
+    rehearsal.stop();
   });
 });

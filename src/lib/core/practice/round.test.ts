@@ -11,6 +11,7 @@ import { FREE_PATH } from '../targets/options';
 import { findTargets } from '../targets/path';
 import { FEELS } from './feel';
 import { momentsIn, passesOne, practiceRound, type PlanMaterial } from './round';
+import { runOver } from './run-over';
 
 const sheet = readSheet('{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |');
 const { analysis, form } = sheet;
@@ -184,5 +185,78 @@ describe('a picture that does not glide', () => {
     expect(passesOne([4], 3.9, 4)).toBe(true);
     expect(passesOne([4], 4, 4.1)).toBe(false);
     expect(passesOne([], 0, 9)).toBe(false);
+  });
+});
+
+describe('a picture that swings', () => {
+  const swinging = practiceRound(plan, excerptOf(form, analysis, { kind: 'form' })!, {
+    feel: FEELS.find(({ id }) => id === 'swing')!,
+    drill: DRILLS.find(({ id }) => id === 'up')!,
+    perBeat: 2,
+    tempo: 100,
+    seed: 1,
+    round: 0,
+    isLast: false
+  });
+
+  it('stands on each note when it sounds', () => {
+    const offBeats = swinging.times.filter(({ start }) => start % 1 > 1e-6);
+    expect(offBeats.length).toBeGreaterThan(4);
+    for (const [i, { start }] of swinging.times.entries()) {
+      expect(swinging.writtenAt(start)).toBeCloseTo(beatsOf(swinging.notes[i]!.start), 6);
+    }
+  });
+
+  it('goes on without a jump and never back, and stands still in straight feels', () => {
+    let before = -1;
+    for (let beat = 0; beat < 8; beat += 0.01) {
+      const at = swinging.writtenAt(beat);
+      expect(at).toBeGreaterThanOrEqual(before);
+      expect(at - before).toBeLessThan(before < 0 ? 2 : 0.021);
+      before = at;
+      expect(round('up').writtenAt(beat)).toBeCloseTo(beat, 9);
+    }
+  });
+
+  it('has the run over a change where it is written', () => {
+    const [change] = swinging.excerpt.changes;
+    const run = runOver(swinging, change!);
+    expect(run.map(({ at }) => Number((at * 4).toFixed(3)))).toEqual(
+      swinging.notes.filter(({ start }) => start < ticksOf(4)).map(({ start }) => beatsOf(start))
+    );
+    expect(run[0]!.isTarget).toBe(true);
+    expect(run.every(({ degree }) => ['1', '9', 'b3', '11', '5', '13', 'b7'].includes(degree))).toBe(true);
+  });
+});
+
+describe('a melody in the drill’s place', () => {
+  it('is heard, swung and moved with the loop, while the drill is still what is shown', () => {
+    const melody = {
+      meter: { beats: 4, unit: 4 },
+      notes: [0, 4, 6.5, 8, 12].map((beat, i): LineNote => ({
+        start: ticksOf(beat),
+        length: ticksOf(1),
+        midi: 60 + i,
+        note: 'C'
+      }))
+    };
+    const bars = excerptOf(form, analysis, { kind: 'bars', from: 2, to: 3 })!;
+    const sung = practiceRound(plan, bars, {
+      feel: FEELS.find(({ id }) => id === 'swing')!,
+      drill: DRILLS.find(({ id }) => id === 'up')!,
+      sung: melody,
+      perBeat: 2,
+      tempo: 100,
+      seed: 1,
+      round: 0,
+      isLast: false
+    });
+    const heard = sung.events.filter(({ part }) => part === 'line');
+    expect(heard.map(({ midi, start }) => [midi, Number(start.toFixed(2))])).toEqual([
+      [61, 0],
+      [62, 2.67],
+      [63, 4]
+    ]);
+    expect(sung.notes.length).toBeGreaterThan(8);
   });
 });

@@ -1,0 +1,72 @@
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import type { RunPart } from './session-run.svelte';
+
+const { sessionRun } = await import('./session-run.svelte');
+
+const part = (id: string, more: Partial<RunPart>): RunPart => ({
+  id,
+  kind: 'form',
+  chart: 'one',
+  minutes: 5,
+  why: '',
+  name: id,
+  title: null,
+  data: null,
+  ...more
+});
+
+beforeEach(() => vi.useFakeTimers({ now: 1_000_000 }));
+afterEach(() => {
+  sessionRun.end();
+  vi.useRealTimers();
+});
+const after = (seconds: number) => {
+  vi.advanceTimersByTime(seconds * 1000);
+  sessionRun.tick();
+};
+
+it('runs the clock of a part from the moment at which it sounds, not while the player gets ready', () => {
+  sessionRun.start([part('a', {}), part('b', {})]);
+  expect(sessionRun.takeStart()).toBe(true);
+  // Asked once: a page that is opened again does not begin by itself.
+  expect(sessionRun.takeStart()).toBe(false);
+  after(40);
+  expect(sessionRun.clock).toBe('5:00');
+  sessionRun.begin();
+  after(61);
+  expect(sessionRun.clock).toBe('3:59');
+  // A band that is stopped and started again goes on with the same time.
+  sessionRun.begin();
+  after(1);
+  expect(sessionRun.clock).toBe('3:58');
+  sessionRun.next();
+  expect(sessionRun.takeStart()).toBe(true);
+  after(30);
+  expect(sessionRun.clock).toBe('5:00');
+  after(0);
+  sessionRun.begin();
+  after(301);
+  expect(sessionRun.clock).toBe('+0:01');
+});
+
+it('begins at once where nothing sounds: a rest, something of the player’s own', () => {
+  sessionRun.start([part('rest', { kind: 'rest', chart: undefined, minutes: 1 })]);
+  expect(sessionRun.takeStart()).toBe(false);
+  after(15);
+  expect(sessionRun.clock).toBe('0:45');
+});
+
+it('can be started by hand while it waits, and paused', () => {
+  sessionRun.start([part('a', {})]);
+  expect(sessionRun.isPaused).toBe(true);
+  sessionRun.pause();
+  after(5);
+  expect(sessionRun.clock).toBe('4:55');
+  sessionRun.pause();
+  after(50);
+  expect(sessionRun.clock).toBe('4:55');
+  // Paused is not waiting: what sounds does not start it.
+  sessionRun.begin();
+  after(5);
+  expect(sessionRun.clock).toBe('4:55');
+});
