@@ -7,7 +7,7 @@
   import { otherWindows } from '$lib/state/windows';
 
   const id = $derived(page.status === 404 ? (page.params.id ?? null) : null);
-  /** Text of a chart that is gone, still on this device. */
+  /** Text of a deleted chart, still on this device. */
   let left: KeptDraft | null = $state.raw(null);
   let problem = $state('');
   const drafts = new Drafts();

@@ -343,7 +343,7 @@ export function firstJobs(tools: () => Tools): void {
       const names = offer.body.changes[0]!.choices.map((c) => c.name);
       expect(drawn.length).toBeGreaterThan(8);
       for (const name of drawn) expect(names).toContain(name);
-      await page.clickNamed('let it go');
+      await page.clickNamed('Reset');
       await page.until(async () => (await chosen()) === 'F dorian', 'the first choice again');
       await page.chord(Key.CONTROL, 'z');
       await page.until(async () => (await chosen()) === 'F minor pentatonic', 'the undone choice');
@@ -367,7 +367,7 @@ export function firstJobs(tools: () => Tools): void {
       await page.open(`/charts/${id}`);
       await (await page.find('[data-chains] button')).click();
       const take = await browser.findElements({
-        xpath: '//section[@aria-label="Choices"]//button[normalize-space()="take it for the cadence"]'
+        xpath: '//section[@aria-label="Choices"]//button[normalize-space()="use it for the cadence"]'
       });
       await take[0]!.click();
       await page.until(async () => /minor pentatonic$/.test((await chosen())!), 'the chain');
@@ -376,7 +376,7 @@ export function firstJobs(tools: () => Tools): void {
       if ((await page.attributes('[data-chains] button', 'aria-expanded'))[0] === 'false')
         await (await page.find('[data-chains] button')).click();
       const chains = await browser.findElements({
-        xpath: '//section[@aria-label="Choices"]//button[normalize-space()="take it for the cadence"]'
+        xpath: '//section[@aria-label="Choices"]//button[normalize-space()="use it for the cadence"]'
       });
       await chains[1]!.click();
       await page.until(async () => (await chosen()) === 'Abmaj7 arpeggio', 'IV over ii');
@@ -571,7 +571,7 @@ export function firstJobs(tools: () => Tools): void {
       });
       await page.press(Key.ARROW_UP);
       await page.until(async () => (await page.all('[data-notice="stale"]')).length === 1, 'the question');
-      await page.clickNamed('Take the other one');
+      await page.clickNamed('Use the other one');
       await page.until(async () => (await page.texts('h1'))[0] === 'Other Window', 'the other version');
       const { body: kept } = await server.call<{ source: string }>('GET', `songbook/${id}`);
       expect(kept.source).toContain('Other Window');

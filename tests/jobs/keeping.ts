@@ -142,7 +142,7 @@ export function keepingJobs(tools: () => Tools): void {
         'the chart that is not here'
       );
       expect(await titles()).toEqual(was);
-      await page().clickNamed('Bring it in');
+      await page().clickNamed('Import');
       await page().until(async () => (await titles()).includes('Gone overboard'), 'the chart');
       await page().clickNamed('Undo');
       await page().until(async () => (await titles()).join() === was.join(), 'what was there before');
@@ -170,13 +170,13 @@ export function keepingJobs(tools: () => Tools): void {
       await newChart('{title: Before the copy}\n| Gb | Db |');
       await page().open('/');
       await page().clickNamed('Backups');
-      await page().clickNamed('Make a copy now');
+      await page().clickNamed('Back up now');
       await page().until(async () => (await page().all('[data-copy*="by hand"]')).length === 1, 'the copy');
       const was = await titles();
       await newChart('{title: After the copy}\n| Cb | Gb |');
       const since = await titles();
       await (await page().find('[data-copy*="by hand"] button')).click();
-      await page().clickNamed('Bring it back');
+      await page().clickNamed('Restore it');
       await page().until(async () => (await page().all('[data-copies]')).length === 0, 'the dialog to close');
       expect(await titles()).toEqual(was);
       expect((await page().texts('[data-charts]')).join()).not.toContain('After the copy');
@@ -234,7 +234,7 @@ export function keepingJobs(tools: () => Tools): void {
       await server().call('DELETE', `songbook/${id}`);
       await type('| Dbm6 |');
       await page().find('[data-notice="gone"]');
-      await page().clickNamed('Bring it back');
+      await page().clickNamed('Restore it');
       await page().saved();
       expect((await stored(id)).source).toContain('Dbm6');
       await server().call('DELETE', `songbook/${id}`);
@@ -246,7 +246,7 @@ export function keepingJobs(tools: () => Tools): void {
       expect((await stored(other)).source).toContain('Gb7');
     });
 
-    it('of a chart that is gone is offered where its page would be', async () => {
+    it('of a deleted chart is offered where its page would be', async () => {
       const id = await newChart();
       await page().open(`/charts/${id}`);
       await type('');
@@ -372,7 +372,7 @@ export function keepingJobs(tools: () => Tools): void {
          document.querySelector('[data-editor] .cm-content').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`,
         'Bbm7, Eb7, Abmaj7'
       );
-      await page().clickNamed('Put the bars in');
+      await page().clickNamed('Insert the bars');
       await page().saved();
       expect((await stored(id)).source).toContain('| Bbm7 | Eb7 | Abmaj7 |');
     });

@@ -80,7 +80,8 @@ export function keyJobs(tools: () => Tools): void {
       await page().pick('Drill', 'up');
       await page().press(' ');
       await page().until(isPlaying, 'the band');
-      await (await page().find('[data-desk-bar]')).click();
+      await page().press(Key.ESCAPE);
+      await (await page().find('[data-open-mix]')).click();
       const slider = await page().find('[data-slider="Volume of Bass"]');
       await browser().actions().move({ origin: slider, x: 10 }).click().perform();
       await page().press(' ');

@@ -233,7 +233,7 @@ export function lineJobs(tools: () => Tools): void {
         browser().executeScript<number[]>(
           'return [...document.querySelectorAll("[data-note] rect")].map((e) => Math.round(e.getAttribute("x")))'
         );
-      await page().within(MORE, () => page().pick('Carry a motif', 'led 1'));
+      await page().within(MORE, () => page().pick('Repeat a motif', 'led 1'));
       const bar = await browser().executeScript<number>(
         'const [a, b] = [...document.querySelectorAll("[data-heard]")].map((e) => parseFloat(e.style.left)); return b - a;'
       );

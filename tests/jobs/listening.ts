@@ -99,7 +99,7 @@ export function listeningJobs(tools: () => Tools): void {
       await page().find('[data-playing]');
       await browser().executeScript('window.unplug()');
       await page().find('[role="alert"]');
-      expect((await page().texts('[role="alert"]')).join()).toContain('microphone has gone');
+      expect((await page().texts('[role="alert"]')).join()).toContain('microphone was disconnected');
       expect(await all('[data-playing]')).toBe(1);
       expect(await all('[data-listening="microphone"]')).toBe(0);
     });

@@ -90,7 +90,7 @@ export function practiceJobs(tools: () => Tools): void {
         expect(kinds).toContain('new');
         expect(kinds.at(-1)).toBe('form');
         // The cards are for another job.
-        if (kinds[0] === 'cards') await tap('[aria-label="Leave Cards out"]');
+        if (kinds[0] === 'cards') await tap('[aria-label="Skip Cards"]');
         await tap('button', 'Start');
         // Started once: the band begins, and the clock of the part with it.
         await page().find('[data-stand]');
@@ -349,7 +349,7 @@ export function practiceJobs(tools: () => Tools): void {
       const first = (await page().texts('[data-plan] [data-item] b.font-display.text-xl'))[0]!;
       await page().clickNamed(`A minute more of ${first}`);
       await page().until(async () => (await planned()) === '31', 'a minute more');
-      await page().clickNamed('as it was planned');
+      await page().clickNamed('reset the plan');
       await page().until(async () => (await planned()) === '30', 'as it was');
       await page().number('Minutes', '0');
       expect(await planned()).toBe('30');
@@ -371,7 +371,7 @@ export function practiceJobs(tools: () => Tools): void {
       ]);
       expect(await rowsOf(chart)).toMatchObject([{ what: 'Brought in', tempo: 92, clean: true }]);
 
-      await page().replaceText(await page().find('[aria-label="Played away from Corvel"]'), 'Quay rehearsal');
+      await page().replaceText(await page().find('[aria-label="Played elsewhere"]'), 'Quay rehearsal');
       await page().clickNamed('add it');
       await page().until(
         async () => (await page().texts('[data-row] b'))[0] === 'Quay rehearsal',

@@ -145,7 +145,7 @@ export function rehearseJobs(tools: () => Tools): void {
       );
       await page().clickNamed('Play');
       await page().until(
-        async () => (await page().texts('[role="alert"]'))[0]?.includes('gives no sound') === true,
+        async () => (await page().texts('[role="alert"]'))[0]?.includes('plays no sound') === true,
         'a sentence'
       );
       expect(await isPlaying()).toBe(false);
@@ -641,12 +641,12 @@ export function rehearseJobs(tools: () => Tools): void {
       expect([await found(), await firstBeat()]).toEqual(kept);
       await page().clickNamed('× 2');
       await page().until(async () => Math.abs((await found()) - 2 * kept[0]!) < 0.1, 'counted double');
-      await page().clickNamed('let it go');
+      await page().clickNamed('remove');
       await page().until(async () => (await page().all('[data-found-tempo]')).length === 0, 'the band again');
       await desk('more');
-      await page().clickNamed('bring back “deck.wav”');
+      await page().clickNamed('restore “deck.wav”');
       await page().find('[data-found-tempo]');
-      await page().clickNamed('let it go');
+      await page().clickNamed('remove');
     });
 
     it('says of a file that is no sound what it is', async () => {

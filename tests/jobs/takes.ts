@@ -130,7 +130,7 @@ export function takeJobs(tools: () => Tools): void {
       await simulate(60);
       await page().until(async () => (await count('[data-take]')) === 2, 'two takes');
       const [, first] = await takesOf(chart);
-      await page().pick('Beside another take', first!.id);
+      await page().pick('Compare with another take', first!.id);
       await page().find(`[data-beside="${first!.id}"]`);
       expect(await count('[aria-label="The take in time"]')).toBe(2);
       const toast = async (text: string) =>

@@ -372,7 +372,7 @@ export function writingJobs(tools: () => Tools): void {
       const charts = async () =>
         (await server().call<ChartList>('GET', 'songbook?limit=200&sort=changed')).body.charts;
       const before = new Set((await charts()).map(({ id }) => id));
-      await page().clickNamed('Take 1 chart');
+      await page().clickNamed('Import 1 chart');
       await page().until(
         async () => (await page().all('[data-file][data-taken]')).length === 1,
         'it to be taken'
@@ -397,7 +397,7 @@ export function writingJobs(tools: () => Tools): void {
       expect((await page().texts('[data-file] .text-warn')).join()).toContain(
         'Row 3, “Row Two”, has no chord in it.'
       );
-      await page().clickNamed('Take 2 charts');
+      await page().clickNamed('Import 2 charts');
       await page().until(
         async () => (await page().all('[data-file][data-taken]')).length === 2,
         'both taken'
@@ -433,7 +433,7 @@ export function writingJobs(tools: () => Tools): void {
       expect((await page().texts('[data-file="Night Watch.txt"]')).join()).toContain('4 bars in B♭ minor');
       expect(await titles()).toEqual(before);
       await (await page().find('[data-file="Unwanted.txt"] input')).click();
-      await page().clickNamed('Take 2 charts');
+      await page().clickNamed('Import 2 charts');
       await page().until(
         async () => (await page().all('[data-file][data-taken]')).length === 2,
         'them to be taken'

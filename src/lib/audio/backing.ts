@@ -26,7 +26,7 @@ export interface Audition {
   readonly stop: () => void;
 }
 
-/** Plays a recording from its beginning. Throws where the browser gives no sound. */
+/** Plays a recording from its beginning. Throws where the browser plays no sound. */
 export async function audition(backing: AudioBuffer, onEnd: () => void): Promise<Audition> {
   await openSound();
   const context = Tone.getContext();

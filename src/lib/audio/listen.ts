@@ -29,7 +29,7 @@ export function holdListening(isOn: boolean): void {
 }
 
 /**
- * Plays something, and tells when it is over. False where the band is playing. Throws where the browser gives no sound.
+ * Plays something, and tells when it is over. False where the band is playing. Throws where the browser plays no sound.
  */
 export async function listen({ events, beats }: Heard, onEnd: () => void): Promise<boolean> {
   if (isHeld) return false;

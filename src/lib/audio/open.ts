@@ -5,9 +5,9 @@ import * as Tone from 'tone';
 export async function openSound(): Promise<void> {
   await Promise.race([
     Tone.start(),
-    new Promise((_, refuse) => setTimeout(() => refuse(new Error('The browser gives no sound.')), 4000))
+    new Promise((_, refuse) => setTimeout(() => refuse(new Error('The browser plays no sound.')), 4000))
   ]);
-  if (Tone.getContext().state !== 'running') throw new Error('The browser gives no sound.');
+  if (Tone.getContext().state !== 'running') throw new Error('The browser plays no sound.');
 }
 
 /** The audio clock, in seconds. */

@@ -272,7 +272,7 @@ export async function render(rendering: Rendering): Promise<{ samples: Float32Ar
   return { samples, rate: RATE };
 }
 
-/** A short note to tune by: a MIDI number, A at 440 Hz unless said. Throws where the browser gives no sound. */
+/** A short note to tune by: a MIDI number, A at 440 Hz unless said. Throws where the browser plays no sound. */
 export async function tuningNote(midi = 69): Promise<void> {
   await openSound();
   const synth = new Tone.Synth({ oscillator: { type: 'sine' }, volume: -12 }).toDestination();

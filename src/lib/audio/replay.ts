@@ -10,7 +10,7 @@ export interface Replay {
 
 const BREATH = 0.08;
 
-/** Plays some samples from one second to another, once or looped. Throws where the browser gives no sound. */
+/** Plays some samples from one second to another, once or looped. Throws where the browser plays no sound. */
 export async function replay(
   { samples, rate }: { readonly samples: Float32Array<ArrayBuffer>; readonly rate: number },
   { from, to, isLooped }: { readonly from: number; readonly to: number; readonly isLooped: boolean },

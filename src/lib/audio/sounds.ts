@@ -20,7 +20,7 @@ export type Sheet = ReadonlyMap<number, AudioBuffer>;
 
 export interface Sounds {
   readonly sheets: Readonly<Record<SheetName, Sheet>>;
-  /** They could not be had; plain ones made in the program stand in for them. */
+  /** They could not be loaded; plain ones made in the program stand in for them. */
   readonly arePlain: boolean;
 }
 
@@ -36,7 +36,7 @@ const { rate } = table;
 
 let loading: Promise<Sounds> | undefined;
 
-/** The sounds; asked for again where they could not be had before. */
+/** The sounds; asked for again where they could not be loaded before. */
 export function loadSounds(): Promise<Sounds> {
   loading ??= sampled().catch(() => {
     loading = undefined;
@@ -51,7 +51,7 @@ async function sampled(): Promise<Sounds> {
   const sheets = await Promise.all(
     SHEETS.map(async ([name, facts]) => {
       const response = await fetch(FILES[`/generated/sounds/${name}.ogg`]!);
-      if (!response.ok) throw new Error(`The sound of the ${name} could not be had.`);
+      if (!response.ok) throw new Error(`The sound of the ${name} could not be loaded.`);
       return [name, cut(await decoder.decodeAudioData(await response.arrayBuffer()), facts)] as const;
     })
   );

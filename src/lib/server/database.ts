@@ -155,7 +155,7 @@ function checkColumns(path: string, file: Sqlite.Database): void {
     const missing = columns.find((column) => !there.includes(column));
     if (missing === undefined) continue;
     throw new RefusedDatabase(
-      `The songbook ${path} lacks the column ${missing} of its table ${table}; something else has changed it. Bring back a copy, or set CORVEL_DB to another file.`
+      `The songbook ${path} lacks the column ${missing} of its table ${table}; something else has changed it. Restore a backup, or set CORVEL_DB to another file.`
     );
   }
 }

@@ -87,7 +87,7 @@ describe('the lines of a chart', () => {
     for (const { data } of all) expect(data!.notes.length).toBeGreaterThan(20);
   });
 
-  it('refuse what is no line, and a chart that is gone', async () => {
+  it('refuse what is no line, and a deleted chart', async () => {
     expect(keepLine.safeParse({ id: randomUUID(), name: '  ', data: DATA }).success).toBe(false);
     expect(keepLine.safeParse({ id: randomUUID(), name: 'x', data: { notes: [], over: [] } }).success).toBe(
       false

@@ -1,4 +1,4 @@
-/** Everything as one file, as the page saves it and sends it in. */
+/** Everything in one file, as the page saves it and sends it in. */
 import type { ArchiveBrought, ArchiveLook, Merge } from '$lib/api/archive';
 import type { ApiError } from '$lib/api/errors';
 

@@ -85,7 +85,7 @@ export class Backing {
         return;
       }
       const found = findBeats(mono(sound), sound.sampleRate);
-      if (!found) this.problem = 'No beat was found in it; listen and tap it.';
+      if (!found) this.problem = 'No beat was found. Listen and tap it.';
       this.#stretched.clear();
       this.recording = { name: file.name, file, sound, grid: found ?? UNKNOWN };
       this.isOn = true;
@@ -199,7 +199,7 @@ export class Backing {
     const { name, file, grid } = recording;
     const isKept = await keepRecording(this.#chart, { name, file, grid: { ...grid } });
     if (!isKept) {
-      this.problem = 'The browser keeps nothing here: the recording plays until the page is left.';
+      this.problem = 'The browser can’t keep it: the recording plays until you leave the page.';
     }
     this.isKept = this.recording === recording;
   }

@@ -1,4 +1,4 @@
-/** What is printed of a chart in several keys: the chart moved into each of them, one after another, with its kept lines. */
+/** Print what of a chart in several keys: the chart moved into each of them, one after another, with its kept lines. */
 // The map is made anew and never changed in place, so that a plain one serves.
 /* eslint-disable svelte/prefer-svelte-reactivity */
 import type { StoredChart } from '$lib/api/songbook';

@@ -13,9 +13,8 @@ export type EarInput = (typeof EAR_INPUTS)[number];
 
 const NO_MIDI = 'This browser can’t use MIDI instruments. Listen with the microphone instead.';
 const NO_INSTRUMENT = 'No MIDI instrument is plugged in. Plug one in and try again.';
-const GONE = 'The microphone has gone. Plug it in again and press listen.';
-const NOTHING_ARRIVES =
-  'What listens could not be loaded; the server does not answer. Try again in a moment.';
+const GONE = 'The microphone was disconnected. Plug it in again and press listen.';
+const NOTHING_ARRIVES = 'Listening could not be loaded; the server does not answer. Try again in a moment.';
 
 /** Who wants to know. Seconds are those of the audio clock. */
 export interface Listener {

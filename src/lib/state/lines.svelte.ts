@@ -247,7 +247,7 @@ export class Lines {
       const { lines, message } = await this.#linesFor(asked);
       if (own !== this.#ask) return;
       if (lines.length === 0) {
-        this.problem = message ?? 'No such line can be had here.';
+        this.problem = message ?? 'No such line is possible here.';
         return;
       }
       const rank = asked.rank % lines.length;
@@ -298,7 +298,7 @@ export class Lines {
       };
       const { lines, noLine } = await this.#send(wish);
       const notes = lines[0]?.notes;
-      if (!notes) this.problem = noLine?.message ?? 'No such phrase can be had here.';
+      if (!notes) this.problem = noLine?.message ?? 'No such phrase is possible here.';
       return notes ?? null;
     } catch {
       this.problem = 'The phrase could not be worked out; try again.';
@@ -427,7 +427,7 @@ export class Lines {
     }
     this.#show({ ...shown, notes: struck.notes });
     const how = position === undefined ? 'Line moved' : `Line in position ${position}`;
-    this.#workspace.say(laid.notes ? how : `${how}; its slides and slurs are struck`);
+    this.#workspace.say(laid.notes ? how : `${how}; its slides and slurs were dropped`);
   }
 
   /** Plays the same notes on some strings only, where they lie there. */
@@ -460,7 +460,7 @@ export class Lines {
       .filter(({ start }) => start >= from && start < to)
       .map((note) => ({ ...note, start: note.start - from }));
     if (notes.length === 0) {
-      this.problem = 'There is nothing in this bar to carry on.';
+      this.problem = 'There is nothing in this bar to repeat.';
       return;
     }
     const measureAt = (ticks: number) => {
@@ -480,12 +480,12 @@ export class Lines {
       )
     });
     if (!lines[0]) {
-      this.problem = noLine?.message ?? 'The motif cannot be carried there.';
+      this.problem = noLine?.message ?? 'The motif cannot be repeated there.';
       return;
     }
     const before = shown.notes.filter(({ start }) => start < to);
     this.#show({ ...shown, notes: [...before, ...lines[0].notes.filter(({ start }) => start >= to)] });
-    this.#workspace.say(`${counted(bars, 'bar')} carried through the tune`);
+    this.#workspace.say(`${counted(bars, 'bar')} repeated through the tune`);
   }
 
   /** Moves a kept line from the chords it was written over to those that stand there now, degree by degree. */

@@ -1,4 +1,5 @@
 /** Said where the browser refuses to make any sound. */
-export const NO_SOUND = 'The browser gives no sound. Look whether it is muted for this page, then try again.';
+export const NO_SOUND = 'The browser plays no sound. Check whether this page is muted, then try again.';
 /** Said where what plays has not arrived yet. */
-export const NO_PLAYER = 'The band has not arrived: Corvel’s server is away. Try again when it is back.';
+export const NO_PLAYER =
+  'The band could not be loaded because Corvel’s server is not running. Try again when it is.';

@@ -753,11 +753,11 @@ export class Rehearsal {
     try {
       await workspace.fetchLines();
     } catch {
-      this.problem = 'The line could not be had; the server does not answer.';
+      this.problem = 'The line could not be loaded; the server does not answer.';
       return null;
     }
     const data = workspace.keptLines.find((one) => one.id === id)?.data;
-    if (!data) this.problem = 'This line is not kept with the chart any more.';
+    if (!data) this.problem = 'This line is no longer kept with the chart.';
     return data ? { meter: this.meter, notes: data.notes } : null;
   }
 

@@ -356,7 +356,9 @@ describe('one change, one picture', () => {
   });
 
   it('tells what comes two seconds before, or a bar where that is longer', async () => {
-    const { rehearsal } = open('{key: Eb}\n{tempo: 240}\n| Ebmaj7 . . . | . . . . | . . . . | . . . . | Cm7 |');
+    const { rehearsal } = open(
+      '{key: Eb}\n{tempo: 240}\n| Ebmaj7 . . . | . . . . | . . . . | . . . . | Cm7 |'
+    );
     await rehearsal.play();
     // Four bars at 240 are four seconds; two of them are two bars.
     for (const [second, isComing] of [

@@ -56,9 +56,9 @@ export const LEVELS = { clips: 0.985, silent: 0.004 } as const;
 export const TROUBLE_WORDS: Readonly<Record<Trouble | 'cut short', string>> = {
   silence: 'Nothing can be heard in it: is the cable in, and the right input chosen?',
   noise: 'No notes could be told from the noise in it. Come nearer to the microphone, or turn the band down.',
-  clipped: 'It was too loud and is cut off at the top: turn the input down. What could be read is read.',
+  clipped: 'It was too loud and is clipped: turn the input down. What could be read was read.',
   'several notes at once':
-    'Several notes sound at once in it; one line at a time is read, so that what follows may be wrong.',
+    'Several notes sound at once in it. Only one line at a time can be read, so the result may be wrong.',
   'cut short': 'The sound ends before it should; it is read as far as it goes.'
 };
 
@@ -275,7 +275,7 @@ export class Takes extends Attempts {
     const { workspace, rehearsal } = this;
     const line = this.#lineFor(what);
     if (!line || line.length === 0) {
-      this.problem = 'There is no line to play yet: a chord or two are needed, and a target to land on.';
+      this.problem = 'There is no line to play yet. Write a chord or two first.';
       return;
     }
     const { form } = workspace.sheet;
@@ -299,7 +299,7 @@ export class Takes extends Attempts {
         form.changes.map(({ start }) => ticksOf(start + round * form.beats))
       ).flat()
     });
-    const heard = await this.#work('The simulated player plays, and is listened to', async (listener) => {
+    const heard = await this.#work('The simulated player plays and is read', async (listener) => {
       const samples = await listener.sound(strokes, tone);
       return { ...(await listener.listen(samples, RATE, this.#onShare())), seconds: samples.length / RATE };
     });
@@ -655,7 +655,7 @@ export class Takes extends Attempts {
           this.#hear(block);
           blocks.push(block);
         },
-        () => (this.problem = 'The microphone has gone; nothing was measured.')
+        () => (this.problem = 'The microphone was disconnected; nothing was measured.')
       );
       const clicks = await playClicks();
       this.doing = 'Play a short note, or tap the guitar, with each of eight clicks';
@@ -694,7 +694,7 @@ export class Takes extends Attempts {
         (block) => this.#hear(block),
         () => {
           void this.finish().then(
-            () => (this.problem = 'The microphone has gone. What was recorded until then is kept.')
+            () => (this.problem = 'The microphone was disconnected. What was recorded until then is kept.')
           );
         }
       );
@@ -841,7 +841,7 @@ export class Takes extends Attempts {
     await this.attempt(async () => {
       const response = await fetch(client.soundPath(this.#chart, take.id)).catch(() => null);
       if (!response?.ok)
-        throw new Error('The sound of this take could not be had; the server does not answer.');
+        throw new Error('The sound of this take could not be loaded; the server does not answer.');
       sound = readWav(new Uint8Array(await response.arrayBuffer()), Infinity);
     });
     return sound;

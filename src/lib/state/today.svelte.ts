@@ -45,7 +45,7 @@ export class TodayState extends Attempts {
   readonly byChart = $derived.by(() => {
     const groups = new Map<string, { chart: string | null; title: string; items: ItemWithProgress[] }>();
     for (const item of this.now.items) {
-      const title = item.chart === null ? 'Your own' : (item.title ?? 'A chart that is gone');
+      const title = item.chart === null ? 'Your own' : (item.title ?? 'A deleted chart');
       const key = item.chart ?? '';
       const group = groups.get(key) ?? { chart: item.chart, title, items: [] };
       group.items.push(item);

@@ -22,7 +22,7 @@ export interface View {
   readonly hint: string;
   /** The key that shows it, and brings the first view back when it is shown. */
   readonly key: string;
-  /** What is printed while it is shown: an id of the table of sheets. */
+  /** Print what while it is shown: an id of the table of sheets. */
   readonly sheet: string;
   /** Shows nothing, and stays, while the chart has no chords for a moment. */
   readonly isAlsoEmpty?: true;

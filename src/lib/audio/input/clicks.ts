@@ -15,7 +15,7 @@ export interface Clicks {
   readonly stop: () => void;
 }
 
-/** Throws where the browser gives no sound. */
+/** Throws where the browser plays no sound. */
 export async function playClicks(): Promise<Clicks> {
   await openSound();
   const begun = Tone.getContext().currentTime + BREATH;

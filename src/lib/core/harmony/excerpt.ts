@@ -82,7 +82,7 @@ export function grantedLoop(
     case 'form':
       return null;
     case 'section':
-      return { loop: { kind: 'form' }, said: 'The section you looped is gone; the whole form is played.' };
+      return { loop: { kind: 'form' }, said: 'The section you looped was deleted; the whole form is played.' };
     case 'bars': {
       const loop = { kind: 'bars', from: Math.min(wish.from, last), to: Math.min(wish.to, last) } as const;
       const bars = loop.from === loop.to ? `bar ${loop.to}` : `bars ${loop.from} to ${loop.to}`;
@@ -93,7 +93,7 @@ export function grantedLoop(
       const change = Math.min(wish.change, count - 1);
       const kind = count > 1 ? wish.kind : 'change';
       const { symbol } = analysis.changes[change]!;
-      return { loop: { kind, change }, said: `The chord you looped is gone; ${symbol} is played.` };
+      return { loop: { kind, change }, said: `The chord you looped was deleted; ${symbol} is played.` };
     }
   }
 }

@@ -93,5 +93,5 @@ export function stretchCaution(cells: readonly PositionCell[]): string | undefin
 export function gripCaution(cells: readonly Spot[], openFret = 0): string | undefined {
   const pressed = cells.map(({ fret }) => fret).filter((fret) => fret > openFret);
   if (pressed.length === 0 || !isWide(pressed)) return undefined;
-  return 'A wide grip: reach it slowly, let go between, and stop if it hurts.';
+  return 'A wide grip: reach it slowly, relax in between, and stop if it hurts.';
 }

@@ -51,21 +51,30 @@ export function roundsOf(notes: readonly BeatNote[], formBeats: number): number 
   return last ? Math.max(1, Math.ceil((last.at - BEFORE) / formBeats)) : 1;
 }
 
+/** Gaps below this, in ticks, are none. */
+const ARTICULATION = 0.3 * TICKS;
 /** Grids that players play on, in parts of a beat. */
 const GRIDS = [4, 3] as const;
 /** So near a place of a grid it is meant, in ticks. */
 const MEANT = 0.11 * TICKS;
 
-/** Notes as a line would be written: on the nearest place of a grid, where they are near one. One voice, so none overlaps the next. */
-export function asWritten(notes: readonly BeatNote[]): LineNote[] {
-  const starts = notes.map(({ at }) => Math.max(0, onGrid(Math.round(at * TICKS))));
+/**
+ * Notes as a line would be written: each on its place of the grid that the player plays on. One voice, so none overlaps the next.
+ * `writtenAt`: the beat as it is written, exactly on a place where it is near one.
+ */
+export function asWritten(
+  notes: readonly BeatNote[],
+  writtenAt: (beat: number, isExact?: boolean) => number
+): LineNote[] {
+  const starts = notes.map(({ at }) => Math.max(0, Math.round(writtenAt(at, true) * TICKS)));
   return notes.flatMap(({ at, beats, midi }, i): LineNote[] => {
     const start = starts[i]!;
     const next = starts.slice(i + 1).find((other) => other > start) ?? Infinity;
     // Of two notes that fall on one place the later one was meant.
     if (starts[i + 1] === start) return [];
-    const end = Math.max(start + TICKS / 16, onGrid(Math.round((at + beats) * TICKS)));
-    return [noteOf(start, Math.min(end, next) - start, midi)];
+    const end = Math.max(start + TICKS / 16, onGrid(Math.round(writtenAt(at + beats) * TICKS)));
+    // A short gap is how notes are parted, and no rest.
+    return [noteOf(start, (next - end < ARTICULATION ? next : Math.min(end, next)) - start, midi)];
   });
 }
 

@@ -51,7 +51,7 @@
 {:else if hasFailed}
   <div class="flex flex-wrap items-center gap-3 card p-5" role="alert" data-arriving="failed">
     <p class="flex-1">
-      Corvel’s server does not answer, so this part could not be fetched. It is tried again by itself.
+      Corvel’s server does not answer, so this part could not be loaded. Corvel keeps trying.
     </p>
     <Button onclick={() => location.reload()}>Reload the page</Button>
   </div>

@@ -66,7 +66,7 @@
     <Button
       size="small"
       tone="quiet"
-      label="Put the first steps away"
+      label="Hide the first steps"
       onclick={() => keep(STEPS.map(({ id }) => id))}><X size={14} /></Button
     >
   </p>

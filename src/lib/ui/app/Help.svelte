@@ -12,7 +12,7 @@
     ['[ ]', 'Less from the band, more from the band'],
     ['Z', 'Listen to what I play, or stop listening'],
     ['C', 'The last round was clean'],
-    ['X', 'Stumbled here: the round is not clean, and the log remembers the change']
+    ['X', 'Missed here: the round is not clean, and the log keeps the change']
   ] as const;
   const LEGEND = [
     [

@@ -102,13 +102,13 @@
       <Button
         tone="quiet"
         class="justify-start"
-        hint="Text, plan, lines and drills, for a student or a friend; it comes in by the songbook's bring"
+        hint="Text, plan, lines and drills, for a student or a friend. Open it with Import files in the songbook"
         onclick={() => close(() => void save(false))}><Package size={17} /> Save as one file</Button
       >
       <Button
         tone="quiet"
         class="justify-start"
-        hint="The same with your takes (without their sound) and your log, for another machine of yours"
+        hint="The same with your takes (without their sound) and your log, for your other computer"
         onclick={() => close(() => void save(true))}><PackagePlus size={17} /> … with what I played</Button
       >
       <Button tone="quiet" class="justify-start" onclick={() => close(onprint)}

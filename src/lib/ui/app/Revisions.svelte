@@ -23,7 +23,7 @@
     if (!response?.ok) return void toast.error('This version cannot be read just now.');
     chart.adopt((await response.json()) as StoredChart);
     open = false;
-    toast.success(`Back at version ${version}`, {
+    toast.success(`Restored version ${version}`, {
       action: { label: 'Undo', onClick: () => chart.undo() }
     });
   }
@@ -40,7 +40,7 @@
             >{revision.title}</span
           ></span
         >
-        <Button onclick={() => goBackTo(revision.version)}>Go back to it</Button>
+        <Button onclick={() => goBackTo(revision.version)}>Restore this version</Button>
       </li>
     {:else}
       <li class="text-soft">{revisions ? 'No earlier version yet.' : 'Reading …'}</li>

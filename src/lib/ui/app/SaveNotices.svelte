@@ -32,18 +32,18 @@
   {@const stored = status.stored}
   <div class="flex flex-wrap items-center gap-2 card px-3 py-2" role="alert" data-notice="stale">
     <p class="min-w-52 flex-1 text-warn">
-      This chart was changed elsewhere meanwhile. Nothing was overwritten; which version shall go on?
+      This chart was changed elsewhere meanwhile. Nothing was overwritten; which version do you want to keep?
     </p>
-    <Button onclick={() => chart.load(stored)}>Take the other one</Button>
+    <Button onclick={() => chart.load(stored)}>Use the other one</Button>
     <Button onclick={() => keepMine(stored.version)}>Keep mine</Button>
     <Button onclick={keepAsNew}>Keep mine as a new chart</Button>
   </div>
 {:else if status.kind === 'gone'}
   <div class="flex flex-wrap items-center gap-2 card px-3 py-2" role="alert" data-notice="gone">
     <p class="min-w-52 flex-1 text-warn">
-      This chart was deleted elsewhere. What you see here is still whole; what shall become of it?
+      This chart was deleted elsewhere. What you see here is still whole; what do you want to do?
     </p>
-    <Button onclick={() => chart.autosave.bringBack()}>Bring it back</Button>
+    <Button onclick={() => chart.autosave.bringBack()}>Restore it</Button>
     <Button onclick={keepAsNew}>Keep it as a new chart</Button>
   </div>
 {/if}

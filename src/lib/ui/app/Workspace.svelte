@@ -87,7 +87,7 @@
   onMount(() => {
     void takeUpDrafts(text).then((isTakenUp) => {
       if (!isTakenUp) return;
-      toast('What you typed before and could not be saved is here again.', {
+      toast('What you typed before and could not save is back.', {
         action: { label: 'Undo', onClick: () => text.undo() }
       });
     });

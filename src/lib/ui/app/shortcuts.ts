@@ -108,7 +108,7 @@ export function workspaceShortcuts({ workspace, toggleEditor, open, print }: Act
     }),
     single('U', 'Tune the guitar', 'u', () => open('tuner')),
     command('Today: what to practise', () => void goto('/today')),
-    command('Cards: a round of two minutes', () => void goto('/trainer')),
+    command('Cards: a two-minute round', () => void goto('/trainer')),
     command('Lick book', () => void goto('/licks')),
     command('Your guitar: tuning, frets, hand', () => open('guitar')),
     command('Earlier versions of this chart', () => open('versions')),

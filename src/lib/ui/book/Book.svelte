@@ -138,7 +138,7 @@
       >
       <h1 class="min-w-0 truncate font-display text-2xl">{keys.own.document.title}</h1>
       <Toggles
-        label="What is printed"
+        label="Print what"
         value={wish.kind}
         options={[
           {

@@ -57,8 +57,8 @@
     {#each STEPS as step, i (step)}<li><b class="font-display">{i + 1}</b>{step}</li>{/each}
   </ol>
   <p class="care">
-    Slow enough to be clean, a few minutes at a time. Rest your hands when they tire, and leave out a stretch
-    that hurts.
+    Slow enough to be clean, a few minutes at a time. Rest your hands when they tire, and skip a stretch that
+    hurts.
   </p>
 </div>
 

@@ -15,7 +15,7 @@
   const forAll = $derived(workspace.plan.approachNotes);
   const notes = $derived(workspace.paths.approachInto.get(workspace.selected));
   const options = $derived([
-    { value: 'all' as Wish, name: `as for all: ${forAll === 'none' ? 'none' : wishName(forAll)}` },
+    { value: 'all' as Wish, name: `Same as the rules (${forAll === 'none' ? 'none' : wishName(forAll)})` },
     ...WISHES.map((wish) => ({ ...wish, value: wish.value as Wish }))
   ]);
 </script>

@@ -120,10 +120,10 @@
   </div>
   <div class="max-h-[212px] overflow-y-auto">
     {#if pasted}
-      <div role="group" aria-label="What is pasted">
+      <div role="group" aria-label="Pasted text">
         <div class="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 bg-surface pb-1.5">
-          <p class="flex-1 text-sm">These bars are in what you paste:</p>
-          <Button tone="strong" onclick={takeBars}>Put the bars in</Button>
+          <p class="flex-1 text-sm">These bars were found in your text:</p>
+          <Button tone="strong" onclick={takeBars}>Insert the bars</Button>
           <Button onclick={takeAsTyped}>Paste as it is</Button>
           <Button onclick={() => (pasted = null)}>Cancel</Button>
         </div>

@@ -20,7 +20,7 @@
 
 <div data-paste-look>
   {#if bars.length}
-    <ol class="grid grid-cols-4 border-t border-r border-line" aria-label="Bars that are taken">
+    <ol class="grid grid-cols-4 border-t border-r border-line" aria-label="Bars to insert">
       {#each bars as bar (bar.number)}
         <li class="flex min-h-8 flex-wrap items-end gap-x-2 border-b border-l border-line px-1 py-0.5">
           {#if bar.opens}<span class="w-full truncate text-2xs leading-3 font-bold text-soft"

@@ -30,7 +30,7 @@
           {#if chain.freeWithin !== undefined}
             {@const { beats } = analysis.changes[chain.freeWithin]!}
             <div class="flex min-h-7 flex-wrap items-center gap-2 text-xs">
-              <span class="text-soft">go over within the V</span>
+              <span class="text-soft">change over within the V</span>
               <Slider
                 class="w-24"
                 label="Beat of the change-over"
@@ -43,7 +43,7 @@
             </div>
           {/if}
           <Button size="small" class="mt-1" onclick={() => workspace.choices.takeChain(chain, changeOver)}
-            >take it for the cadence</Button
+            >use it for the cadence</Button
           >
         </div>
       {/each}

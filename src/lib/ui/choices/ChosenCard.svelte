@@ -1,4 +1,4 @@
-<!-- What is played on the selected change, and why; how to carry it to others like it, or let it go. -->
+<!-- What is played on the selected change, and why; how to carry it to others like it, or Reset. -->
 <script lang="ts" module>
   import { Part } from '../app/part';
 
@@ -57,7 +57,7 @@
         <Button
           size="small"
           hint="Go back to the first choice of the approach"
-          onclick={() => choices.leave()}>let it go</Button
+          onclick={() => choices.leave()}>Reset</Button
         >
       {/if}
       <Hear
@@ -101,7 +101,7 @@
     <Button
       size="small"
       class="mt-1.5"
-      hint="The like of this choice for every change of the same kind (A)"
+      hint="Use the same choice on every change of this kind (A)"
       onclick={() => choices.takeForAllAlike(chosen)}
       >apply to all {choices.alike.length} {numeral}{choices.alike.length > 1 ? ' chords' : ''}</Button
     >

@@ -111,8 +111,8 @@
     {#if isSearching}<Button onclick={() => (search = NO_SEARCH)}>all of them</Button>{/if}
   </div>
   <p class="mt-2 text-sm text-soft" aria-live="polite">
-    {counted(found.length, 'lick')}{isSearching ? ' found' : ''}. A line’s passage is kept here from Lines,
-    and put into a chart there.
+    {counted(found.length, 'lick')}{isSearching ? ' found' : ''}. Keep a passage of a line here from Lines,
+    and insert it into a chart there.
   </p>
   {#if book.problem}<p class="mt-2 text-warn" role="alert">{book.problem}</p>{/if}
   <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-2.5 md:grid-cols-2 xl:grid-cols-3">

@@ -99,7 +99,7 @@
     <div class="flex flex-col gap-1.5 border-l-3 border-target pl-2.5" data-mend={mend.reaches}>
       <p>{changed}: {mend.why[0]!.toLowerCase() + mend.why.slice(1)}</p>
       <p class="flex flex-wrap gap-1.5">
-        <Button size="small" hint="This change as it would be" onclick={() => onhear(mend)}>hear it</Button>
+        <Button size="small" hint="This change after the fix" onclick={() => onhear(mend)}>hear it</Button>
         <Button
           size="small"
           tone="strong"
@@ -109,7 +109,7 @@
       </p>
     </div>
   {:else if window.verdict === 'not' || window.verdict === 'partly'}
-    <p class="text-soft">No change of one note or two tells it any better.</p>
+    <p class="text-soft">No change of one or two notes makes it clearer.</p>
   {/if}
   {#if landing && landing.note !== undefined}
     <p>

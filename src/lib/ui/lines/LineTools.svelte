@@ -259,7 +259,7 @@
                 {#if figures}{@render row('Figure', figureList)}{/if}
                 {@render row('Notes in a quarter', subdivisions)}
                 <div>
-                  <Button hint="In the same rhythm the next best" onclick={() => void lines.nextBest()}
+                  <Button hint="The next best notes in the same rhythm" onclick={() => void lines.nextBest()}
                     >other notes</Button
                   >
                 </div>
@@ -470,7 +470,7 @@
 {/snippet}
 {#snippet carrying()}
   <Select
-    label="Carry a motif"
+    label="Repeat a motif"
     class="grow"
     value=""
     options={[{ value: '', name: 'how …' }, ...CARRIES]}

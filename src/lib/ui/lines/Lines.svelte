@@ -60,7 +60,7 @@
     untrack(() => (lines.judged = value));
   });
   const meter = $derived(workspace.sheet.head.meter);
-  /** What is printed is what is shown. */
+  /** Print what is what is shown. */
   $effect(() => {
     const { shown: line } = lines;
     workspace.shownLine = line && { name: line.name, notes: line.notes };
@@ -192,7 +192,7 @@
     layKeys(() => [
       {
         keys: 'N',
-        name: 'Write on the line, or put the pen away',
+        name: 'Edit the line, or stop editing',
         presses: ['n'],
         run: () => (pen.isWriting ? pen.stop() : pen.start()),
         single: true,

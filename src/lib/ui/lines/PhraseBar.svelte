@@ -72,11 +72,11 @@
           { value: '', name: 'relate' },
           ...RELATIONS.map((how) => ({ value: how, name: RELATION_WORDS[how], hint: RELATION_HINTS[how] }))
         ]}
-        hint="Make this phrase take up another one"
+        hint="Relate this phrase to another one"
         onpick={(how) => how && void phrases.relate(index, of, how as Relation)}
       />
       <Select
-        label="Phrase that is taken up"
+        label="Related phrase"
         value={String(of)}
         options={models}
         onpick={(value) => (model = Number(value))}
@@ -101,8 +101,8 @@
   </div>
   <div class="ml-auto flex gap-1.5">
     <Button
-      label="Silence instead"
-      hint="Silence instead (Delete)"
+      label="Replace with silence"
+      hint="Replace with silence (Delete)"
       disabled={isLocked}
       onclick={() => phrases.remove(index)}><Trash2 size={15} /></Button
     >

@@ -14,14 +14,14 @@
 
   const PASSAGES = [
     { value: 'copy', name: 'copy', run: () => pen.copy() },
-    { value: 'cut', name: 'cut out', run: () => pen.cut() },
+    { value: 'cut', name: 'cut', run: () => pen.cut() },
     { value: 'repeat', name: 'repeat behind it', run: () => pen.repeat() },
     { value: 'up', name: 'a semitone up', run: () => pen.transpose(1) },
     { value: 'down', name: 'a semitone down', run: () => pen.transpose(-1) },
     { value: 'octave up', name: 'an octave up', run: () => pen.transpose(12) },
     { value: 'octave down', name: 'an octave down', run: () => pen.transpose(-12) },
     { value: 'join', name: 'join to one note', run: () => pen.join() },
-    { value: 'erase', name: 'take out', run: () => pen.erase() }
+    { value: 'erase', name: 'delete', run: () => pen.erase() }
   ];
 </script>
 
@@ -32,7 +32,7 @@
 >
   <div class="flex gap-1">
     <Button label="Caret back" onclick={() => pen.step(-1)}><ArrowLeft size={15} /></Button>
-    <Button label="Caret on" hint="Go on; a rest where nothing is (→)" onclick={() => pen.step(1)}
+    <Button label="Caret forward" hint="Go on; a rest where nothing is (→)" onclick={() => pen.step(1)}
       ><ArrowRight size={15} /></Button
     >
   </div>
@@ -59,11 +59,10 @@
       hint="Three in the time of two (T)"
       onclick={() => pen.setLength({ isTriplet: !pen.length.isTriplet })}>triplet</Button
     >
-    <Button label="Take out" hint="Take out (Delete)" onclick={() => pen.erase()}><Delete size={15} /></Button
-    >
+    <Button label="Delete" hint="Delete (Delete)" onclick={() => pen.erase()}><Delete size={15} /></Button>
   </div>
   <div class="flex flex-wrap gap-1">
-    <Button hint="Half, whole, let down, none (B)" onclick={() => pen.bend()}>bend</Button>
+    <Button hint="Half step, whole step, release, none (B)" onclick={() => pen.bend()}>bend</Button>
     {#each TECHNIQUES as technique (technique)}
       {@const { name, hint } = TECHNIQUE_KEYS[technique]}
       <Button {hint} onclick={() => pen.technique(technique)}>{name}</Button>
@@ -78,7 +77,7 @@
       onclick={() => (pen.isSelecting = !pen.isSelecting)}>select</Button
     >
     <Select
-      label="With what is selected"
+      label="With the selection"
       value=""
       options={[
         { value: '', name: pen.selection ? 'with the selection' : 'with this bar' },
@@ -86,7 +85,7 @@
       ]}
       onpick={(value) => PASSAGES.find((one) => one.value === value)?.run()}
     />
-    <Button disabled={!pen.canPaste} hint="What was copied, at the caret (Ctrl V)" onclick={() => pen.paste()}
+    <Button disabled={!pen.canPaste} hint="Paste at the caret (Ctrl V)" onclick={() => pen.paste()}
       >insert</Button
     >
   </div>

@@ -24,7 +24,7 @@ export function writeKeys(pen: Pen): Shortcut[] {
     command: false
   });
   return [
-    key('Esc', 'put the pen away', ['Escape'], () => pen.stop()),
+    key('Esc', 'stop editing', ['Escape'], () => pen.stop()),
     key('0 … 9', 'the fret at the caret; two digits quickly are one', ['([0-9])'], (event) =>
       pen.digit(Number(event?.key))
     ),
@@ -52,8 +52,8 @@ export function writeKeys(pen: Pen): Shortcut[] {
     key('.', 'dotted, or not', ['.'], () => pen.setLength({ isDotted: !pen.length.isDotted })),
     key('T', 'triplets, or not', ['t'], () => pen.setLength({ isTriplet: !pen.length.isTriplet })),
     key('Enter R', 'go on: a rest where nothing is', ['Enter', 'r'], () => pen.step(1)),
-    key('Delete', 'take out', ['Backspace', 'Delete'], () => pen.erase()),
-    key('B', 'bend: half, whole, let down, none', ['b'], () => pen.bend()),
+    key('Delete', 'delete', ['Backspace', 'Delete'], () => pen.erase()),
+    key('B', 'bend: half, whole, release, none', ['b'], () => pen.bend()),
     ...TECHNIQUES.map((technique) => {
       const { key: press, name } = TECHNIQUE_KEYS[technique];
       return key(press.toUpperCase(), name, [press], () => pen.technique(technique));
@@ -63,7 +63,7 @@ export function writeKeys(pen: Pen): Shortcut[] {
     key('D', 'repeat what is selected, or the bar', ['d'], () => pen.repeat()),
     key('Ctrl A', 'select all', ['$mod+a'], () => pen.selectAll()),
     key('Ctrl C', 'copy what is selected, or the bar', ['$mod+c'], () => pen.copy()),
-    key('Ctrl X', 'cut it out', ['$mod+x'], () => pen.cut()),
-    key('Ctrl V', 'put it in', ['$mod+v'], () => pen.paste())
+    key('Ctrl X', 'cut', ['$mod+x'], () => pen.cut()),
+    key('Ctrl V', 'paste', ['$mod+v'], () => pen.paste())
   ];
 }

@@ -108,7 +108,7 @@
     <div class="ml-auto flex flex-wrap gap-1.5">
       {#if isTravelling}
         <Button
-          hint="Take all painted positions back"
+          hint="Clear all painted positions"
           onclick={() => workspace.settle(workspace.arrangement.home)}>back to one position</Button
         >
       {/if}

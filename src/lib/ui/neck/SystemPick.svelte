@@ -11,7 +11,7 @@
   {size}
   isRound={size === 'small'}
   label="Neck system"
-  hint="How the neck is cut up into areas (O)"
+  hint="How the neck is divided into areas (O)"
   value={settings.now.organise}
   options={NECK_SYSTEMS.map(({ id, title, hint }) => ({ value: id, name: title, hint }))}
   onpick={(organise) => settings.change({ organise })}

@@ -20,7 +20,7 @@
       max={all}
       value={arrangement.outlined}
       says="{arrangement.outlined} of {all} changes outlined"
-      hint="The chords that the scale of the key serves worst are outlined first"
+      hint="Starts with the chords that the scale of the key fits least"
       onslide={(count) => workspace.setOutline(count)}
     />
     <span class="text-soft">chord by chord</span>

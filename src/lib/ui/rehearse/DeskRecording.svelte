@@ -28,20 +28,20 @@
     <Button
       size="stand"
       pressed={backing.isOn}
-      hint="It plays in the band’s place"
-      onclick={() => backing.setOn(!backing.isOn)}>play it</Button
+      hint="Plays instead of the band"
+      onclick={() => backing.setOn(!backing.isOn)}>use it</Button
     >
     <span class="max-w-60 truncate text-xs text-soft" title={recording.name}>{recording.name}</span>
     <span class="tabular-nums" data-found-tempo={tempo.toFixed(2)}><b>{tempo.toFixed(1)}</b> bpm</span>
     <Button
       size="stand"
-      hint="Half as fast: it was counted double"
+      hint="Half the tempo: it was counted twice as fast"
       disabled={tempo < SLOWEST}
       onclick={() => setTempo(tempo / 2)}>÷ 2</Button
     >
     <Button
       size="stand"
-      hint="Twice as fast: it was counted half"
+      hint="Double the tempo: it was counted half as fast"
       disabled={tempo > QUICKEST}
       onclick={() => setTempo(tempo * 2)}>× 2</Button
     >
@@ -67,7 +67,7 @@
       size="stand"
       class="ml-auto"
       hint="The band plays again; this can be undone"
-      onclick={() => backing.letGo()}>let it go</Button
+      onclick={() => backing.letGo()}>remove</Button
     >
   </div>
   <div class="flex flex-wrap gap-3">
@@ -85,7 +85,7 @@
         grid={recording.grid}
         beat={form.beats}
         bars={[...bars, form.beats, ...bars.map((bar) => bar + form.beats)]}
-        name="where the form is through"
+        name="end of the form"
         ondrag={(second) => backing.drag(form.beats, second)}
       />
     {/if}

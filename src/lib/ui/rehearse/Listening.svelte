@@ -29,7 +29,7 @@
   <Button
     size="stand"
     pressed={ear.input !== null}
-    hint="Shows the note that is heard on the neck, and at each change whether it was landed (Z). Wear headphones, kept low, or the band is heard too. Nothing is kept."
+    hint="Shows the note that is heard on the neck, and at each change whether you landed (Z). Wear headphones, kept low, or the band is heard too. Nothing is kept."
     onclick={() => void ear.toggle(rehearsal.desk.hears)}
   >
     <Ear size={17} />

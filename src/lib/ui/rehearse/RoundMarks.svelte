@@ -18,7 +18,7 @@
     >
     <Button
       size="stand"
-      hint="It went wrong here: the round is not clean, and the log remembers at which change (X)"
+      hint="It went wrong here: the round is not clean, and the log keeps the change (X)"
       onclick={() => rehearsal.stumble()}
       ><X size={17} /> missed{rehearsal.stumbled ? ` (${rehearsal.stumbled})` : ''}</Button
     >

@@ -1,4 +1,4 @@
-<!-- Everything as one file: saved, looked into, brought in beside what is here or instead of it. -->
+<!-- Everything in one file: saved, looked into, brought in beside what is here or instead of it. -->
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
   import PackageOpen from '@lucide/svelte/icons/package-open';
@@ -26,13 +26,13 @@
     },
     {
       value: 'newer',
-      name: '… and what is newer there',
-      hint: 'Of two versions the later one; yours stays among the earlier versions'
+      name: 'Add what is missing or newer',
+      hint: 'The newer version wins; yours stays among the earlier versions'
     },
     {
       value: 'replace',
       name: 'Replace everything',
-      hint: 'All is as it was in the archive; what is here now stays as a copy'
+      hint: 'The songbook becomes the archive; what you have now is kept as a backup'
     }
   ] as const;
   let withSounds = $state(true);
@@ -82,8 +82,8 @@
   }
 </script>
 
-<section class="mt-4 border-t border-line px-1 pt-3" aria-label="Everything as one file" data-archive>
-  <h3 class="font-display text-xl">Everything as one file</h3>
+<section class="mt-4 border-t border-line px-1 pt-3" aria-label="Everything in one file" data-archive>
+  <h3 class="font-display text-xl">Everything in one file</h3>
   <p class="text-sm text-soft">
     Charts, plans, lines, licks, practice, log and takes: for another machine, or to be kept somewhere safe.
   </p>
@@ -97,7 +97,7 @@
       onswitch={(checked) => (withSounds = checked)}
     />
     <Button disabled={sent !== null} onclick={() => input?.click()}
-      ><PackageOpen size={16} /> Bring an archive …</Button
+      ><PackageOpen size={16} /> Import an archive …</Button
     >
     <input
       bind:this={input}
@@ -128,10 +128,10 @@
         <table class="mt-1 text-sm">
           <thead>
             <tr class="text-left text-soft">
-              <th class="pr-5 font-normal" scope="col">in it</th>
-              <th class="pr-5 font-normal" scope="col">not here</th>
-              <th class="pr-5 font-normal" scope="col">newer there</th>
-              <th class="font-normal" scope="col">here already</th>
+              <th class="pr-5 font-normal" scope="col">in the archive</th>
+              <th class="pr-5 font-normal" scope="col">new</th>
+              <th class="pr-5 font-normal" scope="col">newer in the archive</th>
+              <th class="font-normal" scope="col">already here</th>
             </tr>
           </thead>
           <tbody>
@@ -146,21 +146,21 @@
           </tbody>
         </table>
       {:else}
-        <p class="text-sm">Everything in it is here already, as new or newer.</p>
+        <p class="text-sm">You already have everything in it.</p>
       {/if}
       {#if look.sounds}<p class="mt-1 text-sm text-soft">
           With {counted(look.sounds, 'sound')} of takes.
         </p>{/if}
       {#if look.left.length}
         <div class="mt-2 text-sm" role="alert" data-left-out={look.left.length}>
-          <p>Some of it cannot be read and will be left out:</p>
+          <p>Some of it cannot be read and will be skipped:</p>
           <ul class="list-disc pl-5 text-soft">
             {#each look.left.slice(0, 20) as { kind, what, why }, i (i)}<li>{kind}, {what}: {why}</li>{/each}
           </ul>
         </div>
       {/if}
       <Toggles
-        label="How it comes in"
+        label="How to import it"
         value={merge}
         options={WAYS}
         onpick={(way) => (merge = way)}
@@ -168,8 +168,8 @@
       />
       <p class="mt-1 text-sm text-soft">{WAYS.find(({ value }) => value === merge)!.hint}.</p>
       <div class="mt-2 flex gap-2">
-        <Button tone="target" disabled={sent !== null} onclick={bring}>Bring it in</Button>
-        <Button onclick={() => pick(null)}>no</Button>
+        <Button tone="target" disabled={sent !== null} onclick={bring}>Import</Button>
+        <Button onclick={() => pick(null)}>Cancel</Button>
       </div>
     </div>
   {/if}

@@ -25,8 +25,8 @@
 
 <Dialog
   bind:open={() => isOpen, (open) => !open && close()}
-  title="Bring these in"
-  says="Look at what each file holds. Nothing is stored before you take it; everything comes in beside what is there."
+  title="Import these files"
+  says="Check what each file contains. Nothing is stored until you import it, and nothing you have is replaced."
   size="wide"
   closing={bringing.taken.length && !bringing.wanted.length ? 'Done' : 'Close'}
 >
@@ -43,12 +43,12 @@
     {#each bringing.files as { id, file, title, says, canBeTaken, isWanted, isTaken, brought } (id)}
       <li class="flex items-start gap-3 py-2" data-file={file} data-taken={isTaken || undefined}>
         <span class="flex w-7 justify-center pt-1">
-          {#if isTaken}<Check size={20} class="text-tone" aria-label="taken" />
+          {#if isTaken}<Check size={20} class="text-tone" aria-label="imported" />
           {:else if canBeTaken}
             <input
               type="checkbox"
               class="size-6 accent-(--ink)"
-              aria-label="Take {title}"
+              aria-label="Import {title}"
               checked={isWanted}
               onchange={(event) => bringing.want(id, event.currentTarget.checked)}
             />
@@ -76,7 +76,7 @@
   {#snippet actions()}
     {#if bringing.wanted.length}
       <Button tone="target" disabled={bringing.progress !== null} onclick={() => void bringing.take(take)}
-        >Take {counted(bringing.wanted.length, 'chart')}</Button
+        >Import {counted(bringing.wanted.length, 'chart')}</Button
       >
     {/if}
   {/snippet}

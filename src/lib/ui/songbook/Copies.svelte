@@ -50,7 +50,7 @@
   }
   const copyNow = () =>
     attempt(async () => {
-      await callRoute<Copy>('copies', 'no copy was made', 'POST');
+      await callRoute<Copy>('copies', 'no backup was made', 'POST');
       await load();
     });
   const bringBack = (name: string) =>
@@ -61,7 +61,7 @@
         AWAY,
         'POST'
       );
-      await cameIn(before, 'The songbook is as it was in that copy.');
+      await cameIn(before, 'The songbook was restored from that backup.');
     });
   /** What is shown is what is there now, with a way back. */
   async function cameIn(before: string, says: string) {
@@ -76,8 +76,8 @@
 
 <Dialog
   bind:open
-  title="Copies"
-  says="On every day on which you play or write, Corvel first copies the songbook as it was; ten such days are kept. Sounds of takes are not in them."
+  title="Backups"
+  says="Corvel backs up the songbook on every day you use it and keeps the last ten. Sounds of takes are not included."
 >
   {#if problem}<p class="mb-2 text-warn" role="alert">{problem}</p>{/if}
   {#if copies}
@@ -97,26 +97,26 @@
           {#if asked === copy.name}
             <span class="text-sm">Everything since then goes back.</span>
             <Button tone="target" disabled={isBusy} onclick={() => void bringBack(copy.name)}
-              >Bring it back</Button
+              >Restore it</Button
             >
-            <Button onclick={() => (asked = '')}>no</Button>
+            <Button onclick={() => (asked = '')}>Cancel</Button>
           {:else}
             <Button
               disabled={isBusy || copy.charts === null}
-              aria-label="Bring back the copy of {DATE.format(copy.madeAt)}"
-              onclick={() => (asked = copy.name)}>bring back …</Button
+              aria-label="Restore the backup of {DATE.format(copy.madeAt)}"
+              onclick={() => (asked = copy.name)}>restore …</Button
             >
           {/if}
         </li>
       {:else}
-        <li class="py-4 text-soft">No copy yet; the first is made before the next change.</li>
+        <li class="py-4 text-soft">No backup yet. The first is made before the next change.</li>
       {/each}
     </ul>
   {:else if !problem}
-    <p class="text-soft" role="status">The copies are looked up …</p>
+    <p class="text-soft" role="status">Loading backups …</p>
   {/if}
   <Archive onbrought={({ before }) => void cameIn(before, 'The archive is in your songbook.')} />
   {#snippet actions()}
-    <Button disabled={isBusy} onclick={() => void copyNow()}>Make a copy now</Button>
+    <Button disabled={isBusy} onclick={() => void copyNow()}>Back up now</Button>
   {/snippet}
 </Dialog>

@@ -62,7 +62,7 @@
         {#each tags as { value } (value)}<option {value}></option>{/each}
       </datalist>
       <Button type="submit" disabled={!isIdle || !tag.trim()}><Tag size={15} /> tag</Button>
-      <Button disabled={!isIdle || !tag.trim()} onclick={() => ontag('untag', tag)}>take it off</Button>
+      <Button disabled={!isIdle || !tag.trim()} onclick={() => ontag('untag', tag)}>remove it</Button>
     </form>
     <Button disabled={!isIdle} hint="Each with plan, lines and drills, in one zip" onclick={onsave}
       ><Package size={15} /> save as files</Button

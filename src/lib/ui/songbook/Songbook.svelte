@@ -336,7 +336,7 @@
     class="pointer-events-none fixed inset-3 z-40 flex items-center justify-center rounded-2xl border-4 border-dashed border-target bg-paper/80"
     data-drop
   >
-    <p class="font-display text-4xl">Let go to bring them in</p>
+    <p class="font-display text-4xl">Drop to import</p>
   </div>
 {/if}
 <Copies bind:open={showsCopies} onback={() => void refresh()} />

@@ -48,7 +48,7 @@
     <Button
       size="stand"
       class="min-h-12 max-sm:flex-1 max-sm:px-1"
-      hint="It went wrong here: the round is not clean, and the log keeps the bar (X)"
+      hint="It went wrong here: the round is not clean, and the log keeps the change (X)"
       onclick={() => rehearsal.stumble()}
       ><X size={19} /> missed{rehearsal.stumbled ? ` (${rehearsal.stumbled})` : ''}</Button
     >

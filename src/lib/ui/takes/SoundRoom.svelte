@@ -49,19 +49,21 @@
     <p class="flex flex-wrap items-center justify-between gap-2">
       Sounds of all takes: {megabytes(sounds.bytes)}
       {#if offered.length}
-        <Button size="small" aria-expanded={isOpen} onclick={() => (isOpen = !isOpen)}>make room</Button>
+        <Button size="small" aria-expanded={isOpen} onclick={() => (isOpen = !isOpen)}>free space</Button>
       {/if}
     </p>
     {#if isOpen}
-      <p class="pt-1">The oldest that you do not love. Only the sound goes; notes and judgement stay.</p>
+      <p class="pt-1">
+        Removes the sound of the oldest takes that are no favourites. Notes and results stay.
+      </p>
       <ul>
         {#each offered as one (one.id)}
           <li class="flex items-center justify-between gap-2 py-0.5">
             <span class="min-w-0 truncate"
               >{date.format(one.playedAt)} · {one.title}, {one.name} · {megabytes(one.bytes)}</span
             >
-            <Button size="small" label="Take the sound of {one.name} off" onclick={() => void forget(one)}
-              >off</Button
+            <Button size="small" label="Remove the sound of {one.name}" onclick={() => void forget(one)}
+              >remove</Button
             >
           </li>
         {/each}

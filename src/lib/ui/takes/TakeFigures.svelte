@@ -28,7 +28,7 @@
         'landings',
         figures.late === null ? '' : `${lateWords(figures.late)} on average, ${figures.apart} off`
       ],
-      ['stops before changes', figures.silences ? String(figures.silences) : ''],
+      ['pauses before changes', figures.silences ? String(figures.silences) : ''],
       ['clashes on beats', figures.avoids ? String(figures.avoids) : ''],
       ['notes outside', figures.outside ? String(figures.outside) : ''],
       [
@@ -71,7 +71,7 @@
   {#if bytes > 0}
     <p class="mt-2 flex flex-wrap items-center gap-3 text-soft">
       Its sound fills {(bytes / 1e6).toFixed(1)} MB on this machine.
-      <Button size="small" hint="Notes and judgement stay" onclick={onforget}>take the sound off</Button>
+      <Button size="small" hint="Notes and judgement stay" onclick={onforget}>remove the sound</Button>
     </p>
   {/if}
 </section>

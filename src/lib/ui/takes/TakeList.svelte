@@ -36,7 +36,7 @@
             {#if take.isLoved}<Heart
                 size={13}
                 class="shrink-0 fill-target text-target"
-                aria-label="loved"
+                aria-label="favourite"
               />{/if}
           </span>
           <span class="text-xs text-soft">

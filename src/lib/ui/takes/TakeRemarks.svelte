@@ -15,7 +15,7 @@
   let { remarks, onshow, ondrill }: Props = $props();
 </script>
 
-<ol class="flex flex-col gap-1.5" aria-label="What this take says">
+<ol class="flex flex-col gap-1.5" aria-label="Remarks on this take">
   {#each remarks as remark (remark.text)}
     <li class="flex flex-wrap items-start gap-x-3 gap-y-1.5 card px-2.5 py-1.5" data-remark={remark.kind}>
       <span class="pt-0.5" aria-hidden="true">

@@ -63,7 +63,7 @@
   <div class="flex flex-wrap items-baseline gap-x-5 gap-y-1">
     <h2 id="trends-title" class="text-lg">Take by take</h2>
     {#if shown.length > 1}
-      <ul class="flex flex-wrap gap-x-4 gap-y-1 text-xs text-soft" aria-label="What the marks mean">
+      <ul class="flex flex-wrap gap-x-4 gap-y-1 text-xs text-soft" aria-label="Legend">
         {#each MEETINGS as met (met)}
           <li class="flex items-center gap-1">
             <svg width="16" height="16" aria-hidden="true"><MeetingMark {met} /></svg>
@@ -75,8 +75,7 @@
   </div>
   {#if shown.length < 2}
     <p class="text-sm text-soft">
-      After the second take you see here which landings come to be hit, and where you are late again and
-      again.
+      After your second take you see here which landings you hit more often, and where you keep coming late.
     </p>
   {:else}
     <div class="overflow-x-auto" bind:clientWidth={width} data-trends>

@@ -63,7 +63,7 @@
   const beside = $derived(takes.beside);
   /** Takes that the opened one can be read beside. */
   const others = $derived([
-    { value: '', name: 'beside …' },
+    { value: '', name: 'compare with …' },
     ...takes.list
       .filter(({ id, summary }) => id !== opened?.id && summary?.figures.fits)
       .map(({ id, name, playedAt }) => ({ value: id, name, hint: DATE.format(playedAt) }))
@@ -350,8 +350,8 @@
           </span>
           <span class="ml-auto flex items-center gap-1.5">
             <Button
-              label={opened.isLoved ? 'Not loved any more' : 'Love this take'}
-              hint="Loved takes keep their sound when room is made"
+              label={opened.isLoved ? 'Remove from favourites' : 'Add to favourites'}
+              hint="Favourites keep their sound when you free space"
               pressed={opened.isLoved}
               onclick={() => void takes.setLoved(!opened.isLoved)}
             >
@@ -359,7 +359,7 @@
             </Button>
             {#if others.length > 1}
               <Select
-                label="Beside another take"
+                label="Compare with another take"
                 value={beside?.id ?? ''}
                 options={others}
                 onpick={(id) => (id ? void takes.putBeside(id) : takes.putAway())}
@@ -371,14 +371,14 @@
         </div>
         {#if takes.isTornOff}
           <p class="flex flex-wrap items-center gap-3 card px-3 py-2" role="status">
-            This take was torn off; its sound is kept up to a moment before.
+            This take was interrupted. Its sound is kept up to a moment before.
             <Button size="small" tone="strong" onclick={() => void takes.listenAgain()}>Listen to it</Button>
           </p>
         {/if}
         {#if data?.today || takes.isOfThen}
           <p class="flex flex-wrap items-center gap-3 card px-3 py-2 text-sm" role="status" data-version>
             {#if data?.today}
-              This take is judged with choices of a later day than the one it was played on.
+              This take is judged with choices made after the day you played it.
             {:else}
               You have changed the chart since. This take is judged by the chart and choices of the day it was
               played.
@@ -413,7 +413,7 @@
               <Button size="small" onclick={loopPassage}><Repeat size={14} /> loop it</Button>
               <Button size="small" onclick={() => void save('line')}>keep as a line</Button>
               <Button size="small" onclick={() => void save('lick')}>keep as a lick</Button>
-              <Button size="small" onclick={() => (passage = null)}>unmark</Button>
+              <Button size="small" onclick={() => (passage = null)}>clear</Button>
             {/if}
           </p>
           {#if takes.exchanges.length}
@@ -443,7 +443,7 @@
           <LineNeck {workspace} notes={over} {next} {lit} />
           {#if opened.way === 'file' || opened.way === 'midi file'}
             <p class="flex flex-wrap items-center gap-3 text-sm text-soft" data-clock>
-              The beat was found in the notes. Where it is wrong, put it right:
+              The beat was found in the notes. If it is wrong, correct it:
               <NumberField
                 label="Tempo of the take"
                 value={Math.round(data.tempo * 10) / 10}

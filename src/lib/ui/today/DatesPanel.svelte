@@ -99,7 +99,7 @@
       ...(tune.key === null ? {} : { key: tune.key }),
       scope: 'whole',
       why: `${of}, number ${i + 1}${tune.tuning ? `; tuning: ${tune.tuning}` : ''}`,
-      name: titles.get(tune.chart) ?? 'A chart that is gone',
+      name: titles.get(tune.chart) ?? 'A deleted chart',
       title: tune.tuning || null,
       data: null
     }));
@@ -194,7 +194,7 @@
                 {#if titles.has(tune.chart)}<a
                     class="inline-flex items-center font-display text-lg hover:underline pointer-coarse:min-h-11"
                     href="/charts/{tune.chart}">{titles.get(tune.chart)}</a
-                  >{:else}<span class="text-warn">A chart that is gone</span>{/if}
+                  >{:else}<span class="text-warn">A deleted chart</span>{/if}
                 <p class="text-sm text-soft">
                   {#if tune.ready.items === 0}nothing of it is practised yet{:else}{tune.ready.held} of {tune
                       .ready.items} held{#if tune.ready.steps}, {counted(tune.ready.steps, 'tempo step')} to go:
@@ -262,7 +262,7 @@
               >
               <Button
                 size="small"
-                label="Take it off the list"
+                label="Remove from the list"
                 onclick={() => void edit(list, { charts: data.charts.filter((_, i) => i !== at) })}
                 ><Trash2 size={14} /></Button
               >

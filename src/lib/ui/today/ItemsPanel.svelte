@@ -63,7 +63,7 @@
   async function remove(items: readonly StoredItem[], name: string) {
     const bringBack = await today.remove(items);
     if (bringBack)
-      toast(`${name} is not practised any more; what was played stays in the log.`, {
+      toast(`${name} was archived. What you played stays in the log.`, {
         action: { label: 'Undo', onClick: () => void bringBack() }
       });
   }
@@ -90,8 +90,8 @@
   >
     <input
       class="h-11 min-w-40 flex-1 basis-60 rounded-md border border-edge bg-surface px-3"
-      aria-label="Something of your own to practise"
-      placeholder="Something of your own: a warm-up, a tune by ear …"
+      aria-label="Your own exercise"
+      placeholder="Your own exercise: a warm-up, a tune by ear …"
       maxlength="120"
       bind:value={own}
     />
@@ -109,12 +109,12 @@
         </h2>
         <p class="text-soft">{held} of {group.items.length} held</p>
         <Button size="small" class="ml-auto" onclick={() => void remove(group.items, group.title)}
-          >put it away</Button
+          >archive it</Button
         >
       </div>
       <ol
         class="mt-1.5 divide-y divide-[var(--line)] card"
-        aria-label="In their order: {group.title}"
+        aria-label="In order: {group.title}"
         use:dragHandleZone={{
           items: itemsOf(group),
           flipDurationMs: 0,
@@ -142,8 +142,8 @@
                 <p class="text-sm text-soft">
                   {#if progress}{STATES[progress.state]}{progress.isSeam ? ', a seam' : ''}{progress.lastDay
                       ? `; last played ${agoText(progress.lastDay, today.now.day)}, ${Math.round(progress.seconds / 60)} minutes in all`
-                      : ''}{:else if data}its chart is gone; it is kept, and not planned{:else}it is kept as
-                    it is{/if}
+                      : ''}{:else if data}its chart was deleted; it is kept, but not planned{:else}it is kept
+                    as it is{/if}
                 </p>
               </div>
               {#if data && progress}
@@ -161,7 +161,7 @@
                   ><Pencil size={15} /></Button
                 >{/if}
               <Button
-                label="Put {data?.name ?? 'it'} away"
+                label="Archive {data?.name ?? 'it'}"
                 onclick={() => void remove([item], data?.name ?? 'It')}><Trash2 size={15} /></Button
               >
             </div>
@@ -210,6 +210,6 @@
       </ol>
     </section>
   {:else}
-    <p class="mt-4 card p-6 text-center text-soft">Nothing is practised yet. Take up a chart above.</p>
+    <p class="mt-4 card p-6 text-center text-soft">Nothing is practised yet. Choose a chart above.</p>
   {/each}
 </section>

@@ -65,8 +65,8 @@
     >
       <input
         class="h-10 min-w-40 flex-1 rounded-md border border-edge bg-surface px-3 pointer-coarse:h-11"
-        aria-label="Played away from Corvel"
-        placeholder="Played away from here: a rehearsal, a lesson …"
+        aria-label="Played elsewhere"
+        placeholder="Played elsewhere: a rehearsal, a lesson …"
         maxlength="200"
         bind:value={own}
       />
@@ -83,7 +83,7 @@
     <a class={button({})} href="/api/v1/practice/file?format=csv" download="practice.csv">CSV</a>
     <a class={button({})} href="/api/v1/practice/file?format=json" download="practice.json">JSON</a>
     <label class="{button({})} cursor-pointer focus-within:outline-2">
-      from a CSV …
+      import CSV …
       <input
         type="file"
         class="sr-only"
@@ -100,9 +100,9 @@
   {#if book.problem}<p class="mt-2 text-warn" role="alert">{book.problem}</p>{/if}
   {#if book.taken}
     <div class="mt-2 card p-3 text-sm" role="status" data-taken={book.taken.taken}>
-      <p>{counted(book.taken.taken, 'entry', 'entries')} taken.</p>
+      <p>{counted(book.taken.taken, 'entry', 'entries')} imported.</p>
       {#if book.taken.left.length}
-        <p>{counted(book.taken.left.length, 'line')} left out:</p>
+        <p>{counted(book.taken.left.length, 'line')} skipped:</p>
         <ul class="list-disc pl-5 text-soft">
           {#each book.taken.left.slice(0, 20) as { line, why } (line)}<li>line {line}: {why}</li>{/each}
         </ul>
@@ -121,7 +121,7 @@
             <div class="min-w-44 flex-1">
               <b>{row.what || 'Played'}</b>
               {#if row.title}<span class="text-soft">{row.title}</span>{:else if row.chart}<span
-                  class="text-soft">a chart that is gone</span
+                  class="text-soft">a deleted chart</span
                 >{/if}
               <span class="text-soft"
                 >{row.key ? keyShort(row.key) : ''}{row.area === null ? '' : ` · position ${row.area}`}</span
@@ -134,7 +134,7 @@
               size="small"
               class="min-w-20"
               aria-label="{said(row.clean)}: change it"
-              hint="Clean, not clean, not said"
+              hint="Clean, not clean, not marked"
               onclick={() => void book.correct(row, { clean: NEXT.get(row.clean)! })}
               >{said(row.clean)}</Button
             >

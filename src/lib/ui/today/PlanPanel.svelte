@@ -97,8 +97,8 @@
     {#if isNewcomer}
       <div class="mt-3 card p-4">
         <p class="text-base">
-          Nothing is practised yet. Take up a chart: its shapes, targets and lines come in the order in which
-          they are learnt, one area of the neck first.
+          Nothing is practised yet. Choose a chart to practise: its shapes, targets and lines come in the
+          order you learn them, one area of the neck first.
         </p>
         <TakeUp {today} />
       </div>
@@ -155,7 +155,7 @@
             {#if part.item}
               <Button
                 size="small"
-                label="Something else than {part.name}"
+                label="Swap {part.name}"
                 onclick={() => {
                   if (!today.swap(part.id)) toast('Nothing else is open today.');
                 }}><ArrowLeftRight size={14} /></Button
@@ -164,7 +164,7 @@
             <Button size="small" label="{part.name} earlier" disabled={at === 0} onclick={() => move(at, -1)}
               >↑</Button
             >
-            <Button size="small" label="Leave {part.name} out" onclick={() => today.leaveOut(part.id)}
+            <Button size="small" label="Skip {part.name}" onclick={() => today.leaveOut(part.id)}
               ><X size={14} /></Button
             >
           </div>
@@ -173,7 +173,7 @@
     </ol>
     <p class="mt-2 flex flex-wrap items-center gap-3 text-sm text-soft" aria-live="polite">
       <span data-planned={today.planned}>{counted(today.planned, 'minute')} planned.</span>
-      <Button size="small" onclick={() => today.load()}>as it was planned</Button>
+      <Button size="small" onclick={() => today.load()}>reset the plan</Button>
       <Button size="small" onclick={() => print()}><Printer size={14} /> a page for today</Button>
     </p>
   </section>

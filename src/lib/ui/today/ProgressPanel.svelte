@@ -22,7 +22,7 @@
     problem = '';
     try {
       await logBox.send();
-      pictures = await callRoute<Pictures>(`practice/pictures?day=${day}`, 'the pictures are not here');
+      pictures = await callRoute<Pictures>(`practice/pictures?day=${day}`, 'the charts could not be loaded');
     } catch (error) {
       problem = error instanceof Error ? error.message : 'That did not work.';
     }
@@ -40,8 +40,7 @@
     <p class="card p-6 text-center text-soft">The log is being read …</p>
   {:else if pictures.weeks.every(({ seconds }) => seconds === 0) && pictures.coverage.length === 0}
     <p class="card p-6 text-center text-soft">
-      Nothing was played yet. After a first session it shows here where on the neck you are at home, and where
-      not.
+      Nothing played yet. After your first session you see here where on the neck you are at home.
     </p>
   {:else}
     <CoveragePicture coverage={pictures.coverage} {day} />

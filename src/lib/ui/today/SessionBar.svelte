@@ -47,7 +47,7 @@
   inert={standing.isUp}
   hidden={standing.isUp}
   class="fixed inset-x-0 bottom-0 z-30 border-t border-edge bg-surface print:hidden"
-  aria-label="Session under way"
+  aria-label="Session in progress"
   data-session
   data-at={run.at}
 >
@@ -98,7 +98,7 @@
         >
         {#if isOwn}
           <Button size="stand" tone={isUp ? 'target' : 'strong'} onclick={() => go(() => run.next(true))}
-            >it was clean</Button
+            >clean</Button
           >
           <Button size="stand" onclick={() => go(() => run.next(false))}>not yet</Button>
         {:else}
@@ -112,7 +112,7 @@
       </div>
     {:else}
       <p class="flex-1 font-display text-xl">
-        That was it: {run.parts.filter(({ isDone }) => isDone).length} of {run.parts.length} parts played.
+        Done: {run.parts.filter(({ isDone }) => isDone).length} of {run.parts.length} parts played.
       </p>
       <Button size="stand" onclick={() => go(() => run.back())}>back</Button>
       <Button

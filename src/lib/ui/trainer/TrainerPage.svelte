@@ -341,15 +341,14 @@
                 bind:value={names}
                 use:focusHere
               />
-              <Button size="stand" tone="strong" type="submit" class="min-w-20">that’s it</Button>
+              <Button size="stand" tone="strong" type="submit" class="min-w-20">Check</Button>
             </form>
           {:else if kind.way === 'own'}
             <div class="flex flex-wrap justify-center gap-3">
               {#if isRevealed}
-                <Button size="stand" tone="strong" class="min-w-32" onclick={() => own(true)}
-                  >it was that</Button
+                <Button size="stand" tone="strong" class="min-w-32" onclick={() => own(true)}>I got it</Button
                 >
-                <Button size="stand" class="min-w-32" onclick={() => own(false)}>it was not</Button>
+                <Button size="stand" class="min-w-32" onclick={() => own(false)}>I missed it</Button>
               {:else}
                 <Button size="stand" tone="strong" class="min-w-40" onclick={reveal}>hear it</Button>
               {/if}
@@ -369,7 +368,7 @@
             data-verdict={trainer.verdict.isRight ? 'right' : 'wrong'}
           >
             <p class="font-display text-3xl {trainer.verdict.isRight ? '' : 'text-target'}">
-              {trainer.verdict.isRight ? 'Right.' : 'Not this time.'}
+              {trainer.verdict.isRight ? 'Right.' : 'Wrong.'}
             </p>
             <p class="max-w-2xl text-center text-xl">{trainer.verdict.why}</p>
             <Button bind:element={nextButton} size="stand" tone="strong" class="min-w-40 text-lg" onclick={go}
@@ -418,12 +417,12 @@
       {:else if data.charts.length === 0 && data.cards.length === 0}
         <p class="text-lg">
           Cards come from the charts you practise. <a class="underline" href="/today?show=items"
-            >Take one up first</a
+            >Choose one first</a
           >.
         </p>
       {:else}
         <p class="font-display text-3xl">Nothing is due.</p>
-        <p class="mt-2 text-lg text-soft">What you know is left alone until it is about to be forgotten.</p>
+        <p class="mt-2 text-lg text-soft">A card comes back shortly before you would forget it.</p>
         <a class="{button({ size: 'stand' })} mt-4" href="/today">to the plan</a>
       {/if}
     </section>

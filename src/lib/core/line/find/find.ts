@@ -237,7 +237,7 @@ export function solved(
 function nothingThere({ change }: Stretch) {
   return {
     change: change.index,
-    message: `Nothing of what is played over ${change.symbol} lies in that part of the neck; allow more of it.`
+    message: `No note to play over ${change.symbol} lies in that part of the neck; allow more of it.`
   };
 }
 

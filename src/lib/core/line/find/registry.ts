@@ -117,7 +117,7 @@ export const LINE_LEVELS = [
   },
   {
     id: 'without a stop',
-    name: 'Without a stop',
+    name: 'Continuous',
     hint: 'Every note of the beat, one direction until the edge of the area',
     grows: true,
     find: (asked) => findInSlots('without a stop', asked)

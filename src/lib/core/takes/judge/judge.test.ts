@@ -57,7 +57,13 @@ function arpeggios(tune: Tune): LineNote[] {
 describe('how a landing meets its target', () => {
   it.each([
     ['on the beat', note(4, 71), { met: 'hit', late: 0, octave: 0 }],
-    ['a little late', note(4.15, 71), { met: 'hit', late: 0.15, octave: 0 }],
+    ['a little late', note(4.1, 71), { met: 'hit', late: 0.1, octave: 0 }],
+    [
+      'late by more than 70 ms and an eighth of a beat',
+      note(4.15, 71),
+      { met: 'late', late: 0.15, octave: 0 }
+    ],
+    ['a little early', note(3.85, 71), { met: 'hit', late: -0.15, octave: 0 }],
     ['an octave down', note(4, 59), { met: 'hit', late: 0, octave: -1 }],
     ['late', note(4.6, 71), { met: 'late', late: 0.6, octave: 0 }],
     ['early', note(3.5, 71, 0.4), { met: 'early', late: -0.5, octave: 0 }],
@@ -285,13 +291,15 @@ describe('remarks', () => {
     expect(remarks.map(({ text }) => text)).toContain('In bar 2 you land on F♯; the 9, A, would say G7.');
   });
 
-  it('name the bar before which the line first stops, where it does so again and again', () => {
-    const stopping = judgeNotes([note(0, 65, 2), note(4, 71, 2), note(8, 64, 2), note(12, 64, 2)]);
-    expect(stopping.stops).toEqual([1, 2, 3]);
-    expect(remarksOn(stopping, CADENCE.ground)).toContainEqual(
+  it('name the bar before which the line first stops and comes in late; a rest that is followed in time is a breath', () => {
+    const breathing = judgeNotes([note(0, 65, 2), note(4, 71, 2), note(8, 64, 2), note(12, 64, 2)]);
+    expect(breathing.stops).toEqual([1, 2, 3]);
+    expect(remarksOn(breathing, CADENCE.ground).every(({ kind }) => kind === 'well')).toBe(true);
+    const hesitating = judgeNotes([note(0, 65, 2), note(4.7, 71, 2), note(8.6, 64, 2), note(12.8, 64, 2)]);
+    expect(remarksOn(hesitating, CADENCE.ground)).toContainEqual(
       expect.objectContaining({
-        bar: 2,
-        text: expect.stringContaining('Before 3 changes of 4, first before bar 2,') as string
+        kind: 'mend',
+        text: expect.stringMatching(/late/) as string
       })
     );
   });

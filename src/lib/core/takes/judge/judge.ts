@@ -6,13 +6,16 @@ import { group, mean as meanOf } from 'd3-array';
 import type { Meter } from '../../chart/model';
 import type { AnalysedChange } from '../../harmony/analysis';
 import { heardIn, type HeardChord } from '../../line/listener';
+import { pulsesOf } from '../../chart/pulses';
 import { ticksOf, type LineNote } from '../../line/model';
-import { askedOf, outlineLine, type Asked, type Verdict } from '../../line/outline';
+import { askedOf, outlineLine, wantedSounds, type Asked, type Verdict } from '../../line/outline';
 import { placeNotes } from '../../line/place';
 import { readLine, type Ground } from '../../line/read';
 import type { Instrument } from '../../neck/tuning';
+import type { Chord } from '../../theory/chord';
 import type { Degree } from '../../theory/degree';
 import { asWritten, inBeats, roundsOf, type BeatNote, type TakeClock } from '../align';
+import { timeOf, type PlayersTime } from '../clock';
 import type { PlayedNote } from '../model';
 import {
   endOf,
@@ -47,6 +50,10 @@ export interface JudgedChange {
   /** The chords that are heard, the most likely first. */
   readonly heard: readonly HeardChord[];
   readonly verdict: Verdict;
+  /** Enough was played, and it leads clearly: the chord that is heard may be named. */
+  readonly isTold: boolean;
+  /** Share of what sounds over it that is tones of its chord, 0 to 1. */
+  readonly inChord: number;
   /** Nothing at all was played over it, or it was Corvel's turn. */
   readonly isLeftAlone: boolean;
 }
@@ -106,6 +113,16 @@ export interface Judgement {
   readonly figures: TakeFigures;
   readonly seams: readonly Seam[];
   readonly clashes: readonly Clash[];
+  /** Notes outside chord and scale, on a beat or long. */
+  readonly wrong: readonly Clash[];
+  /** Changes over which both thirds are held, the major one first. */
+  readonly bothThirds: readonly number[];
+  /** How the player lies in time. */
+  readonly time: PlayersTime;
+  /** Beats by which the take lies behind the band, where it is clearly the same take beside it; 0 else. */
+  readonly beside: number;
+  /** Semitones by which all of it lies too high, below 0 too low; 0 else. */
+  readonly fretsOff: number;
   /** Changes before which the line had stopped, in the order of time. */
   readonly stops: readonly number[];
   /** The take as a line over the form, round after round. */
@@ -116,6 +133,8 @@ export interface TakeToJudge {
   readonly notes: readonly PlayedNote[];
   readonly clock: TakeClock;
   readonly targets: readonly MeantTarget[];
+  /** Where the band has the second half of a pulse, 0.5 for straight. */
+  readonly swing?: number | undefined;
   /** Bars that were traded: the changes of Corvel's turns are none of the player's. */
   readonly trade?: TradeBars | undefined;
 }
@@ -126,12 +145,21 @@ export interface JudgingGround extends Ground {
   readonly neck: Instrument;
 }
 
-export function judgeTake({ notes, clock, targets, trade }: TakeToJudge, ground: JudgingGround): Judgement {
+export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
+  const { notes, clock, targets, trade, swing } = take;
   const { form, analysis } = ground;
-  const played = inBeats(notes, clock);
+  // What is constant in the player's time is no matter of one change, and none of harmony.
+  const time = timeOf(notes, clock, form, swing);
+  const sounded = inBeats(notes, time.clock);
+  // As it is written: what is swung is no later than what is straight.
+  const played = sounded.map(({ at, beats, midi }): BeatNote => {
+    const start = time.writtenAt(at);
+    return { at: start, beats: time.writtenAt(at + beats) - start, midi };
+  });
+  const lateFrom = lateFromIn(form, clock.tempo);
   const rounds = roundsOf(played, form.beats);
   const turns = trade ? turnsIn(form, trade, rounds) : null;
-  const line = asWritten(played);
+  const line = asWritten(sounded, time.writtenAt);
   // Where a change has several, the first is landed on.
   const wanted = new Map([...targets].reverse().map((target) => [target.change, target]));
   const asked = askedInRounds(analysis.changes, rounds, form.beats);
@@ -148,10 +176,11 @@ export function judgeTake({ notes, clock, targets, trade }: TakeToJudge, ground:
       {
         change: index,
         round,
-        ...(target ? { target: meet(target.midi, played, meant) } : {}),
+        ...(target ? { target: meet(target.midi, played, meant, lateFrom) } : {}),
         landed: landingIn(played, place),
         heard: heardIn(outline.listening, i).inSequence,
         verdict: outline.windows[i]!.verdict ?? 'silence',
+        ...evidenceOf(line, { start, end: start + beats, chord }, heardIn(outline.listening, i)),
         isLeftAlone: !sounds
       }
     ];
@@ -172,6 +201,7 @@ export function judgeTake({ notes, clock, targets, trade }: TakeToJudge, ground:
         degree: degree!
       }))
   );
+  const wrong = readings.flatMap(({ own, reading }) => strangeIn(own, reading, ground, ['outside']));
   /** Before an answer it was Corvel's turn, and silence no hesitation. */
   const opensTurn = (start: number) => turns?.some(({ from }) => Math.abs(from - start) < 1e-6) ?? false;
   const stops = changes
@@ -196,9 +226,160 @@ export function judgeTake({ notes, clock, targets, trade }: TakeToJudge, ground:
     }),
     seams: seamsOf(changes),
     clashes,
+    wrong,
+    bothThirds: readings.flatMap(({ own, reading }) => bothThirdsIn(own, reading, ground)),
+    time,
+    beside: turns ? 0 : besideBy(changes, { line, targets, lateFrom }, ground),
+    fretsOff: fretsOffOf(line, changes, ground, rounds),
     stops,
     line
   };
+}
+
+/** Beats from which on a landing is late: in pulses and in seconds, whichever is more. */
+function lateFromIn({ bars }: Ground['form'], tempo: number): number {
+  const { pulses, seconds } = THRESHOLDS.lateFrom;
+  const pulse = bars[0] ? pulsesOf(bars[0])[0]!.beats : 1;
+  return Math.max(pulses * pulse, (seconds * tempo) / 60);
+}
+
+/** What is sounded over a change: whether it tells a chord at all, and how much of it is the chord's. */
+function evidenceOf(
+  line: readonly LineNote[],
+  { start, end, chord }: { readonly start: number; readonly end: number; readonly chord: Chord },
+  heard: ReturnType<typeof heardIn>
+): Pick<JudgedChange, 'isTold' | 'inChord'> {
+  const { notes, beats, lead } = THRESHOLDS.evidence;
+  const [from, to] = [ticksOf(start), ticksOf(end)];
+  const own = line.filter((note) => note.start < to && note.start + note.length > from);
+  const lengths = own.map((note) => Math.min(to, note.start + note.length) - Math.max(from, note.start));
+  const sounding = lengths.reduce((sum, length) => sum + length, 0);
+  const inChord = own.reduce(
+    (sum, { midi }, i) => sum + (chord.pitchClasses.includes(midi % 12) ? lengths[i]! : 0),
+    0
+  );
+  const [first] = heard.inSequence;
+  const leads = first !== undefined && first.share >= lead * heard.shareOf(wantedSounds(chord));
+  return {
+    isTold: leads && (own.length >= notes || sounding >= ticksOf(beats)),
+    inChord: sounding > 0 ? inChord / sounding : 0
+  };
+}
+
+type Reading = ReturnType<typeof readLine>;
+
+/**
+ * Notes of some roles that stand: on a beat or half a beat long, not left by a step, and not at the very end, where they lead into the
+ * next round.
+ */
+function strangeIn(
+  own: readonly LineNote[],
+  reading: Reading,
+  { form }: JudgingGround,
+  roles: readonly string[]
+): Clash[] {
+  return reading.notes.flatMap(({ index, change, degree, role }): Clash[] => {
+    const { start, length, midi } = own[index]!;
+    const next = own[index + 1];
+    const isLong = length >= ticksOf(0.5) || start % ticksOf(1) === 0;
+    const steps = next !== undefined && length <= ticksOf(0.5) && Math.abs(next.midi - midi) <= 2;
+    const leadsOn = next === undefined && start >= ticksOf(form.beats - 1);
+    const stands = roles.includes(role) && isLong && !steps && !leadsOn;
+    return stands && degree !== null ? [{ change, at: start / ticksOf(1), degree }] : [];
+  });
+}
+
+/** Changes on a major third over which the third falls to the minor one, and that stands: blues lets the minor one rise, never the other way. */
+function bothThirdsIn(own: readonly LineNote[], reading: Reading, ground: JudgingGround): number[] {
+  const { analysis } = ground;
+  const least = ticksOf(0.5);
+  return strangeIn(own, reading, ground, ['outside', 'avoid', 'blue']).flatMap(({ change, at }) => {
+    const chord = analysis.changes[change]?.chord;
+    if (!chord || analysis.style === 'blues') return [];
+    const note = own.find(({ start }) => start === Math.round(at * ticksOf(1)));
+    if (note?.midi === undefined || note.midi % 12 !== (chord.rootPc + 3) % 12) return [];
+    const major = (chord.rootPc + 4) % 12;
+    const before = reading.notes.some(({ index, change: over }) => {
+      const one = own[index]!;
+      return over === change && one.start < note.start && one.length >= least && one.midi % 12 === major;
+    });
+    return before && chord.pitchClasses.includes(major) ? [change] : [];
+  });
+}
+
+/** Pulses by which a take may lie beside the band. */
+const BESIDE = [-2, -1, -0.5, 0.5, 1, 2] as const;
+
+/** Beats by which a take lies behind the band: where it is met and heard far better when it is moved by pulses. */
+function besideBy(
+  changes: readonly JudgedChange[],
+  {
+    line,
+    targets,
+    lateFrom
+  }: {
+    readonly line: readonly LineNote[];
+    readonly targets: readonly MeantTarget[];
+    readonly lateFrom: number;
+  },
+  { form, analysis }: JudgingGround
+): number {
+  const { better, poor, good } = THRESHOLDS.moved;
+  const pulse = form.bars[0] ? pulsesOf(form.bars[0])[0]!.beats : 1;
+  if (line.length < THRESHOLDS.notesToFit) return 0;
+  const scoreOf = (by: number) => {
+    const moved = line
+      .map((note) => ({ ...note, start: note.start - ticksOf(by) }))
+      .filter(({ start }) => start >= -ticksOf(pulse));
+    const rounds = Math.max(1, Math.ceil((moved.at(-1)?.start ?? 0) / ticksOf(form.beats)));
+    const { share } = outlineLine(
+      moved.filter(({ start }) => start >= 0),
+      askedInRounds(analysis.changes, rounds, form.beats)
+    );
+    const notes = moved.map(({ start, length, midi }) => ({
+      at: start / ticksOf(1),
+      beats: length / ticksOf(1),
+      midi
+    }));
+    const met = targets.flatMap(({ change, midi, at }) => {
+      const { chord, start, beats } = analysis.changes[change] ?? {};
+      if (!chord || start === undefined) return [];
+      const place = { start: at ?? start, end: start + beats!, chord };
+      return notes.some((note) => isWithin(note, place))
+        ? [meet(midi, notes, place, lateFrom).met === 'hit']
+        : [];
+    });
+    const hits = met.length > 0 ? met.filter(Boolean).length / met.length : (share ?? 0);
+    return hits + (share ?? 0);
+  };
+  const here = scoreOf(0);
+  if (here >= poor || changes.length === 0) return 0;
+  const best = BESIDE.map((pulses) => ({ by: pulses * pulse, score: scoreOf(pulses * pulse) })).reduce(
+    (a, b) => (b.score > a.score ? b : a)
+  );
+  return best.score >= Math.max(good, here + better) ? best.by : 0;
+}
+
+/** Semitones by which a whole take lies too high: where it fits a fret or two away, and its targets are missed by that much. */
+function fretsOffOf(
+  line: readonly LineNote[],
+  changes: readonly JudgedChange[],
+  ground: JudgingGround,
+  rounds: number
+): number {
+  const { better, share, targets: least } = THRESHOLDS.fretOff;
+  const shares = sharesOf(line, ground, rounds);
+  if (!shares || line.length < THRESHOLDS.notesToFit) return 0;
+  const aimed = changes.flatMap(({ target, landed, isLeftAlone }) =>
+    target && landed && !isLeftAlone ? [landed.midi - target.wanted] : []
+  );
+  return (
+    [1, -1, 2, -2].find((high) => {
+      const away = aimed.filter((apart) => (((apart - high) % 12) + 12) % 12 === 0).length;
+      const fits = shares[(12 - high) % 12]! - shares[0]! >= better;
+      return fits && aimed.length >= least && away >= share * aimed.length;
+    }) ?? 0
+  );
 }
 
 interface AskedInRound extends Asked {
@@ -356,7 +537,17 @@ function positionsOf(line: readonly LineNote[], neck: Instrument): number[] {
 }
 
 /** The share of what sounds that is chord tones, less the most it would be if all chords stood in another key. */
-function fitOf(line: readonly LineNote[], { form, analysis }: JudgingGround, rounds: number): number | null {
+function fitOf(line: readonly LineNote[], ground: JudgingGround, rounds: number): number | null {
+  const shares = sharesOf(line, ground, rounds);
+  return shares && rounded(shares[0]! - Math.max(...shares.slice(1)));
+}
+
+/** The share of what sounds that is chord tones, as it is and as it would be so many semitones higher; null in silence. */
+function sharesOf(
+  line: readonly LineNote[],
+  { form, analysis }: JudgingGround,
+  rounds: number
+): readonly number[] | null {
   const totals = new Float64Array(12);
   let sounding = 0;
   const changes = analysis.changes;
@@ -371,7 +562,5 @@ function fitOf(line: readonly LineNote[], { form, analysis }: JudgingGround, rou
       if (chord.pitchClasses.includes((midi + up) % 12)) totals[up]! += length;
     }
   }
-  if (sounding === 0) return null;
-  const best = Math.max(...totals.slice(1));
-  return rounded((totals[0]! - best) / sounding);
+  return sounding === 0 ? null : [...totals].map((total) => total / sounding);
 }

@@ -70,8 +70,13 @@ export function landingIn(played: readonly BeatNote[], place: Place): Landing | 
 /** Times are told to a hundredth of a beat. */
 export const rounded = (beats: number) => Math.round(beats * 100) / 100;
 
-/** How what was played met the target of a change. */
-export function meet(wanted: number, played: readonly BeatNote[], place: Place): MetTarget {
+/** How what was played met the target of a change. `lateFrom`: beats from which on a landing is late. */
+export function meet(
+  wanted: number,
+  played: readonly BeatNote[],
+  place: Place,
+  lateFrom: number = onTime
+): MetTarget {
   const { start, end, chord } = place;
   const isTarget = ({ midi }: BeatNote) => midi % 12 === wanted % 12;
   const told = (met: Meeting, note: BeatNote): MetTarget => ({
@@ -82,13 +87,13 @@ export function meet(wanted: number, played: readonly BeatNote[], place: Place):
   });
   const from = (first: number, last: number) =>
     played.filter((note) => isTarget(note) && note.at >= first && note.at <= last);
-  const [onIt] = from(start - onTime, start + onTime).sort(
+  const [onIt] = from(start - onTime, start + lateFrom).sort(
     (a, b) => Math.abs(a.at - start) - Math.abs(b.at - start)
   );
   if (onIt) return told('hit', onIt);
   const [note] = landingsIn(played, place);
   if (note && isTarget(note) && isHeldOver(note, place)) return told('hit', note);
-  const [after] = from(start + onTime, Math.min(start + late, end - onTime));
+  const [after] = from(start + lateFrom, Math.min(start + late, end - onTime));
   if (after) return told('late', after);
   const before = from(start - early - onTime, start - onTime).at(-1);
   if (before) return told('early', before);

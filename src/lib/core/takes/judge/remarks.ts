@@ -7,6 +7,8 @@ import type { Chord } from '../../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../../theory/degree';
 import { prettyDegree, prettyNote, prettySymbol } from '../../theory/typeset';
 import { semitonesUp, spell } from '../../theory/note';
+import { pulsesOf } from '../../chart/pulses';
+import { endOf, ticksOf } from '../../line/model';
 import { counted, listed } from '../../theory/words';
 import type { Judgement, JudgedChange, JudgingGround } from './judge';
 import { THRESHOLDS } from './thresholds';
@@ -19,10 +21,20 @@ export interface DrillToMend {
 }
 
 export interface TakeRemark {
-  readonly kind: 'well' | 'mend' | 'whole';
+  /** What went well, how the player lies in time, what to mend, or what is to be said of the take as a whole. */
+  readonly kind: 'well' | 'time' | 'mend' | 'whole';
   /** The bar as it is counted in the chart, from 1. */
   readonly bar: number;
   readonly change: number;
+  readonly text: string;
+  readonly drill?: DrillToMend;
+  /** Beats by which the take would have to be moved, later above 0. */
+  readonly move?: number;
+}
+
+/** Something that holds for the whole take, beside the remarks: a way of playing, neither right nor wrong. */
+export interface TakeHabit {
+  readonly id: 'root' | 'from below' | 'no silence';
   readonly text: string;
   readonly drill?: DrillToMend;
 }
@@ -43,20 +55,82 @@ export function remarksOn(judgement: Judgement, ground: JudgingGround): TakeRema
   const whole = (text: string): TakeRemark[] => [{ kind: 'whole', bar: first?.bar ?? 1, change: 0, text }];
   if (figures.notes === 0)
     return whole('No note of this take lies over the chart. Was it played before the band began?');
+  if (judgement.beside !== 0) {
+    const by = judgement.beside;
+    const text = `The take lies ${beatsApart(Math.abs(by), ground)} ${by > 0 ? 'after' : 'before'} the band: move it?`;
+    return whole(text).map((remark) => ({ ...remark, move: -by }));
+  }
+  if (judgement.fretsOff !== 0) {
+    const high = judgement.fretsOff;
+    const frets = Math.abs(high) === 1 ? 'A fret' : `${Math.abs(high)} frets`;
+    return whole(
+      `${frets} too ${high > 0 ? 'high' : 'low'} at every change: everything else fits. Check the capo, the tuning, or where your hand begins.`
+    );
+  }
   if (!figures.fits) {
     return whole(
       'These notes fit this chart nowhere: its chords are not in them. Was it another chart, another key, or does the form begin elsewhere?'
     );
   }
-  const told = RULES.mend
-    .flatMap((rule) => rule(judgement, ground) ?? [])
-    .sort((a, b) => b.weight - a.weight || a.bar - b.bar);
-  const well = RULES.well
-    .flatMap((rule) => rule(judgement, ground) ?? [])
-    .sort((a, b) => b.weight - a.weight);
+  const of = (rules: readonly Rule[]) =>
+    rules
+      .flatMap((rule) => rule(judgement, ground) ?? [])
+      .sort((a, b) => b.weight - a.weight || a.bar - b.bar);
+  const told = of(RULES.mend);
   // One thing on a change is enough.
   const mend = told.filter(({ change }, i) => told.findIndex((one) => one.change === change) === i);
-  return [...well.slice(0, 1), ...mend].slice(0, MOST).map(({ weight: _, ...remark }) => remark);
+  return [...of(RULES.well).slice(0, 1), ...of(RULES.time).slice(0, 1), ...mend]
+    .slice(0, MOST)
+    .map(({ weight: _, ...remark }) => remark);
+}
+
+/** "a beat", "half a beat", "2 beats": in pulses. */
+function beatsApart(beats: number, { form }: JudgingGround): string {
+  const pulse = form.bars[0] ? pulsesOf(form.bars[0])[0]!.beats : 1;
+  const pulses = beats / pulse;
+  return pulses === 0.5 ? 'half a beat' : pulses === 1 ? 'a beat' : `${pulses} beats`;
+}
+
+/** What the player does throughout. */
+export function habitsOf(judgement: Judgement, ground: JudgingGround): TakeHabit[] {
+  const { figures, changes, line } = judgement;
+  const { share, changes: least } = THRESHOLDS.habit;
+  const landed = changes.filter((one) => one.landed).length;
+  const last = ground.analysis.changes.length - 1;
+  const { beginsOn } = figures;
+  const longest = line.reduce(
+    (most, note, i) => Math.max(most, (line[i + 1]?.start ?? note.start) - endOf(note)),
+    0
+  );
+  const sounding = line.reduce((sum, { length }) => sum + length, 0) / ticksOf(1);
+  return [
+    ...(landed >= least && beginsOn?.degree === '1' && beginsOn.share >= share
+      ? [
+          {
+            id: 'root' as const,
+            text: `${percent(beginsOn.share)} of the changes begin on the root, which the bass has already. Try landing on the thirds.`,
+            drill: { drill: 'targets', from: 0, to: last }
+          }
+        ]
+      : []),
+    ...(landed >= least && (figures.beginsOnLowest ?? 0) >= share
+      ? [
+          {
+            id: 'from below' as const,
+            text: `${percent(figures.beginsOnLowest!)} of the changes begin on their lowest note. Try coming down on one chord and going up on the next.`,
+            drill: { drill: 'alternate', from: 0, to: last }
+          }
+        ]
+      : []),
+    ...(sounding >= THRESHOLDS.restless && longest < ticksOf(1)
+      ? [
+          {
+            id: 'no silence' as const,
+            text: 'You play without a rest. Leave a beat of silence between phrases.'
+          }
+        ]
+      : [])
+  ];
 }
 
 const changeAt = ({ analysis }: JudgingGround, change: number): AnalysedChange => analysis.changes[change]!;
@@ -82,9 +156,44 @@ const noteNamed = (chord: Chord, degree: Degree) => prettyNote(spell(chord.notes
 /** "0.6 beats". */
 const beatsLate = (late: number) => counted(Math.round(late * 10) / 10, 'beat');
 
+const inMs = (seconds: number) => `${Math.round(Math.abs(seconds) * 100) * 10} ms`;
+
+/** The player goes faster or slower than the band. */
+const drifting: Rule = ({ time }, ground) => {
+  if (Math.abs(time.drift) < THRESHOLDS.drift) return null;
+  const way = time.drift > 0 ? 'rush' : 'drag';
+  return {
+    ...firstOf(ground),
+    kind: 'time',
+    text: `You ${way} ${Math.round(Math.abs(time.drift) * 100)} % over the form: play with the click, and listen to it on 2 and 4.`,
+    weight: 2
+  };
+};
+
+/** The player lies behind the beat, or ahead of it, all the way. */
+const throughout: Rule = ({ time, figures }, ground) => {
+  const { share, spread } = THRESHOLDS.throughout;
+  const { seconds, pulses } = THRESHOLDS.lateFrom;
+  const bar = ground.form.bars[0];
+  const pulse = bar ? pulsesOf(bar)[0]!.beats : 1;
+  const from = Math.max(seconds, (pulses * pulse * 60) / time.clock.tempo);
+  const { mean } = time;
+  if (figures.notes < THRESHOLDS.notesToFit || Math.abs(mean) <= from) return null;
+  if (time.oneSided < share || time.spread >= spread * Math.abs(mean)) return null;
+  return {
+    ...firstOf(ground),
+    kind: 'time',
+    text: `You lie ${inMs(mean)} ${mean > 0 ? 'behind' : 'ahead of'} the beat throughout. If that is not meant, check the latency of your input.`,
+    weight: 1
+  };
+};
+
+const firstOf = ({ analysis }: JudgingGround) => ({ bar: analysis.changes[0]?.bar ?? 1, change: 0 });
+
 /** A change at which the landing is late, or does not come, whenever it is played. */
 const seam: Rule = ({ seams }, ground) => {
-  const [worst] = seams;
+  // A change that was passed over once was phrased; one that is so every time is not landed on.
+  const worst = seams.find(({ late, of }) => late !== null || of > 1);
   if (!worst) return null;
   const change = changeAt(ground, worst.change);
   const before = worst.change > 0 ? changeAt(ground, worst.change - 1) : null;
@@ -106,39 +215,79 @@ const seam: Rule = ({ seams }, ground) => {
   };
 };
 
-/** A landing on a note that is none of the chord's. */
-const strange: Rule = ({ changes }, ground) => {
-  const wrong = changes.filter(({ target }) => target?.met === 'outside');
+/** Notes outside the chord and what is played over it. */
+const strange: Rule = ({ changes, wrong }, ground) => {
   const [first] = wrong;
-  if (!first?.target || !first.landed) return null;
+  if (!first) return null;
   const change = changeAt(ground, first.change);
+  const note = noteNamed(change.chord!, first.degree);
+  const landing = changes.find((one) => one.change === first.change && one.landed?.degree === first.degree);
+  const bars = [...new Set(wrong.map((one) => changeAt(ground, one.change).bar))].slice(1, 4);
+  const more =
+    bars.length > 0 ? ` (others in ${bars.length > 1 ? 'bars' : 'bar'} ${listed(bars.map(String))})` : '';
+  const isLanding = landing?.target?.met === 'outside';
   return {
     kind: 'mend',
     bar: change.bar,
     change: first.change,
-    text: `In bar ${change.bar} you land on ${noteNamed(change.chord!, first.landed.degree)}; ${toneNamed(change, first.target.wanted)}, would say ${named(change)}.`,
+    text: isLanding
+      ? `In bar ${change.bar} you land on ${note}; ${toneNamed(change, landing.target!.wanted)}, would say ${named(change)}${more}.`
+      : `In bar ${change.bar} ${note} lies outside ${named(change)} and its scale${more}.`,
     drill: { drill: 'targets', ...pairAt(first.change) },
-    weight: 2 + wrong.length
+    weight: (isLanding ? 2 : 1) + wrong.length
+  };
+};
+
+/** A major third that falls to the minor one over the same chord. */
+const thirds: Rule = ({ bothThirds }, ground) => {
+  const [first] = bothThirds;
+  if (first === undefined) return null;
+  const change = changeAt(ground, first);
+  const [major, minor] = (['3', 'b3'] as const).map((degree) => noteNamed(change.chord!, degree));
+  return {
+    kind: 'mend',
+    bar: change.bar,
+    change: first,
+    text: `In bar ${change.bar} both thirds sound over ${named(change)}: ${major}, then ${minor}. Let ${minor} rise to ${major}, not the other way.`,
+    drill: { drill: 'arpeggios', from: first, to: first },
+    weight: 1.6
   };
 };
 
 const degreeOver = (degree: Degree) => `the ${prettyDegree(degree)}`;
 
-/** A chord that cannot be heard in the line. */
-const unheard: Rule = ({ changes }, ground) => {
-  const not = changes.filter(({ verdict, isLeftAlone }) => verdict === 'not' && !isLeftAlone);
+/** A chord of which less than this share of what sounds over it is tones is not what was played. */
+const FOREIGN = 0.34;
+
+/**
+ * A chord that cannot be heard in the line: said only where enough was played, another chord leads clearly, and what was played is not the
+ * chord's for the most part; and never advises a note that stands there.
+ */
+const unheard: Rule = ({ changes, line }, ground) => {
+  const not = changes.filter(
+    ({ verdict, isLeftAlone, isTold, inChord, target }) =>
+      verdict === 'not' && !isLeftAlone && isTold && inChord < FOREIGN && target?.met !== 'hit'
+  );
   const worst = longest(not, ground);
   if (!worst) return null;
   const change = changeAt(ground, worst.change);
-  const third = change.chord!.tones.findIndex((tone) => DEGREES[tone].slot === '3');
-  const tone = change.chord!.pitchClasses[Math.max(0, third)]!;
+  const { chord } = change;
+  const start = ticksOf(change.start + worst.round * ground.form.beats);
+  const sounded = new Set(
+    line
+      .filter((note) => note.start >= start && note.start < start + ticksOf(change.beats))
+      .map(({ midi }) => midi % 12)
+  );
+  const missing = (['3', '7', '1'] as const)
+    .map((slot) => chord!.tones.findIndex((tone) => DEGREES[tone].slot === slot))
+    .find((at) => at >= 0 && !sounded.has(chord!.pitchClasses[at]!));
+  if (missing === undefined) return null;
   const [heard] = worst.heard;
-  const instead = heard ? `; one hears ${prettySymbol(heard.symbol)}` : '';
   return {
     kind: 'mend',
     bar: change.bar,
     change: worst.change,
-    text: `In bar ${change.bar} the line does not say ${named(change)}${instead}. Begin there on ${toneNamed(change, tone)}.`,
+    text: `In bar ${change.bar} the line does not say ${named(change)}; one hears ${prettySymbol(heard!.symbol)}. Begin there on ${toneNamed(change, chord!.pitchClasses[missing]!)}.`,
     drill: { drill: 'arpeggio-scale', ...pairAt(worst.change) },
     weight: 1.5 + not.length / 2
   };
@@ -149,17 +298,22 @@ function longest(changes: readonly JudgedChange[], ground: JudgingGround): Judge
   return [...changes].sort((a, b) => beats(b) - beats(a) || a.change - b.change)[0];
 }
 
-/** The line stops before changes: what leads in is missing. */
-const silences: Rule = ({ figures, stops }, ground) => {
-  if (figures.silences < 2 || figures.silences * 3 < figures.changes) return null;
-  const change = changeAt(ground, stops[0]!);
+/** The line pauses before changes and comes in late: a hesitation, where a rest that is followed by a landing in time is a breath. */
+const silences: Rule = ({ figures, stops, changes }, ground) => {
+  const isLate = (change: number) =>
+    changes.some(
+      (one) => one.change === change && (one.target?.met === 'late' || one.target?.met === 'silent')
+    );
+  const hesitations = stops.filter(isLate);
+  if (hesitations.length < 2 || hesitations.length * 3 < figures.changes) return null;
+  const change = changeAt(ground, hesitations[0]!);
   return {
     kind: 'mend',
     bar: change.bar,
     change: change.index,
-    text: `Before ${counted(figures.silences, 'change')} of ${figures.changes}, first before bar ${change.bar}, the line stops and waits: lead into the target with the note below it.`,
+    text: `Before ${counted(hesitations.length, 'change')} of ${figures.changes}, first before bar ${change.bar}, the line stops and comes in late: lead into the target with the note below it.`,
     drill: { drill: 'approach', from: 0, to: ground.analysis.changes.length - 1 },
-    weight: 1 + figures.silences / Math.max(1, figures.changes)
+    weight: 1 + hesitations.length / Math.max(1, figures.changes)
   };
 };
 
@@ -180,39 +334,6 @@ const clashing: Rule = ({ clashes }, ground) => {
     text: `In bar ${change.bar} ${degreeOver(first.degree)} stays on a beat over ${named(change)}${more}: let it pass, or step on from it.`,
     drill: { drill: 'arpeggios', from: first.change, to: first.change },
     weight: 0.8 + clashes.length / 2
-  };
-};
-
-/** The same degree at every change. */
-const habit: Rule = ({ figures, changes }, ground) => {
-  const { share, changes: least } = THRESHOLDS.habit;
-  const { beginsOn } = figures;
-  const landed = changes.filter((one) => one.landed);
-  if (!beginsOn || landed.length < least || beginsOn.share < share || beginsOn.degree !== '1') return null;
-  const change = changeAt(ground, landed[0]!.change);
-  return {
-    kind: 'mend',
-    bar: change.bar,
-    change: landed[0]!.change,
-    text: `${percent(beginsOn.share)} of the changes begin on the root, which the bass has already: land on the thirds.`,
-    drill: { drill: 'targets', from: 0, to: ground.analysis.changes.length - 1 },
-    weight: 1.2
-  };
-};
-
-/** Always up from the lowest note. */
-const fromBelow: Rule = ({ figures, changes }, ground) => {
-  const { share, changes: least } = THRESHOLDS.habit;
-  const landed = changes.filter((one) => one.landed);
-  if (landed.length < least || (figures.beginsOnLowest ?? 0) < share) return null;
-  const change = changeAt(ground, landed[0]!.change);
-  return {
-    kind: 'mend',
-    bar: change.bar,
-    change: landed[0]!.change,
-    text: `${percent(figures.beginsOnLowest!)} of the changes begin on their lowest note: come down on one chord, go up on the next.`,
-    drill: { drill: 'alternate', from: 0, to: ground.analysis.changes.length - 1 },
-    weight: 1
   };
 };
 
@@ -254,7 +375,11 @@ const hitting: Rule = ({ figures, changes }, ground) => {
     change: first.change,
     text:
       met.hit === of
-        ? `Every one of the ${counted(of, 'target')} was hit.`
+        ? of === 1
+          ? 'The target was hit.'
+          : of === 2
+            ? 'Both targets were hit.'
+            : `All ${of} targets were hit.`
         : `${met.hit} of ${counted(of, 'target')} ${met.hit === 1 ? 'was' : 'were'} hit, the first in bar ${change.bar}.`,
     weight: hits * met.hit
   };
@@ -274,7 +399,8 @@ const beginning: Rule = ({ figures, changes }, ground) => {
   };
 };
 
-const RULES: { readonly well: readonly Rule[]; readonly mend: readonly Rule[] } = {
+const RULES: Readonly<Record<'well' | 'time' | 'mend', readonly Rule[]>> = {
   well: [stretch, hitting, beginning],
-  mend: [seam, strange, unheard, silences, clashing, habit, fromBelow]
+  time: [drifting, throughout],
+  mend: [seam, strange, thirds, unheard, silences, clashing]
 };
