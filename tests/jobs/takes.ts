@@ -83,6 +83,8 @@ export function takeJobs(tools: () => Tools): void {
       expect(await page().texts('[data-remark="well"]')).toHaveLength(1);
       const [good] = await takesOf(chart);
       expect(good!.summary!.figures.hits).toBe(1);
+      // The player's own time, drawn and said.
+      expect((await page().texts('[data-time-words]'))[0]).toContain('You play on the beat');
       await simulate(0);
       await page().until(async () => (await count('[data-take]')) === 2, 'the second take');
       const [bad] = await takesOf(chart);

@@ -1,14 +1,18 @@
 /** A dozen takes of the Saltmarsh Four's guitarist over ten weeks: the simulated player, getting better. Sounds are made when they are heard. */
 import { keepTake, takeData } from '../api/take';
+import { excerptOf } from '../core/harmony/excerpt';
 import { readSheet } from '../core/harmony/sheet';
 import { chanceOf } from '../core/line/chance';
 import { beatsOf, ticksOf } from '../core/line/model';
 import { STANDARD } from '../core/neck/tuning';
 import { readLine } from '../core/line/read';
+import { swingUnder, swung } from '../core/line/sound';
 import { systemOf } from '../core/neck/systems/registry';
 import { arrange } from '../core/plan/arrange';
 import { linesOf } from '../core/plan/lines';
 import { dayOf } from '../core/practice/log/day';
+import { chartSwing } from '../core/practice/chart-swing';
+import { swingOver } from '../core/practice/pulse';
 import { perform } from '../core/takes/player/perform';
 import type { Database } from './database';
 import { idOf } from './demo-practice';
@@ -64,10 +68,12 @@ export async function seedTakes(db: Database, now: number): Promise<void> {
         return own ? [{ change, midi: own.midi, at: beatsOf(own.start) }] : [];
       });
       const tempo = Math.round((head.tempo ?? 100) * share);
+      const { bars } = excerptOf(form, analysis, { kind: 'form' })!;
+      const swing = swingUnder(line, swingOver(bars, chartSwing(arranged.sheet, tempo)));
       const strokes = perform(line, {
         skill,
         seed: SEED + i,
-        secondOf: (tick) => LEAD + (beatsOf(tick) * 60) / tempo,
+        secondOf: (tick) => LEAD + (swung(beatsOf(tick), swing) * 60) / tempo,
         changes: form.changes.map(({ start }) => ticksOf(start))
       }).map((stroke) => ({ ...stroke, at: toMillis(stroke.at), seconds: toMillis(stroke.seconds) }));
       const playedAt = now - ago * DAY;

@@ -22,7 +22,9 @@ import { callsIn } from '$lib/core/takes/calls';
 import { findClock } from '$lib/core/takes/find-clock';
 import { meantTargets } from '$lib/core/plan/pin-times';
 import { judgeTake, type Judgement, type JudgingGround, type MeantTarget } from '$lib/core/takes/judge/judge';
-import { remarksOn, type TakeRemark } from '$lib/core/takes/judge/remarks';
+import { chartSwing } from '$lib/core/practice/chart-swing';
+import { meantBy } from '$lib/core/takes/meant';
+import { habitsOf, remarksOn, type TakeHabit, type TakeRemark } from '$lib/core/takes/judge/remarks';
 import type { Listened, PlayedNote, RecordedBlock, Trouble } from '$lib/core/takes/model';
 import { perform } from '$lib/core/takes/player/perform';
 import type { Tone } from '$lib/core/takes/player/string';
@@ -198,6 +200,16 @@ export class Takes extends Attempts {
       }))
     );
   });
+  /** Ways of playing that hold for the whole take. */
+  readonly habits: readonly TakeHabit[] = $derived.by(() =>
+    this.judgement && this.#ground && this.judgement.figures.fits
+      ? habitsOf(this.judgement, this.#ground)
+      : []
+  );
+  /** Where the band has the second half of a beat. */
+  readonly bandSwing: number = $derived.by(() =>
+    this.arranged && this.opened?.data ? chartSwing(this.arranged.sheet, this.opened.data.tempo) : 0.5
+  );
   readonly remarks: readonly TakeRemark[] = $derived.by(() =>
     this.judgement && this.#ground ? remarksOn(this.judgement, this.#ground) : []
   );
@@ -309,6 +321,10 @@ export class Takes extends Attempts {
       seconds: heard.seconds,
       data: this.#own({
         ...this.#frame('player', tempo, LEAD),
+        // A line of its own lands where it was written to; the target line where it is meant.
+        ...(what === PLAYED.targets
+          ? {}
+          : { targets: meantBy(line, workspace.analysis.changes, workspace.sheet.form) }),
         ...told(heard),
         player: { skill, tone, seed, strokes },
         ...(trade ? { trade } : {})
@@ -877,6 +893,16 @@ export class Takes extends Attempts {
     await this.#edit((data) => ({ ...data, tempo, start }));
   }
 
+  /** Moves the opened take by beats, later above 0; gives how to move it back, null where that failed. */
+  async moveBy(beats: number): Promise<(() => Promise<void>) | null> {
+    const before = this.opened?.data;
+    if (!before) return null;
+    const start = before.start - (beats * 60) / before.tempo;
+    await this.setClock(before.tempo, start);
+    if (this.opened?.data?.start !== start) return null;
+    return () => this.setClock(before.tempo, before.start);
+  }
+
   /** Reads the opened take by what is decided today; gives what reads it as before, null where that failed. */
   async judgeByToday(): Promise<(() => Promise<void>) | null> {
     const before = this.opened?.data;
@@ -967,11 +993,14 @@ function groundOf({ sheet, analysis, chosen, neck }: Arrangement): JudgingGround
 /** A take against what was meant when it was played: targets that the plan pins early or late are wanted then. */
 function judged(
   { notes, tempo, start, targets, trade }: TakeData,
-  { plan }: Arrangement,
+  { plan, sheet }: Arrangement,
   ground: JudgingGround
 ): Judgement {
   const meant = meantTargets(targets, plan, ground.form);
-  return judgeTake({ notes, clock: { tempo, start }, targets: meant, trade: trade?.bars }, ground);
+  return judgeTake(
+    { notes, clock: { tempo, start }, targets: meant, trade: trade?.bars, swing: chartSwing(sheet, tempo) },
+    ground
+  );
 }
 
 const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'A file';

@@ -82,7 +82,10 @@ export function grantedLoop(
     case 'form':
       return null;
     case 'section':
-      return { loop: { kind: 'form' }, said: 'The section you looped was deleted; the whole form is played.' };
+      return {
+        loop: { kind: 'form' },
+        said: 'The section you looped was deleted; the whole form is played.'
+      };
     case 'bars': {
       const loop = { kind: 'bars', from: Math.min(wish.from, last), to: Math.min(wish.to, last) } as const;
       const bars = loop.from === loop.to ? `bar ${loop.to}` : `bars ${loop.from} to ${loop.to}`;

@@ -11,7 +11,9 @@ import { beatOf, inBeats, roundsOf, type TakeClock } from '../../core/takes/alig
 import type { PlayedNote } from '../../core/takes/model';
 import { exchangesOf, ownNotes, sayExchange, turnsIn } from '../../core/takes/trade';
 import { judgeTake, type JudgedChange, type Judgement } from '../../core/takes/judge/judge';
-import { remarksOn } from '../../core/takes/judge/remarks';
+import { chartSwing } from '../../core/practice/chart-swing';
+import type { PlayersTime } from '../../core/takes/clock';
+import { habitsOf, remarksOn } from '../../core/takes/judge/remarks';
 import { instrumentFrom, sheetFrom } from './inputs';
 
 /** POST /api/v1/take */
@@ -34,7 +36,13 @@ export function answerTake(input: z.infer<typeof takeRequest>) {
   const traded = input.trade && tradeOf(input.trade, input.notes, clock, form);
   const notes = traded?.own ?? input.notes;
   const judgement = judgeTake(
-    { notes, clock, targets: input.targets ?? [], trade: input.trade?.bars },
+    {
+      notes,
+      clock,
+      targets: input.targets ?? [],
+      trade: input.trade?.bars,
+      swing: chartSwing(sheet, input.tempo)
+    },
     ground
   );
   return {
@@ -42,13 +50,16 @@ export function answerTake(input: z.infer<typeof takeRequest>) {
     changes: judgement.changes.map(changeOut),
     figures: judgement.figures,
     seams: judgement.seams,
-    remarks: remarksOn(judgement, ground).map(({ bar, text, drill, kind, change }) => ({
+    clock: clockOut(judgement.time),
+    remarks: remarksOn(judgement, ground).map(({ bar, text, drill, kind, change, move }) => ({
       bar,
       text,
       ...(drill ? { drill } : {}),
+      ...(move === undefined ? {} : { move }),
       kind,
       change
-    }))
+    })),
+    habits: judgement.figures.fits ? habitsOf(judgement, ground) : []
   };
 }
 
@@ -91,6 +102,18 @@ function tradeOf(
         heard: exchange.heard,
         text: sayExchange(exchange)
       }))
+  };
+}
+
+/** How the player lies in time: seconds and shares, the swing as long to short, 1 for straight. */
+function clockOut({ offset, drift, swing, mean, spread }: PlayersTime) {
+  const milli = (value: number) => Math.round(value * 1000) / 1000;
+  return {
+    offset: milli(offset),
+    drift: Math.round(drift * DIGITS) / DIGITS,
+    swing: swing === null ? null : Math.round((100 * swing) / (1 - swing)) / 100,
+    mean: milli(mean),
+    spread: milli(spread)
   };
 }
 

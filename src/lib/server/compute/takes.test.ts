@@ -54,6 +54,29 @@ describe('the way from sound to judgement', () => {
     });
   });
 
+  it('tells how the player lies in time, once, and nothing of it at the changes', () => {
+    const late = played(TUNE, 1).map(({ at, seconds, midi }) => ({ at: at + 0.09, seconds, midi }));
+    const { clock, changes, remarks } = answerTake(
+      takeRequest.parse({ chart: CHART, tempo: TEMPO, start: START, notes: late, targets: TUNE.targets })
+    );
+    expect(clock.offset).toBeCloseTo(0.09, 2);
+    expect(clock).toMatchObject({ drift: 0, swing: 1 });
+    expect(clock.mean).toBeCloseTo(0.09, 2);
+    expect(clock.spread).toBeLessThan(0.01);
+    expect(changes.every(({ target }) => target?.met === 'hit')).toBe(true);
+    expect(remarks.map(({ kind }) => kind)).toEqual(['well', 'time']);
+    const beside = answerTake(
+      takeRequest.parse({
+        chart: CHART,
+        tempo: TEMPO,
+        start: START,
+        notes: late.map((note) => ({ ...note, at: note.at - 0.09 + 60 / TEMPO })),
+        targets: TUNE.targets
+      })
+    );
+    expect(beside.remarks).toMatchObject([{ kind: 'whole', move: -1 }]);
+  });
+
   it('wants a target when it is planned, early or late, as the route of targets gives it', () => {
     // D over Bb7 is its third; it lies on string 2, fret 3.
     for (const [when, beat] of [

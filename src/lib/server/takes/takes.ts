@@ -20,6 +20,7 @@ import { meantTargets } from '../../core/plan/pin-times';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { arrangeVersion, carriedOver } from '../../core/plan/version';
 import { judgeTake } from '../../core/takes/judge/judge';
+import { chartSwing } from '../../core/practice/chart-swing';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
 import type { Tables } from '../tables';
@@ -185,7 +186,13 @@ function summaryOf({
   const { sheet, analysis, chosen } = arrangeVersion({ source, plan }, STANDARD, systemOf('positions'));
   if (analysis.changes.length === 0) return null;
   const { changes, figures } = judgeTake(
-    { notes, clock: { tempo, start }, targets: meantTargets(targets, plan, sheet.form), trade: trade?.bars },
+    {
+      notes,
+      clock: { tempo, start },
+      targets: meantTargets(targets, plan, sheet.form),
+      trade: trade?.bars,
+      swing: chartSwing(sheet, tempo)
+    },
     { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck: STANDARD }
   );
   const { rounds, outlined, hits, late, apart, fits } = figures;

@@ -37,6 +37,7 @@
   import TakeFigures from './TakeFigures.svelte';
   import TakeList from './TakeList.svelte';
   import TakeRemarks from './TakeRemarks.svelte';
+  import TakeTime from './TakeTime.svelte';
   import TakeTrends from './TakeTrends.svelte';
   import { TAKE_FILES, type Passage } from './files';
   import { percent } from './words';
@@ -183,6 +184,10 @@
     const undo = await takes.judgeByToday();
     if (undo)
       toast('Judged with today’s choices.', { action: { label: 'Undo', onClick: () => void undo() } });
+  }
+  async function move(beats: number) {
+    const undo = await takes.moveBy(beats);
+    if (undo) toast('The take was moved.', { action: { label: 'Undo', onClick: () => void undo() } });
   }
   async function remove() {
     const take = opened;
@@ -392,7 +397,13 @@
           <p class="card px-3 py-2 text-sm text-warn" role="status">{TROUBLE_WORDS[trouble]}</p>
         {/each}
         {#if data && judgement && arranged}
-          <TakeRemarks remarks={takes.remarks} onshow={select} ondrill={drill} />
+          <TakeRemarks
+            remarks={takes.remarks}
+            habits={takes.habits}
+            onshow={select}
+            ondrill={drill}
+            onmove={(beats) => void move(beats)}
+          />
           <TakeDrawing {arranged} {data} {judgement} {round} {selected} {time} onselect={select} />
           <p
             class="flex flex-wrap items-center gap-2 text-sm text-soft"
@@ -416,6 +427,13 @@
               <Button size="small" onclick={() => (passage = null)}>clear</Button>
             {/if}
           </p>
+          <TakeTime
+            time={judgement.time}
+            bars={arranged.sheet.form.bars.map(({ start }) => start)}
+            beats={formBeats}
+            {round}
+            bandSwing={takes.bandSwing}
+          />
           {#if takes.exchanges.length}
             <Exchanges exchanges={takes.exchanges} onshow={showExchange} />
           {/if}

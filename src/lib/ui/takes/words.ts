@@ -1,4 +1,5 @@
 /** How what a take did is drawn and named. */
+import type { PlayersTime } from '$lib/core/takes/clock';
 import type { Meeting } from '$lib/core/takes/judge/landing';
 
 export const MEETING_WORDS: Readonly<Record<Meeting, string>> = {
@@ -27,4 +28,28 @@ export function lateWords(late: number | null): string {
   return beats === 0
     ? 'on the beat'
     : `${beats} ${beats === 1 ? 'beat' : 'beats'} ${late > 0 ? 'late' : 'early'}`;
+}
+
+const ms = (seconds: number) => `${Math.round(Math.abs(seconds) * 1000)} ms`;
+
+/** "You lie 40 ms behind the beat, give or take 15 ms. You rush 2 %." */
+export function timeWords({ mean, spread, drift }: Pick<PlayersTime, 'mean' | 'spread' | 'drift'>): string {
+  const side = mean > 0 ? 'behind' : 'ahead of';
+  const lies = Math.abs(mean) < ON_IT ? 'You play on the beat' : `You lie ${ms(mean)} ${side} the beat`;
+  const way = drift > 0 ? 'rush' : 'drag';
+  const drifts = Math.abs(drift) < DRIFTS ? '' : ` You ${way} ${Math.round(Math.abs(drift) * 100)} %.`;
+  return `${lies}, give or take ${ms(spread)}.${drifts}`;
+}
+/** So near the beat nobody hears it, in seconds; and a tempo that is off by less stands. */
+const ON_IT = 0.012;
+const DRIFTS = 0.01;
+
+/** "Swing: you 1.8 : 1, the band 2 : 1"; where the second half of a beat lies, 0.5 for straight. */
+export function swingWords(swing: number | null, band: number): string {
+  const ratio = (half: number) => {
+    const long = Math.round((10 * half) / (1 - half)) / 10;
+    return long < 1.1 ? 'straight' : `${long} : 1`;
+  };
+  if (swing === null) return band > 0.52 ? `The band swings ${ratio(band)}.` : '';
+  return `Eighths: you ${ratio(swing)}, the band ${ratio(band)}.`;
 }
