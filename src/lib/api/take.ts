@@ -123,7 +123,12 @@ export interface TakeSummary {
     'notes' | 'rounds' | 'changes' | 'outlined' | 'hits' | 'late' | 'apart' | 'fits'
   >;
   readonly landings: readonly TakeLanding[];
+  /** How the player lay in time: seconds behind the beat, their spread, the drift of the tempo. Absent in what was judged without it. */
+  readonly time?: TakeTime | undefined;
 }
+
+export const takeTime = z.object({ mean: z.number(), spread: z.number(), drift: z.number() });
+export type TakeTime = z.infer<typeof takeTime>;
 
 export interface ListedTake {
   readonly id: string;

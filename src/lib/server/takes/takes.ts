@@ -4,6 +4,7 @@ import { planSchema } from '../../api/plan';
 import {
   takeData,
   takeLanding,
+  takeTime,
   type changeTake,
   type keepTake,
   type ListedTake,
@@ -63,8 +64,12 @@ function listedFrom({ played_at, loved, way, summary, ...row }: Row): ListedTake
 /** Summaries are made here; one of an older judgement, or a damaged one, is left out until the take is opened. */
 function summaryFrom(text: string): TakeSummary | null {
   try {
-    const { figures, landings } = JSON.parse(text) as TakeSummary;
-    return { figures, landings: takeLanding.array().parse(landings) };
+    const { figures, landings, time } = JSON.parse(text) as TakeSummary;
+    return {
+      figures,
+      landings: takeLanding.array().parse(landings),
+      ...(time ? { time: takeTime.parse(time) } : {})
+    };
   } catch {
     return null;
   }
@@ -185,7 +190,7 @@ function summaryOf({
 }: TakeData): TakeSummary | null {
   const { sheet, analysis, chosen } = arrangeVersion({ source, plan }, STANDARD, systemOf('positions'));
   if (analysis.changes.length === 0) return null;
-  const { changes, figures } = judgeTake(
+  const { changes, figures, time } = judgeTake(
     {
       notes,
       clock: { tempo, start },
@@ -204,9 +209,12 @@ function summaryOf({
       met: target?.met ?? null,
       late: target?.late ?? null,
       verdict
-    }))
+    })),
+    time: { mean: milli(time.mean), spread: milli(time.spread), drift: milli(time.drift) }
   };
 }
+
+const milli = (value: number) => Math.round(value * 1000) / 1000;
 
 /** Renames a take, or puts other notes in it, on top of the version the edit was based on. */
 export async function editTake(

@@ -116,7 +116,7 @@
   });
   const time = $derived(
     rehearsal.isPlaying && rehearsal.beat >= 0 && rehearsal.now
-      ? rehearsal.now.excerpt.from + rehearsal.inRound
+      ? rehearsal.now.excerpt.from + rehearsal.written
       : null
   );
   /** The start of the note that sounds, as it is written. */

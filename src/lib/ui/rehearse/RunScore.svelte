@@ -51,7 +51,7 @@
         notes={now.notes}
         {degrees}
         {part}
-        time={isSounding ? rehearsal.inRound : null}
+        time={isSounding ? rehearsal.written : null}
         {lit}
         rows={1}
         label="The drill on staff and tab"

@@ -9,7 +9,7 @@
   import { prettySymbol } from '$lib/core/theory/typeset';
   import ChordText from '../chord/ChordText.svelte';
   import MeetingMark from './MeetingMark.svelte';
-  import { lateWords, MEETING_WORDS, percent } from './words';
+  import { lateWords, MEETING_WORDS, percent, signedMs, timeWords } from './words';
 
   interface Props {
     takes: readonly ListedTake[];
@@ -23,7 +23,7 @@
   /** More takes than this are not seen at once: the last ones are. */
   const MOST = 24;
   const MOST_CHANGES = 64;
-  const [ROW, NAMES, HEAD, CURVES, END] = [26, 138, 22, 74, 24];
+  const [ROW, NAMES, HEAD, CURVES, END] = [26, 138, 44, 74, 24];
   let width = $state(800);
 
   const shown = $derived(
@@ -87,6 +87,9 @@
       >
         <text x="0" y="24" font-size="12" class="fill-target font-bold">targets hit</text>
         <text x="0" y="42" font-size="12" class="fill-ink">beats off the change</text>
+        {#if shown.some(({ summary }) => summary?.time)}
+          <text x="0" y={CURVES + 32} font-size="12" class="fill-ink">ms behind the beat</text>
+        {/if}
         <path
           d={path(
             shown.map(({ summary }) => summary!.figures.hits),
@@ -131,6 +134,20 @@
             <text x={x(i)} y={CURVES + 14} text-anchor="middle" font-size="10.5" class="fill-soft"
               >{date.format(take.playedAt)}</text
             >
+            {#if take.summary!.time}
+              {@const { mean, spread } = take.summary!.time}
+              <text
+                x={x(i)}
+                y={CURVES + 32}
+                text-anchor="middle"
+                font-size="11"
+                class="fill-ink"
+                data-take-time={mean}
+                ><title>{timeWords({ mean, spread, drift: take.summary!.time.drift })}</title>{signedMs(
+                  mean
+                )}</text
+              >
+            {/if}
             {#each rows as change, row (change.index)}
               {@const one = worst(take.summary!.landings, change.index)}
               {#if one?.met}
@@ -172,7 +189,7 @@
             <tr
               ><th class="pr-3 text-left">take</th><th class="pr-3 text-left">hit</th><th
                 class="pr-3 text-left">heard</th
-              ><th class="text-left">off the change</th></tr
+              ><th class="pr-3 text-left">off the change</th><th class="text-left">time</th></tr
             >
           </thead>
           <tbody>
@@ -181,7 +198,8 @@
                 <td class="pr-3">{date.format(playedAt)} · {name}</td>
                 <td class="pr-3">{percent(summary!.figures.hits)}</td>
                 <td class="pr-3">{percent(summary!.figures.outlined)}</td>
-                <td>{summary!.figures.apart ?? '–'} beats</td>
+                <td class="pr-3">{summary!.figures.apart ?? '–'} beats</td>
+                <td>{summary!.time ? timeWords(summary!.time) : '–'}</td>
               </tr>
             {/each}
           </tbody>

@@ -30,6 +30,12 @@ export function lateWords(late: number | null): string {
     : `${beats} ${beats === 1 ? 'beat' : 'beats'} ${late > 0 ? 'late' : 'early'}`;
 }
 
+/** "+20", "−5": milliseconds behind the beat, ahead of it below 0. */
+export function signedMs(seconds: number): string {
+  const whole = Math.round(seconds * 1000);
+  return whole > 0 ? `+${whole}` : whole < 0 ? `−${-whole}` : '0';
+}
+
 const ms = (seconds: number) => `${Math.round(Math.abs(seconds) * 1000)} ms`;
 
 /** "You lie 40 ms behind the beat, give or take 15 ms. You rush 2 %." */
