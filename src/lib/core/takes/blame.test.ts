@@ -92,6 +92,7 @@ const harmony = ({ changes, figures }: Judgement) => ({
 
 describe('what is constant in a player’s time', () => {
   const tunes = TEXTS.slice(0, 5).map((text, i) => tuneOf(text, i % 2 ? 'phrases' : 'without a stop', 3));
+  const phrased = tunes[1]!;
   it.each([
     ['80 ms late', { late: 0.08 }],
     ['60 ms early', { late: -0.06 }],
@@ -131,6 +132,18 @@ describe('what is constant in a player’s time', () => {
     expect(remarksOn(rushing, tune.ground).find(({ kind }) => kind === 'time')?.text).toMatch(
       /^You rush 3 % over the form/
     );
+  });
+
+  it('reads a swung half that comes a little late as the half that it is', () => {
+    const tune = phrased;
+    const own = takeOf(tune, tune.line, { tempo: 119, feel: 'swing' });
+    // One note in three 20 ms late, the others as much early: a hand, no grid of its own.
+    const uneven = own.notes.map((note, i) => ({ ...note, at: note.at + [0.022, -0.008, -0.012][i % 3]! }));
+    const targets = meantBy(tune.line, tune.ground.analysis.changes, tune.ground.form);
+    const judgement = judgeTake({ ...own, notes: uneven, targets }, tune.ground);
+    const plain = judgeTake({ ...own, targets }, tune.ground);
+    expect(judgement.figures.hits).toBe(1);
+    expect(judgement.line.map(({ start }) => start)).toEqual(plain.line.map(({ start }) => start));
   });
 
   it('leaves one late change late', () => {

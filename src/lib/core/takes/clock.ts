@@ -172,13 +172,22 @@ function awayFrom(phase: number, places: readonly number[]): number {
   return best;
 }
 
-/** The grid that the notes of one pulse lie on, and what that costs, in stray notes. */
+/** Notes that all lie so near the plainest grid, in parts of what makes a stray one, lie on it. */
+const PLAIN = 0.8;
+
+/** The grid that the notes of one pulse lie on, and what that costs, in stray notes. The plainest that holds them all is theirs. */
 function gridOf(phases: readonly number[], isTriple: boolean, swing: number, stray: number) {
   let best: { readonly grid: Grid; readonly cost: number } | null = null;
   for (const grid of isTriple ? TRIPLE : SIMPLE) {
     const places = placesOf(grid, swing);
     let cost = grid.cost * phases.length;
-    for (const phase of phases) cost += Math.min(1, (awayFrom(phase, places) / stray) ** 2);
+    let isHeld = true;
+    for (const phase of phases) {
+      const away = Math.abs(awayFrom(phase, places)) / stray;
+      cost += Math.min(1, away ** 2);
+      isHeld &&= away <= PLAIN;
+    }
+    if (!best && isHeld) return { grid, cost };
     if (!best || cost < best.cost) best = { grid, cost };
   }
   return best!;
