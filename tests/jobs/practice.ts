@@ -101,7 +101,10 @@ export function practiceJobs(tools: () => Tools): void {
           'a round to be over'
         );
         await tap('[data-marks] button', 'clean');
-        await page().until(async () => (await page().all('[data-mark="clean"]')).length > 0, 'the mark');
+        await page().until(
+          async () => (await page().texts('[data-marks] button')).includes('clean (1)'),
+          'the mark'
+        );
         // A touch brings the slim bar; the next part begins by itself.
         await tap('[data-stand] [aria-label="Neck"]');
         await tap('[data-slim] button', 'next');

@@ -21,7 +21,7 @@ export async function practiceJson(db: Database): Promise<object> {
   return { corvel: 'practice', version: 1, items: await listItems(db), log: await wholeLog(db) };
 }
 
-/** Takes the good rows of a table into the log; a row whose id is there already stays as it is. */
+/** Takes the good rows of a table into the log; a row whose id is there already stays as it is, and is not counted as taken. */
 export async function takeLog(
   db: Database,
   text: string
@@ -44,8 +44,18 @@ export async function takeLog(
     // Never later than what is there.
     revision: -1
   }));
+  const before = await countRows(db);
   for (let at = 0; at < entries.length; at += AT_ONCE) {
     await record(db, { rows: entries.slice(at, at + AT_ONCE) });
   }
-  return { taken: entries.length, left };
+  return { taken: (await countRows(db)) - before, left };
+}
+
+/** Rows of the log, deleted ones too. */
+async function countRows(db: Database): Promise<number> {
+  const { count } = await db
+    .selectFrom('practice_log')
+    .select((eb) => eb.fn.countAll<number>().as('count'))
+    .executeTakeFirstOrThrow();
+  return count;
 }

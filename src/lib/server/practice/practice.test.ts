@@ -12,6 +12,7 @@ import { closeFile, openDatabase, type Database } from '../database';
 import { fillWithDemo } from '../testing';
 import { createChart, deleteChart, listSongbook } from '../songbook';
 import { keepAnswers, listCards } from './cards';
+import { logCsv, takeLog } from './files';
 import { editItem, items, itemsOn, keepNewItems, listItems, reorderItems } from './items';
 import { correctRow, listRows, markRow, record, placedRows, wholeLog } from './log';
 import { editSetList, keepNewSetList, listSetLists, setLists } from './set-lists';
@@ -286,5 +287,16 @@ describe('the demo', () => {
     expect(sum(coverage(log))).toBe(placed);
     expect((await placedRows(fresh)).length).toBe(log.length);
     await fresh.destroy();
+  });
+});
+
+describe('a table of the log', () => {
+  it('counts what is new as taken, and what is there already as nothing', async () => {
+    await fillWithDemo(db);
+    const whole = await logCsv(db);
+    expect(await takeLog(db, whole)).toEqual({ taken: 0, left: [] });
+    const more = `${whole}${randomUUID()},2026-03-05,,own,Warm-up,,,,,80,yes,1,60,\n`;
+    expect(await takeLog(db, more)).toMatchObject({ taken: 1 });
+    expect(await takeLog(db, 'day;seconds\n2026-03-06;120\n')).toMatchObject({ taken: 1, left: [] });
   });
 });

@@ -26,6 +26,8 @@
   }
   let { rehearsal, landings, isAwake, onnext, ondesk }: Props = $props();
 
+  /** Told on the button: a press has its answer where it was pressed. */
+  const clean = $derived(rehearsal.marks.filter((mark) => mark === true).length);
   const upcoming = $derived(sessionRun.parts[sessionRun.at + 1]);
 </script>
 
@@ -43,7 +45,7 @@
       size="stand"
       class="min-h-12 max-sm:flex-1 max-sm:px-1"
       hint="The last round was clean (C)"
-      onclick={() => rehearsal.mark(true)}><Check size={19} /> clean</Button
+      onclick={() => rehearsal.mark(true)}><Check size={19} /> clean{clean ? ` (${clean})` : ''}</Button
     >
     <Button
       size="stand"

@@ -47,7 +47,7 @@ export function timeWords({ mean, spread, drift }: Pick<PlayersTime, 'mean' | 's
   return `${lies}, give or take ${ms(spread)}.${drifts}`;
 }
 /** So near the beat nobody hears it, in seconds; and a tempo that is off by less stands. */
-const ON_IT = 0.012;
+const ON_IT = 0.02;
 const DRIFTS = 0.01;
 
 /** "Swing: you 1.8 : 1, the band 2 : 1"; where the second half of a beat lies, 0.5 for straight. */

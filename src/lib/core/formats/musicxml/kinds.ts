@@ -1,7 +1,8 @@
 /** Kinds of chords as MusicXML names them, by the tones they have and by the suffix they are written with here. */
 import type { Chord } from '../../theory/chord';
-import { isChord } from '../../theory/chord-reader';
-import type { Degree } from '../../theory/degree';
+import { isChord, readChord } from '../../theory/chord-reader';
+import { DEGREES, isDegree, type Degree } from '../../theory/degree';
+import { pitchClass, spell } from '../../theory/note';
 
 interface Kind {
   readonly kind: string;
@@ -35,6 +36,36 @@ export const KINDS: readonly Kind[] = [
   { kind: 'suspended-fourth', tones: ['1', '11', '5'], suffix: 'sus4' },
   { kind: 'suspended-second', tones: ['1', '9', '5'], suffix: 'sus2' },
   { kind: 'power', tones: ['1', '5'], suffix: '5' }
+];
+
+/** Kinds that are only read: those of the books, named by the tones that they sound. */
+const READ_ONLY: readonly Kind[] = [
+  { kind: 'major-11th', tones: ['1', '3', '5', '7', '9', '11'], suffix: 'maj11' },
+  { kind: 'Neapolitan', tones: ['1', '3', '5'], suffix: '' },
+  { kind: 'Italian', tones: ['1', '3', 'b7'], suffix: '7' },
+  { kind: 'French', tones: ['1', '3', 'b5', 'b7'], suffix: '7b5' },
+  { kind: 'German', tones: ['1', '3', '5', 'b7'], suffix: '7' },
+  { kind: 'Tristan', tones: ['1', 'b3', 'b5', 'b7'], suffix: 'm7b5' },
+  { kind: 'pedal', tones: ['1'], suffix: '5' },
+  { kind: 'other', tones: ['1'], suffix: '' }
+];
+/** Of a Neapolitan the third lies in the bass, unless another tone is named. */
+const INVERTED: Readonly<Record<string, number>> = { Neapolitan: 1 };
+
+/** Suffixes that have no kind of their own, tried with those that have. */
+const OTHER_SUFFIXES = [
+  '7sus4',
+  '9sus4',
+  '13sus4',
+  '7sus2',
+  '69',
+  'm69',
+  '7b5',
+  '9#5',
+  'maj7#5',
+  'add9',
+  'madd9',
+  'm11'
 ];
 
 /** Altered fifths that a kind without its own row of them is told with. */
@@ -73,10 +104,74 @@ export function kindOf({ tones }: Pick<Chord, 'tones'>): {
   };
 }
 
+/** Degrees that are added are counted against a dominant chord, whose seventh is the minor one; others against the chord's own. */
 function extra(degree: Degree, type: ExtraDegree['type']): ExtraDegree {
   const value = Number(degree.replace(/\D/g, ''));
   const alter = [...degree].reduce((sum, sign) => sum + (sign === '#' ? 1 : sign === 'b' ? -1 : 0), 0);
-  return { value, alter: type === 'subtract' ? 0 : alter, type };
+  if (type === 'subtract') return { value, alter: 0, type };
+  return { value, alter: type === 'add' && value === 7 ? alter + 1 : alter, type };
+}
+
+/** Numbers that are one tone, an octave apart. */
+const SAME: Readonly<Record<number, number>> = { 2: 9, 4: 11, 8: 1, 10: 3, 12: 5, 14: 7, 15: 1 };
+const numberOf = (degree: Degree) => Number(degree.replace(/\D/g, ''));
+const signs = (alter: number) => (alter < 0 ? 'b' : '#').repeat(Math.abs(alter));
+const folded = (value: number) => SAME[value] ?? value;
+
+/** The degree of a number that is altered by semitones; null where there is none by that name. */
+function degreeOf(value: number, alter: number): Degree | null {
+  const named = `${signs(alter)}${value}`;
+  return isDegree(named) ? named : null;
+}
+
+/** The tones of a kind with what is added to it, altered and left out; null where a degree is none that is known. */
+function tonesWith(tones: readonly Degree[], degrees: readonly ExtraDegree[]): Degree[] | null {
+  let all: Degree[] = [...tones];
+  for (const { value, alter, type } of degrees) {
+    const number = folded(value);
+    const at = all.findIndex((tone) => numberOf(tone) === number || (number === 13 && tone === '6'));
+    if (type === 'subtract') {
+      if (at >= 0) all.splice(at, 1);
+      continue;
+    }
+    if (type === 'alter' && at >= 0) {
+      const own = [...all[at]!].reduce((sum, sign) => sum + (sign === '#' ? 1 : sign === 'b' ? -1 : 0), 0);
+      const altered = degreeOf(number, own + alter);
+      if (altered === null) return null;
+      all = all.map((tone, i) => (i === at ? altered : tone));
+      continue;
+    }
+    const added = degreeOf(number, number === 7 ? alter - 1 : alter);
+    if (added === null) return null;
+    if (!all.includes(added)) all.push(added);
+  }
+  return all;
+}
+
+const setOf = (root: number, tones: readonly Degree[]) =>
+  tones.reduce((set, tone) => set | (1 << ((root + DEGREES[tone].semitones) % 12)), 0);
+
+/** The plainest symbol over a root that sounds exactly some tones; null where none is found. */
+function symbolFor(root: string, tones: readonly Degree[]): string | null {
+  const rootPc = pitchClass(root);
+  const wanted = setOf(rootPc, tones);
+  const suffixes = [...KINDS.map(({ suffix }) => suffix), ...OTHER_SUFFIXES, 'maj11'];
+  const found = suffixes.flatMap((suffix) => {
+    const reading = readChord(`${root}${suffix}`);
+    if (reading.kind !== 'chord') return [];
+    const own = reading.chord.tones;
+    const held = setOf(rootPc, own);
+    const left = tones.filter((tone) => !((held >> ((rootPc + DEGREES[tone].semitones) % 12)) & 1));
+    const gone = own.filter((tone) => !((wanted >> ((rootPc + DEGREES[tone].semitones) % 12)) & 1));
+    if (gone.some((tone) => !['3', 'b3', '5'].includes(tone))) return [];
+    const more = left.map((tone) => (/^[#b]/.test(tone) ? tone : `add${tone}`)).join('');
+    const less = gone.map((tone) => `no${numberOf(tone)}`).join('');
+    const symbol = `${root}${suffix}${more}${less}`;
+    const again = readChord(symbol);
+    const isIt = again.kind === 'chord' && again.chord.pitchSet === wanted;
+    return isIt ? [symbol] : [];
+  });
+  return found.sort((a, b) => a.length - b.length)[0] ?? null;
 }
 
 /** A chord symbol from what a file says; null where it is none that is known here. */
@@ -87,22 +182,41 @@ export function symbolOf(
     readonly text: string;
     readonly degrees: readonly ExtraDegree[];
     readonly bass: string;
+    /** Which tone of the chord lies in the bass, 0 for the root, where no bass is named. */
+    readonly inversion?: number | undefined;
   }
 ): string | null {
   const { kind, text, degrees, bass } = said;
   if (kind === 'none') return 'N.C.';
-  const under = bass ? `/${bass}` : '';
-  // What stands on the page is the player's own way of writing it, where it can be read.
+  const row = [...KINDS, ...READ_ONLY].find((one) => one.kind === kind);
+  const tones = row ? tonesWith(row.tones, degrees) : null;
+  const under = bass
+    ? `/${bass}`
+    : tones
+      ? invertedBass(root, tones, said.inversion ?? INVERTED[kind] ?? 0)
+      : '';
+  // What stands on the page is the player's own way of writing it, where it can be read and sounds what the file says.
   const asWritten = `${root}${text.replaceAll(/\s/g, '')}${under}`;
-  if (text && isChord(asWritten)) return asWritten;
-  const row = KINDS.find((one) => one.kind === kind);
-  if (!row) return null;
-  const added = degrees
-    .filter(({ type }) => type !== 'subtract')
-    .map(({ value, alter }) => `${alter > 0 ? '#' : alter < 0 ? 'b' : 'add'}${value}`)
-    .join('');
-  for (const symbol of [`${root}${row.suffix}${added}${under}`, `${root}${row.suffix}${under}`]) {
-    if (isChord(symbol)) return symbol;
-  }
-  return null;
+  if (text && isChord(asWritten) && (tones === null || isNear(asWritten, root, tones))) return asWritten;
+  if (!row || tones === null) return null;
+  const plain = degrees.length === 0 && row.suffix !== '' && kind !== 'pedal' ? `${root}${row.suffix}` : null;
+  const symbol = plain ?? symbolFor(root, tones) ?? (kind === 'pedal' ? `${root}5` : null);
+  return symbol !== null && isChord(symbol + under) ? symbol + under : null;
+}
+
+/** What is written may leave out or add what colours a chord, never its third, its altered fifth or its seventh. */
+function isNear(symbol: string, root: string, tones: readonly Degree[]): boolean {
+  const reading = readChord(symbol);
+  if (reading.kind !== 'chord') return false;
+  const rootPc = pitchClass(root);
+  const telling = tones.filter((tone) => ['3', '7'].includes(DEGREES[tone].slot) || tone === '11');
+  return telling.every((tone) => (reading.chord.pitchSet >> ((rootPc + DEGREES[tone].semitones) % 12)) & 1);
+}
+
+function invertedBass(root: string, tones: readonly Degree[], inversion: number): string {
+  const stacked = (['1', '3', '5', '7'] as const).flatMap(
+    (slot) => tones.find((tone) => DEGREES[tone].slot === slot) ?? []
+  );
+  const tone = inversion > 0 ? stacked[inversion] : undefined;
+  return tone ? `/${spell(root, tone)}` : '';
 }

@@ -19,7 +19,20 @@ export function readMxl(bytes: Uint8Array): ReadPiece {
   if (path === null) throw new NotReadable('There is no MusicXML score in this archive.');
   const score = entry(bytes, path, MOST_BYTES);
   if (!score) throw new NotReadable(`The archive names “${path}” as its score, but does not hold it.`);
-  return readMusicXml(strFromU8(score));
+  return readMusicXml(textFrom(score));
+}
+
+/** Text of eight bits, or of sixteen where it begins with their mark. */
+function textFrom(bytes: Uint8Array): string {
+  const isLittle = bytes[0] === 0xff && bytes[1] === 0xfe;
+  const isBig = bytes[0] === 0xfe && bytes[1] === 0xff;
+  if (!isLittle && !isBig) return strFromU8(bytes);
+  let text = '';
+  for (let i = 2; i + 1 < bytes.length; i += 2) {
+    const [low, high] = isLittle ? [bytes[i]!, bytes[i + 1]!] : [bytes[i + 1]!, bytes[i]!];
+    text += String.fromCharCode(low | (high << 8));
+  }
+  return text;
 }
 
 /** The score that the container names; null where it names none. */

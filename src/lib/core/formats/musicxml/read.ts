@@ -8,7 +8,8 @@ import { chartHead, readChart } from '../../chart/read';
 import { DEFAULT_METER, type Meter } from '../../chart/model';
 import { endOf, noteOf, TICKS, type LineNote } from '../../line/model';
 import { quarterOf } from '../../line/notation';
-import { midiOf, plainName } from '../../theory/note';
+import { MODES, type Mode } from '../../theory/mode';
+import { midiOf, plainName, spell, type NoteName } from '../../theory/note';
 import { counted } from '../../theory/words';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
 import { NotReadable } from '../not-readable';
@@ -16,6 +17,7 @@ import { oneVoice } from '../one-voice';
 import { sorted, type ReadPiece, type Voice } from '../piece';
 import type { LeftOut } from '../text/import';
 import type { WrittenKey } from '../written-keys';
+import { playOrder, type BarMarks } from './form';
 import { symbolOf } from './kinds';
 import { CHART_FIELD } from './write';
 
@@ -80,10 +82,21 @@ export function readMusicXml(text: string): ReadPiece {
   const parts = all(score, 'part');
   if (parts.length === 0) throw new NotReadable('There is no part in this MusicXML file.');
   const meter = kept === null ? firstMeter(parts[0]!) : chartHead(readChart(kept).chart).meter;
-  const read = parts.map((part, i) =>
+  const written = parts.map((part, i) =>
     readPart(part, names.get(attribute(part, 'id')) ?? `part ${i + 1}`, meter)
   );
-  const left: LeftOut[] = read.flatMap((part) => part.left);
+  // The way through the form is written in one part and holds for all.
+  const marks = written.find((part) => part.marks.some((mark) => Object.keys(mark).length > 0))?.marks ?? [];
+  const order = playOrder(marks);
+  const isPlain = order.length === marks.length && order.every((bar, i) => bar === i);
+  const read = isPlain ? written : written.map((part) => playedOut(part, order));
+  const left: LeftOut[] = written.flatMap((part) => part.left);
+  if (!isPlain && kept === null) {
+    left.push({
+      text: 'repeats, endings and jumps',
+      why: `written out: ${counted(marks.length, 'bar')} on the page are ${order.length} as they are played`
+    });
+  }
   const voices: Voice[] = [];
   for (const part of read) {
     const { notes, left: others } = oneVoice(part.name, part.notes);
@@ -127,11 +140,24 @@ function parsed(text: string): Node {
   }
   const score = nodes.find((node) => nameOf(node) === 'score-partwise');
   if (score) return score;
-  throw new NotReadable(
-    nodes.some((node) => nameOf(node) === 'score-timewise')
-      ? 'This MusicXML file is sorted by time; save it sorted by parts (score-partwise).'
-      : 'This XML file is no MusicXML score.'
-  );
+  const timewise = nodes.find((node) => nameOf(node) === 'score-timewise');
+  if (timewise) return sortedByParts(timewise);
+  throw new NotReadable('This XML file is no MusicXML score.');
+}
+
+/** A score that is sorted by time, its bars gathered part by part. */
+function sortedByParts(score: Node): Node {
+  const parts = new Map<string, Node[]>();
+  for (const measure of all(score, 'measure')) {
+    for (const part of all(measure, 'part')) {
+      const id = attribute(part, 'id');
+      const bar: Node = { measure: childrenOf(part), [ATTRIBUTES]: measure[ATTRIBUTES] };
+      parts.set(id, [...(parts.get(id) ?? []), bar]);
+    }
+  }
+  const others = childrenOf(score).filter((child) => nameOf(child) !== 'measure');
+  const gathered = [...parts].map(([id, bars]): Node => ({ part: bars, [ATTRIBUTES]: { id } }));
+  return { 'score-partwise': [...others, ...gathered] };
 }
 
 function meterOf(time: Node | undefined): Meter | null {
@@ -155,6 +181,8 @@ interface ReadPart {
   readonly notes: readonly LineNote[];
   readonly chords: readonly FoundChord[];
   readonly bars: readonly FoundBar[];
+  /** What stands at each bar of the way through the form. */
+  readonly marks: readonly BarMarks[];
   readonly key: string | undefined;
   readonly tempo: number | undefined;
   /** Where its signature changes. */
@@ -177,6 +205,7 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   const heard: Heard[] = [];
   const chords: FoundChord[] = [];
   const bars: FoundBar[] = [];
+  const marks: BarMarks[] = [];
   const left: LeftOut[] = [];
   const skipped = new Map<string, number>();
   const skip = (what: string) => skipped.set(what, (skipped.get(what) ?? 0) + 1);
@@ -203,7 +232,7 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
           meter = meterOf(one(item, 'time')) ?? meter;
           const fifths = numberAt(item, 'key', 'fifths');
           if (fifths !== null) {
-            const here = keyOf(Math.round(fifths), said(item, 'key', 'mode') === 'minor') ?? undefined;
+            const here = keyNamed(Math.round(fifths), said(item, 'key', 'mode')) ?? undefined;
             if (key !== undefined && here !== undefined && here !== signature)
               turns.set(bars.length + 1, here);
             key ??= here;
@@ -237,10 +266,16 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
           furthest = Math.max(furthest, at);
           break;
         case 'harmony': {
-          const symbol = readHarmony(item);
+          const symbol = readHarmony(item, signature);
           const start = at + ticks(numberAt(item, 'offset') ?? 0);
           if (symbol) chords.push({ start, symbol });
-          else left.push({ text: said(item, 'kind'), why: 'a chord that is not known here' });
+          else {
+            // Its bar keeps what stood there, marked as a chord that is not known.
+            const stood = writtenSymbol(item);
+            if (stood) chords.push({ start, symbol: stood });
+            const bar = `in bar ${bars.length + 1}`;
+            left.push({ text: stood ?? said(item, 'kind'), why: `a chord that is not known here, ${bar}` });
+          }
           break;
         }
         case 'note': {
@@ -271,7 +306,10 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
     const length =
       furthest > barStart ? furthest - barStart : Math.round((meter.beats * quarter * 4) / meter.unit);
     if (isPickup(measure) && bars.length === 0) lead += length;
-    else bars.push({ start: barStart, length, meter, ...(section ? { section } : {}) });
+    else {
+      bars.push({ start: barStart, length, meter, ...(section ? { section } : {}) });
+      marks.push(marksOf(measure));
+    }
     barStart += length;
   }
   if (measures.length > MOST_BARS) {
@@ -287,11 +325,113 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
       .map((chord) => ({ ...chord, start: Math.max(0, chord.start - lead) }))
       .sort((a, b) => a.start - b.start),
     bars: bars.map((bar) => ({ ...bar, start: bar.start - lead })),
+    marks,
     key,
     tempo: beats,
     keys,
     left
   };
+}
+
+/** The key of a signature in a mode as it is named; major where nothing is said, null where there is none of that name. */
+function keyNamed(fifths: number, mode: string): string | null {
+  if (mode === 'minor' || mode === 'aeolian') return keyOf(fifths, true);
+  if (mode in MODES && mode !== 'major') {
+    const own = mode as Mode;
+    // The tonic lies as many fifths from that of the major key as its mode has fewer sharps.
+    const tonic = keyOf(fifths - MODES[own].sharps, false);
+    return tonic === null ? null : `${tonic} ${own}`;
+  }
+  return keyOf(fifths, false);
+}
+
+/** "1", "1, 2", "1-3": the passes that an ending is for. */
+function passesOf(text: string): number[] {
+  return text.split(/[,.\s]+/).flatMap((part) => {
+    const [from, to = from] = part.split('-').map(Number);
+    if (!from || !to || to < from || to > 64) return [];
+    return Array.from({ length: to - from + 1 }, (_, i) => from + i);
+  });
+}
+
+/** Passes of a repeat at most. */
+const MOST_TIMES = 16;
+
+function marksOf(measure: Node): BarMarks {
+  const barlines = all(measure, 'barline');
+  const repeats = barlines.flatMap((line) => all(line, 'repeat'));
+  const endings = barlines.flatMap((line) => all(line, 'ending'));
+  const sounds = [
+    ...all(measure, 'sound'),
+    ...all(measure, 'direction').flatMap((direction) => all(direction, 'sound'))
+  ];
+  const types = all(measure, 'direction').flatMap((direction) =>
+    all(direction, 'direction-type').flatMap(childrenOf)
+  );
+  const words = types.filter((type) => nameOf(type) === 'words').map((type) => textOf(type).trim());
+  const says = (pattern: RegExp) => words.some((word) => pattern.test(word));
+  const has = (name: string) =>
+    sounds.some((sound) => attribute(sound, name) !== '' && attribute(sound, name) !== 'no');
+  const shows = (name: string) => types.some((type) => nameOf(type) === name);
+  const toCoda = has('tocoda') || says(/^to coda/i);
+  const back = repeats.find((repeat) => attribute(repeat, 'direction') === 'backward');
+  const opening = endings.find((ending) => attribute(ending, 'type') === 'start');
+  const passes = opening ? passesOf(attribute(opening, 'number')) : [];
+  const jump =
+    has('dacapo') || says(/^d\.? ?c\.?\b|^da capo/i)
+      ? 'head'
+      : has('dalsegno') || says(/^d\.? ?s\.?\b|^dal segno/i)
+        ? 'sign'
+        : null;
+  return {
+    ...(repeats.some((repeat) => attribute(repeat, 'direction') === 'forward')
+      ? { opensRepeat: true as const }
+      : {}),
+    ...(back ? { times: Math.min(MOST_TIMES, Math.max(2, Number(attribute(back, 'times')) || 2)) } : {}),
+    ...(passes.length > 0 ? { ending: passes } : {}),
+    ...(endings.some((ending) => ['stop', 'discontinue'].includes(attribute(ending, 'type')))
+      ? { endsEnding: true as const }
+      : {}),
+    ...(has('segno') || shows('segno') ? { segno: true as const } : {}),
+    ...((has('coda') || shows('coda')) && !toCoda ? { coda: true as const } : {}),
+    ...(toCoda ? { toCoda: true as const } : {}),
+    ...(has('fine') || says(/^fine$/i) ? { fine: true as const } : {}),
+    ...(jump ? { jump } : {})
+  };
+}
+
+/** A part as it is played: its bars one after another, each with its chords and notes as often as it comes. */
+function playedOut(part: ReadPart, order: readonly number[]): ReadPart {
+  let at = 0;
+  const bars: FoundBar[] = [];
+  const chords: FoundChord[] = [];
+  const first = part.bars[0]?.start ?? 0;
+  const notes: LineNote[] = part.notes.filter(({ start }) => start < first);
+  const keys: WrittenKey[] = [];
+  const keyAt = (bar: number) => part.keys.findLast((turn) => turn.bar <= bar + 1)?.key ?? part.key;
+  let key = part.key;
+  /** The chord that sounds on from the bar before on the page is said where another bar comes before it. */
+  let before = -1;
+  for (const number of order) {
+    const bar = part.bars[number];
+    if (!bar) continue;
+    const end = bar.start + bar.length;
+    const moved = at - bar.start;
+    const own = part.chords.filter(({ start }) => start >= bar.start && start < end);
+    const sounding = part.chords.findLast(({ start }) => start <= bar.start);
+    if (number !== before + 1 && sounding && own[0]?.start !== bar.start)
+      chords.push({ start: at, symbol: sounding.symbol });
+    chords.push(...own.map((chord) => ({ ...chord, start: chord.start + moved })));
+    for (const note of part.notes)
+      if (note.start >= bar.start && note.start < end) notes.push({ ...note, start: note.start + moved });
+    const here = keyAt(number);
+    if (here !== undefined && here !== key) keys.push({ bar: bars.length + 1, key: here });
+    key = here;
+    bars.push({ ...bar, start: at });
+    at += bar.length;
+    before = number;
+  }
+  return { ...part, bars, chords, notes, keys };
 }
 
 function spelled(
@@ -304,18 +444,59 @@ function spelled(
   return { name: step + (alter < 0 ? 'b' : '#').repeat(Math.abs(alter)), alter };
 }
 
-function readHarmony(harmony: Node): string | null {
-  const root = spelled(one(harmony, 'root'), 'root');
+/** The root of a chord: named, or counted from the tonic of a key. */
+function rootOf(harmony: Node, signature: string | undefined): NoteName | null {
+  const named = spelled(one(harmony, 'root'), 'root');
+  if (named) return named.name;
+  const numeral = one(harmony, 'numeral');
+  const step = numberAt(numeral, 'numeral-root');
+  if (step === null || step < 1 || step > 7) return null;
+  const key = one(numeral, 'numeral-key');
+  const fifths = numberAt(key, 'numeral-fifths');
+  const written =
+    key && fifths !== null ? keyNamed(Math.round(fifths), said(key, 'numeral-mode')) : signature;
+  const [, tonic, rest = ''] = /^([A-G][b#]?)(.*)$/.exec(written ?? '') ?? [];
+  if (!tonic) return null;
+  const mode = rest.trim() === 'm' ? 'minor' : ((rest.trim() || 'major') as Mode);
+  const alter = Math.round(numberAt(numeral, 'numeral-alter') ?? 0);
+  return stepOf(tonic, MODES[mode].steps[step - 1]! + alter, step);
+}
+
+/** The note so many semitones over a tonic, on the letter of a step of its scale. */
+function stepOf(tonic: NoteName, semitones: number, step: number): NoteName | null {
+  const natural = spell(tonic, (['1', '9', '3', '11', '5', '13', '7'] as const)[step - 1]!);
+  const plain = [0, 2, 4, 5, 7, 9, 11][step - 1]!;
+  const signs =
+    [...natural.slice(1)].reduce((sum, sign) => sum + (sign === '#' ? 1 : -1), 0) + semitones - plain;
+  return Math.abs(signs) > 2 ? null : natural[0]! + (signs < 0 ? 'b' : '#').repeat(Math.abs(signs));
+}
+
+function readHarmony(harmony: Node, signature: string | undefined): string | null {
+  const root = rootOf(harmony, signature);
   const kind = one(harmony, 'kind');
   if (!root || !kind) return textOf(kind).trim() === 'none' ? 'N.C.' : null;
   const bass = spelled(one(harmony, 'bass'), 'bass');
   const degrees = all(harmony, 'degree').map((degree) => ({
     value: numberAt(degree, 'degree-value') ?? 0,
-    alter: numberAt(degree, 'degree-alter') ?? 0,
+    alter: Math.round(numberAt(degree, 'degree-alter') ?? 0),
     type: said(degree, 'degree-type') as 'add' | 'alter' | 'subtract'
   }));
-  const found = { kind: textOf(kind).trim(), text: attribute(kind, 'text'), degrees, bass: bass?.name ?? '' };
-  return symbolOf(root.name, found);
+  return symbolOf(root, {
+    kind: textOf(kind).trim(),
+    text: one(harmony, 'root') ? attribute(kind, 'text') : '',
+    degrees,
+    bass: bass?.name ?? '',
+    inversion: numberAt(harmony, 'inversion') ?? undefined
+  });
+}
+
+/** What stands on the page of a chord that is not known, as one word; null where nothing does. */
+function writtenSymbol(harmony: Node): string | null {
+  const root = spelled(one(harmony, 'root'), 'root');
+  const kind = one(harmony, 'kind');
+  const written = `${root?.name ?? ''}${(kind && attribute(kind, 'text')) || `(${textOf(kind).trim()})`}`;
+  const word = written.replaceAll(/[\s|{}%:[\]]+/g, '').slice(0, 24);
+  return root && word ? word : null;
 }
 
 function readNote(item: Node, start: number, length: number, transposed: number): Heard | null {

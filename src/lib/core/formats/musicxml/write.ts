@@ -3,7 +3,6 @@
  * goes along word for word. Source: docs/music-rules.md, Files.
  */
 import { accidentalsOf as fifthsOf } from '../../harmony/key-signature';
-import { MODES } from '../../theory/mode';
 import { DEFAULT_TEMPO } from '../../practice/ladder';
 import { endOf, ticksOf, type LineNote } from '../../line/model';
 import {
@@ -139,15 +138,7 @@ function attributes(bar: WrittenBar, before: WrittenBar | undefined, { sheet, ne
     'attributes',
     {},
     tagged('divisions', quarterOf(sheet.head.meter)),
-    element(
-      'key',
-      {},
-      tagged('fifths', fifthsOf(key)),
-      tagged(
-        'mode',
-        key.mode === 'major' || key.mode === 'minor' ? key.mode : MODES[key.mode].isMinor ? 'minor' : 'major'
-      )
-    ),
+    element('key', {}, tagged('fifths', fifthsOf(key)), tagged('mode', key.mode)),
     time,
     tagged('staves', 2),
     // A guitar sounds an octave below where it is written.

@@ -46,6 +46,24 @@ describe('the log as a table', () => {
     expect(left[0]!.why).toContain('“yesterday” is no day');
   });
 
+  it('reads cells between semicolons or tabs as well', () => {
+    for (const separator of [';', '\t']) {
+      const lines = [
+        'day,seconds,tempo,clean,note',
+        '2026-03-05,60,80,yes,"slow, twice"',
+        '2026-03-06,90,,no,'
+      ];
+      const text = lines.map((line) => line.replaceAll(/,(?! )/g, separator)).join('\r\n');
+      expect(logFromCsv(text)).toMatchObject({
+        rows: [
+          { day: '2026-03-05', seconds: 60, tempo: 80, clean: true, note: 'slow, twice' },
+          { day: '2026-03-06', seconds: 90, tempo: null, clean: false }
+        ],
+        left: []
+      });
+    }
+  });
+
   it('says what is missing in a file that is no log, and never lets a spreadsheet reckon', () => {
     expect(logFromCsv('a,b\n1,2').left[0]!.why).toContain('“day” and “seconds”');
     expect(logFromCsv('').left).toHaveLength(1);

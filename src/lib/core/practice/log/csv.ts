@@ -1,5 +1,5 @@
 /** The log as a table for other programs, out and in. Rows that cannot be taken are told line by line; the good ones are. */
-import { csvFormatRows, csvParseRows } from 'd3-dsv';
+import { csvFormatRows, dsvFormat } from 'd3-dsv';
 import { readKey } from '../../harmony/key';
 import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../ladder';
 import { isDay } from './day';
@@ -83,12 +83,20 @@ const MOST_LETTERS = { what: 200, note: 2000, item: 120 };
 /** Lines that one file may hold. */
 const MOST_LINES = 100_000;
 
+/** What parts the cells: spreadsheets in many countries write semicolons, some tabs. */
+function separatorOf(text: string): string {
+  const head = text.split(/\r?\n/, 1)[0]!;
+  const counts = [',', ';', '\t'].map((separator) => [separator, head.split(separator).length] as const);
+  return counts.reduce((a, b) => (b[1] > a[1] ? b : a))[0];
+}
+
 /** Reads a table. Only `day` and `seconds` have to be there; columns that are not known are left out. */
 export function logFromCsv(text: string): {
   readonly rows: readonly WrittenRow[];
   readonly left: readonly LeftLine[];
 } {
-  const [head = [], ...lines] = csvParseRows(text.replace(/^\uFEFF/, ''));
+  const plainText = text.replace(/^\uFEFF/, '');
+  const [head = [], ...lines] = dsvFormat(separatorOf(plainText)).parseRows(plainText);
   const at = new Map(head.map((name, i) => [name.trim().toLowerCase(), i]));
   if (!at.has('day') || !at.has('seconds')) {
     return { rows: [], left: [{ line: 1, why: 'The first line names no columns “day” and “seconds”.' }] };
