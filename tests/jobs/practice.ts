@@ -142,6 +142,51 @@ export function practiceJobs(tools: () => Tools): void {
       }
     });
 
+    it('runs a part by keys alone: started, marked, stopped, in the log', async () => {
+      const chart = await alone();
+      await page().load('/today');
+      await forget();
+      await page().load('/today');
+      await page().find('[data-plan] [data-part]');
+      const focus = (text: string, within = 'body') =>
+        page().until(
+          async () =>
+            (await browser().executeScript<boolean>(
+              `const one = [...document.querySelectorAll(arguments[1] + ' button')].find((b) => b.textContent.trim() === arguments[0] && !b.disabled);
+               one?.focus(); return one !== undefined && document.activeElement === one;`,
+              text,
+              within
+            )) === true,
+          `the focus on ${text}`
+        );
+      // The cards are for another job.
+      if ((await page().attributes('[data-plan] [data-part]', 'data-part'))[0] === 'cards')
+        await page().clickNamed('Skip Cards');
+      await focus('Start');
+      await page().press(Key.ENTER);
+      await page().find('[data-stand]');
+      await page().until(
+        async () => (await page().all('[data-mark="not marked"]')).length > 0,
+        'a round to be over'
+      );
+      await page().press('c');
+      await page().until(
+        async () => (await page().texts('[data-marks] button')).includes('clean (1)'),
+        'the mark'
+      );
+      await page().press(Key.SPACE);
+      await page().find('[data-desk]');
+      // The focus is where the band is started again.
+      expect(await browser().executeScript(`return document.activeElement.getAttribute('aria-label')`)).toBe(
+        'Play'
+      );
+      await page().until(async () => (await rowsOf(chart)).some(({ clean }) => clean === true), 'the log');
+      await browser().executeScript(`document.querySelector('[aria-label="End the session"]').focus()`);
+      await page().press(Key.ENTER);
+      await page().until(async () => (await page().all('[data-assigned]')).length === 0, 'the own desk');
+      await forget();
+    });
+
     it('asks cards that are answered by keyboard alone, and remembers the answers', async () => {
       await alone();
       // Asked long ago: it comes first.

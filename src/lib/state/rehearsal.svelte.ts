@@ -532,7 +532,9 @@ export class Rehearsal {
   set(part: Partial<Desk>): void {
     this.desk = { ...this.desk, ...part };
     try {
-      localStorage.setItem(PLACE, JSON.stringify(this.desk));
+      // What the stand was opened for is not the player's own: it is gone with the page.
+      const { drill, keys, halfTime, ladder } = this.#own?.desk ?? this.desk;
+      localStorage.setItem(PLACE, JSON.stringify({ ...this.desk, drill, keys, halfTime, ladder }));
     } catch {
       // A browser that keeps nothing still plays.
     }

@@ -379,6 +379,11 @@ describe('one change, one picture', () => {
 
 describe('what the stand is opened for', () => {
   it('ends with it: drill, keys, loop and tempo are the player’s own again', async () => {
+    const kept = new Map<string, string>();
+    vi.stubGlobal('localStorage', {
+      getItem: (name: string) => kept.get(name) ?? null,
+      setItem: (name: string, value: string) => kept.set(name, value)
+    });
     const { rehearsal } = open();
     rehearsal.set({ drill: 'down', keys: 'fourths' });
     rehearsal.setLoop({ kind: 'bars', from: 1, to: 2 });
@@ -395,6 +400,9 @@ describe('what the stand is opened for', () => {
     };
     await rehearsal.assign(assignment);
     expect([rehearsal.desk.drill, rehearsal.loop.kind, rehearsal.tempo]).toEqual(['up', 'form', 140]);
+    // A page that is left meanwhile finds the own drill again.
+    expect(JSON.parse(kept.get('corvel-desk')!)).toMatchObject({ drill: 'down', keys: 'fourths' });
+    vi.stubGlobal('localStorage', undefined);
     // Another part after it is not taken for the player's own.
     await rehearsal.assign({ ...assignment, what: 'targets', start: 150 });
     rehearsal.set({ feel: 'bossa' });

@@ -74,6 +74,9 @@ export interface PlayerWish {
   readonly rounds: number;
 }
 
+/** Milliseconds in which the last sound comes in. */
+const FLUSHED = 2000;
+
 export const PLAYED = { targets: 'targets', found: 'found' } as const;
 
 export class Takes extends Attempts {
@@ -794,7 +797,8 @@ export class Takes extends Attempts {
     const rate = this.#microphone?.rate ?? RATE;
     if (!recording) return;
     this.rehearsal.stop();
-    await this.#microphone?.flush();
+    // A page that has slept may hear nothing of it any more: what has come in is read.
+    await Promise.race([this.#microphone?.flush(), new Promise((over) => setTimeout(over, FLUSHED))]);
     this.#recording = null;
     this.#closeMicrophone();
     const samples = joined(recording.blocks);

@@ -8,10 +8,19 @@ import { sounded, type Tone } from '../core/takes/player/string';
 /** Samples a second of the simulated player's sound. */
 export const PLAYER_RATE = 44_100;
 
+/** How much more has to be done before it is told again: a page that is busy is not flooded. */
+const TOLD_EVERY = 0.04;
+
 const api = {
   /** The notes of a sound; `onShare` is told how much of it is heard, 0 to 1. */
-  listen: (samples: Float32Array, rate: number, onShare?: (share: number) => void): Listened =>
-    listenTo(samples, rate, onShare),
+  listen(samples: Float32Array, rate: number, onShare?: (share: number) => void): Listened {
+    let told = 0;
+    return listenTo(samples, rate, (share) => {
+      if (share - told < TOLD_EVERY) return;
+      told = share;
+      onShare?.(share);
+    });
+  },
   /** The seconds at which something begins in a sound. */
   onsets: (samples: Float32Array, rate: number): number[] => onsetSeconds(samples, rate),
   /** Strokes as the sound of a string. */
