@@ -26,6 +26,7 @@
   import HandHandle from './HandHandle.svelte';
   import HeardNote from './HeardNote.svelte';
   import NeckModes from './NeckModes.svelte';
+  import SpokenNeck from './SpokenNeck.svelte';
   import UnderHand from './UnderHand.svelte';
 
   interface Props {
@@ -256,10 +257,5 @@
       {/if}
     </svg>
   </div>
-  <div class="sr-only">
-    <h2>Notes on the neck by string</h2>
-    <ul>
-      {#each spoken as words, i (i)}<li>{words}</li>{/each}
-    </ul>
-  </div>
+  <SpokenNeck strings={spoken} />
 </section>

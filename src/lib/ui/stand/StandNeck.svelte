@@ -11,6 +11,7 @@
   import { neckGeometry } from '../neck/geometry';
   import { stretchesOf, tellStrings, windowOf } from '../neck/hand';
   import HeardNote from '../neck/HeardNote.svelte';
+  import SpokenNeck from '../neck/SpokenNeck.svelte';
   import UnderHand from '../neck/UnderHand.svelte';
   import { cropOf, firstString, gapIn, type Frets, type StandSizes } from './fit';
 
@@ -231,10 +232,5 @@
       >
     {/if}
   </svg>
-  <div class="sr-only">
-    <h2>Notes on the neck by string</h2>
-    <ul>
-      {#each spoken as words, i (i)}<li>{words}</li>{/each}
-    </ul>
-  </div>
+  <SpokenNeck strings={spoken} />
 </section>

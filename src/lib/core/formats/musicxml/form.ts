@@ -26,8 +26,8 @@ export function playOrder(marks: readonly BarMarks[]): number[] {
   const order: number[] = [];
   const endings = endingsOf(marks);
   const signAt = marks.findIndex(({ segno }) => segno);
-  const codaAt = marks.findIndex(({ coda }, i) => coda && i > marks.findIndex(({ toCoda }) => toCoda));
-  const hasFine = marks.some(({ fine }) => fine);
+  const leaves = marks.findIndex(({ toCoda }) => toCoda);
+  const codaAt = marks.findIndex(({ coda }, i) => coda && i > leaves);
   let [at, from, pass, hasJumped] = [0, 0, 1, false];
   while (at < marks.length && order.length < MOST_PLAYED) {
     const bar = marks[at]!;
@@ -38,7 +38,7 @@ export function playOrder(marks: readonly BarMarks[]): number[] {
       continue;
     }
     order.push(at);
-    if (hasJumped && bar.fine && hasFine) break;
+    if (hasJumped && bar.fine) break;
     if (hasJumped && bar.toCoda && codaAt > at) {
       at = codaAt;
       continue;
