@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { readKey } from '../core/harmony/key';
 import { isDay } from '../core/practice/log/day';
 import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../core/practice/ladder';
-import type { Progress } from '../core/practice/log/progress';
+import type { Progress } from '../core/practice/progress/progress';
 import type { Covered, Sum, TempoDay } from '../core/practice/log/sums';
 import type { Session } from '../core/practice/session/session';
 import type { Question } from '../core/practice/trainer/card';
@@ -52,7 +52,9 @@ export const itemData = z.object({
   key: key.nullable().default(null),
   minutes: z.number().int().min(1).max(60).default(5),
   after: z.array(itemId).max(20).default([]),
-  tempo: z.object({ start: bpm, goal: bpm, step: z.number().min(0.5).max(50).optional() })
+  tempo: z.object({ start: bpm, goal: bpm, step: z.number().min(0.5).max(50).optional() }),
+  /** The whole form with the band, as it will be played. */
+  form: z.literal(true).optional()
 });
 export type ItemData = z.infer<typeof itemData>;
 

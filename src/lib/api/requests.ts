@@ -461,6 +461,12 @@ const day = z.string().refine(isDay, {
 const beatsAMinute = z.number().min(LOWEST_TEMPO).max(HIGHEST_TEMPO);
 const itemId = z.string().min(1).max(200);
 
+const MOST_BARS = 8000;
+const barNumber = z.number().int().min(1).max(MOST_BARS);
+const barRange = z
+  .object({ from: barNumber, to: barNumber })
+  .refine(({ from, to }) => from <= to, { error: 'These bars run backwards.' });
+
 export const practiceItem = z.object({
   id: itemId,
   what: z.string().max(200),
@@ -474,7 +480,12 @@ export const practiceItem = z.object({
     goal: beatsAMinute,
     /** Per cent from one tempo to the next. */
     step: z.number().min(0.5).max(50).optional()
-  })
+  }),
+  /** Bars of one loop, its sections, beats of a bar; whether it is the whole form with the band. */
+  bars: z.number().int().min(1).max(MOST_BARS).optional(),
+  sections: z.array(barRange).max(200).optional(),
+  beats: z.number().min(1).max(32).optional(),
+  form: z.boolean().optional()
 });
 
 export const practiceRow = z.object({
@@ -483,7 +494,13 @@ export const practiceRow = z.object({
   tempo: beatsAMinute.nullable(),
   clean: z.boolean().nullable().default(null),
   rounds: z.number().int().min(0).max(10_000).default(1),
-  seconds: z.number().min(0).max(86_400).default(0)
+  seconds: z.number().min(0).max(86_400).default(0),
+  /** The stretch that was looped, how often (or the stumbles of each loop), and the bars of the stumbles. */
+  bars: barRange.optional(),
+  loops: z
+    .union([z.number().int().min(0).max(10_000), z.array(z.array(barNumber).max(200)).max(1000)])
+    .optional(),
+  stumbles: z.array(barNumber).max(2000).optional()
 });
 
 /** Items and rows of the log that one plan is made of. */
@@ -492,18 +509,23 @@ const [MOST_ITEMS, MOST_ROWS] = [5000, 100_000];
 export const practiceRequest = z.object({
   items: z.array(practiceItem).max(MOST_ITEMS),
   log: z.array(practiceRow).max(MOST_ROWS),
-  /** Changes at which it went wrong lately. */
-  stumbled: z
-    .array(
-      z.object({
-        chart: z.string().max(200),
-        change: z.number().int().min(0),
-        times: z.number().int().min(0),
-        symbol: z.string().max(60)
-      })
-    )
-    .max(1000)
+  /** A date with its tunes in their order. */
+  set: z
+    .object({
+      day,
+      charts: z
+        .array(
+          z.object({
+            chart: z.string().max(200),
+            tempo: beatsAMinute.nullish(),
+            key: z.string().max(40).nullish()
+          })
+        )
+        .max(200)
+    })
     .optional(),
+  /** Whether four weeks are looked ahead; told by itself where that is quick. */
+  ahead: z.boolean().optional(),
   cards: z
     .array(
       z.object({ id: itemId, due: z.string().refine((due) => isDay(due.slice(0, 10)), 'this is no day') })

@@ -4,6 +4,7 @@
  */
 import { keepReviews, recordRows, setListData, type ItemData, type SentReview } from '../api/practice';
 import { keyText } from '../core/harmony/key';
+import { sectionsOf } from '../core/chart/sections';
 import { readSheet, type Sheet } from '../core/harmony/sheet';
 import { chanceOf, oneOf, type Chance } from '../core/line/chance';
 import { STANDARD } from '../core/neck/tuning';
@@ -11,9 +12,8 @@ import { systemOf } from '../core/neck/systems/registry';
 import { arrange } from '../core/plan/arrange';
 import { proposals, type Proposal } from '../core/practice/items/proposals';
 import { dayAfter, dayOf, daysBetween, weekOf } from '../core/practice/log/day';
-import type { PracticeItem } from '../core/practice/log/model';
-import { nextTempo } from '../core/practice/log/tempo';
-import type { SessionPart } from '../core/practice/session/parts';
+import type { LogRow, PracticeItem } from '../core/practice/log/model';
+import { PLAYERS, playPart } from '../core/practice/simulated';
 import { planSession } from '../core/practice/session/session';
 import { cardsOf } from '../core/practice/trainer/kinds';
 import type { Question } from '../core/practice/trainer/card';
@@ -39,6 +39,8 @@ const TAKEN_UP: readonly (readonly [title: string, daysAgo: number])[] = [
   ['Three Harbours', 20]
 ];
 const SEED = 41;
+/** What 16 bars near the limit teach this player. */
+const LEARNS = 0.011;
 const CARDS_A_DAY = 8;
 
 interface DemoChartRow {
@@ -64,16 +66,18 @@ export async function seedPractice(db: Database, now: number): Promise<void> {
   const rows: DemoRow[] = [];
   const reviews: SentReview[] = [];
   const cards = charts.flatMap(({ sheet, items, from }) =>
-    cardsOf({ analysis: sheet.analysis, neck: STANDARD, positions: [items[0]!.area] })
+    cardsOf({ analysis: sheet.analysis, neck: STANDARD, positions: [items[0]!.area ?? 5] })
       .slice(0, 40)
       .map((question) => ({ question, from }))
   );
   const known = new Map<Question, { due: number; times: number }>();
+  const skills = new Map<string, number>();
   for (let ago = DAYS; ago >= 1; ago--) {
     const day = dayAfter(today, -ago);
     if (!isPlayed(ago, day, chance)) continue;
+    for (const [id, skill] of skills) skills.set(id, skill * (1 - PLAYERS.average.forgets));
     const start = now - ago * DAY - (now % DAY) + (17 * 60 + Math.floor(chance() * 180) + offset) * MINUTE;
-    rows.push(...sessionOf(charts, rows, { ago, day, start }, chance));
+    rows.push(...sessionOf(charts, rows, { ago, day, start }, skills, chance));
     reviews.push(...answersOf(cards, known, { day, start }, chance));
   }
   await record(db, recordRows.parse({ rows: rows.slice(0, 200) }));
@@ -118,6 +122,9 @@ async function chartsOf(db: Database, today: string): Promise<DemoChartRow[]> {
       id: row.id,
       key: keyText(sheet.analysis.key),
       tempo: sheet.head.tempo ?? 100,
+      bars: sheet.form.bars.length,
+      sections: sectionsOf(sheet.form),
+      beats: sheet.head.meter.beats,
       positions: [...new Set(positions)],
       hasMelody: false,
       lines: []
@@ -127,7 +134,7 @@ async function chartsOf(db: Database, today: string): Promise<DemoChartRow[]> {
   return charts;
 }
 
-function itemOf({ what, name, line, area, key, minutes, after, tempo }: Proposal): ItemData {
+function itemOf({ what, name, line, area, key, minutes, after, tempo, form }: Proposal): ItemData {
   return {
     what,
     name,
@@ -137,83 +144,98 @@ function itemOf({ what, name, line, area, key, minutes, after, tempo }: Proposal
     after: [...after],
     tempo,
     over: { kind: 'form' },
+    ...(form ? { form } : {}),
     ...(line === undefined ? {} : { line })
   };
 }
 
-/** What was played on a day: the plan of that day, round by round. */
+/** What was played on a day: the plan of that day, loop by loop. */
 function sessionOf(
   charts: readonly DemoChartRow[],
   before: readonly DemoRow[],
   { ago, day, start }: { readonly ago: number; readonly day: string; readonly start: number },
+  skills: Map<string, number>,
   chance: Chance
 ): DemoRow[] {
   const open = charts.filter(({ from }) => from <= day);
-  const items = open.flatMap(({ id, items: own }) =>
-    own.map((item): PracticeItem => ({ ...item, chart: id }))
-  );
+  const items = open.flatMap(itemsOf);
   const minutes = oneOf(chance, [20, 30, 30, 45, 60]);
   const { session } = planSession({ items, log: before, minutes, day });
+  const player = { ...PLAYERS.average, learns: ago <= PLATEAU.from && ago >= PLATEAU.to ? 0 : LEARNS };
   const rows: DemoRow[] = [];
   let at = start;
   for (const part of session) {
+    const item = items.find(({ id }) => id === part.item);
     const chart = open.find(({ id }) => id === part.chart);
-    if (chart && part.kind !== 'rest')
-      rows.push(...partOf(part, chart, { ago, day, at }, [...before, ...rows], chance));
+    if (item && chart) {
+      const played = playPart(part, item, day, player, skills, chance);
+      rows.push(
+        ...recorded(played, { chart, item: chart.items.find(({ id }) => id === item.id)!, at }, chance)
+      );
+    }
     at += part.minutes * MINUTE;
   }
   return rows;
 }
 
-function partOf(
-  part: SessionPart,
-  chart: DemoChartRow,
-  { ago, day, at }: { readonly ago: number; readonly day: string; readonly at: number },
-  before: readonly DemoRow[],
-  chance: Chance
-): DemoRow[] {
-  const item = chart.items.find(({ id }) => id === part.item);
-  const isOwnKey = part.fourths === undefined;
-  const rows: DemoRow[] = [];
-  const { beats } = chart.sheet.form;
-  let left = part.minutes * 60;
-  while (left > 0) {
-    const own = [...before, ...rows].filter(({ item: id }) => id === part.item);
-    const tempo = item && isOwnKey ? nextTempo(item.tempo, own, day) : (part.tempo ?? 80);
-    const round = Math.round((beats * 60) / tempo);
-    const rounds = Math.max(1, Math.min(2, Math.floor(left / round)));
-    const isClean = item ? chance() < cleanChance(tempo, item.tempo.goal, ago) : null;
-    rows.push({
-      id: idOf(chance),
-      item: isOwnKey ? (part.item ?? null) : null,
-      chart: chart.id,
-      kind: 'rehearse',
-      what: item?.name ?? 'The whole form',
-      startedAt: at + (part.minutes * 60 - left) * 1000,
-      day,
-      seconds: rounds * round,
-      rounds,
-      tempo,
-      clean: isClean,
-      key: part.key ?? keyText(chart.sheet.analysis.key),
-      area: item?.area ?? null,
-      note: '',
-      stumbles: isClean === false ? [Math.floor(chance() * chance() * chart.sheet.form.changes.length)] : [],
-      revision: 1
-    });
-    left -= rounds * round + 10;
-  }
-  return rows;
+/** As the ladder and the plan take them. */
+function itemsOf({ id, sheet, items }: DemoChartRow): PracticeItem[] {
+  const { form, head } = sheet;
+  return items.map(({ area, ...item }) => ({
+    ...item,
+    chart: id,
+    bars: form.bars.length,
+    sections: sectionsOf(form),
+    beats: head.meter.beats,
+    ...(area === null ? {} : { area })
+  }));
 }
 
-/** Better with the weeks; not on the plateau; the nearer the goal the harder. */
-function cleanChance(tempo: number, goal: number, ago: number): number {
-  const stands = Math.min(Math.max(ago, PLATEAU.to), PLATEAU.from);
-  const learnt = ago > PLATEAU.from ? ago : ago < PLATEAU.to ? ago + PLATEAU.from - PLATEAU.to : stands;
-  const skill = 1 - learnt / DAYS;
-  const isHard = tempo / goal > 0.95 ? 0.06 : 0;
-  const stuck = ago <= PLATEAU.from && ago >= PLATEAU.to ? 0.3 : 0;
-  return Math.min(0.98, 0.9 + 0.08 * skill - isHard - stuck);
+/** Loops as the stand writes them down: those of one tempo and stretch that went alike in one row. */
+function recorded(
+  loops: readonly LogRow[],
+  { chart, item, at }: { readonly chart: DemoChartRow; readonly item: Proposal; readonly at: number },
+  chance: Chance
+): DemoRow[] {
+  const rows: (DemoRow & { loops: number[][] })[] = [];
+  let began = at;
+  for (const { tempo, clean, seconds, day, bars, loops: own } of loops) {
+    const last = rows.at(-1);
+    const missed = (own as readonly (readonly number[])[])[0]!;
+    const stumbles = missed.flatMap(
+      (bar) => chart.sheet.form.changes.find((change) => change.bar >= bar)?.index ?? []
+    );
+    const isAlike = last && last.tempo === tempo && last.clean === clean && last.bars?.from === bars?.from;
+    if (isAlike && last.bars?.to === bars?.to) {
+      last.rounds += 1;
+      last.seconds += Math.round(seconds);
+      last.loops.push([...missed]);
+      last.stumbles.push(...stumbles);
+    } else {
+      rows.push({
+        id: idOf(chance),
+        item: item.id,
+        chart: chart.id,
+        kind: 'rehearse',
+        what: item.name,
+        startedAt: Math.round(began),
+        day,
+        seconds: Math.round(seconds),
+        rounds: 1,
+        tempo,
+        clean,
+        key: item.key,
+        area: item.area,
+        note: '',
+        stumbles,
+        ...(bars ? { bars } : {}),
+        loops: [[...missed]],
+        revision: 1
+      });
+    }
+    began += seconds * 1000 + 2000;
+  }
+  return rows;
 }
 
 /** Answers of the trainer on a day: what is due, and some new cards. */

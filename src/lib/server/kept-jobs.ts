@@ -33,11 +33,11 @@ import { editLick, keepNewLick, licks, listLicks } from './licks';
 import { editLine, keepNewLine, lines, listLines } from './lines';
 import { listCards, keepAnswers } from './practice/cards';
 import { logCsv, practiceJson, takeLog } from './practice/files';
-import { editItem, items, keepNewItems, listItems, reorderItems } from './practice/items';
+import { editItem, items, keepNewItems, keepWholeForms, listItems, reorderItems } from './practice/items';
 import { correctRow, listRows, markRow, record } from './practice/log';
 import { picturesOf } from './practice/pictures';
 import { editSetList, keepNewSetList, listSetLists, setLists } from './practice/set-lists';
-import { todayOf, todayQuery } from './practice/today';
+import { aheadFrom, todayOf, todayQuery } from './practice/today';
 import { trainerOf } from './practice/trainer';
 import { readSettings, writeSettings } from './settings';
 import {
@@ -96,7 +96,10 @@ const keepSound: Job = async ({ params, query, bytes }, songbook) => {
 
 export const keptJobs = {
   start: (_call, _songbook) => start(),
-  summaries: doing(refreshSummaries),
+  summaries: doing(async (db) => {
+    await refreshSummaries(db);
+    await keepWholeForms(db);
+  }),
 
   'charts.list': reading(listCharts, listSongbook),
   'charts.create': keeping(newChart, createChart),
@@ -147,6 +150,7 @@ export const keptJobs = {
   'practice.bring-table': keeping(table, (db, { text }) => takeLog(db, text)),
   'practice.pictures': reading(ofDay, (db, { day }) => picturesOf(db, day)),
   'practice.today': reading(todayQuery, todayOf),
+  'practice.ahead': reading(todayQuery, aheadFrom),
   'practice.trainer': reading(ofDay, (db, { day }) => trainerOf(db, day)),
 
   'items.list': doing(async (db) => ({ items: await listItems(db) })),

@@ -3,7 +3,7 @@ import type { RecordedRow } from '$lib/api/practice';
 import { logRow } from '$lib/api/practice';
 import { Recorder, type Playing } from './recorder';
 
-const PLAYING: Playing = { item: 'a', chart: null, what: 'Ascending', key: 'Gm', area: 3, tempo: 80 };
+const PLAYING: Playing = { item: 'a', chart: null, what: 'Ascending', key: 'Gm', area: 3, tempo: 80, bars: null };
 
 function recorder() {
   const rows = new Map<string, RecordedRow>();
@@ -67,7 +67,7 @@ describe('the recorder', () => {
 
   it('takes a stumble as not clean, with the change it was at', () => {
     const { own, rows } = recorder();
-    own.add(PLAYING, 30, [3]);
+    own.add(PLAYING, 30, [{ change: 3, bar: 2 }]);
     expect([...rows.values()][0]).toMatchObject({ clean: false, stumbles: [3] });
     own.mark(true);
     expect([...rows.values()][0]).toMatchObject({ clean: true, stumbles: [] });
@@ -88,5 +88,49 @@ describe('the recorder', () => {
     own.begin();
     own.mark(true, true);
     expect(told()).toEqual([[1, null, 30]]);
+  });
+
+  it('keeps bars and stumbles of every loop, and another stretch in a row of its own', () => {
+    const { own, rows } = recorder();
+    const whole = { ...PLAYING, bars: { from: 1, to: 12 } };
+    own.add(whole, 30, [
+      { change: 9, bar: 7 },
+      { change: 10, bar: 7 },
+      { change: 3, bar: 2 }
+    ]);
+    own.add(whole, 30, [{ change: 9, bar: 7 }]);
+    own.add({ ...PLAYING, bars: { from: 6, to: 7 } }, 5);
+    own.mark(true);
+    expect([...rows.values()].map(({ bars, loops, clean }) => [bars, loops, clean])).toEqual([
+      [{ from: 1, to: 12 }, [[2, 7], [7]], false],
+      [{ from: 6, to: 7 }, [[]], true]
+    ]);
+    for (const row of rows.values()) expect(logRow.safeParse(row).success).toBe(true);
+    expect(own.loops({ from: 1, to: 12 })).toMatchObject([
+      { bars: null, length: 12, stumbles: 2, at: [2, 7] },
+      { bars: null, stumbles: 1 },
+      { bars: { from: 6, to: 7 }, length: 2, stumbles: 0 }
+    ]);
+  });
+
+  it('tells no loops where a round was marked as not clean without a place, or not at all', () => {
+    const { own, rows } = recorder();
+    const whole = { ...PLAYING, bars: { from: 1, to: 12 } };
+    own.add(whole, 30);
+    expect([...rows.values()][0]!.loops).toBeUndefined();
+    expect(own.loops(null)).toEqual([]);
+    own.mark(false);
+    expect([...rows.values()][0]!.loops).toBeUndefined();
+    expect(own.loops(null)).toMatchObject([{ stumbles: 2, at: [] }]);
+  });
+
+  it('takes what was heard of the last round once the player agrees', () => {
+    const { own, rows } = recorder();
+    const whole = { ...PLAYING, bars: { from: 1, to: 12 } };
+    own.add(whole, 30);
+    own.confirm([{ change: 4, bar: 3 }]);
+    expect([...rows.values()][0]).toMatchObject({ clean: false, stumbles: [4], loops: [[3]] });
+    own.confirm([]);
+    expect([...rows.values()][0]).toMatchObject({ clean: true, stumbles: [], loops: [[]] });
   });
 });

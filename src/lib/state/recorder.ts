@@ -4,7 +4,8 @@
  */
 import type { RecordedRow } from '$lib/api/practice';
 import { dayHere } from './day-here';
-import type { LogRow } from '$lib/core/practice/log/model';
+import type { Bars } from '$lib/core/practice/log/model';
+import { lengthOf, UNKNOWN_BARS, type Loop } from '$lib/core/practice/progress/loops';
 
 /** What is being played. */
 export interface Playing {
@@ -14,6 +15,14 @@ export interface Playing {
   readonly key: string | null;
   readonly area: number | null;
   readonly tempo: number | null;
+  /** The stretch that is looped: bars of the unrolled form, both in; null where it is none, such as two chords alone. */
+  readonly bars: Bars | null;
+}
+
+/** Where a round went wrong: the change, and the bar it stands in. */
+export interface Stumble {
+  readonly change: number;
+  readonly bar: number;
 }
 
 interface PlayedRound extends Playing {
@@ -21,7 +30,7 @@ interface PlayedRound extends Playing {
   readonly seconds: number;
   readonly isWhole: boolean;
   clean: boolean | null;
-  stumbles: number[];
+  stumbles: readonly Stumble[];
   /** The row it belongs to. */
   row: string;
 }
@@ -56,18 +65,22 @@ export class Recorder {
     return this.#rounds.filter(({ isWhole }) => isWhole).map(({ clean }) => clean);
   }
 
-  /** The whole rounds as the ladder reads them. */
-  get played(): readonly LogRow[] {
-    return this.#rounds
-      .filter(({ isWhole }) => isWhole)
-      .map(({ item, startedAt, tempo, clean, seconds }) => ({
-        item,
-        day: dayHere(startedAt),
-        tempo,
-        clean,
-        rounds: 1,
-        seconds
-      }));
+  /** The whole rounds that were marked, as the ladder reads them. `whole`: bars of what is practised; none where not known. */
+  loops(whole: Bars | null): readonly Loop[] {
+    return this.#rounds.flatMap(({ isWhole, clean, tempo, bars, stumbles }): Loop[] => {
+      if (!isWhole || clean === null || tempo === null) return [];
+      const isAll = !bars || !whole || lengthOf(bars) >= lengthOf(whole);
+      const length = bars ? lengthOf(bars) : whole ? lengthOf(whole) : UNKNOWN_BARS;
+      const at = barsOf(stumbles);
+      // Marked as not clean without a place: more than is forgiven.
+      const count = clean ? 0 : at.length || UNCLEAN;
+      return [{ bars: isAll ? null : bars, length, tempo, stumbles: count, at }];
+    });
+  }
+
+  /** Seconds of all rounds since the beginning. */
+  get seconds(): number {
+    return this.#rounds.reduce((sum, { seconds }) => sum + seconds, 0);
   }
 
   /** Another playing begins: marks no longer reach what was before. */
@@ -75,8 +88,8 @@ export class Recorder {
     this.#rounds = [];
   }
 
-  /** A round has been played; `stumbles`: changes at which the player stumbled in it. */
-  add(playing: Playing, seconds: number, stumbles: readonly number[] = [], isWhole = true): void {
+  /** A round has been played; `stumbles`: where the player stumbled in it. */
+  add(playing: Playing, seconds: number, stumbles: readonly Stumble[] = [], isWhole = true): void {
     if (!isWhole && seconds < WORTH_TELLING) return;
     const before = this.#rounds.at(-1);
     const clean = stumbles.length > 0 ? false : null;
@@ -94,14 +107,22 @@ export class Recorder {
     this.#write(round.row);
   }
 
+  /** The last whole round went wrong in these places, or nowhere. */
+  confirm(stumbles: readonly Stumble[]): void {
+    const last = this.#rounds.findLast(({ isWhole }) => isWhole);
+    if (!last) return;
+    last.stumbles = stumbles;
+    this.mark(stumbles.length === 0);
+  }
+
   /** Marks the last whole round; `all`: every round that was not marked yet. */
   mark(clean: boolean, all = false): void {
     const whole = this.#rounds.filter(({ isWhole }) => isWhole);
     const meant = all ? whole.filter((round) => round.clean === null) : whole.slice(-1);
     const rows = new Set<string>();
     for (const round of meant) {
-      if (round.clean === clean) continue;
       rows.add(round.row);
+      if (round.clean === clean) continue;
       round.clean = clean;
       if (clean) round.stumbles = [];
       const others = this.#rounds.filter((one) => one.row === round.row && one !== round);
@@ -143,10 +164,27 @@ export class Recorder {
       key: first.key,
       area: first.area,
       note: '',
-      stumbles: rounds.flatMap(({ stumbles }) => stumbles),
+      stumbles: rounds.flatMap(({ stumbles }) => stumbles.map(({ change }) => change)),
+      ...(first.bars ? { bars: first.bars, ...loopsTold(rounds) } : {}),
       revision
     };
   }
+}
+
+/** What a round marked as not clean counts where nobody said where it went wrong. */
+const UNCLEAN = 2;
+
+/** A bar once in a round, in their order. */
+const barsOf = (stumbles: readonly Stumble[]): number[] =>
+  [...new Set(stumbles.map(({ bar }) => bar))].sort((a, b) => a - b);
+
+/** For each whole round the bars in which it went wrong; nothing where one of them was not marked, or not in its place. */
+function loopsTold(rounds: readonly PlayedRound[]): { loops?: number[][] } {
+  const whole = rounds.filter(({ isWhole }) => isWhole);
+  const isTold = whole.every(
+    ({ clean, stumbles }) => clean === true || (clean === false && stumbles.length > 0)
+  );
+  return isTold && whole.length > 0 ? { loops: whole.map(({ stumbles }) => barsOf(stumbles)) } : {};
 }
 
 function isAlike(a: PlayedRound, b: PlayedRound): boolean {
@@ -156,6 +194,8 @@ function isAlike(a: PlayedRound, b: PlayedRound): boolean {
     a.what === b.what &&
     a.key === b.key &&
     a.area === b.area &&
+    a.bars?.from === b.bars?.from &&
+    a.bars?.to === b.bars?.to &&
     a.tempo === b.tempo &&
     a.clean === b.clean
   );

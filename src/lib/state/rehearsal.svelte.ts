@@ -6,6 +6,7 @@ import type { Plan } from '$lib/core/plan/model';
 import type { Player } from '$lib/audio/player';
 import { countIn } from '$lib/core/practice/band';
 import { PARTS, type Part, type SoundEvent } from '$lib/core/practice/events';
+import { sectionsOf } from '$lib/core/chart/sections';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { switchedAt, type LaidRound, type Round } from '$lib/core/practice/clock';
 import { intensityInArc } from '$lib/core/practice/arc';
@@ -38,13 +39,15 @@ import { semitonesUp } from '$lib/core/theory/note';
 import { pitchClass } from '$lib/core/theory/note';
 import { keyText, readKey } from '$lib/core/harmony/key';
 import { runOver, type RunNote } from '$lib/core/practice/run-over';
-import { itemId } from '$lib/core/practice/items/proposals';
-import type { ItemTempo } from '$lib/core/practice/log/model';
-import { nextTempo } from '$lib/core/practice/log/tempo';
+import { formId, itemId } from '$lib/core/practice/items/proposals';
+import type { Bars } from '$lib/core/practice/log/model';
+import { nowIn, type Now } from '$lib/core/practice/progress/live';
+import type { Loop } from '$lib/core/practice/progress/loops';
+import type { Step } from '$lib/core/practice/progress/turn';
 import type { RecordedRow } from '$lib/api/practice';
 import { logBox } from './practice-log';
 import type { EarInput } from './ear.svelte';
-import { Recorder, type Playing } from './recorder';
+import { Recorder, type Playing, type Stumble } from './recorder';
 import type { Draft } from './drafts';
 import { NO_PLAYER, NO_SOUND } from './no-sound';
 import { Pedals, type PedalAction } from './pedals.svelte';
@@ -160,8 +163,10 @@ export interface Assignment {
   readonly key: string | null;
   /** Beats a minute of the first round; null as the chart says. */
   readonly start: number | null;
-  /** The ladder that the marks move the tempo on; null where it stays. */
-  readonly tempo: ItemTempo | null;
+  /** The stretches of a part with the ladders that the marks move the tempo on; empty where it stays. */
+  readonly steps: readonly Step[];
+  /** A rung of them in per cent, where the item says one. */
+  readonly rung?: number | undefined;
 }
 
 /** A round as it was laid down: with the text and plan that it was made of. */
@@ -216,7 +221,7 @@ export class Rehearsal {
   /** The marks of the rounds played since the start, and how often the player stumbled in the one that sounds. */
   marks: readonly (boolean | null)[] = $state.raw([]);
   stumbled = $state(0);
-  #stumbles: number[] = [];
+  #stumbles: Stumble[] = [];
   /** A mark given before the first round was over. */
   #markAhead: boolean | null = null;
   /** Seconds of playing at which the round that sounds began. */
@@ -691,29 +696,91 @@ export class Rehearsal {
     const at = playedAt(excerpt, Math.min(Math.max(0, beat - laid.start), excerpt.beats - 1e-6));
     const change = excerpt.changes[at];
     if (!change) return;
-    this.#stumbles.push(change.source.index);
+    this.#stumbles.push({ change: change.source.index, bar: change.source.bar });
     this.stumbled = this.#stumbles.length;
   }
 
-  /** The tempo of the next round follows the item's ladder, unless the desk has one of its own. */
+  /** As it was heard: the last round went wrong at these changes, or at none; the player has only to agree. */
+  confirm(changes: readonly number[]): void {
+    const { changes: all } = this.workspace.analysis;
+    this.#recorder.confirm(
+      changes.flatMap((change) => {
+        const bar = all[change]?.bar;
+        return bar === undefined ? [] : [{ change, bar }];
+      })
+    );
+    this.#followMarks();
+  }
+
+  /** What the ladder says of the part that the stand was opened for; null where there is none. */
+  climb: Now | null = $state.raw(null);
+  /** Loops and seconds of the part from before the band was stopped. */
+  #earlier: { readonly loops: readonly Loop[]; readonly seconds: number } = { loops: [], seconds: 0 };
+
+  /** Marks no longer reach what was played before; for the part it counts on. */
+  #beginAnew(): void {
+    const { loops, seconds } = this.#soFar();
+    this.#earlier = { loops, seconds };
+    this.#recorder.begin();
+    this.marks = [];
+  }
+  #soFar() {
+    const own = this.#recorder.loops(this.#whole);
+    return {
+      loops: [...this.#earlier.loops, ...own],
+      seconds: this.#earlier.seconds + this.#recorder.seconds
+    };
+  }
+  /** The bars of what is practised. */
+  get #whole(): Bars | null {
+    return this.#barsOf(this.assigned?.over ?? { kind: 'form' });
+  }
+  #barsOf(loop: LoopWish): Bars | null {
+    const { bars } = this.workspace.sheet.form;
+    switch (loop.kind) {
+      case 'form':
+        return bars.length ? { from: 1, to: bars.length } : null;
+      case 'bars':
+        return { from: loop.from, to: loop.to };
+      case 'section':
+        return sectionsOf({ bars }).find(({ from }) => from === loop.bar) ?? null;
+      default:
+        return null;
+    }
+  }
+
+  /** Tempo and stretch of the next round follow the ladder of the part, unless the desk has one of its own. */
   #followMarks(): void {
     this.marks = this.#recorder.marks;
     const { assigned } = this;
-    if (!assigned?.tempo || this.#ladder || this.#recorder.rounds === 0) return;
-    const rows = this.#recorder.played;
-    const { day } = rows.at(-1)!;
-    const next = nextTempo(assigned.tempo, rows, day);
-    if (rows.some(({ clean }) => clean !== null))
-      this.tempo = boundedTempo(this.desk.halfTime ? next * 2 : next);
+    if (!assigned || assigned.steps.length === 0 || this.#ladder) return;
+    const { loops, seconds } = this.#soFar();
+    const now = nowIn(assigned.steps, loops, seconds, assigned.rung);
+    const before = this.climb;
+    this.climb = now;
+    if (!now) return;
+    const isOther = before?.bars?.from !== now.bars?.from || before?.bars?.to !== now.bars?.to;
+    if (isOther) this.#turnTo(now.bars ? { kind: 'bars', ...now.bars } : assigned.over);
+    if (isOther || loops.length > 0)
+      this.tempo = boundedTempo(this.desk.halfTime ? now.tempo * 2 : now.tempo);
+  }
+
+  /** Another stretch of the part: with a count-in where the band plays. */
+  #turnTo(loop: LoopWish): void {
+    const { sheet, analysis } = this.workspace;
+    this.loop = grantedLoop(sheet.form, analysis, loop)?.loop ?? { kind: 'form' };
+    if (this.isPlaying) void this.play();
   }
 
   /** Opens the stand for something that is practised: its drill or line, key, place, tempo and loop. */
   async assign(assignment: Assignment): Promise<void> {
     if (this.isPlaying) this.stop();
     const { workspace } = this;
-    const { what, line, key, over, start } = assignment;
+    const { what, line, key, over, start, steps } = assignment;
     this.#recorder.begin();
     this.marks = [];
+    this.#earlier = { loops: [], seconds: 0 };
+    this.climb = nowIn(steps, [], 0, assignment.rung);
     const { desk, loop, tempo } = this;
     this.#own ??= { desk, loop, tempo };
     this.assigned = assignment;
@@ -728,7 +795,9 @@ export class Rehearsal {
     });
     this.lineKeys = 'stay';
     this.line = await this.#lineOf(what, line);
-    this.loop = grantedLoop(workspace.sheet.form, workspace.analysis, over)?.loop ?? { kind: 'form' };
+    const bars = steps[0]?.bars;
+    const wish: LoopWish = bars ? { kind: 'bars', ...bars } : over;
+    this.loop = grantedLoop(workspace.sheet.form, workspace.analysis, wish)?.loop ?? { kind: 'form' };
     if (start !== null) this.tempo = boundedTempo(start);
   }
 
@@ -739,6 +808,7 @@ export class Rehearsal {
     const own = this.#own;
     this.#own = null;
     this.assigned = null;
+    this.climb = null;
     this.line = null;
     this.shift = 0;
     if (!own) return;
@@ -770,15 +840,22 @@ export class Rehearsal {
     const key = keyText(analysis.key);
     const area = plan.decisions.some(({ position }) => position !== undefined) ? null : arrangement.home;
     const chart = this.workspace.document.id;
-    // A drill over the whole form in one place is the item of that place, also where the stand was not opened for it.
-    const isPlain = loop.kind === 'form' && !line && drill !== null && area !== null;
+    // A drill over the whole form in one place is the item of that place, and the band alone the whole form, also where the
+    // stand was not opened for it.
+    const isPlain = loop.kind === 'form' && !line;
+    const own = !isPlain
+      ? null
+      : drill
+        ? area !== null && itemId(chart, key, area, drill.id)
+        : formId(chart, key);
     return {
-      item: assigned?.item ?? (isPlain ? itemId(chart, key, area, drill.id) : null),
+      item: assigned?.item ?? (own || null),
       chart,
       what: assigned?.name ?? drill?.name ?? 'With the band',
       key,
       area,
-      tempo: Math.round(round.tempo)
+      tempo: Math.round(round.tempo),
+      bars: this.#barsOf(loop)
     };
   }
 
@@ -846,8 +923,7 @@ export class Rehearsal {
     this.#tell(false);
     this.#laid = null;
     if (!this.isPlaying) {
-      this.#recorder.begin();
-      this.marks = [];
+      this.#beginAnew();
       this.#markAhead = null;
     }
     this.round = 0;

@@ -307,30 +307,78 @@ describe('what is played', () => {
     ]);
   });
 
+  const ASSIGNED = {
+    item: 'mine',
+    name: 'Descending',
+    what: 'down',
+    over: { kind: 'form' },
+    area: 8,
+    key: 'Ab',
+    start: 120
+  } as const;
+
   it('counts for what the stand was opened for, in its key and place, and the ladder follows the marks', async () => {
     const { rehearsal, told } = recorded();
-    await rehearsal.assign({
-      item: 'mine',
-      name: 'Descending',
-      what: 'down',
-      over: { kind: 'bars', from: 1, to: 1 },
-      area: 8,
-      key: 'Ab',
-      start: 120,
-      tempo: { start: 120, goal: 160 }
-    });
+    const steps = [{ minutes: 5, tempo: 120, base: null, goal: 160 }];
+    await rehearsal.assign({ ...ASSIGNED, steps });
     await rehearsal.play();
-    until(2.2);
-    rehearsal.mark(true);
-    until(4.2);
-    rehearsal.mark(true);
-    until(6.5);
+    // Four rounds of four bars are a run: at 120 each lasts eight seconds.
+    for (let round = 1; round <= 4; round++) {
+      until(round * ROUND + 0.2);
+      expect(rehearsal.tempo).toBe(120);
+      rehearsal.mark(true);
+    }
     const [row] = told();
-    expect(row).toMatchObject({ item: 'mine', key: 'Ab', area: 8, what: 'Descending', tempo: 120 });
+    expect(row).toMatchObject({
+      item: 'mine',
+      key: 'Ab',
+      area: 8,
+      what: 'Descending',
+      tempo: 120,
+      bars: { from: 1, to: 4 }
+    });
     expect(rehearsal.shown.changes[0]!.symbol).toBe('Abmaj7');
     expect(rehearsal.tempo).toBe(125);
     // The player's own plan is as it was.
     expect(rehearsal.workspace.plan.position).toBe(DEFAULT_PLAN.position);
+    rehearsal.stop();
+  });
+
+  it('goes from step to step of a part by its time, counts on over a stop, and is done at the goal', async () => {
+    const { rehearsal, told } = recorded();
+    const steps = [
+      { minutes: 0.2, tempo: 120, base: 120, goal: 120 },
+      { minutes: 0.2, bars: { from: 3, to: 4 }, tempo: 115, base: null, goal: 120 },
+      { minutes: 1, tempo: 120, base: 120, goal: 120 }
+    ];
+    await rehearsal.assign({ ...ASSIGNED, key: null, steps });
+    await rehearsal.play();
+    until(ROUND + 0.2);
+    expect(rehearsal.loop).toEqual({ kind: 'form' });
+    rehearsal.stop();
+    await rehearsal.play();
+    until(2 * ROUND + 0.4);
+    // Twelve seconds are over: the section, a rung slower.
+    expect([rehearsal.loop, rehearsal.tempo]).toEqual([{ kind: 'bars', from: 3, to: 4 }, 115]);
+    until(5 * ROUND);
+    expect(rehearsal.loop).toEqual({ kind: 'form' });
+    expect(told().map(({ bars }) => bars)).toContainEqual({ from: 3, to: 4 });
+    expect(rehearsal.climb!.isDone).toBe(false);
+    for (let round = 0; round < 5; round++) {
+      until(6 * ROUND + round * ROUND);
+      rehearsal.mark(true);
+    }
+    expect(rehearsal.climb!.isDone).toBe(true);
+    rehearsal.stop();
+  });
+
+  it('is the whole form’s own where the band plays it without a drill', async () => {
+    const { rehearsal, told } = recorded();
+    rehearsal.set({ drill: null });
+    await rehearsal.play();
+    until(ROUND + 0.5);
+    expect(told()[0]!.item).toBe('one:Eb:form');
+    rehearsal.stop();
   });
 });
 
@@ -396,7 +444,7 @@ describe('what the stand is opened for', () => {
       area: 5,
       key: null,
       start: 140,
-      tempo: null
+      steps: []
     };
     await rehearsal.assign(assignment);
     expect([rehearsal.desk.drill, rehearsal.loop.kind, rehearsal.tempo]).toEqual(['up', 'form', 140]);

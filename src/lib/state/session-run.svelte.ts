@@ -3,6 +3,7 @@
  * again where it was.
  */
 import type { ItemData, ItemWithProgress } from '$lib/api/practice';
+import { loopName } from '$lib/core/practice/items/words';
 import type { SessionPart } from '$lib/core/practice/session/parts';
 import { PARTS } from '$lib/core/practice/session/parts';
 import { logBox } from './practice-log';
@@ -39,53 +40,45 @@ export function runParts(
     const item = items.find(({ id }) => id === part.item);
     return {
       ...part,
-      id: `${i} ${part.kind} ${part.item ?? ''} ${part.change ?? ''} ${part.fourths ?? ''}`,
-      name: item?.data?.name ?? PARTS[part.kind].name,
+      id: `${i} ${part.kind} ${part.item ?? ''} ${part.bars?.from ?? ''}`,
+      name: nameOfPart(part, item?.data?.name),
       title: part.chart === undefined ? null : (titles.get(part.chart) ?? null),
       data: item?.data ?? null
     };
   });
 }
 
+function nameOfPart({ kind, bars }: SessionPart, name: string | undefined): string {
+  if (name === undefined) return PARTS[kind].name;
+  return kind === 'seam' && bars ? `${name}, ${loopName({ kind: 'bars', ...bars })}` : name;
+}
+
 /** What the stand is opened for; null for a part that is not played there. */
-export function assignmentOf(part: RunPart): Assignment | null {
-  const { kind, item, data, key, fourths, tempo, name, scope } = part;
-  if (kind === 'form') {
+export function assignmentOf({ kind, item, data, key, tempo, name, steps }: RunPart): Assignment | null {
+  if (kind === 'form' && !data) {
     return {
       item: null,
-      name: scope === 'whole' ? 'The whole form' : 'The first section, slowly',
+      name: 'The whole form',
       what: 'band',
-      over: scope === 'whole' ? { kind: 'form' } : { kind: 'section', bar: 1 },
+      over: { kind: 'form' },
       area: null,
       key: key ?? null,
       start: tempo ?? null,
-      tempo: null
-    };
-  }
-  if (part.change !== undefined) {
-    return {
-      item: null,
-      name,
-      what: 'targets',
-      over: part.change > 0 ? { kind: 'pair', change: part.change - 1 } : { kind: 'change', change: 0 },
-      area: null,
-      key: null,
-      start: tempo ?? null,
-      tempo: null
+      steps: []
     };
   }
   if (!data) return null;
   return {
-    // In another key it is another thing: the log keeps it apart.
-    item: fourths === undefined ? (item ?? null) : null,
+    item: item ?? null,
     name,
     what: data.what,
     line: data.line,
     over: data.over,
-    area: fourths === undefined ? data.area : null,
+    area: data.area,
     key: key ?? data.key,
     start: tempo ?? null,
-    tempo: data.tempo
+    steps: steps ?? [],
+    rung: data.tempo.step
   };
 }
 
@@ -189,6 +182,24 @@ class SessionRun {
     this.isWaiting = part !== undefined && sounds(part);
     this.#isAsked = this.isWaiting;
     this.#began = part && !this.isWaiting ? this.now : null;
+    this.#keep();
+  }
+
+  /** The part has reached its goal before its time: the time that is left flows on into the next one that is played. */
+  giveOn(): void {
+    this.tick();
+    const minutes = Math.floor(this.left / 60);
+    const next = this.parts.findIndex(
+      (part, i) => i > this.at && part.kind !== 'rest' && part.kind !== 'cards'
+    );
+    if (minutes < 1 || next < 0) return;
+    this.parts = this.parts.map((part, i) =>
+      i === this.at
+        ? { ...part, minutes: part.minutes - minutes }
+        : i === next
+          ? { ...part, minutes: part.minutes + minutes }
+          : part
+    );
     this.#keep();
   }
 

@@ -10,6 +10,7 @@ import type {
   Today
 } from '$lib/api/practice';
 import type { StoredChart } from '$lib/api/songbook';
+import { sectionsOf } from '$lib/core/chart/sections';
 import { keyText } from '$lib/core/harmony/key';
 import { proposals } from '$lib/core/practice/items/proposals';
 import { PARTS } from '$lib/core/practice/session/parts';
@@ -110,6 +111,9 @@ export class TodayState extends Attempts {
             ...(chart === null ? {} : { chart }),
             ...(data.key === null ? {} : { key: data.key }),
             tempo: progress.next,
+            steps: [
+              { minutes: part.minutes, tempo: progress.next, base: progress.base, goal: data.tempo.goal }
+            ],
             name: data.name,
             title,
             data,
@@ -140,6 +144,9 @@ export class TodayState extends Attempts {
         id: chart,
         key: keyText(workspace.analysis.key),
         tempo: workspace.sheet.head.tempo ?? 100,
+        bars: workspace.sheet.form.bars.length,
+        sections: sectionsOf(workspace.sheet.form),
+        beats: workspace.sheet.head.meter.beats,
         // The areas next to the first one, up and down; not the one that is nearly the same.
         positions: [home, ...positions.filter((position) => away(position) > 1)],
         hasMelody: workspace.melody !== null,
@@ -148,10 +155,10 @@ export class TodayState extends Attempts {
       added = items.length;
       if (added === 0) return;
       await call('items', 'POST', {
-        items: items.map(({ id, what, name, line, area, key, minutes, after, tempo }) => ({
+        items: items.map(({ id, what, name, line, area, key, minutes, after, tempo, form }) => ({
           id,
           chart,
-          data: { what, name, line, area, key, minutes, after, tempo }
+          data: { what, name, line, area, key, minutes, after, tempo, form }
         }))
       });
     });

@@ -2,7 +2,11 @@
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { practiceRequest } from '../../api/requests';
+import { aheadOf } from '../../core/practice/session/ahead';
 import { planSession } from '../../core/practice/session/session';
+
+/** Items and rows up to which four weeks are looked ahead without being asked for. */
+const QUICK = { items: 200, rows: 2000 };
 
 /** POST /api/v1/practice */
 export function answerPractice(input: z.infer<typeof practiceRequest>) {
@@ -17,5 +21,8 @@ export function answerPractice(input: z.infer<typeof practiceRequest>) {
     }
     ids.add(id);
   }
-  return planSession({ ...input, cards: input.cards ?? [], stumbled: input.stumbled ?? [] });
+  const { ahead, log, ...rest } = input;
+  const wish = { ...rest, log: log.map(({ stumbles, ...row }) => ({ ...row, missed: stumbles })) };
+  const isAhead = ahead ?? (input.items.length <= QUICK.items && log.length <= QUICK.rows);
+  return { ...planSession(wish), ...(isAhead ? { ahead: aheadOf(wish) } : {}) };
 }

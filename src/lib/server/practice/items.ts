@@ -10,10 +10,12 @@ import {
 } from '../../api/practice';
 import { fail } from '../../api/errors';
 import type { PracticeItem } from '../../core/practice/log/model';
-import { progressOf } from '../../core/practice/log/progress';
+import { wholeForm } from '../../core/practice/items/proposals';
+import { progressOf } from '../../core/practice/progress/progress';
 import { atOnce, type Database } from '../database';
 import { keptKind } from '../kept';
 import { readColumn } from '../songbook';
+import { chartFacts, chartsOf, lengthsOf, type ChartFacts } from './chart-facts';
 import { placedRows } from './log';
 
 /** Items that are practised at once. */
@@ -63,9 +65,13 @@ export const listItems = (db: Database): Promise<StoredItem[]> =>
   items.all(db, undefined, (query) => query.orderBy('place').orderBy('practice_item.id'));
 
 /** As the plan for a day takes it; null for one that cannot be read, or whose chart is gone. */
-export function plannedItem({ id, chart, title, data }: StoredItem): PracticeItem | null {
+export function plannedItem(
+  { id, chart, title, data }: StoredItem,
+  facts: ReadonlyMap<string, ChartFacts>
+): PracticeItem | null {
   if (!data || (chart !== null && title === null)) return null;
-  const { what, area, key, minutes, after, tempo } = data;
+  const { what, area, key, minutes, after, tempo, form, over } = data;
+  const own = chart === null ? undefined : facts.get(chart);
   return {
     id,
     what,
@@ -74,15 +80,22 @@ export function plannedItem({ id, chart, title, data }: StoredItem): PracticeIte
     tempo,
     ...(chart === null ? {} : { chart }),
     ...(area === null ? {} : { area }),
-    ...(key === null ? {} : { key })
+    ...(key === null ? {} : { key }),
+    ...(form ? { form } : {}),
+    ...(own ? lengthsOf(own, over) : {})
   };
+}
+
+/** Every item as the plan takes it. */
+export async function plannedItems(db: Database, stored: readonly StoredItem[]): Promise<PracticeItem[]> {
+  const facts = await chartFacts(db, chartsOf(stored));
+  return stored.flatMap((item) => plannedItem(item, facts) ?? []);
 }
 
 /** Every item with how far it is on a day. */
 export async function itemsOn(db: Database, day: string): Promise<ItemWithProgress[]> {
   const all = await listItems(db);
-  const planned = all.flatMap((item) => plannedItem(item) ?? []);
-  const progress = progressOf(planned, await placedRows(db), day);
+  const progress = progressOf(await plannedItems(db, all), await placedRows(db), day);
   return all.map((item) => ({ ...item, progress: progress.get(item.id) ?? null }));
 }
 
@@ -124,6 +137,32 @@ export async function keepNewItems(
         .execute();
     }
   });
+}
+
+/**
+ * The whole form is an item of its own: charts that were taken up before it was get it, in their key, at the tempo of their
+ * fastest item. One that the player has deleted stays deleted.
+ */
+export async function keepWholeForms(db: Database): Promise<void> {
+  const stored = await listItems(db);
+  const known = new Set((await db.selectFrom('practice_item').select('id').execute()).map(({ id }) => id));
+  const charts = new Map<string, { key: string; goal: number; hasForm: boolean }>();
+  for (const { chart, title, data } of stored) {
+    if (chart === null || title === null || !data || data.key === null) continue;
+    const own = charts.get(chart) ?? { key: data.key, goal: 0, hasForm: false };
+    // The first item is in the chart's own key.
+    charts.set(chart, {
+      key: own.key,
+      goal: data.key === own.key ? Math.max(own.goal, data.tempo.goal) : own.goal,
+      hasForm: own.hasForm || data.form === true
+    });
+  }
+  const coming = [...charts].flatMap(([chart, { key, goal, hasForm }]) => {
+    const { id, after, tempo, ...form } = wholeForm(chart, key, goal);
+    if (hasForm || known.has(id)) return [];
+    return [{ id, chart, data: itemData.parse({ ...form, tempo, after: [...after] }) }];
+  });
+  if (coming.length > 0 && stored.length + coming.length <= MOST_ITEMS) await keepNewItems(db, { items: coming });
 }
 
 /** Changes an item on top of the version the edit was based on. */

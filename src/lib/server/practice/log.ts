@@ -154,20 +154,29 @@ export async function wholeLog(db: Database): Promise<StoredRow[]> {
   return (await rowsOf(db).orderBy('seq').execute()).map(storedRow);
 }
 
-/** What progress and sums are read from, in the order written: the columns alone. */
+/** What progress and sums are read from, in the order written. */
 export async function placedRows(db: Database): Promise<PlacedRow[]> {
   const rows = await db
     .selectFrom('practice_log')
-    .select(['item_id', 'chart_id', 'day', 'tempo', 'clean', 'rounds', 'seconds', 'key', 'area'])
+    .select(['item_id', 'chart_id', 'day', 'tempo', 'clean', 'rounds', 'seconds', 'key', 'area', 'data'])
     .where('deleted_at', 'is', null)
     .orderBy('seq')
     .execute();
-  return rows.map(({ item_id, chart_id, clean, ...row }) => ({
+  return rows.map(({ item_id, chart_id, clean, data, ...row }) => ({
     ...row,
     item: item_id,
     chart: chart_id,
-    clean: clean === null ? null : clean === 1
+    clean: clean === null ? null : clean === 1,
+    ...whereOf(data)
   }));
+}
+
+const played = rowData.pick({ bars: true, loops: true });
+/** The stretch that a row was played over, and where it went wrong loop by loop. */
+function whereOf(data: string): Pick<PlacedRow, 'bars' | 'loops'> {
+  // Most rows tell neither; only those that do are read.
+  if (!data.includes('"bars":')) return {};
+  return readColumn(played, data) ?? {};
 }
 
 /** Where it went wrong, by chart: the changes of every stumble, from a day on. */

@@ -1,6 +1,6 @@
 /** What the songbook tells of a chart from the log: when it was last played, and how fast it is held. */
 import { sql } from 'kysely';
-import { heldTempo } from '../../core/practice/log/tempo';
+import { heldTempo } from '../../core/practice/progress/held';
 import type { LogRow } from '../../core/practice/log/model';
 import type { Database } from '../database';
 

@@ -13,7 +13,16 @@ import { fillWithDemo } from '../testing';
 import { createChart, deleteChart, listSongbook } from '../songbook';
 import { keepAnswers, listCards } from './cards';
 import { logCsv, takeLog } from './files';
-import { editItem, items, itemsOn, keepNewItems, listItems, reorderItems } from './items';
+import {
+  editItem,
+  items,
+  itemsOn,
+  keepNewItems,
+  keepWholeForms,
+  listItems,
+  plannedItems,
+  reorderItems
+} from './items';
 import { correctRow, listRows, markRow, record, placedRows, wholeLog } from './log';
 import { editSetList, keepNewSetList, listSetLists, setLists } from './set-lists';
 
@@ -135,7 +144,8 @@ describe('the log', () => {
 describe('items', () => {
   it('stand in the player’s order, and tell how far they are', async () => {
     await keepNewItems(db, keepItems.parse({ items: [item('a'), item('b', { after: ['a'] }), item('c')] }));
-    await write(row({ item: 'a' }), row({ item: 'a', day: dayAfter(DAY, -2) }));
+    // The chart has two bars: eight rounds are a run.
+    await write(row({ item: 'a', rounds: 8 }), row({ item: 'a', rounds: 8, day: dayAfter(DAY, -2) }));
     const states = (await itemsOn(db, DAY)).map(({ id, progress }) => [id, progress?.state]);
     expect(states).toEqual([
       ['a', 'held'],
@@ -144,6 +154,31 @@ describe('items', () => {
     ]);
     await reorderItems(db, { order: ['c', 'a'] });
     expect((await listItems(db)).map(({ id }) => id)).toEqual(['c', 'a', 'b']);
+  });
+
+  it('have the whole form of their chart among them, once, unless the player has deleted it', async () => {
+    await keepNewItems(db, keepItems.parse({ items: [item('a', { key: 'Gm' }), item('b', { key: 'Cm' })] }));
+    await keepWholeForms(db);
+    await keepWholeForms(db);
+    const forms = async () => (await listItems(db)).filter(({ data }) => data?.form);
+    expect(await forms()).toMatchObject([
+      { id: `${chart}:Gm:form`, data: { what: 'band', key: 'Gm', tempo: { start: 56, goal: 80 } } }
+    ]);
+    await items.remove(db, `${chart}:Gm:form`);
+    await keepWholeForms(db);
+    expect(await forms()).toEqual([]);
+  });
+
+  it('know their bars and sections from their chart, and takes tell where it goes wrong', async () => {
+    const source = '{title: Long}\n{key: Gm}\n{start_of_grid label="A"}\n| Gm6 | D7b9 | Gm6 | D7b9 |\n{end_of_grid}\n{start_of_grid label="B"}\n| Cm7 | D7b9 |\n{end_of_grid}';
+    const { id } = await createChart(db, { source });
+    const over = { kind: 'bars', from: 2, to: 3 };
+    await keepNewItems(db, keepItems.parse({ items: [{ ...item('l'), chart: id }, { ...item('m', { over }), chart: id }] }));
+    const planned = await plannedItems(db, await listItems(db));
+    expect(planned).toMatchObject([
+      { id: 'l', bars: 6, beats: 4, sections: [{ from: 1, to: 4 }, { from: 5, to: 6 }] },
+      { id: 'm', bars: 2 }
+    ]);
   });
 
   it('are edited on top of their version, deleted, brought back; proposed again one stays as it is', async () => {
@@ -295,7 +330,7 @@ describe('a table of the log', () => {
     await fillWithDemo(db);
     const whole = await logCsv(db);
     expect(await takeLog(db, whole)).toEqual({ taken: 0, left: [] });
-    const more = `${whole}${randomUUID()},2026-03-05,,own,Warm-up,,,,,80,yes,1,60,\n`;
+    const more = `${whole}${randomUUID()},2026-03-05,,own,Warm-up,,,,,80,yes,1,60,,,\n`;
     expect(await takeLog(db, more)).toMatchObject({ taken: 1 });
     expect(await takeLog(db, 'day;seconds\n2026-03-06;120\n')).toMatchObject({ taken: 1, left: [] });
   });

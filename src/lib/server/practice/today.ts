@@ -1,24 +1,20 @@
 /** What the page of the day shows: items with their progress, the plan, cards that are due, set lists. */
 import { z } from 'zod';
 import { dayField, type Today } from '../../api/practice';
-import { progressOf } from '../../core/practice/log/progress';
-import { secondsByDay, stumblesByChange } from '../../core/practice/log/sums';
-import { readSheet } from '../../core/harmony/sheet';
-import type { PracticeItem } from '../../core/practice/log/model';
 import { dayAfter, dayOf } from '../../core/practice/log/day';
-import {
-  FEWEST_MINUTES,
-  MOST_MINUTES,
-  STUMBLED_OFTEN,
-  type Stumbled
-} from '../../core/practice/session/parts';
+import type { LogRow, PracticeItem } from '../../core/practice/log/model';
+import { secondsByDay } from '../../core/practice/log/sums';
+import { progressOf } from '../../core/practice/progress/progress';
+import { aheadOf, type WeekAhead } from '../../core/practice/session/ahead';
+import { FEWEST_MINUTES, MOST_MINUTES } from '../../core/practice/session/parts';
 import { planSession } from '../../core/practice/session/session';
 import type { Database } from '../database';
-import { openChart, readColumn } from '../songbook';
-import { listCards } from './cards';
-import { listItems, plannedItem } from './items';
-import { placedRows, stumblesSince } from './log';
+import { readColumn } from '../songbook';
 import { missedSince } from '../takes/takes';
+import { listCards } from './cards';
+import { chartFacts } from './chart-facts';
+import { listItems, plannedItems } from './items';
+import { placedRows } from './log';
 import { listSetLists } from './set-lists';
 
 export const todayQuery = z.object({
@@ -35,24 +31,9 @@ export async function todayOf(
   db: Database,
   { day, minutes, offset }: z.infer<typeof todayQuery>
 ): Promise<Today> {
-  const [stored, log, cards, setLists] = [
-    await listItems(db),
-    await placedRows(db),
-    await listCards(db),
-    await listSetLists(db)
-  ];
-  const items = stored.flatMap((item) => plannedItem(item) ?? []);
-  const progress = progressOf(items, log, day);
-  const due = cards.map(({ id, memory }) => ({ id, due: dayOf(memory.due, offset) }));
-  const plan = planSession({
-    items,
-    log,
-    cards: due,
-    stumbled: await stumbledLately(db, items, day),
-    hasNewCards: items.some(({ chart }) => chart !== undefined),
-    minutes,
-    day
-  });
+  const { items, stored, log, setLists, wish } = await wishOf(db, { day, minutes, offset });
+  const progress = progressOf(items, wish.log, day);
+  const plan = planSession(wish);
   const charts = await db
     .selectFrom('chart')
     .select(['id', 'title', 'summary'])
@@ -65,7 +46,7 @@ export async function todayOf(
     minutes,
     items: stored.map((item) => ({ ...item, progress: progress.get(item.id) ?? null })),
     plan,
-    cards: { due: plan.due.length, known: cards.length },
+    cards: { due: plan.due.length, known: wish.cards.length },
     setLists,
     charts: charts.map(({ id, title, summary }) => ({
       id,
@@ -76,34 +57,72 @@ export async function todayOf(
   };
 }
 
+/** Four weeks from a day on, if all goes as now. */
+export async function aheadFrom(
+  db: Database,
+  query: z.infer<typeof todayQuery>
+): Promise<{ weeks: readonly WeekAhead[] }> {
+  const { wish } = await wishOf(db, query);
+  return { weeks: aheadOf(wish) };
+}
+
+/** All that a plan is made of. */
+async function wishOf(db: Database, { day, minutes, offset }: z.infer<typeof todayQuery>) {
+  const [stored, log, cards, setLists] = [
+    await listItems(db),
+    await placedRows(db),
+    await listCards(db),
+    await listSetLists(db)
+  ];
+  const items = await plannedItems(db, stored);
+  const next = setLists.find(({ data }) => data && data.charts.length > 0 && data.day >= day)?.data;
+  const latest = await db
+    .selectFrom('chart')
+    .select('id')
+    .where('deleted_at', 'is', null)
+    .orderBy('updated_at', 'desc')
+    .limit(1)
+    .executeTakeFirst();
+  return {
+    stored,
+    items,
+    log,
+    setLists,
+    wish: {
+      items,
+      log: [...log, ...(await takeRows(db, items, day))],
+      cards: cards.map(({ id, memory }) => ({ id, due: dayOf(memory.due, offset) })),
+      hasNewCards: items.some(({ chart }) => chart !== undefined),
+      minutes,
+      day,
+      ...(next ? { set: { day: next.day, charts: next.charts } } : {}),
+      ...(latest ? { latest: latest.id } : {})
+    }
+  };
+}
+
 /** Days that count as lately. */
 const LATELY = 14;
 
-/** Changes of charts in practice at which it went wrong lately: marked at the stand, or missed in takes. */
-async function stumbledLately(
-  db: Database,
-  items: readonly PracticeItem[],
-  day: string
-): Promise<readonly Stumbled[]> {
-  const practised = [...new Set(items.flatMap(({ chart }) => chart ?? []))];
-  if (practised.length === 0) return [];
-  const since = dayAfter(day, 1 - LATELY);
-  const [marked, missed] = [await stumblesSince(db, since), await missedSince(db, since)];
-  const found: Stumbled[] = [];
-  for (const chart of practised) {
-    const often = stumblesByChange([...(marked.get(chart) ?? []), ...(missed.get(chart) ?? [])]).filter(
-      ({ times }) => times >= STUMBLED_OFTEN
-    );
-    if (often.length === 0) continue;
-    const { source } = await openChart(db, chart);
-    const { changes } = readSheet(source).analysis;
-    // The chart may have become shorter since.
-    found.push(
-      ...often.flatMap(({ change, times }) => {
-        const symbol = changes[change]?.symbol;
-        return symbol === undefined ? [] : [{ chart, change, times, symbol }];
-      })
-    );
-  }
-  return found;
+/** Takes as rows of the forms that they were of: the bars in which a target was missed lately. */
+async function takeRows(db: Database, items: readonly PracticeItem[], day: string): Promise<LogRow[]> {
+  const forms = items.filter(({ form }) => form);
+  const missed = await missedSince(db, dayAfter(day, 1 - LATELY));
+  const facts = await chartFacts(
+    db,
+    forms.flatMap(({ chart }) => (chart && missed.has(chart) ? [chart] : []))
+  );
+  return forms.flatMap(({ id, chart }) => {
+    const changes = facts.get(chart!)?.sheet.form.changes ?? [];
+    return (missed.get(chart!) ?? []).map((take): LogRow => ({
+      item: id,
+      day: take.day,
+      tempo: take.tempo,
+      clean: null,
+      rounds: 1,
+      seconds: 0,
+      isTake: true,
+      loops: [[...new Set(take.stumbles.flatMap((change) => changes[change]?.bar ?? []))]]
+    }));
+  });
 }

@@ -311,24 +311,28 @@ export async function landingsByChart(db: Database): Promise<ReadonlyMap<string,
  * Changes that were missed in takes since a day, one entry for each take of a chart: late, silent or outside. A take that fits its chart
  * nowhere tells nothing.
  */
-export async function missedSince(
-  db: Database,
-  day: string
-): Promise<ReadonlyMap<string, { readonly stumbles: readonly number[] }[]>> {
+export async function missedSince(db: Database, day: string): Promise<ReadonlyMap<string, MissedInTake[]>> {
   const rows = await db
     .selectFrom('take')
-    .select(['chart_id', 'summary'])
+    .select(['chart_id', 'summary', 'day', 'tempo'])
     .where('deleted_at', 'is', null)
     .where('day', '>=', day)
     .execute();
-  const byChart = new Map<string, { stumbles: readonly number[] }[]>();
-  for (const { chart_id, summary } of rows) {
+  const byChart = new Map<string, MissedInTake[]>();
+  for (const { chart_id, summary, day: played, tempo } of rows) {
     const read = summaryFrom(summary);
     if (!read?.figures.fits) continue;
     const stumbles = read.landings.filter(isMissed).map(({ change }) => change);
-    byChart.set(chart_id, [...(byChart.get(chart_id) ?? []), { stumbles }]);
+    byChart.set(chart_id, [...(byChart.get(chart_id) ?? []), { stumbles, day: played, tempo }]);
   }
   return byChart;
+}
+
+/** A take with the changes at which its target was missed. */
+export interface MissedInTake {
+  readonly stumbles: readonly number[];
+  readonly day: string;
+  readonly tempo: number;
 }
 
 const isMissed = ({ met, late }: TakeLanding) =>

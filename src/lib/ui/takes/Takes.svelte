@@ -172,7 +172,7 @@
       area: null,
       key: null,
       start: Math.round(takes.rehearsal.tempo * SLOWER),
-      tempo: null
+      steps: []
     });
     workspace.select(mend.to);
     void goto(`/charts/${workspace.document.id}?view=rehearse&change=${mend.to + 1}`);

@@ -56,7 +56,10 @@
       area: data.area,
       key: data.key,
       start: progress?.next ?? null,
-      tempo: data.tempo
+      steps: progress
+        ? [{ minutes: data.minutes, tempo: progress.next, base: progress.base, goal: data.tempo.goal }]
+        : [],
+      rung: data.tempo.step
     });
     await goto(`/charts/${chart}?view=rehearse`);
   }

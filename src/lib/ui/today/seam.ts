@@ -12,7 +12,7 @@ export async function drillSeam(chart: string, change: number, symbol: string): 
     area: null,
     key: null,
     start: null,
-    tempo: null
+    steps: []
   });
   await goto(`/charts/${chart}?view=rehearse`);
 }

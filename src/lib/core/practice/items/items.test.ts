@@ -9,14 +9,15 @@ import {
   type PlacedRow
 } from '../log/sums';
 import type { LogRow } from '../log/model';
-import { progressOf } from '../log/progress';
-import { minutesByNeed, paceTo, readinessOf } from '../session/date';
 import { proposals } from './proposals';
 
 const CHART = {
   id: 'pump',
   key: 'Eb',
   tempo: 132,
+  bars: 12,
+  sections: [{ from: 1, to: 12 }],
+  beats: 4,
   positions: [6, 3, 8, 11],
   hasMelody: false,
   lines: [{ id: 'l1', name: 'Hand over hand' }]
@@ -32,13 +33,24 @@ describe('proposals', () => {
       'targets 6 Eb',
       'approach 6 Eb'
     ]);
-    expect(all[5]).toMatchObject({ what: 'line', line: 'l1', name: 'Hand over hand' });
-    expect([...new Set(all.slice(6).map(({ area, key }) => `${area} ${key}`))]).toEqual([
+    expect(all[5]).toMatchObject({ what: 'band', form: true, area: null, after: [], key: 'Eb' });
+    expect(all[6]).toMatchObject({ what: 'line', line: 'l1', name: 'Hand over hand' });
+    expect([...new Set(all.slice(7).map(({ area, key }) => `${area} ${key}`))].slice(0, 4)).toEqual([
       '3 Eb',
       '8 Eb',
-      '11 Ab'
+      '11 Ab',
+      '4 Db'
     ]);
-    expect(proposals({ ...CHART, key: 'F#m', positions: [9] }).at(-1)).toMatchObject({ key: 'Bm', area: 2 });
+  });
+
+  it('go through all twelve keys in fourths, each once the one before goes well', () => {
+    const keys = [...new Set(all.map(({ key }) => key))];
+    expect(keys).toEqual(['Eb', 'Ab', 'Db', 'Gb', 'B', 'E', 'A', 'D', 'G', 'C', 'F', 'Bb']);
+    const inB = all.filter(({ key }) => key === 'B');
+    expect(inB.map(({ what }) => what)).toEqual(['targets']);
+    expect(inB[0]!.after).toEqual(['pump:Gb:9:targets']);
+    const minor = proposals({ ...CHART, key: 'F#m', positions: [9] });
+    expect(minor.find(({ key }) => key === 'Bm')).toMatchObject({ area: 2, what: 'up' });
   });
 
   it('have ids of their own, and stand only on what comes before them', () => {
@@ -48,7 +60,11 @@ describe('proposals', () => {
       expect(after.every((before) => seen.has(before))).toBe(true);
       seen.add(id);
     }
-    expect(all.filter(({ after }) => after.length === 0).map(({ what }) => what)).toEqual(['up', 'down']);
+    expect(all.filter(({ after }) => after.length === 0).map(({ what }) => what)).toEqual([
+      'up',
+      'down',
+      'band'
+    ]);
   });
 
   it('begin slowly, and end at the tempo of the chart, shapes at three quarters of it', () => {
@@ -128,55 +144,4 @@ describe('sums', () => {
       { change: 1, times: 1 }
     ]);
   });
-});
-
-describe('for a date', () => {
-  const item = (id: string) => ({ id, what: 'up', chart: 'pump', tempo: { start: 100, goal: 108 } });
-  const held = (id: string, tempo: number): LogRow[] =>
-    ['2026-03-01', '2026-03-02'].map((day) => ({
-      item: id,
-      day,
-      tempo,
-      clean: true,
-      rounds: 1,
-      seconds: 60
-    }));
-  const ready = (log: LogRow[], goal: number | null = null) =>
-    readinessOf([item('a'), item('b')], progressOf([item('a'), item('b')], log, '2026-03-05'), goal);
-
-  it('reads how ready a tune is from what is held in it', () => {
-    expect(ready([])).toEqual({ share: 0, held: 0, items: 2, steps: 2 });
-    expect(ready(held('a', 108))).toMatchObject({ share: 0.5, held: 1 });
-    expect(ready([...held('a', 104), ...held('b', 108)])).toMatchObject({ share: 0.75, steps: 1 });
-    // Played slower on the day than the item aims at, it is ready earlier.
-    expect(ready([...held('a', 104), ...held('b', 104)], 104)).toMatchObject({ share: 1, held: 2 });
-  });
-
-  it('says which pace is needed, and when that is out of reach', () => {
-    expect(paceTo(4, '2026-03-05', '2026-03-13')).toEqual({ days: 8, perDay: 0.5, isInReach: true });
-    expect(paceTo(9, '2026-03-05', '2026-03-13').isInReach).toBe(false);
-    expect(paceTo(1, '2026-03-05', '2026-03-01')).toMatchObject({ days: 0, isInReach: false });
-  });
-
-  it('gives most to what needs most, and something to what is held', () => {
-    expect(minutesByNeed([{ share: 0 }, { share: 1 }], 22)).toEqual([20, 2]);
-  });
-
-  it('shares the minutes out by need, all of them', () =>
-    fc.assert(
-      fc.property(
-        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 8 }),
-        fc.integer({ min: 1, max: 240 }),
-        (shares, minutes) => {
-          const parts = minutesByNeed(
-            shares.map((share) => ({ share })),
-            minutes
-          );
-          expect(parts.reduce((sum, part) => sum + part, 0)).toBe(minutes);
-          const least = shares.indexOf(Math.min(...shares));
-          expect(parts[least]).toBeGreaterThanOrEqual(Math.max(...parts) - 1);
-        }
-      ),
-      { numRuns: 60 }
-    ));
 });

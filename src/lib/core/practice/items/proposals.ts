@@ -1,12 +1,13 @@
 /**
  * What a chart gives to be practised, in the practitioners' order (9-practice, *What can be practised*): one area first, its
- * shapes up, down, in turn; targets; approaches; then lines; then the next area; then the neighbouring key.
+ * shapes up, down, in turn; targets; approaches; then lines; then the next area; then the neighbouring keys, one after the
+ * other. The whole form is there from the first day.
  */
 import { transposeKey } from '../../chart/transpose';
 import { readKey } from '../../harmony/key';
 import { drillOf } from '../../line/drills';
 import { boundedTempo } from '../ladder';
-import type { ItemTempo } from '../log/model';
+import type { Bars, ItemTempo } from '../log/model';
 
 /** What is known of a chart that is to be practised. */
 export interface PracticeChart {
@@ -14,6 +15,10 @@ export interface PracticeChart {
   /** "Eb", "Gm", "F dorian". */
   readonly key: string;
   readonly tempo: number;
+  /** Bars of its unrolled form, its sections, and the beats of a bar. */
+  readonly bars: number;
+  readonly sections: readonly Bars[];
+  readonly beats: number;
   /** Positions of its areas, the one to begin with first. */
   readonly positions: readonly number[];
   readonly hasMelody: boolean;
@@ -25,11 +30,12 @@ export interface Proposal {
   readonly what: string;
   readonly name: string;
   readonly line?: string;
-  readonly area: number;
+  readonly area: number | null;
   readonly key: string;
   readonly after: readonly string[];
   readonly tempo: ItemTempo;
   readonly minutes: number;
+  readonly form?: true;
 }
 
 /** The steps in one area: a drill, the share of the chart's tempo at which it is held, and the steps it stands on. */
@@ -44,11 +50,12 @@ const STEPS = [
 const LINE_GOAL = 1;
 /** Everything begins at a share of its goal. */
 const START = 0.7;
-/** The step that has to be held before the next area opens, and before the neighbouring key does. */
-const [OPENS_AREA, OPENS_KEY] = ['targets', 'approach'] as const;
+/** The step that opens the next area, that which opens the neighbouring key, and what is taken through all the others. */
+const [OPENS_AREA, OPENS_KEY, THROUGH_KEYS] = ['targets', 'approach', 'targets'] as const;
 /** Areas that are proposed at once, in the chart's own key. */
 const AREAS = 3;
 const FOURTH = 5;
+const KEYS = 12;
 /** Frets up to which the hand follows a key; beyond it goes an octave down. */
 const HIGHEST_AREA = 12;
 
@@ -60,6 +67,11 @@ const tempoFor = (tempo: number, share: number): ItemTempo => {
 /** The id of a step: the same wherever it is proposed. */
 export function itemId(chart: string, key: string, area: number, what: string): string {
   return [chart, key, area, what].join(':');
+}
+
+/** The id of the whole form in a key. */
+export function formId(chart: string, key: string): string {
+  return [chart, key, 'form'].join(':');
 }
 
 /** "Ascending, position 6, in B♭" is made of this where it is shown. */
@@ -83,6 +95,21 @@ function areaSteps(chart: PracticeChart, key: string, area: number, opens: reado
     const after = [...(on.length ? [] : opens), ...on.map((what) => itemId(chart.id, key, area, what))];
     return step(chart, one, { key, area, after });
   });
+}
+
+/** All of a chart with the band, as it will be played: there from the first day. `tempo`: that it is to be held at. */
+export function wholeForm(chart: string, key: string, tempo: number): Proposal {
+  return {
+    id: formId(chart, key),
+    what: 'band',
+    name: 'The whole form',
+    area: null,
+    key,
+    after: [],
+    tempo: tempoFor(tempo, LINE_GOAL),
+    minutes: 5,
+    form: true
+  };
 }
 
 /** Everything that is proposed of a chart, in order. */
@@ -110,13 +137,24 @@ export function proposals(chart: PracticeChart): readonly Proposal[] {
     before = area;
     return steps;
   });
-  const key = fourthUp(chart.key);
-  const area = home + FOURTH > HIGHEST_AREA ? home + FOURTH - 12 : home + FOURTH;
-  const next = key === null ? [] : areaSteps(chart, key, area, [approach]);
-  return [...melody, ...first, ...lines, ...areas, ...next];
+  const form = wholeForm(chart.id, chart.key, chart.tempo);
+  return [...melody, ...first, form, ...lines, ...areas, ...throughKeys(chart, home, approach)];
 }
 
-function fourthUp(key: string): string | null {
-  const read = readKey(key);
-  return read && transposeKey(key, read, FOURTH);
+/** The neighbouring key with all its steps, then the targets in one key after the other, round in fourths. */
+function throughKeys(chart: PracticeChart, home: number, opens: string): Proposal[] {
+  const steps: Proposal[] = [];
+  let before = opens;
+  for (let fourths = 1; fourths < KEYS; fourths++) {
+    const read = readKey(chart.key);
+    const key = read && transposeKey(chart.key, read, (fourths * FOURTH) % KEYS);
+    if (!key) break;
+    const up = home + ((fourths * FOURTH) % KEYS);
+    const area = up > HIGHEST_AREA ? up - KEYS : up;
+    const own = areaSteps(chart, key, area, [before]);
+    const through = own.filter(({ what }) => what === THROUGH_KEYS);
+    steps.push(...(fourths === 1 ? own : through.map((one) => ({ ...one, after: [before] }))));
+    before = itemId(chart.id, key, area, THROUGH_KEYS);
+  }
+  return steps;
 }

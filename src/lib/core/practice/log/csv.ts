@@ -6,7 +6,7 @@ import { isDay } from './day';
 import type { LogRow } from './model';
 
 /** A row as it stands in the table. */
-export interface WrittenRow extends LogRow {
+export interface WrittenRow extends Omit<LogRow, 'chart' | 'loops' | 'missed' | 'isTake'> {
   readonly id: string;
   /** Milliseconds since 1970; null where the table does not say. */
   readonly startedAt: number | null;
@@ -17,6 +17,8 @@ export interface WrittenRow extends LogRow {
   readonly key: string | null;
   readonly area: number | null;
   readonly note: string;
+  /** For each loop the bars in which the player stumbled. */
+  readonly loops?: number[][] | undefined;
 }
 
 /** A line that was left out, counted from 1, and why. */
@@ -39,7 +41,9 @@ const COLUMNS = [
   'clean',
   'rounds',
   'seconds',
-  'note'
+  'note',
+  'bars',
+  'missed'
 ] as const;
 type Column = (typeof COLUMNS)[number];
 
@@ -53,6 +57,10 @@ const CLEAN: Readonly<Record<string, boolean | null>> = {
   false: false,
   '0': false
 };
+/** A loop in which nothing went wrong. */
+const CLEAN_LOOP = 'clean';
+const BARS = /^(\d{1,4})-(\d{1,4})$/;
+const LOOPS = /^(clean|\d{1,4}( \d{1,4})*)( \/ (clean|\d{1,4}( \d{1,4})*))*$/;
 /** A cell that begins like this would be reckoned by a spreadsheet; one more mark before it keeps it text, and is taken off again. */
 const RECKONED = /^'*[=+\-@\t\r]/;
 const asText = (text: string) => (RECKONED.test(text) ? `'${text}` : text);
@@ -73,13 +81,17 @@ export function logToCsv(rows: readonly WrittenRow[]): string {
     row.clean === null ? '' : row.clean ? 'yes' : 'no',
     String(row.rounds),
     String(row.seconds),
-    asText(row.note)
+    asText(row.note),
+    row.bars ? `${row.bars.from}-${row.bars.to}` : '',
+    row.loops ? row.loops.map((bars) => bars.join(' ') || CLEAN_LOOP).join(' / ') : ''
   ]);
   return `${csvFormatRows([[...COLUMNS], ...lines])}\n`;
 }
 
 /** Letters that are taken of each field. */
 const MOST_LETTERS = { what: 200, note: 2000, item: 120 };
+/** The last bar that a form can have. */
+const MOST_BARS = 8000;
 /** Lines that one file may hold. */
 const MOST_LINES = 100_000;
 
@@ -132,12 +144,27 @@ function troubleOf(cell: (column: Column) => string): string | null {
   if (cell('key') !== '' && !readKey(cell('key'))) return `“${cell('key')}” is no key.`;
   if (cell('position') !== '' && !isCount(cell('position'), 30))
     return `“${cell('position')}” is no position.`;
+  if (cell('bars') !== '' && !barsFrom(cell('bars')))
+    return `“${cell('bars')}” are no bars; write them like 9-16.`;
+  if (cell('missed') !== '' && !LOOPS.test(cell('missed')))
+    return `“${cell('missed')}” tells no loops; write them like “7 12 / clean”.`;
   return null;
+}
+
+function barsFrom(text: string): { from: number; to: number } | null {
+  const read = BARS.exec(text);
+  const [from, to] = read ? [Number(read[1]), Number(read[2])] : [0, 0];
+  return from >= 1 && from <= to && to <= MOST_BARS ? { from, to } : null;
+}
+
+function loopsFrom(text: string): number[][] {
+  return text.split(' / ').map((loop) => (loop === CLEAN_LOOP ? [] : loop.split(' ').map(Number)));
 }
 
 function rowOf(cell: (column: Column) => string): WrittenRow {
   const number = (column: Column) => (cell(column) === '' ? null : Number(cell(column)));
   const started = Date.parse(cell('started'));
+  const bars = barsFrom(cell('bars'));
   return {
     id: cell('id'),
     day: cell('day'),
@@ -152,6 +179,8 @@ function rowOf(cell: (column: Column) => string): WrittenRow {
     clean: CLEAN[cell('clean').toLowerCase()]!,
     rounds: number('rounds') ?? 1,
     seconds: Number(cell('seconds')),
-    note: plain(cell('note')).slice(0, MOST_LETTERS.note)
+    note: plain(cell('note')).slice(0, MOST_LETTERS.note),
+    ...(bars ? { bars } : {}),
+    ...(cell('missed') === '' ? {} : { loops: loopsFrom(cell('missed')) })
   };
 }

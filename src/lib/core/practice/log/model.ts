@@ -18,15 +18,23 @@ export interface PracticeItem {
   readonly key?: string | undefined;
   /** Minutes that it takes in a session. */
   readonly minutes?: number | undefined;
-  /** Items that are to be held before this one opens. */
+  /** Items that have to be within reach before this one opens. */
   readonly after?: readonly string[] | undefined;
   readonly tempo: ItemTempo;
+  /** Bars of one loop, and the sections that it has: bars of the unrolled form, both in. */
+  readonly bars?: number | undefined;
+  readonly sections?: readonly Bars[] | undefined;
+  /** Beats of a bar. */
+  readonly beats?: number | undefined;
+  /** The whole form with the band, as it will be played. */
+  readonly form?: boolean | undefined;
 }
 
-/** One stretch of playing: some rounds at one tempo, marked alike. */
+/** One stretch of playing: some loops at one tempo. */
 export interface LogRow {
   /** Of the item it was played for. */
   readonly item: string | null;
+  readonly chart?: string | null | undefined;
   /** The day it began on, where it was played. */
   readonly day: string;
   /** Beats a minute; null where there was none. */
@@ -35,21 +43,28 @@ export interface LogRow {
   readonly clean: boolean | null;
   readonly rounds: number;
   readonly seconds: number;
+  /** The stretch that was looped; without it the whole of the item. */
+  readonly bars?: Bars | undefined;
+  /** How often it was looped, or for each loop the bars in which the player stumbled. */
+  readonly loops?: number | readonly (readonly number[])[] | undefined;
+  /** Bars in which the player stumbled, in the order played, where the loops do not tell them apart. */
+  readonly missed?: readonly number[] | undefined;
+  /** Heard in a take: it tells where it goes wrong, and moves no tempo. */
+  readonly isTake?: boolean | undefined;
 }
 
-/** Minutes of an item that says none. */
-export const ITEM_MINUTES = 5;
+/** Bars of an unrolled form, counted from 1, both in. */
+export interface Bars {
+  readonly from: number;
+  readonly to: number;
+}
 
-/** Rows by their item, each in the order played: by day, on one day as they stand in the log. */
-export function rowsByItem<Row extends LogRow>(log: readonly Row[]): ReadonlyMap<string, readonly Row[]> {
-  const byItem = new Map<string, Row[]>();
-  for (const row of log) {
-    if (row.item === null) continue;
-    const rows = byItem.get(row.item);
-    if (rows) rows.push(row);
-    else byItem.set(row.item, [row]);
+/** Rows by day, those of one day as they stand in the log. */
+export function byDay<Row extends LogRow>(rows: Row[]): Row[] {
+  for (let i = 1; i < rows.length; i++) {
+    // The sort keeps the order of rows of one day; mostly there is nothing to sort.
+    if (rows[i - 1]!.day > rows[i]!.day)
+      return rows.sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
   }
-  // The sort keeps the order of rows of one day.
-  for (const rows of byItem.values()) rows.sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
-  return byItem;
+  return rows;
 }

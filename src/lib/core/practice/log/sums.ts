@@ -1,7 +1,7 @@
 /** What the log amounts to: minutes by day and week, coverage, tempo over time. Every sum is of rows, and of nothing else. */
 import { dayAfter, daysBetween, weekOf } from './day';
 import type { LogRow } from './model';
-import { heldTempo, cleanTempo } from './tempo';
+import { heldTempo, cleanTempo } from '../progress/held';
 
 /** A row with where it was played. */
 export interface PlacedRow extends LogRow {

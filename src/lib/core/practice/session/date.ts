@@ -1,75 +1,82 @@
-/** For a date: how ready each tune of a set list is, how the minutes are shared out, and whether a goal is in reach. */
+/** For a date: how a set list drives the days before it, and how far each of its tunes will be by then. */
 import { daysBetween } from '../log/day';
-import type { PracticeItem } from '../log/model';
-import type { Progress } from '../log/progress';
-import { stepsUp } from '../log/tempo';
+import type { Standing } from '../progress/fold';
+import { settled } from '../progress/fold';
+import { baseOf } from '../progress/runs';
+import { stepped, stepsUp } from '../progress/rungs';
 
-/** Tempo steps that a day of practice gains at most: what is held climbs by two days for each rung that is tried. */
-export const STEPS_A_DAY = 1;
-/** What a tune needs at least of the minutes, held or not, so that it stays. */
-const LEAST_NEED = 0.1;
-
-export interface Readiness {
-  /** Share of the way, 0 to 1: each item by how far its tempo is held. */
-  readonly share: number;
-  readonly held: number;
-  readonly items: number;
-  /** Tempo steps of the item that is farthest from its goal. */
-  readonly steps: number;
+/** A set list as the plan takes it. */
+export interface SetList {
+  readonly day: string;
+  readonly charts: readonly SetTune[];
+}
+export interface SetTune {
+  readonly chart: string;
+  /** Beats a minute it is to be played at; as the form says where there is none. */
+  readonly tempo?: number | null | undefined;
+  readonly key?: string | null | undefined;
 }
 
-/** How ready a tune is. `goal`: beats a minute it is to be played at on the day; its items' own goals where there is none. */
-export function readinessOf(
-  items: readonly PracticeItem[],
-  progress: ReadonlyMap<string, Progress>,
-  goal: number | null
-): Readiness {
-  const each = items.map((item) => {
-    const { held, clean } = progress.get(item.id)!;
-    const top = goal === null ? item.tempo.goal : Math.min(goal, item.tempo.goal);
-    const from = held ?? clean ?? item.tempo.start;
-    const whole = Math.max(1, stepsUp(item.tempo.start, top, item.tempo.step));
-    const left = stepsUp(from, top, item.tempo.step);
-    // Never played: nothing of the way, though the start be near.
-    const share = progress.get(item.id)!.lastDay === null ? 0 : 1 - Math.min(1, left / whole);
-    return { isHeld: held !== null && held >= top, share, left: share === 0 ? Math.max(1, left) : left };
-  });
-  return {
-    share: each.length ? each.reduce((sum, { share }) => sum + share, 0) / each.length : 0,
-    held: each.filter(({ isHeld }) => isHeld).length,
-    items: each.length,
-    steps: Math.max(0, ...each.map(({ left }) => left))
-  };
+/** How a date drives the days before it. */
+export const DATE = {
+  /** Days from which it does, and those in which every tune is played through daily. */
+  days: 30,
+  lastDays: 7,
+  /** Days without its form after which a tune is played through. */
+  formEvery: 3,
+  /** Share of the minutes that forms take at most. */
+  forms: 0.6,
+  weight: 2,
+  others: 0.25
+} as const;
+
+/** Days to a date that drives this one; null where none does. */
+export function daysTo(set: SetList | undefined, day: string): number | null {
+  if (!set || set.charts.length === 0) return null;
+  const days = daysBetween(day, set.day);
+  return days >= 0 && days <= DATE.days ? days : null;
 }
 
-export interface Pace {
-  readonly days: number;
-  /** Steps a day that are needed. */
-  readonly perDay: number;
-  readonly isInReach: boolean;
+/** The tempo that a tune will have by a date: beats a minute. */
+export interface Forecast {
+  readonly low: number;
+  readonly middle: number;
+  readonly high: number;
 }
 
-/** The pace needed to make so many steps by a day; past days are no days. */
-export function paceTo(steps: number, today: string, day: string): Pace {
+/** Days of play that a pace is measured from. */
+const MEASURED = 21;
+/** Shares of the measured pace that are expected: it slows towards the goal, and days are missed. */
+const PACE = { low: 0.15, middle: 0.55, high: 1.1 };
+/** Rungs that a day's form is off the last ones. */
+const OFF = { low: -2, high: 1 };
+/** Rungs a day where nothing was measured yet. */
+const UNMEASURED = { low: 0, middle: 0.3, high: 1 };
+
+/** Where the form of a tune will be on a day, from how fast it has become lately. `goal`: that of the date. */
+export function forecast(standing: Standing, today: string, day: string, goal: number): Forecast {
+  const { item, whole, history } = standing;
+  const { start, step } = item.tempo;
   const days = Math.max(0, daysBetween(today, day));
-  const perDay = days ? steps / days : steps ? Infinity : 0;
-  return { days, perDay, isInReach: steps <= days * STEPS_A_DAY };
-}
-
-/** Whole minutes for each tune, by need; together all of them. Ties go to the one that stands first. */
-export function minutesByNeed(
-  needs: readonly Pick<Readiness, 'share'>[],
-  minutes: number
-): readonly number[] {
-  const weights = needs.map(({ share }) => LEAST_NEED + (1 - share));
-  const whole = weights.reduce((sum, weight) => sum + weight, 0);
-  if (whole === 0) return [];
-  const exact = weights.map((weight) => (minutes * weight) / whole);
-  const shares = exact.map(Math.floor);
-  const left = minutes - shares.reduce((sum, share) => sum + share, 0);
-  const largest = exact
-    .map((value, at) => ({ at, rest: value - Math.floor(value) }))
-    .sort((a, b) => b.rest - a.rest || a.at - b.at);
-  for (const { at } of largest.slice(0, left)) shares[at]! += 1;
-  return shares;
+  const base = baseOf(whole, step);
+  const at = (rungs: number) => Math.min(goal, stepped(base ?? start, Math.round(rungs), step));
+  if (base === null) {
+    return {
+      low: at(UNMEASURED.low * days),
+      middle: at(UNMEASURED.middle * days),
+      high: at(UNMEASURED.high * days)
+    };
+  }
+  const first = history.find((one) => daysBetween(one.day, today) <= MEASURED);
+  const last = history.at(-1);
+  const measured = first && last ? Math.max(1, daysBetween(first.day, today)) : 1;
+  const gained = first && last ? Math.max(0, stepsUp(first.best, last.best, step)) : 0;
+  // One day alone tells little of the next ones.
+  const pace = history.length > 1 ? gained / measured : UNMEASURED.middle;
+  const isSure = settled(standing).held.isHeld && base >= goal;
+  return {
+    low: isSure ? at(0) : at(PACE.low * pace * days + OFF.low),
+    middle: at(PACE.middle * pace * days),
+    high: at(PACE.high * pace * days + OFF.high)
+  };
 }

@@ -1,41 +1,41 @@
-/** The parts of a session one after another: due first, no item twice running, keys in turn, rests between, the form at the end. */
-import { PART_ORDER, REST_FOR, restsIn, type SessionPart } from './parts';
+/** The parts of a session one after another: cards, seams, new, the rest in turn from day to day, the form last, rests between. */
+import { numberOf } from '../log/day';
+import { REST_FOR, restsIn, type PartKind, type SessionPart } from './parts';
 
-/** `mixesKeys`: the next part prefers another key than the one before. */
-export function inOrder(
-  parts: readonly SessionPart[],
-  minutes: number,
-  mixesKeys: boolean
-): readonly SessionPart[] {
-  const rank = ({ kind }: SessionPart) => PART_ORDER.indexOf(kind);
-  const sorted = parts
-    .map((part, at) => ({ part, at }))
-    .sort(
-      (a, b) => (a.part.fourths ?? 0) - (b.part.fourths ?? 0) || rank(a.part) - rank(b.part) || a.at - b.at
-    )
-    .map(({ part }) => part);
-  const ofItems = sorted.filter(({ kind }) => !['cards', 'form', 'free'].includes(kind));
-  const first = sorted.filter(({ kind }) => kind === 'cards');
-  const last = sorted.filter(({ kind }) => kind === 'form' || kind === 'free').flatMap(inPieces);
-  return rested([...first, ...neverTwice(ofItems, mixesKeys), ...last], minutes);
+const FIRST: readonly PartKind[] = ['cards', 'seam', 'new'];
+const LAST: readonly PartKind[] = ['form', 'free'];
+
+/** `parts`: as they were chosen; forms in the order in which they are to be played. */
+export function inOrder(parts: readonly SessionPart[], minutes: number, day: string): readonly SessionPart[] {
+  const of = (kind: PartKind) => parts.filter((part) => part.kind === kind);
+  const rest = parts.filter(({ kind }) => !FIRST.includes(kind) && !LAST.includes(kind));
+  const [cards, last] = [of('cards'), LAST.flatMap(of).flatMap(inPieces)];
+  const played = apart([...of('seam'), ...of('new'), ...turned(rest, numberOf(day))], last[0]);
+  return rested([...cards, ...played, ...last], minutes);
 }
 
-/** What a part is about. */
-const thingOf = ({ item, chart, change }: SessionPart) => item ?? `${chart} ${change}`;
+/** Another one of them begins each day. */
+function turned<T>(things: readonly T[], turns: number): readonly T[] {
+  const at = things.length ? turns % things.length : 0;
+  return [...things.slice(at), ...things.slice(0, at)];
+}
 
-/** As they stand, but never one item twice running where that can be had. */
-function neverTwice(parts: readonly SessionPart[], mixesKeys: boolean): SessionPart[] {
+const tuneOf = ({ chart, item }: SessionPart) => chart ?? item ?? '';
+
+/** As they stand, but no item and no tune twice running where that can be had, nor the tune of the form that follows. */
+function apart(parts: readonly SessionPart[], then: SessionPart | undefined): SessionPart[] {
   const left = [...parts];
   const ordered: SessionPart[] = [];
   while (left.length > 0) {
     const before = ordered.at(-1);
-    const isOther = (part: SessionPart) => !before || thingOf(part) !== thingOf(before);
-    // An item that makes up more than half of what is left has to come now, or it will stand beside itself.
-    const pressing = left.find(
-      (part) => isOther(part) && 2 * left.filter((one) => thingOf(one) === thingOf(part)).length > left.length
-    );
-    const inTurn = mixesKeys && left.find((part) => isOther(part) && part.key !== before?.key);
-    const next = pressing ?? (inTurn || left.find(isOther)) ?? left[0]!;
+    const isOther = (part: SessionPart) =>
+      !before || (tuneOf(part) !== tuneOf(before) && (part.item ?? part.kind) !== before.item);
+    const many = (part: SessionPart) => left.filter((one) => tuneOf(one) === tuneOf(part)).length;
+    // A tune that makes up more than half of what is left has to come now, or it will stand beside itself.
+    const pressing = left.find((part) => isOther(part) && 2 * many(part) > left.length);
+    const isLastOne = left.length === 2 && then !== undefined && tuneOf(left[1]!) === tuneOf(then);
+    const other = isLastOne && isOther(left[1]!) ? left[1] : left.find(isOther);
+    const next = pressing ?? other ?? left.find(({ item }) => item !== before?.item) ?? left[0]!;
     left.splice(left.indexOf(next), 1);
     ordered.push(next);
   }

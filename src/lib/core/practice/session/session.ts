@@ -2,28 +2,24 @@
  * The plan for today: minutes in, a session out, with a reason for each part (9-practice). The same items, log, cards and day
  * give the same plan.
  */
-import { transposeKey } from '../../chart/transpose';
-import { readKey } from '../../harmony/key';
-import { prettySymbol } from '../../theory/typeset';
 import { counted } from '../../theory/words';
-import { agoText } from '../log/day';
-import { ITEM_MINUTES, type LogRow, type PracticeItem } from '../log/model';
-import { progressOf, type Progress } from '../log/progress';
-import { stepped, WARM_UP } from '../log/tempo';
-import { inOrder } from './order';
-import { offerOf, shareOut, type Offer } from './knapsack';
+import { agoText, dayAfter, daysBetween, numberOf } from '../log/day';
+import type { LogRow, PracticeItem } from '../log/model';
+import { standingsOf, type Standing } from '../progress/fold';
+import { progressIn, type Progress } from '../progress/progress';
+import type { Seam } from '../progress/seams';
 import {
-  HELD_FOR,
-  MOST_SEAMS,
-  PARTS,
-  restsIn,
-  STUMBLED_OFTEN,
-  WHOLE_FORM,
-  WORTH_LATER,
-  type PartKind,
-  type SessionPart,
-  type Stumbled
-} from './parts';
+  isDoneToday,
+  LEAST_MINUTES,
+  MOST_PART_MINUTES,
+  ownMinutes,
+  seamsIn,
+  seamStep,
+  stepsOf
+} from '../progress/turn';
+import { DATE, daysTo, forecast, type Forecast, type SetList, type SetTune } from './date';
+import { inOrder } from './order';
+import { REST_FOR, restsIn, type PartKind, type SessionPart } from './parts';
 
 export interface DueCard {
   readonly id: string;
@@ -34,11 +30,13 @@ export interface DueCard {
 export interface SessionWish {
   readonly items: readonly PracticeItem[];
   readonly log: readonly LogRow[];
-  readonly cards?: readonly DueCard[];
-  /** Where it went wrong lately. */
-  readonly stumbled?: readonly Stumbled[];
+  readonly cards?: readonly DueCard[] | undefined;
   /** There are cards that were never asked. */
-  readonly hasNewCards?: boolean;
+  readonly hasNewCards?: boolean | undefined;
+  /** The chart that was worked on last, for a look around where nothing is practised. */
+  readonly latest?: string | undefined;
+  /** What there is to play, and when. */
+  readonly set?: SetList | undefined;
   readonly minutes: number;
   readonly day: string;
 }
@@ -49,38 +47,78 @@ export interface Session {
   readonly due: readonly string[];
   /** Items that are held, as they stand. */
   readonly held: readonly string[];
+  /** Of each tune of the set list, in its order, the tempo that its form will have by then. */
+  readonly readiness?: readonly ({ readonly chart: string } & Forecast)[];
 }
 
-/** A part before the minutes are shared out. */
-interface Candidate {
-  readonly kind: PartKind;
-  readonly item?: PracticeItem;
-  readonly stumbled?: Stumbled;
-  readonly offer: Offer;
-  readonly why: string;
-}
-
-const FOURTH = 5;
-const KEYS = 12;
+/** Minutes of cards, and of a seam. */
+const [CARDS, SEAM] = [2, 3];
+/** Minutes under which a session holds one seam, not two. */
+const TWO_SEAMS = 20;
+/** Share of the minutes for a tune that is new, and the most for what is held. */
+const FIFTH = 0.2;
+/** Things under way at once: a fifth of the minutes, within these. */
+const UNDER_WAY = { least: 3, most: 14 };
+/** New things of a day, beside a tune that is taken up. */
+const NEW_A_DAY = 2;
+/** Days without any form after which there is one; sooner for who misses days, lest a missed day make it too long. */
+const FORM_EVERY = { usual: 3, missing: 2 };
+/** Days looked back on for that, and those of them that have to be played. */
+const LATELY = { days: 10, played: 8 };
+/** Days that something new waits before it is as pressing as what is under way after one. */
+const NEW_WAITS = 1.5;
+/** Minutes that a part grows to where there is nothing else, and those of a form. */
+const [LONG, LONG_FORM] = [12, 15];
+/** Rounds that a long session goes through what is under way. */
+const TURNS = 6;
 
 export function planSession(wish: SessionWish): Session {
-  const { items, log, day, minutes } = wish;
-  const progress = progressOf(items, log, day);
+  const items = forTheDate(wish);
+  const standings = standingsOf(items, wish.log);
+  return sessionIn({ ...wish, items }, standings);
+}
+
+/** Forms of a set list that is near are held at its tempo. */
+export function forTheDate({ items, set, day }: SessionWish): readonly PracticeItem[] {
+  if (daysTo(set, day) === null) return items;
+  const tempos = new Map(set!.charts.map(({ chart, tempo }) => [chart, tempo]));
+  return items.map((item) => {
+    const goal = item.form && item.chart !== undefined ? tempos.get(item.chart) : null;
+    return goal ? { ...item, tempo: { ...item.tempo, goal, start: Math.min(goal, item.tempo.start) } } : item;
+  });
+}
+
+/** The plan from items whose log is folded already. */
+export function sessionIn(wish: SessionWish, standings: ReadonlyMap<string, Standing>): Session {
+  const { items, day, minutes, set } = wish;
+  const progress = progressIn(standings, day);
   const due = dueCards(wish.cards ?? [], day);
   const held = items.filter(({ id }) => progress.get(id)!.state === 'held').map(({ id }) => id);
-  const candidates = candidatesOf(wish, progress, due.length);
-  const room = minutes - restsIn(minutes);
-  const offers = candidates.map(({ offer }) => offer);
-  // What is due comes first whatever else there is; the rest shares what it leaves.
-  const first = due.length > 0 ? [Math.min(room, offers[0]!.minutes)] : [];
-  const left = room - (first[0] ?? 0);
-  const taken = [...first, ...shareOut(offers.slice(first.length), left)];
-  const parts = candidates.flatMap((candidate, at) =>
-    taken[at] ? [partOf(candidate, taken[at], progress)] : []
-  );
-  const full = filled(parts, candidates, room, wish, progress);
-  return { session: inOrder(full, minutes, held.length > 1), due, held };
+  const parts = new Planner(wish, standings, progress, due.length).plan();
+  const days = daysTo(set, day);
+  return {
+    session: inOrder(parts, minutes, day),
+    due,
+    held,
+    ...(set && days !== null ? { readiness: readinessOf(set, items, standings, day) } : {})
+  };
 }
+
+function readinessOf(
+  set: SetList,
+  items: readonly PracticeItem[],
+  standings: ReadonlyMap<string, Standing>,
+  day: string
+) {
+  return set.charts.flatMap(({ chart, tempo }) => {
+    const form = formOf(items, chart);
+    if (!form) return [];
+    return [{ chart, ...forecast(standings.get(form.id)!, day, set.day, tempo ?? form.tempo.goal) }];
+  });
+}
+
+const formOf = (items: readonly PracticeItem[], chart: string) =>
+  items.find((item) => item.form && item.chart === chart);
 
 /** Cards due on a day or before it, the longest due first, then by id. */
 export function dueCards(cards: readonly DueCard[], day: string): readonly string[] {
@@ -92,242 +130,437 @@ export function dueCards(cards: readonly DueCard[], day: string): readonly strin
 
 const compared = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
-/** All that could be practised, the most pressing first. */
-function candidatesOf(
-  { items, day, minutes, hasNewCards, stumbled = [] }: SessionWish,
-  progress: ReadonlyMap<string, Progress>,
-  due: number
-): Candidate[] {
-  const open = items.filter(({ id }) => progress.get(id)!.isOpen);
-  const of = (item: PracticeItem) => progress.get(item.id)!;
-  const inState = (state: Progress['state']) => open.filter((item) => of(item).state === state);
-  const seams = open
-    .filter((item) => of(item).isSeam)
-    .sort((a, b) => of(b).unclean - of(a).unclean || compared(a.id, b.id))
-    .slice(0, MOST_SEAMS);
-  const changes = [...stumbled]
-    .filter(({ times }) => times >= STUMBLED_OFTEN)
-    .sort((a, b) => b.times - a.times || compared(a.chart, b.chart) || a.change - b.change)
-    .slice(0, MOST_SEAMS - seams.length);
-  // Nothing lies for ever behind something else that is worth as much: the longest untouched comes first, then the id decides.
-  const untouched = (state: Progress['state']) =>
-    inState(state)
-      .filter((item) => !seams.includes(item))
-      .sort((a, b) => compared(of(a).lastDay ?? '', of(b).lastDay ?? '') || compared(a.id, b.id));
-  const [underWay, held] = [untouched('in progress'), untouched('held')];
-  const [fresh] = inState('open');
-  const isFirst = items.every((item) => of(item).lastDay === null);
-  const candidate = (kind: PartKind, why: string, item?: PracticeItem, share = 1): Candidate => ({
-    kind,
-    why,
-    offer: offerOf(item?.minutes ?? PARTS[kind].minutes, PARTS[kind].value * share),
-    ...(item ? { item } : {})
-  });
-  const percent = (item: PracticeItem) => `${Math.round(of(item).unclean * 100)} %`;
-  const last = (item: PracticeItem) => agoText(of(item).lastDay ?? day, day);
-  const cards = due
-    ? `${counted(due, 'card')} due; before the hands tire.`
-    : 'New cards from what you practise.';
-  return [
-    ...(due > 0 || hasNewCards ? [candidate('cards', cards)] : []),
-    ...seams.map((item) =>
-      candidate('seam', `${percent(item)} of its last rounds were not clean; slowly, and alone.`, item)
-    ),
-    ...changes.map((own): Candidate => ({
-      ...candidate(
-        'seam',
-        `It went wrong ${counted(own.times, 'time')} going into ${prettySymbol(own.symbol)} lately; the two chords, round and round, slowly.`
-      ),
-      stumbled: own
-    })),
-    ...(fresh ? [candidate('new', firstReason(isFirst, fresh), fresh)] : []),
-    ...underWay.map((item) => candidate('in progress', reasonUnderWay(item, of(item), last(item)), item)),
-    ...held.map((item, at) =>
-      candidate(
-        'held',
-        `Held at ${of(item).held}; last played ${last(item)}, so that it stays.`,
-        item,
-        at < minutes / HELD_FOR ? 1 : WORTH_LATER
-      )
-    ),
-    ...(open.some(({ chart }) => chart) ? [candidate('form', 'All of it once, as it will be played.')] : [])
-  ];
+/** Something that could be played today. */
+interface Candidate {
+  readonly kind: PartKind;
+  readonly standing: Standing;
+  readonly seam?: Seam;
+  readonly why: string;
+}
+interface Taken extends Candidate {
+  minutes: number;
 }
 
-function firstReason(isFirstDay: boolean, { after }: PracticeItem): string {
-  if (isFirstDay) return 'The first thing: one area of the neck, slowly enough to be clean.';
-  return after?.length ? 'What it stands on is held; one new thing a day.' : 'One new thing a day.';
+/** What of a tune was played when. */
+interface Tune {
+  readonly chart: string;
+  readonly place: SetTune | undefined;
+  firstDay: string | null;
+  lastForm: string | null;
+  form: Standing | null;
 }
 
-function reasonUnderWay({ tempo }: PracticeItem, { clean }: Progress, last: string): string {
-  const reached = clean === null ? 'not clean yet' : `clean at ${clean}`;
-  return `In progress: ${reached}, to be held at ${tempo.goal}; last played ${last}.`;
-}
+/** Shares out the minutes of one day. */
+class Planner {
+  readonly #wish: SessionWish;
+  readonly #progress: ReadonlyMap<string, Progress>;
+  readonly #all: readonly Standing[];
+  readonly #tunes: ReadonlyMap<string, Tune>;
+  readonly #due: number;
+  /** Days to the date that drives this day. */
+  readonly #days: number | null;
+  #left: number;
+  readonly #taken: Taken[] = [];
+  #cards = 0;
+  /** The tune that begins today. */
+  #fresh: string | null = null;
 
-function partOf(
-  { kind, item, stumbled, why }: Candidate,
-  minutes: number,
-  progress: ReadonlyMap<string, Progress>
-): SessionPart {
-  if (stumbled) return { kind, minutes, chart: stumbled.chart, change: stumbled.change, why };
-  if (!item) return { kind, minutes, why };
-  return {
-    kind,
-    minutes,
-    item: item.id,
-    ...(item.chart === undefined ? {} : { chart: item.chart }),
-    ...(item.key === undefined ? {} : { key: item.key }),
-    tempo: progress.get(item.id)!.next,
-    why
-  };
-}
+  constructor(
+    wish: SessionWish,
+    standings: ReadonlyMap<string, Standing>,
+    progress: ReadonlyMap<string, Progress>,
+    due: number
+  ) {
+    this.#wish = wish;
+    this.#progress = progress;
+    this.#due = due;
+    this.#all = [...standings.values()];
+    this.#days = daysTo(wish.set, wish.day);
+    this.#left = wish.minutes - restsIn(wish.minutes);
+    this.#tunes = this.#tunesOf();
+  }
 
-/**
- * What is left over of the minutes: parts grow up to one and a half of their own, then items that were clean go on into the
- * next keys, then the form takes the rest; where there is no chart it is played freely.
- */
-function filled(
-  parts: readonly SessionPart[],
-  candidates: readonly Candidate[],
-  room: number,
-  { items }: SessionWish,
-  progress: ReadonlyMap<string, Progress>
-): SessionPart[] {
-  const most = (part: SessionPart) =>
-    candidates.find(({ kind, item }) => kind === part.kind && item?.id === part.item)!.offer.most;
-  const grown = lengthened(parts, most, room);
-  const known = new Map(items.map((item) => [item.id, item]));
-  const all = [...grown, ...nextKeys(grown, room - sumOf(grown), known, progress)];
-  const left = room - sumOf(all);
-  const chart = chartOf(all, items, progress);
-  const form = all.findIndex(({ kind }) => kind === 'form');
-  if (left > 0 && form >= 0) all[form] = { ...all[form]!, minutes: all[form]!.minutes + left };
-  else if (left > 0) all.push(chart ? theForm(left) : free(left, items.length > 0));
-  return all.map((part) => {
-    if (part.kind === 'form') return formPart(part, chart, items, progress);
-    if (part.change === undefined) return part;
-    const tempo = slowest(items, part.chart, progress);
-    return tempo === undefined ? part : { ...part, tempo };
-  });
-}
+  plan(): SessionPart[] {
+    if (this.#due > 0) this.#takeCards();
+    if (this.#days !== null) this.#takeRunThrough(this.#days);
+    this.#takeFreshTune();
+    this.#takeForm();
+    this.#takeSeams();
+    this.#takeByWaiting();
+    this.#fill();
+    const cards: SessionPart[] = this.#cards
+      ? [{ kind: 'cards', minutes: this.#cards, why: this.#cardsWhy }]
+      : [];
+    const parts = this.#taken.map((taken) => this.#partOf(taken));
+    return [...cards, ...parts, ...(this.#left > 0 ? [this.#lookAround()] : [])];
+  }
 
-const sumOf = (parts: readonly SessionPart[]) => parts.reduce((sum, { minutes }) => sum + minutes, 0);
+  // Facts of the day.
 
-/** Minute by minute to one part after the other, as far as each goes. */
-function lengthened(
-  parts: readonly SessionPart[],
-  most: (part: SessionPart) => number,
-  room: number
-): SessionPart[] {
-  const grown = parts.map((part) => ({ ...part }));
-  let left = room - sumOf(parts);
-  for (let grew = true; grew && left > 0;) {
-    grew = false;
-    for (const part of grown) {
-      if (left === 0 || part.minutes >= most(part)) continue;
-      part.minutes += 1;
-      left -= 1;
-      grew = true;
+  get #day(): string {
+    return this.#wish.day;
+  }
+
+  #of({ item }: Standing): Progress {
+    return this.#progress.get(item.id)!;
+  }
+
+  #tunesOf(): ReadonlyMap<string, Tune> {
+    const tunes = new Map<string, Tune>();
+    for (const standing of this.#all) {
+      const { item, firstDay, lastWhole } = standing;
+      if (item.chart === undefined) continue;
+      const { chart } = item;
+      let tune = tunes.get(chart);
+      if (!tune) {
+        const place =
+          this.#days === null ? undefined : this.#wish.set!.charts.find((one) => one.chart === chart);
+        tunes.set(chart, (tune = { chart, place, firstDay: null, lastForm: null, form: null }));
+      }
+      if (firstDay !== null && (tune.firstDay === null || firstDay < tune.firstDay)) tune.firstDay = firstDay;
+      if (!item.form) continue;
+      tune.form ??= standing;
+      if (lastWhole !== null && lastWhole > (tune.lastForm ?? '')) tune.lastForm = lastWhole;
+    }
+    return tunes;
+  }
+
+  /** Things of a set list count double, others a quarter, while its date drives the day. */
+  #weight({ item }: Standing): number {
+    if (this.#days === null) return 1;
+    const place = item.chart === undefined ? undefined : this.#tunes.get(item.chart)?.place;
+    if (!place) return DATE.others;
+    const isOtherKey = place.key && item.key && place.key !== item.key;
+    return isOtherKey ? 1 : DATE.weight;
+  }
+
+  #isTaken(standing: Standing): boolean {
+    return this.#taken.some((one) => one.standing === standing);
+  }
+
+  /** Open, not at rest, and not yet where it is to be today. */
+  #isPlayable(standing: Standing): boolean {
+    const { isOpen, isResting } = this.#of(standing);
+    return isOpen && !isResting && !isDoneToday(standing, this.#day);
+  }
+
+  // What comes first.
+
+  #takeCards(): void {
+    this.#cards = Math.min(CARDS, this.#left);
+    this.#left -= this.#cards;
+  }
+  get #cardsWhy(): string {
+    return this.#due
+      ? `${counted(this.#due, 'card')} due; before the hands tire.`
+      : 'New cards from what you practise.';
+  }
+
+  /** Takes something for so many minutes, or for what is left; false where that is too little. */
+  #take(candidate: Candidate, minutes: number): boolean {
+    if (this.#left < Math.min(minutes, LEAST_MINUTES) && this.#left < minutes && this.#taken.length > 0)
+      return false;
+    const own = Math.min(minutes, this.#left);
+    if (own < 1) return false;
+    this.#taken.push({ ...candidate, minutes: own });
+    this.#left -= own;
+    return true;
+  }
+
+  /** Each tune of a set list every third day, in the last week daily, in the order of the list. */
+  #takeRunThrough(days: number): void {
+    const most = Math.floor((this.#wish.minutes - restsIn(this.#wish.minutes)) * DATE.forms);
+    const every = days <= DATE.lastDays ? 1 : DATE.formEvery;
+    const due = this.#wish.set!.charts.flatMap(({ chart }, at) => {
+      const tune = this.#tunes.get(chart);
+      if (!tune?.form || !this.#isPlayable(tune.form)) return [];
+      const since = tune.lastForm === null ? every : daysBetween(tune.lastForm, this.#day);
+      return since >= every ? [{ tune, form: tune.form, at, last: tune.lastForm ?? '' }] : [];
+    });
+    const chosen: ((typeof due)[number] & { minutes: number })[] = [];
+    let left = Math.min(most, this.#left);
+    for (const one of due.sort((a, b) => compared(a.last, b.last) || a.at - b.at)) {
+      const minutes = Math.min(ownMinutes(one.form, this.#day), Math.max(LEAST_MINUTES, left));
+      if (left < Math.min(minutes, LEAST_MINUTES)) break;
+      chosen.push({ ...one, minutes: Math.min(minutes, left) });
+      left -= Math.min(minutes, left);
+    }
+    const when = days === 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
+    for (const { form, minutes, at } of chosen.sort((a, b) => a.at - b.at)) {
+      const why = `Number ${at + 1} of ${this.#wish.set!.charts.length} on the list for ${when}; once through as on the day.`;
+      this.#take({ kind: 'form', standing: form, why }, minutes);
     }
   }
-  return grown;
-}
 
-/** Items that were clean, again in the keys a fourth up and further, as long as none has to come twice running. */
-function nextKeys(
-  parts: readonly SessionPart[],
-  room: number,
-  items: ReadonlyMap<string, PracticeItem>,
-  progress: ReadonlyMap<string, Progress>
-): SessionPart[] {
-  const more: SessionPart[] = [];
-  const played = parts.filter(({ item }) => item !== undefined);
-  const ready = parts.filter(
-    ({ kind, item }) => (kind === 'in progress' || kind === 'held') && progress.get(item!)!.clean !== null
-  );
-  let left = room;
-  for (let fourths = 1; fourths < KEYS; fourths++) {
-    for (const part of ready) {
-      const item = items.get(part.item!)!;
-      const { least, most } = offerOf(item.minutes ?? ITEM_MINUTES, 0);
-      const times = 1 + more.filter((one) => one.item === part.item).length;
-      const others = played.length + more.length - times;
-      if (left < least || times > others) continue;
-      const minutes = Math.min(most, left);
-      left -= minutes;
-      more.push(inKey(part, item, minutes, fourths));
+  /** A tune that was taken up and not played yet: one a day. In the last week before a date only what is on the list. */
+  #takeFreshTune(): void {
+    const { minutes } = this.#wish;
+    const isFirst = [...this.#tunes.values()].every(({ firstDay }) => firstDay === null);
+    for (const tune of this.#tunes.values()) {
+      if (tune.firstDay !== null) continue;
+      if (this.#days !== null && !tune.place) continue;
+      const first = this.#all.find(
+        (one) => one.item.chart === tune.chart && !one.item.form && this.#isPlayable(one)
+      );
+      const standing = first ?? tune.form;
+      if (!standing || !this.#isPlayable(standing) || this.#isTaken(standing)) continue;
+      const why = isFirst
+        ? 'The first thing: one area of the neck, slowly enough to be clean.'
+        : 'A tune you have added; today it begins.';
+      const own = Math.max(LEAST_MINUTES, Math.round(minutes * FIFTH));
+      this.#take({ kind: first ? 'new' : 'form', standing, why }, Math.min(own, LONG));
+      this.#fresh = tune.chart;
+      return;
     }
   }
-  return more;
-}
 
-function inKey(part: SessionPart, item: PracticeItem, minutes: number, fourths: number): SessionPart {
-  const own = item.key === null || item.key === undefined ? null : readKey(item.key);
-  const key = own && transposeKey(item.key!, own, (fourths * FOURTH) % KEYS);
-  return {
-    ...part,
-    minutes,
-    fourths,
-    ...(key ? { key } : {}),
-    tempo: stepped(part.tempo!, -WARM_UP, item.tempo.step),
-    why: `The same ${fourths === 1 ? 'a fourth up' : `${counted(fourths, 'fourth')} up`}: time is left for another key.`
-  };
-}
+  /** A whole form where none was for three days: the tune that is longest without. */
+  #takeForm(): void {
+    const tunes = [...this.#tunes.values()].filter(
+      ({ form, firstDay }) => form && firstDay !== null && this.#isPlayable(form)
+    );
+    const last = tunes.reduce((latest, { lastForm }) => ((lastForm ?? '') > latest ? lastForm! : latest), '');
+    if (last && daysBetween(last, this.#day) < this.#formEvery) return;
+    const [tune] = tunes
+      .filter(({ form, place }) => !this.#isTaken(form!) && (this.#days === null || place))
+      .sort((a, b) => compared(a.lastForm ?? '', b.lastForm ?? '') || compared(a.chart, b.chart));
+    if (!tune) return;
+    const why = tune.lastForm
+      ? `The tune you have not played through for longest: ${agoText(tune.lastForm, this.#day)}.`
+      : 'Never played through yet; slowly, without stopping.';
+    this.#take({ kind: 'form', standing: tune.form!, why }, ownMinutes(tune.form!, this.#day));
+  }
 
-const theForm = (minutes: number): SessionPart => ({
-  kind: 'form',
-  minutes,
-  why: 'All of it once, as it will be played.'
-});
+  get #formEvery(): number {
+    const since = dayAfter(this.#day, -LATELY.days);
+    const days = new Set<string>();
+    let isOlder = false;
+    for (const { day } of this.#wish.log) {
+      if (day < since) isOlder = true;
+      else if (day < this.#day) days.add(day);
+    }
+    return isOlder && days.size < LATELY.played ? FORM_EVERY.missing : FORM_EVERY.usual;
+  }
 
-const free = (minutes: number, hasItems: boolean): SessionPart => ({
-  kind: 'free',
-  minutes,
-  why: hasItems
-    ? 'Nothing else is due: play freely over what you have practised.'
-    : 'Nothing is being practised yet: take a chart, one area of the neck, and find its thirds.'
-});
+  #takeSeams(): void {
+    const most = this.#wish.minutes < TWO_SEAMS ? 1 : 2;
+    const seams = this.#all
+      .filter((one) => this.#of(one).isOpen)
+      .flatMap((standing) => seamsIn(standing).map((seam) => ({ standing, seam })))
+      .sort(
+        (a, b) =>
+          this.#weight(b.standing) - this.#weight(a.standing) ||
+          compared(a.seam.since, b.seam.since) ||
+          compared(a.standing.item.id, b.standing.item.id) ||
+          a.seam.bar - b.seam.bar
+      );
+    for (const { standing, seam } of seams.slice(0, most)) {
+      const { bar, tempo, stumbles } = seam;
+      const why = `Bar ${bar} went wrong ${counted(stumbles, 'time')} lately, at ${tempo} or so; the two bars alone, slowly.`;
+      this.#take({ kind: 'seam', standing, seam, why }, SEAM);
+    }
+  }
 
-/** A whole form at the best tempo that is held in its chart; its first section, and one of which nothing is held, slowly. */
-function formPart(
-  part: SessionPart,
-  chart: string | undefined,
-  items: readonly PracticeItem[],
-  progress: ReadonlyMap<string, Progress>
-): SessionPart {
-  const scope = part.minutes < WHOLE_FORM ? 'first section' : 'whole';
-  const held = items.flatMap((item) => (item.chart === chart ? (progress.get(item.id)!.held ?? []) : []));
-  const best = scope === 'whole' && held.length ? Math.max(...held) : undefined;
-  const tempo = best ?? slowest(items, chart, progress);
-  return {
-    ...part,
-    ...(chart === undefined ? {} : { chart }),
-    ...(tempo === undefined ? {} : { tempo }),
-    scope,
-    why: scope === 'whole' ? part.why : 'The first section slowly: time for a whole form is not left.'
-  };
-}
+  /** What is under way, new and held by the days it has waited over its interval. */
+  #takeByWaiting(): void {
+    const heldMost = Math.max(LEAST_MINUTES, this.#wish.minutes * FIFTH);
+    let [held, fresh] = [0, this.#newRoom()];
+    for (const candidate of this.#waiting()) {
+      const { kind, standing } = candidate;
+      if (this.#isTaken(standing)) continue;
+      const minutes = kind === 'held' ? LEAST_MINUTES : ownMinutes(standing, this.#day);
+      if (kind === 'held' && held + minutes > heldMost) continue;
+      if (kind === 'new' && fresh === 0) continue;
+      if (!this.#take(candidate, minutes)) break;
+      if (kind === 'held') held += minutes;
+      if (kind === 'new') fresh -= 1;
+    }
+  }
 
-/** The chart that most of the session is about; of open items where the session has none. */
-function chartOf(
-  parts: readonly SessionPart[],
-  items: readonly PracticeItem[],
-  progress: ReadonlyMap<string, Progress>
-): string | undefined {
-  const minutes = new Map<string, number>();
-  for (const { chart, minutes: own } of parts) if (chart) minutes.set(chart, (minutes.get(chart) ?? 0) + own);
-  const [first] = [...minutes].sort((a, b) => b[1] - a[1] || compared(a[0], b[0]));
-  return first?.[0] ?? items.find(({ id, chart }) => chart && progress.get(id)!.isOpen)?.chart;
-}
+  /** How many new things there is room for beside what is under way. */
+  #newRoom(): number {
+    const { least, most } = UNDER_WAY;
+    const room = Math.min(most, Math.max(least, Math.floor(this.#wish.minutes * FIFTH)));
+    const underWay = this.#all.filter((one) => {
+      const { state, isResting } = this.#of(one);
+      return state === 'in progress' && !isResting && !one.item.form;
+    }).length;
+    const taken = this.#taken.filter(({ kind }) => kind === 'new').length;
+    return Math.min(NEW_A_DAY, Math.max(0, room - underWay - taken));
+  }
 
-/** The tempo at which all of a chart's items that are under way can be played. */
-function slowest(
-  items: readonly PracticeItem[],
-  chart: string | undefined,
-  progress: ReadonlyMap<string, Progress>
-): number | undefined {
-  const tempos = items.flatMap((item) =>
-    item.chart === chart && progress.get(item.id)!.isOpen ? [progress.get(item.id)!.next] : []
-  );
-  return chart !== undefined && tempos.length ? Math.min(...tempos) : undefined;
+  /** Open things, the most pressing first; of equal ones another one each day. */
+  #waiting(isAll = false): Candidate[] {
+    const turn = numberOf(this.#day);
+    const count = Math.max(1, this.#all.length);
+    const scored = this.#all.flatMap((standing, at) => {
+      if (!this.#isPlayable(standing)) return [];
+      const candidate = this.#candidateOf(standing, isAll);
+      return candidate ? [{ ...candidate, turn: (at + turn) % count }] : [];
+    });
+    return scored.sort((a, b) => b.score - a.score || a.turn - b.turn);
+  }
+
+  #candidateOf(standing: Standing, isAll: boolean): (Candidate & { score: number }) | null {
+    const { item } = standing;
+    const { state, lastDay, openSince, askOn } = this.#of(standing);
+    const weight = this.#weight(standing);
+    const since = (day: string) => Math.max(0, daysBetween(day, this.#day));
+    if (state === 'held') {
+      const waited = daysBetween(askOn!, this.#day);
+      if (waited < 0 && !isAll) return null;
+      // By its own interval: what is asked rarely is less pressing a day late.
+      const interval = Math.max(1, daysBetween(lastDay!, askOn!));
+      return {
+        kind: item.form ? 'form' : 'held',
+        standing,
+        score: weight * (1 + waited / interval),
+        why: this.#reason(standing)
+      };
+    }
+    if (state === 'open') {
+      const tune = this.#tunes.get(item.chart ?? '');
+      // A tune that was not played yet waits for its day.
+      const isLater = tune !== undefined && tune.firstDay === null && tune.chart !== this.#fresh;
+      if (isLater || this.#isLateNews(standing)) return null;
+      const opened = openSince ?? tune?.firstDay;
+      const waited = opened ? since(opened) : NEW_WAITS;
+      return {
+        kind: item.form ? 'form' : 'new',
+        standing,
+        score: (weight * waited) / NEW_WAITS,
+        why: this.#reason(standing)
+      };
+    }
+    return {
+      kind: item.form ? 'form' : 'in progress',
+      standing,
+      // Two bars of it, mended alone, are not the thing itself.
+      score: weight * since(standing.lastWhole ?? lastDay!),
+      why: this.#reason(standing)
+    };
+  }
+
+  /** Nothing new is begun that is not on the list, nor anything in its last week. */
+  #isLateNews({ item }: Standing): boolean {
+    if (this.#days === null) return false;
+    const isOn = item.chart !== undefined && this.#tunes.get(item.chart)?.place !== undefined;
+    return !isOn || (this.#days <= DATE.lastDays && !item.form);
+  }
+
+  #reason(standing: Standing): string {
+    const { item } = standing;
+    const { state, clean, lastDay, isFlat } = this.#of(standing);
+    const { goal } = item.tempo;
+    const last = lastDay === null ? '' : agoText(lastDay, this.#day);
+    if (state === 'held') return `Held at ${goal}; last played ${last}, so that it stays.`;
+    if (state === 'open') {
+      return item.after?.length
+        ? 'What comes before it goes well enough; a new thing.'
+        : 'Open and not begun yet; a new thing.';
+    }
+    const reached = clean === null ? 'not clean yet' : `clean at ${clean}`;
+    const stuck = isFlat
+      ? ' Nothing has moved for a while: half of the time goes to the bars that stumble.'
+      : '';
+    return `Last played ${last}; ${reached}, to be held at ${goal}.${stuck}`;
+  }
+
+  // What is left over.
+
+  #fill(): void {
+    this.#grow(MOST_PART_MINUTES);
+    if (this.#left >= LEAST_MINUTES || this.#taken.length === 0) {
+      for (const candidate of this.#waiting(true)) {
+        if (this.#isTaken(candidate.standing)) continue;
+        if (!this.#take(candidate, ownMinutes(candidate.standing, this.#day))) break;
+      }
+    }
+    this.#grow(MOST_PART_MINUTES);
+    this.#moreForm();
+    this.#grow(LONG);
+    this.#nextTurns();
+    this.#grow(REST_FOR);
+    if (this.#cards === 0 && this.#left > 0 && (this.#wish.hasNewCards || this.#due > 0)) this.#takeCards();
+  }
+
+  /** Minute by minute to one part after the other; another one is first each day. */
+  #grow(most: number): void {
+    const parts = this.#taken.filter(({ kind }) => kind !== 'seam' || most === REST_FOR);
+    if (parts.length === 0) return;
+    const first = numberOf(this.#day) % parts.length;
+    for (let grew = true; grew && this.#left > 0;) {
+      grew = false;
+      for (let i = 0; i < parts.length && this.#left > 0; i++) {
+        const part = parts[(first + i) % parts.length]!;
+        if (part.minutes >= most) continue;
+        part.minutes += 1;
+        this.#left -= 1;
+        grew = true;
+      }
+    }
+  }
+
+  /** A form takes what is left, and as much of a part as a form may be long. */
+  #moreForm(): void {
+    if (this.#left === 0) return;
+    const form = this.#taken.find(({ kind }) => kind === 'form');
+    const more = (minutes: number) => Math.min(LONG_FORM - minutes, this.#left);
+    if (form) {
+      const minutes = Math.max(0, more(form.minutes));
+      form.minutes += minutes;
+      this.#left -= minutes;
+      return;
+    }
+    const played = this.#taken[0]?.standing.item.chart;
+    const standing = played === undefined ? null : this.#tunes.get(played)?.form;
+    if (!standing || this.#isTaken(standing) || !this.#of(standing).isOpen || this.#left < LEAST_MINUTES)
+      return;
+    const why = 'Time is left: all of it, as it will be played.';
+    this.#take({ kind: 'form', standing, why }, more(0));
+  }
+
+  /** A long session goes through what is under way again. */
+  #nextTurns(): void {
+    const once = this.#taken.filter(({ kind }) => kind !== 'seam');
+    if (once.length < 2) return;
+    for (let turn = 1; turn < TURNS; turn++) {
+      for (const { kind, standing } of once) {
+        if (this.#left < LEAST_MINUTES) return;
+        const again = kind === 'new' ? 'in progress' : kind;
+        const why = 'Once more: time is left, and what is played twice stays.';
+        this.#take({ kind: again, standing, why }, MOST_PART_MINUTES);
+      }
+    }
+  }
+
+  #lookAround(): SessionPart {
+    const { latest, items } = this.#wish;
+    const minutes = this.#left;
+    if (items.length > 0) {
+      return { kind: 'free', minutes, why: 'Nothing else is due: play freely over what you have practised.' };
+    }
+    return {
+      kind: 'free',
+      minutes,
+      ...(latest === undefined ? {} : { chart: latest }),
+      why: 'Nothing is practised yet: open a chart, take one area of the neck, and find the thirds.'
+    };
+  }
+
+  #partOf({ kind, standing, seam, minutes, why }: Taken): SessionPart {
+    const { item } = standing;
+    const about = {
+      kind,
+      minutes,
+      item: item.id,
+      ...(item.chart === undefined ? {} : { chart: item.chart }),
+      ...(item.key === undefined ? {} : { key: item.key })
+    };
+    const steps = seam
+      ? [seamStep(standing, seam, this.#day, minutes)]
+      : stepsOf(standing, this.#day, minutes);
+    const { bars, tempo } = steps[0]!;
+    return { ...about, ...(bars ? { bars } : {}), tempo, steps, why };
+  }
 }

@@ -1,0 +1,89 @@
+/** How far items are: shut, open, in progress, held; read from the log. */
+import { dayAfter } from '../log/day';
+import type { LogRow, PracticeItem } from '../log/model';
+import { settled, standingsOf, type Standing } from './fold';
+import { baseOf } from './runs';
+import { isFlat, isResting, LEAST_MINUTES, seamsIn, wholeTempo } from './turn';
+
+/** Shut items stand on others that were not clean at 85 % of their goal yet. */
+export type ItemState = 'shut' | 'open' | 'in progress' | 'held';
+
+export interface Progress {
+  readonly state: ItemState;
+  /** All that it stands on was clean at 85 % of its goal, or rests. */
+  readonly isOpen: boolean;
+  /** The day it opened on; null where it stands on nothing, or is shut. */
+  readonly openSince: string | null;
+  /** The highest tempo that was clean on two days. */
+  readonly held: number | null;
+  /** The fastest clean run. */
+  readonly clean: number | null;
+  /** Beats a minute of the next loop. */
+  readonly next: number;
+  /** What was clean lately, from which the next day begins; null before anything was. */
+  readonly base: number | null;
+  readonly lastDay: string | null;
+  /** The day on which something that is held is asked again. */
+  readonly askOn: string | null;
+  /** Bars where it goes wrong again and again. */
+  readonly seams: readonly number[];
+  /** Nothing has become better for six days played; for twelve: it rests. */
+  readonly isFlat: boolean;
+  readonly isResting: boolean;
+  readonly seconds: number;
+}
+
+/** Progress of every item on a day, by id. An item stands on those it names that there are; one that is gone holds nothing up. */
+export function progressOf(
+  items: readonly PracticeItem[],
+  log: readonly LogRow[],
+  day: string
+): ReadonlyMap<string, Progress> {
+  return progressIn(standingsOf(items, log), day);
+}
+
+export function progressIn(
+  standings: ReadonlyMap<string, Standing>,
+  day: string
+): ReadonlyMap<string, Progress> {
+  return new Map([...standings].map(([id, own]) => [id, ownProgress(own, standings, day)]));
+}
+
+function ownProgress(standing: Standing, standings: ReadonlyMap<string, Standing>, day: string): Progress {
+  const { item, lastDay, seconds } = standing;
+  let openSince: string | null = null;
+  let waits = false;
+  for (const id of item.after ?? []) {
+    const before = standings.get(id);
+    if (!before) continue;
+    const since = opensOn(before, day);
+    if (since === null) waits = true;
+    else if (openSince === null || since > openSince) openSince = since;
+  }
+  const { held, best, bests } = settled(standing);
+  const wasPlayed = standing.whole.days.length > 0 || standing.parts.size > 0 || lastDay !== null;
+  return {
+    state: held.isHeld ? 'held' : waits ? 'shut' : wasPlayed ? 'in progress' : 'open',
+    isOpen: !waits,
+    openSince: waits ? null : openSince,
+    held: bests[1]?.tempo ?? null,
+    clean: best,
+    next: wholeTempo(standing, day, 60 * (item.minutes ?? LEAST_MINUTES)),
+    base: baseOf(standing.whole, item.tempo.step),
+    lastDay,
+    askOn: held.isHeld ? held.askOn : null,
+    seams: seamsIn(standing).map(({ bar }) => bar),
+    isFlat: isFlat(standing),
+    isResting: isResting(standing, day),
+    seconds
+  };
+}
+
+/** The day on which what stands on an item opens; null where it is not that far. One that rests blocks nothing. */
+function opensOn(standing: Standing, day: string): string | null {
+  const { opensSince, lastDay } = standing;
+  if (opensSince !== null) return opensSince;
+  if (isResting(standing, day)) return lastDay;
+  // Marked as held by older entries, at a goal that has been raised since.
+  return settled(standing).held.isHeld ? dayAfter(day, -1) : null;
+}
