@@ -6,6 +6,7 @@ import { isDay } from '../core/practice/log/day';
 import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../core/practice/ladder';
 import type { Progress } from '../core/practice/progress/progress';
 import type { Covered, Sum, TempoDay } from '../core/practice/log/sums';
+import type { Outlook } from '../core/practice/session/date';
 import type { Session } from '../core/practice/session/session';
 import type { Question } from '../core/practice/trainer/card';
 import type { Memory } from '../core/practice/trainer/memory';
@@ -253,6 +254,14 @@ export interface StoredSetList {
   readonly data: SetListData | null;
 }
 
+/** How far a tune of a set list will be by its day. */
+export interface TuneOutlook extends Partial<Outlook> {
+  readonly chart: string;
+  /** Of its items in the key of the day: how many there are, and how many are held. */
+  readonly items: number;
+  readonly held: number;
+}
+
 /** What the page of the day shows. */
 export interface Today {
   readonly day: string;
@@ -261,6 +270,8 @@ export interface Today {
   readonly plan: Session;
   readonly cards: { readonly due: number; readonly known: number };
   readonly setLists: readonly StoredSetList[];
+  /** Of each set list to come its tunes in their order, by the id of the list. */
+  readonly outlooks: Readonly<Record<string, readonly TuneOutlook[]>>;
   /** Charts there are, for what is to be taken up. */
   readonly charts: readonly {
     readonly id: string;

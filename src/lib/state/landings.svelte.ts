@@ -21,6 +21,16 @@ interface Sounding {
   end: number | null;
 }
 
+/** What was heard of a round that is over: the changes that were missed. */
+export interface HeardRound {
+  readonly missed: readonly number[];
+}
+
+/** Of the changes of a round so many have to be told before it can be said how it went. */
+const ENOUGH = 0.8;
+/** Meetings that are none. */
+const MISSED: readonly Meeting[] = ['silent', 'outside'];
+
 export class Landings {
   readonly #rehearsal: Rehearsal;
   readonly ear: Ear;
@@ -29,6 +39,8 @@ export class Landings {
   /** Of the changes since the band began: how many are told, and how many of them were landed. */
   told = $state(0);
   landed = $state(0);
+  /** How the round that was played last was heard, until it is marked. */
+  heard: HeardRound | null = $state.raw(null);
   #notes: Sounding[] = [];
   #open: readonly MeantLanding[] = [];
   #round: readonly MeantLanding[] | null = null;
@@ -90,6 +102,7 @@ export class Landings {
   #meetRound(): void {
     const { landings } = this.#rehearsal;
     if (landings === this.#round || !landings) return;
+    if (this.#round) this.heard = this.#heardOf(this.#round);
     this.#round = landings;
     const fresh = landings.filter(({ place }) => place.start > this.#until);
     if (fresh.length === 0) return;
@@ -98,7 +111,24 @@ export class Landings {
     this.met = new Map([...this.met].map(([change, { met }]) => [change, { met, isPast: true }]));
   }
 
+  /** What became of the changes of a round; null where too few of them were told. */
+  #heardOf(round: readonly MeantLanding[]): HeardRound | null {
+    const told = round.flatMap(({ change }) => {
+      const own = this.met.get(change);
+      return own && !own.isPast ? [{ change, met: own.met }] : [];
+    });
+    if (round.length === 0 || told.length < ENOUGH * round.length) return null;
+    return { missed: told.filter(({ met }) => MISSED.includes(met)).map(({ change }) => change) };
+  }
+
+  /** The player agrees: the last round went as it was heard. */
+  confirm(): void {
+    if (this.heard) this.#rehearsal.confirm(this.heard.missed);
+    this.heard = null;
+  }
+
   #forget(): void {
+    this.heard = null;
     if (!this.#round) return;
     this.#round = null;
     this.#until = -Infinity;

@@ -3,7 +3,15 @@ import type { RecordedRow } from '$lib/api/practice';
 import { logRow } from '$lib/api/practice';
 import { Recorder, type Playing } from './recorder';
 
-const PLAYING: Playing = { item: 'a', chart: null, what: 'Ascending', key: 'Gm', area: 3, tempo: 80, bars: null };
+const PLAYING: Playing = {
+  item: 'a',
+  chart: null,
+  what: 'Ascending',
+  key: 'Gm',
+  area: 3,
+  tempo: 80,
+  bars: null
+};
 
 function recorder() {
   const rows = new Map<string, RecordedRow>();

@@ -3,7 +3,7 @@
  * again where it was.
  */
 import type { ItemData, ItemWithProgress } from '$lib/api/practice';
-import { loopName } from '$lib/core/practice/items/words';
+import { keyName, loopName } from '$lib/core/practice/items/words';
 import type { SessionPart } from '$lib/core/practice/session/parts';
 import { PARTS } from '$lib/core/practice/session/parts';
 import { logBox } from './practice-log';
@@ -34,23 +34,41 @@ const PLACE = 'corvel-session';
 export function runParts(
   parts: readonly SessionPart[],
   items: readonly ItemWithProgress[],
-  titles: ReadonlyMap<string, string>
+  titles: ReadonlyMap<string, string>,
+  tunings: ReadonlyMap<string, string> = NO_TUNINGS
 ): RunPart[] {
   return parts.map((part, i) => {
     const item = items.find(({ id }) => id === part.item);
     return {
       ...part,
       id: `${i} ${part.kind} ${part.item ?? ''} ${part.bars?.from ?? ''}`,
-      name: nameOfPart(part, item?.data?.name),
-      title: part.chart === undefined ? null : (titles.get(part.chart) ?? null),
+      ...namesOf(part, item?.data?.name, titles, tunings),
       data: item?.data ?? null
     };
   });
 }
 
-function nameOfPart({ kind, bars }: SessionPart, name: string | undefined): string {
-  if (name === undefined) return PARTS[kind].name;
-  return kind === 'seam' && bars ? `${name}, ${loopName({ kind: 'bars', ...bars })}` : name;
+const NO_TUNINGS: ReadonlyMap<string, string> = new Map();
+
+/** What a part is called, and the title of its chart; with the tuning that a form wants on the day. */
+function namesOf(
+  { chart, kind, bars }: SessionPart,
+  own: string | undefined,
+  titles: ReadonlyMap<string, string>,
+  tunings: ReadonlyMap<string, string>
+): { readonly name: string; readonly title: string | null } {
+  const title = (chart === undefined ? undefined : titles.get(chart)) ?? null;
+  if (kind === 'form' && title !== null) {
+    const tuning = tunings.get(chart!);
+    return { name: `${title}, whole form`, title: tuning ? `${title} · tuning: ${tuning}` : title };
+  }
+  const name = own ?? PARTS[kind].name;
+  return { name: kind === 'seam' && bars ? `${name}, ${loopName({ kind: 'bars', ...bars })}` : name, title };
+}
+
+/** What comes next, as it is announced: the part; of a form its key too. */
+export function announced({ name, key, kind }: RunPart): string {
+  return kind === 'form' && key ? `${name} · ${keyName(key)}` : name;
 }
 
 /** What the stand is opened for; null for a part that is not played there. */

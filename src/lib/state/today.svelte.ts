@@ -13,6 +13,7 @@ import type { StoredChart } from '$lib/api/songbook';
 import { sectionsOf } from '$lib/core/chart/sections';
 import { keyText } from '$lib/core/harmony/key';
 import { proposals } from '$lib/core/practice/items/proposals';
+import type { WeekAhead } from '$lib/core/practice/session/ahead';
 import { PARTS } from '$lib/core/practice/session/parts';
 import { callRoute } from './call';
 import { dayHere } from './day-here';
@@ -23,6 +24,14 @@ import { Workspace } from './workspace.svelte';
 const AWAY = 'nothing was changed';
 const call = <T>(path: string, method?: string, body?: unknown) =>
   callRoute<T>(`practice/${path}`, AWAY, method, body);
+
+/** Tunings of the set list that drives the day, by chart. */
+function tuningsOf({ setLists, plan, day }: Today): ReadonlyMap<string, string> {
+  const list = plan.readiness
+    ? setLists.find(({ data }) => data && data.charts.length > 0 && data.day >= day)
+    : undefined;
+  return new Map(list?.data?.charts.map(({ chart, tuning }) => [chart, tuning]));
+}
 
 export class TodayState extends Attempts {
   now: Today = $state.raw(undefined as unknown as Today);
@@ -35,7 +44,7 @@ export class TodayState extends Attempts {
 
   #show(today: Today): void {
     this.now = today;
-    this.parts = runParts(today.plan.session, today.items, this.#titles(today));
+    this.parts = runParts(today.plan.session, today.items, this.#titles(today), tuningsOf(today));
   }
 
   #titles({ charts }: Today): ReadonlyMap<string, string> {
@@ -59,13 +68,25 @@ export class TodayState extends Attempts {
   async load(minutes = this.now.minutes): Promise<void> {
     await this.attempt(async () => {
       await logBox.send();
-      const at = Date.now();
-      const query = new URLSearchParams({
-        day: dayHere(at),
-        minutes: String(minutes),
-        offset: String(new Date(at).getTimezoneOffset())
-      });
-      this.#show(await call<Today>(`today?${query}`));
+      this.#show(await call<Today>(`today?${this.#query(minutes)}`));
+    });
+  }
+
+  /** Four weeks from today on, if all goes as now. */
+  async ahead(): Promise<readonly WeekAhead[]> {
+    const { weeks } = await callRoute<{ weeks: readonly WeekAhead[] }>(
+      `practice/ahead?${this.#query(this.now.minutes)}`,
+      'the weeks ahead could not be loaded'
+    );
+    return weeks;
+  }
+
+  #query(minutes: number): URLSearchParams {
+    const at = Date.now();
+    return new URLSearchParams({
+      day: dayHere(at),
+      minutes: String(minutes),
+      offset: String(new Date(at).getTimezoneOffset())
     });
   }
 

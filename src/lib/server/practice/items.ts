@@ -162,7 +162,8 @@ export async function keepWholeForms(db: Database): Promise<void> {
     if (hasForm || known.has(id)) return [];
     return [{ id, chart, data: itemData.parse({ ...form, tempo, after: [...after] }) }];
   });
-  if (coming.length > 0 && stored.length + coming.length <= MOST_ITEMS) await keepNewItems(db, { items: coming });
+  if (coming.length > 0 && stored.length + coming.length <= MOST_ITEMS)
+    await keepNewItems(db, { items: coming });
 }
 
 /** Changes an item on top of the version the edit was based on. */

@@ -170,13 +170,30 @@ describe('items', () => {
   });
 
   it('know their bars and sections from their chart, and takes tell where it goes wrong', async () => {
-    const source = '{title: Long}\n{key: Gm}\n{start_of_grid label="A"}\n| Gm6 | D7b9 | Gm6 | D7b9 |\n{end_of_grid}\n{start_of_grid label="B"}\n| Cm7 | D7b9 |\n{end_of_grid}';
+    const source =
+      '{title: Long}\n{key: Gm}\n{start_of_grid label="A"}\n| Gm6 | D7b9 | Gm6 | D7b9 |\n{end_of_grid}\n{start_of_grid label="B"}\n| Cm7 | D7b9 |\n{end_of_grid}';
     const { id } = await createChart(db, { source });
     const over = { kind: 'bars', from: 2, to: 3 };
-    await keepNewItems(db, keepItems.parse({ items: [{ ...item('l'), chart: id }, { ...item('m', { over }), chart: id }] }));
+    await keepNewItems(
+      db,
+      keepItems.parse({
+        items: [
+          { ...item('l'), chart: id },
+          { ...item('m', { over }), chart: id }
+        ]
+      })
+    );
     const planned = await plannedItems(db, await listItems(db));
     expect(planned).toMatchObject([
-      { id: 'l', bars: 6, beats: 4, sections: [{ from: 1, to: 4 }, { from: 5, to: 6 }] },
+      {
+        id: 'l',
+        bars: 6,
+        beats: 4,
+        sections: [
+          { from: 1, to: 4 },
+          { from: 5, to: 6 }
+        ]
+      },
       { id: 'm', bars: 2 }
     ]);
   });

@@ -1,11 +1,13 @@
 /** What the page of the day shows: items with their progress, the plan, cards that are due, set lists. */
 import { z } from 'zod';
-import { dayField, type Today } from '../../api/practice';
+import { dayField, type StoredSetList, type Today, type TuneOutlook } from '../../api/practice';
 import { dayAfter, dayOf } from '../../core/practice/log/day';
 import type { LogRow, PracticeItem } from '../../core/practice/log/model';
 import { secondsByDay } from '../../core/practice/log/sums';
-import { progressOf } from '../../core/practice/progress/progress';
+import { standingsOf, type Standing } from '../../core/practice/progress/fold';
+import { progressIn, type Progress } from '../../core/practice/progress/progress';
 import { aheadOf, type WeekAhead } from '../../core/practice/session/ahead';
+import { outlook } from '../../core/practice/session/date';
 import { FEWEST_MINUTES, MOST_MINUTES } from '../../core/practice/session/parts';
 import { planSession } from '../../core/practice/session/session';
 import type { Database } from '../database';
@@ -32,7 +34,8 @@ export async function todayOf(
   { day, minutes, offset }: z.infer<typeof todayQuery>
 ): Promise<Today> {
   const { items, stored, log, setLists, wish } = await wishOf(db, { day, minutes, offset });
-  const progress = progressOf(items, wish.log, day);
+  const standings = standingsOf(items, wish.log);
+  const progress = progressIn(standings, day);
   const plan = planSession(wish);
   const charts = await db
     .selectFrom('chart')
@@ -48,6 +51,7 @@ export async function todayOf(
     plan,
     cards: { due: plan.due.length, known: wish.cards.length },
     setLists,
+    outlooks: outlooksOf(setLists, { items, standings, progress, day }),
     charts: charts.map(({ id, title, summary }) => ({
       id,
       title,
@@ -55,6 +59,43 @@ export async function todayOf(
     })),
     days: secondsByDay(log, dayAfter(day, 1 - LAST_DAYS), day)
   };
+}
+
+/** How far the tunes of every set list to come will be by then. */
+function outlooksOf(
+  setLists: readonly StoredSetList[],
+  {
+    items,
+    standings,
+    progress,
+    day
+  }: {
+    readonly items: readonly PracticeItem[];
+    readonly standings: ReadonlyMap<string, Standing>;
+    readonly progress: ReadonlyMap<string, Progress>;
+    readonly day: string;
+  }
+): Today['outlooks'] {
+  const coming = setLists.flatMap(({ id, data }) => (data && data.day >= day ? [{ id, data }] : []));
+  return Object.fromEntries(
+    coming.map(({ id, data }) => [
+      id,
+      data.charts.map(({ chart, key, tempo }): TuneOutlook => {
+        const own = items.filter((item) => item.chart === chart);
+        const form = own.find((item) => item.form);
+        // What is practised in other keys does not make the tune ready.
+        const ofDay = own.filter(
+          (item) => item.key === undefined || item.key === (key ?? form?.key ?? item.key)
+        );
+        return {
+          chart,
+          items: ofDay.length,
+          held: ofDay.filter((item) => progress.get(item.id)?.state === 'held').length,
+          ...(form ? outlook(standings.get(form.id)!, day, data.day, tempo ?? form.tempo.goal) : {})
+        };
+      })
+    ])
+  );
 }
 
 /** Four weeks from a day on, if all goes as now. */

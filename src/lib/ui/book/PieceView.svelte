@@ -208,7 +208,7 @@
 
   .played th {
     padding-right: 1.5mm;
-    font-size: 2.8mm;
+    font-size: 3.2mm;
     font-weight: 400;
     color: var(--soft);
     text-align: right;
@@ -251,7 +251,7 @@
   }
 
   .title p {
-    font-size: 2.9mm;
+    font-size: 3.2mm;
     line-height: 4.6mm;
   }
 
@@ -274,13 +274,13 @@
     position: absolute;
     top: 0;
     left: 1mm;
-    font-size: 2.4mm;
-    line-height: 3mm;
+    font-size: 3.2mm;
+    line-height: 3.4mm;
   }
 
   .change {
     position: absolute;
-    top: 2.6mm;
+    top: 3mm;
     padding-left: 1mm;
     line-height: 5mm;
     white-space: nowrap;
@@ -290,9 +290,9 @@
     position: absolute;
     top: 4.9mm;
     left: 1mm;
-    font-size: 2.6mm;
+    font-size: 3.2mm;
     font-style: normal;
-    line-height: 3mm;
+    line-height: 3.4mm;
     color: var(--soft);
   }
 
@@ -335,7 +335,7 @@
     grid-template-columns: auto 1fr;
     column-gap: 3mm;
     height: 12mm;
-    font-size: 3mm;
+    font-size: 3.2mm;
     line-height: 3.7mm;
   }
 
@@ -371,7 +371,7 @@
   .tableHead {
     align-items: end;
     border-bottom: 0.3mm solid var(--ink);
-    font-size: 2.9mm;
+    font-size: 3.2mm;
     color: var(--soft);
   }
 

@@ -116,7 +116,7 @@
     display: flex;
     gap: 3mm;
     align-items: baseline;
-    font-size: 3mm;
+    font-size: 3.2mm;
     color: var(--soft);
   }
 

@@ -14,6 +14,7 @@
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
   import { assignmentOf, placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
   import { takeAssignment } from '$lib/state/assigned';
+  import ClimbSaid from './ClimbSaid.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { ViewProps } from '../view';
   import Button from '../kit/Button.svelte';
@@ -129,6 +130,14 @@
         command: false
       },
       {
+        keys: 'K',
+        name: 'The last round went as it was heard',
+        presses: ['[Shift]+k'],
+        run: () => landings.confirm(),
+        single: true,
+        command: false
+      },
+      {
         keys: ']',
         name: 'More from the band',
         presses: [']'],
@@ -192,6 +201,10 @@
     await rehearsal.assign(assignment);
     if (sessionRun.takeStart()) await rehearsal.play();
   }
+  /** Clean at its goal the part is done: what is left of its time flows on. */
+  $effect(() => {
+    if (rehearsal.climb?.isDone && sessionRun.current?.id === taken) untrack(() => sessionRun.giveOn());
+  });
   /** The clock of a part runs from the moment at which it sounds. */
   $effect(() => {
     if (rehearsal.isPlaying) untrack(() => sessionRun.begin());
@@ -356,7 +369,7 @@
         <b class="text-ink">{rehearsal.assigned.name}</b>
         {#if rehearsal.assigned.key}<span>in {keyName(rehearsal.assigned.key)}</span>{/if}
         {#if rehearsal.assigned.area !== null}<span>position {rehearsal.assigned.area}</span>{/if}
-        {#if rehearsal.assigned.tempo}<span>goal {rehearsal.assigned.tempo.goal} bpm</span>{/if}
+        {#if rehearsal.climb}<ClimbSaid {rehearsal} />{/if}
         <Button size="small" hint="Back to your own settings" onclick={() => rehearsal.unassign()}
           >Reset</Button
         >

@@ -38,7 +38,7 @@
 <style>
   p {
     margin-top: 1mm;
-    font-size: 3mm;
+    font-size: 3.2mm;
     color: var(--soft);
   }
 

@@ -88,7 +88,7 @@
   .words {
     flex: 1;
     min-width: 0;
-    font-size: 3.1mm;
+    font-size: 3.2mm;
     line-height: 1.35;
   }
 

@@ -22,7 +22,7 @@
   p {
     height: var(--title);
     padding-top: 3mm;
-    font-size: 3mm;
+    font-size: 3.2mm;
     color: var(--soft);
   }
 

@@ -11,8 +11,10 @@
   import X from '@lucide/svelte/icons/x';
   import type { Landings } from '$lib/state/landings.svelte';
   import { TEMPO_STEP, type Rehearsal } from '$lib/state/rehearsal.svelte';
-  import { sessionRun } from '$lib/state/session-run.svelte';
+  import { announced, sessionRun } from '$lib/state/session-run.svelte';
   import Button from '../kit/Button.svelte';
+  import ClimbSaid from '../rehearse/ClimbSaid.svelte';
+  import Heard from '../rehearse/Heard.svelte';
   import Listening from '../rehearse/Listening.svelte';
   import RoundDots from './RoundDots.svelte';
 
@@ -63,6 +65,7 @@
     >
   </div>
   <div class="flex min-h-12 min-w-0 flex-1 basis-72 items-center justify-end gap-3">
+    <Heard {rehearsal} {landings} />
     {#if isAwake}
       <div class="flex min-w-0 flex-wrap items-center justify-end gap-2" data-slim>
         <Button size="stand" label="Slower" class="w-11" onclick={() => rehearsal.changeTempo(-TEMPO_STEP)}
@@ -74,7 +77,7 @@
         >
         <span class="max-sm:hidden"><Listening {rehearsal} {landings} /></span>
         {#if sessionRun.isOn && upcoming}
-          <Button size="stand" hint="Next: {upcoming.name}" onclick={onnext}
+          <Button size="stand" hint="Next: {announced(upcoming)}" onclick={onnext}
             >next <ChevronRight size={17} /></Button
           >
         {/if}
@@ -93,8 +96,10 @@
         aria-label="Time left of this part"
         data-stand-clock>{sessionRun.clock}</span
       >
-      <span class="min-w-0 flex-1 truncate text-soft" data-stand-then
-        >{upcoming ? `Next: ${upcoming.name}` : 'The last part'}</span
+      <span class="min-w-0 flex-1 truncate text-soft" data-stand-then>
+        {#if rehearsal.climb}<ClimbSaid {rehearsal} />{rehearsal.climb.isDone ? ' ' : ' · '}{/if}{upcoming
+          ? `Next: ${announced(upcoming)}`
+          : 'The last part'}</span
       >
       <RoundDots {rehearsal} most={4} />
     {:else}

@@ -1,4 +1,4 @@
-<!-- Set lists with their day: how ready each tune is, the minutes shared out, a run-through, cue sheets. -->
+<!-- Set lists with their day: how far each tune will be by then, a run-through, cue sheets. -->
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play';
   import Plus from '@lucide/svelte/icons/plus';
@@ -12,9 +12,8 @@
   import { keyText, readKey } from '$lib/core/harmony/key';
   import { keyName } from '$lib/core/practice/items/words';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import { dayAfter } from '$lib/core/practice/log/day';
-  import type { PracticeItem } from '$lib/core/practice/log/model';
-  import { minutesByNeed, paceTo, readinessOf } from '$lib/core/practice/session/date';
+  import { dayAfter, daysBetween } from '$lib/core/practice/log/day';
+  import { DATE } from '$lib/core/practice/session/date';
   import { counted } from '$lib/core/theory/words';
   import { placeOfPart, sessionRun, type RunPart } from '$lib/state/session-run.svelte';
   import Button from '../kit/Button.svelte';
@@ -22,39 +21,32 @@
   import Select from '../kit/Select.svelte';
   import CueSheets from './CueSheets.svelte';
   import { longDay } from './days';
+  import { outlookSaid } from './outlook';
+  import OutlookPicture from './OutlookPicture.svelte';
   import type { PanelProps } from './panels';
 
   let { today }: PanelProps = $props();
   const now = $derived(today.now);
   const titles = $derived(new Map(now.charts.map(({ id, title }) => [id, title])));
 
-  /** How ready each tune of a list is, and its share of the minutes. */
-  function readinessIn(data: SetListData) {
-    const progress = new Map(now.items.flatMap(({ id, progress: own }) => (own ? [[id, own] as const] : [])));
-    const tunes = data.charts.map((tune) => {
-      const items = now.items.flatMap((item): PracticeItem[] =>
-        item.chart === tune.chart && item.data && item.progress && isInKey(item.data.key, tune)
-          ? [{ id: item.id, what: item.data.what, tempo: item.data.tempo }]
-          : []
-      );
-      return { ...tune, ready: readinessOf(items, progress, tune.tempo) };
-    });
-    const minutes = minutesByNeed(
-      tunes.map(({ ready }) => ready),
-      data.minutes
-    );
-    return tunes.map((tune, i) => ({
-      ...tune,
-      minutes: minutes[i] ?? 0,
-      pace: paceTo(tune.ready.steps, now.day, data.day)
-    }));
+  /** How far each tune of a list will be by its day; nothing is foretold of a list that is over. */
+  const tunesOf = (list: StoredSetList, data: SetListData) =>
+    data.charts.map((tune, at) => ({ ...tune, outlook: now.outlooks[list.id]?.[at] ?? null }));
+  const daysTo = (day: string) => daysBetween(now.day, day);
+
+  /** At this pace so many tunes reach their tempo; null where all do, or nothing is known. */
+  function paceSaid(tunes: ReturnType<typeof tunesOf>): string | null {
+    const known = tunes.flatMap(({ outlook }) => (outlook?.goal === undefined ? [] : [outlook]));
+    const near = known.filter(({ middle, goal }) => middle! >= goal! * NEAR);
+    if (known.length === 0 || near.length === known.length) return null;
+    return near.length === 0
+      ? 'At your pace none of these tunes reaches its tempo by then. Lower the tempo, or play fewer of them.'
+      : `At your pace ${counted(near.length, 'tune')} of ${known.length} ${near.length === 1 ? 'reaches its' : 'reach their'} tempo by then. Play the others slower, or leave some out.`;
   }
+  /** Share of the goal that counts as reached. */
+  const NEAR = 0.97;
 
   const chartKey = (chart: string) => now.charts.find(({ id }) => id === chart)?.key ?? '';
-  /** What is practised in other keys does not make the tune ready. */
-  function isInKey(key: string | null, { chart, key: own }: { chart: string; key: string | null }): boolean {
-    return key === null || key === (own ?? chartKey(chart));
-  }
   /** The twelve keys of a tune, its own first. */
   function keysOf(chart: string): readonly { value: string; name: string }[] {
     const key = readKey(chartKey(chart));
@@ -87,22 +79,30 @@
       toast(`“${list.name}” was deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
   }
 
+  /** Minutes that a tune of a run-through is given. */
+  const RUN_THROUGH = 5;
   /** All tunes in order with the band, at the tempo of the day. */
   async function runThrough({ name: of, data }: StoredSetList) {
     if (!data) return;
-    const parts = data.charts.map((tune, i): RunPart => ({
-      id: `${i} ${tune.chart}`,
-      kind: 'form',
-      minutes: 5,
-      chart: tune.chart,
-      ...(tune.tempo === null ? {} : { tempo: tune.tempo }),
-      ...(tune.key === null ? {} : { key: tune.key }),
-      scope: 'whole',
-      why: `${of}, number ${i + 1}${tune.tuning ? `; tuning: ${tune.tuning}` : ''}`,
-      name: titles.get(tune.chart) ?? 'A deleted chart',
-      title: tune.tuning || null,
-      data: null
-    }));
+    const parts = data.charts.map((tune, i): RunPart => {
+      const form = now.items.find(({ chart, data: own }) => chart === tune.chart && own?.form);
+      const tempo = tune.tempo ?? form?.data?.tempo.goal;
+      const title = titles.get(tune.chart) ?? 'A deleted chart';
+      return {
+        id: `${i} ${tune.chart}`,
+        kind: 'form',
+        minutes: RUN_THROUGH,
+        chart: tune.chart,
+        // It counts for the whole form, at the tempo of the day.
+        ...(form ? { item: form.id } : {}),
+        ...(tempo === undefined ? {} : { tempo }),
+        key: tune.key ?? chartKey(tune.chart),
+        why: `${of}, number ${i + 1}${tune.tuning ? `; tuning: ${tune.tuning}` : ''}`,
+        name: `${title}, ${i + 1} of ${data.charts.length}`,
+        title: tune.tuning ? `${title} · tuning: ${tune.tuning}` : title,
+        data: form?.data ?? null
+      };
+    });
     sessionRun.start(parts.filter(({ chart }) => chart !== undefined && titles.has(chart)));
     if (sessionRun.current) await goto(placeOfPart(sessionRun.current));
   }
@@ -138,8 +138,9 @@
   {#each now.setLists as list (list.id)}
     {#if list.data}
       {@const data = list.data}
-      {@const tunes = readinessIn(data)}
-      {@const days = paceTo(0, now.day, data.day).days}
+      {@const tunes = tunesOf(list, data)}
+      {@const days = Math.max(0, daysTo(data.day))}
+      {@const said = days ? paceSaid(tunes) : null}
       <article class="mt-4 card p-4" aria-label={list.name} data-set-list={list.name}>
         <div class="flex flex-wrap items-center gap-3">
           <input
@@ -161,16 +162,6 @@
                 event.currentTarget.value && void edit(list, { day: event.currentTarget.value })}
             /></label
           >
-          <span
-            >with <NumberField
-              label="Minutes a day for {list.name}"
-              min={1}
-              max={240}
-              unit="min a day"
-              value={data.minutes}
-              onset={(minutes) => void edit(list, { minutes })}
-            /></span
-          >
           <Button tone="strong" disabled={data.charts.length === 0} onclick={() => void runThrough(list)}
             ><Play size={16} /> run-through</Button
           >
@@ -185,7 +176,9 @@
             : data.day === now.day
               ? 'today'
               : 'gone by'}.
+          {#if days > 0 && days <= DATE.days}The plan of each day works towards it.{/if}
         </p>
+        {#if said}<p class="mt-1 px-1 text-warn" data-pace>{said}</p>{/if}
         <ol class="mt-2 divide-y divide-[var(--line)]">
           {#each tunes as tune, at (at)}
             <li class="flex flex-wrap items-center gap-x-4 gap-y-1 py-2" data-tune>
@@ -195,27 +188,8 @@
                     class="inline-flex items-center font-display text-lg hover:underline pointer-coarse:min-h-11"
                     href="/charts/{tune.chart}">{titles.get(tune.chart)}</a
                   >{:else}<span class="text-warn">A deleted chart</span>{/if}
-                <p class="text-sm text-soft">
-                  {#if tune.ready.items === 0}nothing of it is practised yet{:else}{tune.ready.held} of {tune
-                      .ready.items} held{#if tune.ready.steps}, {counted(tune.ready.steps, 'tempo step')} to go:
-                      {#if tune.pace.isInReach}{tune.pace.perDay.toFixed(1)} a day{:else}<b class="text-warn"
-                          >not in reach by then; lower the tempo, or leave some out</b
-                        >{/if}{/if}{/if}
-                </p>
               </div>
-              <div
-                class="relative h-3 w-28 rounded-full border border-edge"
-                role="img"
-                aria-label="{Math.round(tune.ready.share * 100)} % ready"
-              >
-                <div
-                  class="absolute inset-y-0 left-0 rounded-full bg-ink"
-                  style:width="{tune.ready.share * 100}%"
-                ></div>
-              </div>
-              <span class="w-24 text-right tabular-nums" data-share={tune.minutes}
-                >{tune.minutes} min a day</span
-              >
+              {#if tune.outlook?.goal !== undefined}<OutlookPicture outlook={tune.outlook} />{/if}
               {#if keysOf(tune.chart).length}<Select
                   label="Key of {titles.get(tune.chart)} on the day"
                   value={tune.key ?? chartKey(tune.chart)}
@@ -232,7 +206,7 @@
                 min={LOWEST_TEMPO}
                 max={HIGHEST_TEMPO}
                 unit="bpm"
-                value={tune.tempo ?? 100}
+                value={tune.tempo ?? tune.outlook?.goal ?? 100}
                 onset={(tempo) =>
                   void edit(list, {
                     charts: data.charts.map((one, i) => (i === at ? { ...one, tempo } : one))
@@ -266,6 +240,22 @@
                 onclick={() => void edit(list, { charts: data.charts.filter((_, i) => i !== at) })}
                 ><Trash2 size={14} /></Button
               >
+              <div class="flex min-w-0 basis-full flex-wrap items-center gap-x-4 pl-10">
+                <p class="min-w-60 flex-1 text-sm text-soft" data-outlook-said>{outlookSaid(tune.outlook)}</p>
+                <input
+                  class="h-9 w-64 rounded-md border border-transparent bg-transparent px-1 text-sm hover:border-edge focus:border-edge pointer-coarse:h-11"
+                  aria-label="Note on {titles.get(tune.chart) ?? 'it'}"
+                  placeholder="note: who begins, how it ends …"
+                  maxlength="500"
+                  value={tune.note}
+                  onchange={(event) =>
+                    void edit(list, {
+                      charts: data.charts.map((one, i) =>
+                        i === at ? { ...one, note: event.currentTarget.value } : one
+                      )
+                    })}
+                />
+              </div>
             </li>
           {/each}
         </ol>
@@ -297,7 +287,8 @@
     {/if}
   {:else}
     <p class="mt-4 card p-6 text-center text-soft">
-      No date yet. A set list shows how ready each tune is, and shares the days until then out among them.
+      No date yet. A set list works towards a day: it shows how far each tune will be by then, and the plan of
+      each day puts its tunes first.
     </p>
   {/each}
 </section>

@@ -1,7 +1,7 @@
 <!-- How fast an item is held, from its start to its goal: filled as far as it is held, marked where it was clean once. -->
 <script lang="ts">
   import type { ItemTempo } from '$lib/core/practice/log/model';
-  import type { Progress } from '$lib/core/practice/log/progress';
+  import type { Progress } from '$lib/core/practice/progress/progress';
 
   let { tempo, progress }: { tempo: ItemTempo; progress: Progress } = $props();
   const low = $derived(Math.min(tempo.start, progress.next) - 4);

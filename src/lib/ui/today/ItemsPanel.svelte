@@ -20,6 +20,9 @@
   import TakeUp from './TakeUp.svelte';
 
   let { today }: PanelProps = $props();
+  /** Charts of which what is not open yet is shown too. */
+  let unfolded: readonly string[] = $state.raw([]);
+  const isShut = ({ progress }: ItemWithProgress) => progress?.state === 'shut';
   const STATES = { shut: 'not open yet', open: 'open', 'in progress': 'in progress', held: 'held' } as const;
 
   /** While something is dragged its group stands as the dragger has it; once the items are others it is let go. */
@@ -130,7 +133,12 @@
       >
         {#each itemsOf(group) as item (item.id)}
           {@const { data, progress } = item}
-          <li class="px-3 py-2" data-item={item.id} data-state={progress?.state ?? 'gone'}>
+          <li
+            class="px-3 py-2"
+            hidden={isShut(item) && !unfolded.includes(group.chart ?? '')}
+            data-item={item.id}
+            data-state={progress?.state ?? 'gone'}
+          >
             <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
               <div
                 use:dragHandle
@@ -143,7 +151,10 @@
                 <b class="font-display text-lg">{data?.name ?? 'It cannot be read any more'}</b>
                 <span class="ml-2 text-base">{place(item)}</span>
                 <p class="text-sm text-soft">
-                  {#if progress}{STATES[progress.state]}{progress.isSeam ? ', a seam' : ''}{progress.lastDay
+                  {#if progress}{progress.isResting ? 'rests for some days' : STATES[progress.state]}{progress
+                      .seams.length
+                      ? `, a seam in bar ${progress.seams.join(' and ')}`
+                      : ''}{progress.lastDay
                       ? `; last played ${agoText(progress.lastDay, today.now.day)}, ${Math.round(progress.seconds / 60)} minutes in all`
                       : ''}{:else if data}its chart was deleted; it is kept, but not planned{:else}it is kept
                     as it is{/if}
@@ -202,7 +213,7 @@
                 {#if data.after.length}
                   <Button
                     size="small"
-                    hint="It stands on {counted(data.after.length, 'thing')} that should be held first"
+                    hint="It opens once {counted(data.after.length, 'other')} was clean at 85 % of its goal"
                     onclick={() => void today.change(item, { after: [] })}>open it now</Button
                   >
                 {/if}
@@ -211,6 +222,19 @@
           </li>
         {/each}
       </ol>
+      {#if group.items.some(isShut)}
+        {@const name = group.chart ?? ''}
+        {@const isOpen = unfolded.includes(name)}
+        <Button
+          size="small"
+          class="mt-1.5"
+          aria-expanded={isOpen}
+          data-unfold={group.title}
+          onclick={() => (unfolded = isOpen ? unfolded.filter((one) => one !== name) : [...unfolded, name])}
+          >{isOpen ? 'hide' : 'show'}
+          {counted(group.items.filter(isShut).length, 'exercise')} not open yet</Button
+        >
+      {/if}
     </section>
   {:else}
     <p class="mt-4 card p-6 text-center text-soft">Nothing is practised yet. Choose a chart above.</p>

@@ -11,11 +11,12 @@
   import { toast } from 'svelte-sonner';
   import { goto } from '$app/navigation';
   import { FEWEST_MINUTES, MOST_MINUTES, PARTS } from '$lib/core/practice/session/parts';
-  import { keyName } from '$lib/core/practice/items/words';
+  import { keyName, loopName } from '$lib/core/practice/items/words';
   import { counted } from '$lib/core/theory/words';
   import { placeOfPart, sessionRun, type RunPart } from '$lib/state/session-run.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
+  import AheadPicture from './AheadPicture.svelte';
   import { longDay } from './days';
   import LastDays from './LastDays.svelte';
   import PlanSheet from './PlanSheet.svelte';
@@ -26,7 +27,12 @@
   const USUAL = [10, 25, 45, 60];
   const now = $derived(today.now);
   const isNewcomer = $derived(now.items.length === 0);
-  const next = $derived(now.setLists.find(({ data }) => data && data.day >= now.day));
+  const next = $derived(
+    now.setLists.find(({ data }) => data && data.charts.length > 0 && data.day >= now.day)
+  );
+
+  /** The set list whose day drives the plan. */
+  const driving = $derived(now.plan.readiness && next?.data ? { name: next.name, day: next.data.day } : null);
 
   /** While a part is dragged the list is the dragger's, until the plan is another one. */
   let dragged: { of: readonly RunPart[]; parts: RunPart[] } | null = $state.raw(null);
@@ -54,14 +60,21 @@
     const first = sessionRun.current;
     if (first) await goto(placeOfPart(first));
   }
-  const place = ({ title, key, data, fourths }: RunPart) =>
+  const place = ({ kind, title, name, key, data, steps }: RunPart) =>
     [
-      title,
+      // The name of a form tells its tune; with a tuning the title says more.
+      kind === 'form' && title && name.startsWith(title) ? null : title,
       key ? keyName(key) : null,
-      data && fourths === undefined && data.area !== null ? `position ${data.area}` : null
+      data && data.area !== null ? `position ${data.area}` : null,
+      stretches(steps ?? [])
     ]
       .filter(Boolean)
       .join(' · ');
+  /** "the whole, bars 9 to 16, the whole" where a part has more than one stretch. */
+  const stretches = (steps: NonNullable<RunPart['steps']>) =>
+    steps.length > 1
+      ? steps.map(({ bars }) => (bars ? loopName({ kind: 'bars', ...bars }) : 'the whole')).join(', ')
+      : '';
 </script>
 
 <div class="grid grid-cols-[minmax(0,1fr)] gap-6 lg:grid-cols-[minmax(0,1fr)_300px] print:hidden">
@@ -103,6 +116,11 @@
         <TakeUp {today} />
       </div>
     {/if}
+
+    {#if now.plan.word}<p class="mt-2 text-base text-soft" data-word>{now.plan.word}</p>{/if}
+    {#if driving}<p class="mt-2 text-base" data-driven>
+        <b>{driving.name}</b>, {longDay(driving.day)}: its tunes come first until then.
+      </p>{/if}
 
     <ol
       class="mt-3 flex flex-col gap-2"
@@ -176,6 +194,7 @@
       <Button size="small" onclick={() => today.load()}>reset the plan</Button>
       <Button size="small" onclick={() => print()}><Printer size={14} /> a page for today</Button>
     </p>
+    {#if !isNewcomer}<AheadPicture {today} />{/if}
   </section>
 
   <aside class="flex flex-col gap-4" aria-label="Beside the plan">

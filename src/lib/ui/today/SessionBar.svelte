@@ -10,7 +10,7 @@
   import X from '@lucide/svelte/icons/x';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
+  import { announced, placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
   import { standing } from '$lib/state/stand/standing.svelte';
   import Button from '../kit/Button.svelte';
 
@@ -70,7 +70,7 @@
           {#if part.title}<span class="text-soft">{part.title}</span>{/if}
         </p>
         <p class="truncate text-sm text-soft">
-          {isUp ? 'The time is up. ' : ''}{upcoming ? `Then: ${upcoming.name}` : 'Then it is done.'}
+          {isUp ? 'The time is up. ' : ''}{upcoming ? `Then: ${announced(upcoming)}` : 'Then it is done.'}
         </p>
       </div>
       <div class="flex flex-wrap items-center gap-1">

@@ -4,7 +4,7 @@ import { daysBetween } from '../log/day';
 import type { Bars, PracticeItem } from '../log/model';
 import { nameOf, partOf, PLATEAU, settled, type Standing } from './fold';
 import { lengthOf } from './loops';
-import { baseBefore, baseOf, tempoAfter, type Stretch } from './runs';
+import { baseBefore, baseOf, RUN_BARS, tempoAfter, type Stretch } from './runs';
 import { stepped } from './rungs';
 import { seamsOf, type Seam } from './seams';
 
@@ -21,6 +21,8 @@ const [FEWEST_LOOPS, MOST_LOOPS] = [2.5, 6];
 export const [LEAST_MINUTES, MOST_PART_MINUTES] = [3, 8];
 /** A seam has two bars: eight loops are a run, and a warm-up would take its time. */
 const NO_WARM_UP = () => 0;
+/** The fewest minutes in which something is asked. */
+const LEAST_HELD = 2;
 /** Bars of a stretch around a stumble where a form has no sections. */
 const LINE = 4;
 
@@ -85,6 +87,13 @@ export function ownMinutes(standing: Standing, day: string): number {
   const wished = Math.max(item.minutes ?? 0, minutes * FEWEST_LOOPS);
   const fitting = Math.min(wished, Math.max(LEAST_MINUTES, minutes * MOST_LOOPS));
   return Math.round(Math.min(MOST_PART_MINUTES, Math.max(LEAST_MINUTES, fitting)));
+}
+
+/** Minutes in which something that is held is asked: a loop to warm up and a run at the goal. */
+export function heldMinutes({ item, bars }: Standing): number {
+  const loops = 1 + Math.ceil(RUN_BARS / bars);
+  const minutes = (loops * loopSeconds(item, bars, item.tempo.goal)) / 60;
+  return Math.round(Math.min(MOST_PART_MINUTES, Math.max(LEAST_HELD, minutes + 0.5)));
 }
 
 /** Whether the whole was clean at its goal today: the part is done, and its time flows on. */

@@ -44,6 +44,16 @@ export interface Forecast {
   readonly high: number;
 }
 
+/** A forecast with what it is made of, for who wants to know what it would take. */
+export interface Outlook extends Forecast {
+  readonly goal: number;
+  /** What is clean now; null where the form was never clean. */
+  readonly now: number | null;
+  /** Rungs that are missing, and rungs that were gained in a week of late; null where nothing was measured. */
+  readonly rungs: number;
+  readonly pace: number | null;
+}
+
 /** Days of play that a pace is measured from. */
 const MEASURED = 21;
 /** Shares of the measured pace that are expected: it slows towards the goal, and days are missed. */
@@ -53,11 +63,40 @@ const OFF = { low: -2, high: 1 };
 /** Rungs a day where nothing was measured yet. */
 const UNMEASURED = { low: 0, middle: 0.3, high: 1 };
 
+const WEEK = 7;
+
 /** Where the form of a tune will be on a day, from how fast it has become lately. `goal`: that of the date. */
 export function forecast(standing: Standing, today: string, day: string, goal: number): Forecast {
-  const { item, whole, history } = standing;
+  const { low, middle, high } = outlook(standing, today, day, goal);
+  return { low, middle, high };
+}
+
+export function outlook(standing: Standing, today: string, day: string, goal: number): Outlook {
+  const { item, whole } = standing;
   const { start, step } = item.tempo;
-  const days = Math.max(0, daysBetween(today, day));
+  const base = baseOf(whole, step);
+  const pace = paceOf(standing, today);
+  return {
+    ...interval(standing, Math.max(0, daysBetween(today, day)), goal, pace),
+    goal,
+    now: base,
+    rungs: stepsUp(base ?? start, goal, step),
+    pace: pace === null ? null : pace * WEEK
+  };
+}
+
+/** Rungs a day that the fastest clean run has gained lately; null where one day alone tells nothing. */
+function paceOf({ history, item }: Standing, today: string): number | null {
+  const lately = history.filter((one) => daysBetween(one.day, today) <= MEASURED);
+  const [first, last] = [lately[0], lately.at(-1)];
+  if (!first || !last || lately.length < 2) return null;
+  const gained = Math.max(0, stepsUp(first.best, last.best, item.tempo.step));
+  return gained / Math.max(1, daysBetween(first.day, today));
+}
+
+function interval(standing: Standing, days: number, goal: number, measured: number | null): Forecast {
+  const { item, whole } = standing;
+  const { start, step } = item.tempo;
   const base = baseOf(whole, step);
   const at = (rungs: number) => Math.min(goal, stepped(base ?? start, Math.round(rungs), step));
   if (base === null) {
@@ -67,12 +106,7 @@ export function forecast(standing: Standing, today: string, day: string, goal: n
       high: at(UNMEASURED.high * days)
     };
   }
-  const first = history.find((one) => daysBetween(one.day, today) <= MEASURED);
-  const last = history.at(-1);
-  const measured = first && last ? Math.max(1, daysBetween(first.day, today)) : 1;
-  const gained = first && last ? Math.max(0, stepsUp(first.best, last.best, step)) : 0;
-  // One day alone tells little of the next ones.
-  const pace = history.length > 1 ? gained / measured : UNMEASURED.middle;
+  const pace = measured ?? UNMEASURED.middle;
   const isSure = settled(standing).held.isHeld && base >= goal;
   return {
     low: isSure ? at(0) : at(PACE.low * pace * days + OFF.low),

@@ -225,6 +225,17 @@ describe('a session', () => {
   });
 });
 
+describe('a word before it', () => {
+  const word = (log: LogRow[], minutes = 25) => plan({ items: [item('a')], log, minutes }).word;
+  it('is kind after a break, after a hard day, and on a short one; else there is none', () => {
+    expect(word([row('a', ago(5))])).toMatch(/^5 days away: everything starts a little slower/);
+    expect(word([row('a', ago(1), { clean: false, rounds: 6 })])).toMatch(/Today starts lower/);
+    expect(word([row('a', ago(1))], 10)).toMatch(/short day/);
+    expect(word([row('a', ago(1))])).toBeUndefined();
+    expect(word([])).toBeUndefined();
+  });
+});
+
 describe('for a date', () => {
   const tunes = ['pump', 'cabin', 'lantern'];
   const items = tunes.flatMap((chart) => [item(`${chart} up`, { chart }), form(`${chart} form`, chart)]);

@@ -9,6 +9,7 @@ import { standingsOf, type Standing } from '../progress/fold';
 import { progressIn, type Progress } from '../progress/progress';
 import type { Seam } from '../progress/seams';
 import {
+  heldMinutes,
   isDoneToday,
   LEAST_MINUTES,
   MOST_PART_MINUTES,
@@ -19,6 +20,7 @@ import {
 } from '../progress/turn';
 import { DATE, daysTo, forecast, type Forecast, type SetList, type SetTune } from './date';
 import { inOrder } from './order';
+import { wordFor } from './word';
 import { REST_FOR, restsIn, type PartKind, type SessionPart } from './parts';
 
 export interface DueCard {
@@ -47,6 +49,8 @@ export interface Session {
   readonly due: readonly string[];
   /** Items that are held, as they stand. */
   readonly held: readonly string[];
+  /** Said before it begins: after a break, a hard day, on a short one. */
+  readonly word?: string;
   /** Of each tune of the set list, in its order, the tempo that its form will have by then. */
   readonly readiness?: readonly ({ readonly chart: string } & Forecast)[];
 }
@@ -75,7 +79,8 @@ const TURNS = 6;
 export function planSession(wish: SessionWish): Session {
   const items = forTheDate(wish);
   const standings = standingsOf(items, wish.log);
-  return sessionIn({ ...wish, items }, standings);
+  const word = wordFor(wish.log, wish.day, wish.minutes);
+  return { ...sessionIn({ ...wish, items }, standings), ...(word ? { word } : {}) };
 }
 
 /** Forms of a set list that is near are held at its tempo. */
@@ -287,7 +292,7 @@ class Planner {
     }
     const when = days === 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
     for (const { form, minutes, at } of chosen.sort((a, b) => a.at - b.at)) {
-      const why = `Number ${at + 1} of ${this.#wish.set!.charts.length} on the list for ${when}; once through as on the day.`;
+      const why = `Number ${at + 1} of ${this.#wish.set!.charts.length} of the set ${when}; through without stopping, as on the day.`;
       this.#take({ kind: 'form', standing: form, why }, minutes);
     }
   }
@@ -368,7 +373,7 @@ class Planner {
     for (const candidate of this.#waiting()) {
       const { kind, standing } = candidate;
       if (this.#isTaken(standing)) continue;
-      const minutes = kind === 'held' ? LEAST_MINUTES : ownMinutes(standing, this.#day);
+      const minutes = kind === 'held' ? heldMinutes(standing) : ownMinutes(standing, this.#day);
       if (kind === 'held' && held + minutes > heldMost) continue;
       if (kind === 'new' && fresh === 0) continue;
       if (!this.#take(candidate, minutes)) break;
@@ -471,9 +476,13 @@ class Planner {
   #fill(): void {
     this.#grow(MOST_PART_MINUTES);
     if (this.#left >= LEAST_MINUTES || this.#taken.length === 0) {
+      let fresh = this.#newRoom();
       for (const candidate of this.#waiting(true)) {
         if (this.#isTaken(candidate.standing)) continue;
+        const isNew = candidate.kind === 'new';
+        if (isNew && fresh === 0) continue;
         if (!this.#take(candidate, ownMinutes(candidate.standing, this.#day))) break;
+        if (isNew) fresh -= 1;
       }
     }
     this.#grow(MOST_PART_MINUTES);
@@ -486,7 +495,8 @@ class Planner {
 
   /** Minute by minute to one part after the other; another one is first each day. */
   #grow(most: number): void {
-    const parts = this.#taken.filter(({ kind }) => kind !== 'seam' || most === REST_FOR);
+    // A seam and what is held are asked, no more.
+    const parts = this.#taken.filter(({ kind }) => !['seam', 'held'].includes(kind) || most === REST_FOR);
     if (parts.length === 0) return;
     const first = numberOf(this.#day) % parts.length;
     for (let grew = true; grew && this.#left > 0;) {

@@ -1,0 +1,11 @@
+import { openBrowser, setViewport } from './lib/browser.mjs';
+import { readFileSync, writeFileSync } from 'node:fs';
+const [out, scale, ...files] = process.argv.slice(2);
+const b = await openBrowser({});
+await setViewport(b, 1600, 1400);
+await b.get('data:text/html,<body style="margin:0;background:%23777"></body>');
+await b.executeAsyncScript(`const [fs, s, done] = arguments; Promise.all(fs.map(f=>new Promise(r=>{const i=new Image(); i.onload=()=>{i.style.width=i.naturalWidth*s+'px'; i.style.margin='3px'; i.style.verticalAlign='top'; r();}; i.src='data:image/png;base64,'+f; document.body.append(i);}))).then(()=>done())`, files.map((f) => readFileSync(f).toString('base64')), Number(scale));
+const h = await b.executeScript('return document.body.scrollHeight');
+await setViewport(b, 1600, Math.min(2000, h));
+writeFileSync(out, Buffer.from(await b.takeScreenshot(), 'base64'));
+await b.quit();
