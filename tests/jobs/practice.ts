@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { setViewport } from '../../scripts/lib/browser.mjs';
-import type { StoredCard, StoredItem, StoredRow } from '../../src/lib/api/practice';
+import type { StoredCard, StoredItem, StoredRow, Today } from '../../src/lib/api/practice';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
 import { readChord } from '../../src/lib/core/theory/chord-reader';
 import { asciiAccidentals } from '../../src/lib/core/theory/typeset';
@@ -40,7 +40,12 @@ export function practiceJobs(tools: () => Tools): void {
     await call('POST', 'items', {
       items: [
         { id: `${body.id}:Db:5:up`, chart: body.id, data: data('up', 'Ascending') },
-        { id: `${body.id}:Db:5:targets`, chart: body.id, data: data('targets', 'Targets alone') }
+        { id: `${body.id}:Db:5:targets`, chart: body.id, data: data('targets', 'Targets alone') },
+        {
+          id: `${body.id}:Db:form`,
+          chart: body.id,
+          data: { ...data('band', 'The whole form'), area: null, form: true }
+        }
       ]
     });
     return body.id;
@@ -341,11 +346,12 @@ export function practiceJobs(tools: () => Tools): void {
       await page().until(async () => (await page().all('[data-mark="not clean"]')).length === 1, 'the mark');
       const stumbles = async () => (await rowsOf(chart)).flatMap((row) => row.stumbles);
       await page().until(async () => (await stumbles()).length >= 1, 'the stumble to be kept');
-      // Two clean rounds in a row go up a step.
-      for (let clean = 0; clean < 2; clean++) {
-        const marks = (await page().all('[data-mark]')).length;
-        await page().until(async () => (await page().all('[data-mark]')).length > marks, 'a round');
-        await page().press('c');
+      // Sixteen bars with no more than one stumble go up a rung: eight rounds of two bars, and the one that went wrong.
+      for (let clean = 1; clean <= 8; clean++) {
+        await page().until(async () => {
+          await page().press('c');
+          return (await page().texts('[data-marks] button')).includes(`clean (${clean})`);
+        }, `${clean} clean rounds`);
       }
       await page().until(
         async () => (await rowsOf(chart)).some(({ tempo }) => tempo === 250),
@@ -365,7 +371,14 @@ export function practiceJobs(tools: () => Tools): void {
       await page().pick('Chart to practise', body.id);
       await page().clickNamed('Practise this chart');
       const own = '[data-items-of="Fogbank Job"] [data-item]';
-      await page().until(async () => (await page().all(own)).length === 20, 'its items');
+      await page().until(async () => (await page().all(own)).length === 31, 'its items');
+      // What is not open yet is folded away, and comes by a press.
+      const seen = async () =>
+        (await page().attributes(`${own}:not([hidden])`, 'data-state')).filter((state) => state === 'shut')
+          .length;
+      expect(await seen()).toBe(0);
+      await page().clickNamed('show 28 exercises not open yet');
+      await page().until(async () => (await seen()) === 28, 'the rest');
       expect((await page().texts(`${own} b`)).slice(0, 3)).toEqual([
         'Ascending',
         'Descending',
@@ -449,18 +462,24 @@ export function practiceJobs(tools: () => Tools): void {
       await page().clickNamed('new set list');
       await page().find('[data-set-list="The quay"]');
       await page().pick('Add a tune to The quay', chart);
+      await page().find('[data-set-list="The quay"] [data-tune]');
+      // Not played yet: that is said, and the days until then work towards it.
       await page().until(
-        async () => (await page().texts('[data-set-list="The quay"] [data-share]'))[0] === '30 min a day',
-        'the minutes'
+        async () => (await page().texts('[data-outlook-said]'))[0]?.includes('not played clean yet') === true,
+        'what is known of it'
       );
-      // All of the minutes are shared out.
-      await page().pick('Add a tune to The quay', chart);
-      await page().until(
-        async () =>
-          (await page().texts('[data-set-list="The quay"] [data-share]')).join() ===
-          '15 min a day,15 min a day',
-        'halves'
-      );
+      expect((await page().texts('[data-set-list="The quay"]'))[0]).toContain('works towards it');
+      await page().replaceText(await page().find('[aria-label^="Tuning for"]'), 'drop D');
+      await page().press(Key.TAB);
+      await page().replaceText(await page().find('[aria-label^="Note on"]'), 'bass begins');
+      await page().press(Key.TAB);
+      await page().until(async () => {
+        const { setLists } = (await call<Today>('GET', `today?day=${new Date().toISOString().slice(0, 10)}`))
+          .body;
+        return setLists.find(({ name }) => name === 'The quay')?.data?.charts[0]?.note === 'bass begins';
+      }, 'the note to be kept');
+      await page().load('/today?show=dates');
+      await page().find('[data-set-list="The quay"] [data-tune]');
       await browser().executeScript('window.print = () => { window.isPrinted = true; }');
       await (await page().find('[data-set-list="The quay"] button:nth-of-type(2)')).click();
       await page().until(
@@ -472,6 +491,16 @@ export function practiceJobs(tools: () => Tools): void {
       await page().devTools('Emulation.setEmulatedMedia', { media: '' });
       expect(text).toContain('The quay');
       expect(text).toContain('D♭ major');
+      expect(text).toContain('tuning: drop D');
+      expect(text).toContain('bass begins');
+      // Read from a stand: chords large, landing notes twelve points, bar numbers nine.
+      const sizes = await browser().executeScript<number[]>(
+        `const size = (css) => Math.round(parseFloat(getComputedStyle(document.querySelector('[data-cue] ' + css)).fontSize) * 7.5) / 10;
+         return ['chord', 'land', 'bar'].map((name) => size('[data-' + name + ']'));`
+      );
+      expect(sizes[0]).toBeGreaterThanOrEqual(20);
+      expect(sizes[1]).toBeGreaterThanOrEqual(12);
+      expect(sizes[2]).toBeGreaterThanOrEqual(9);
       expect(text).not.toContain('new set list');
       await page().clickNamed('Delete The quay');
       await page().until(

@@ -96,7 +96,6 @@ export function standJobs(tools: () => Tools): void {
       kind: 'form',
       chart: id,
       minutes: 5,
-      scope: 'whole',
       title: 'Stand sizes',
       data: null,
       why: ''

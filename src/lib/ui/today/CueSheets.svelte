@@ -80,15 +80,15 @@
           <div
             class="break-inside-avoid border-r border-b border-black px-1.5 pb-1 {opens ? 'border-l-4' : ''}"
           >
-            <p class="h-[13pt] text-[9pt] leading-[13pt]">
+            <p class="h-[13pt] text-[9pt] leading-[13pt]" data-bar>
               {bar.number}{#if opens && bar.section}&ensp;<b>{bar.section}</b>{/if}
             </p>
             <div class="flex flex-wrap gap-x-3">
               {#each workspace.changes.filter((change) => change.bar === bar.number) as change (change.index)}
                 {@const target = workspace.paths.targets.get(change.index)?.cell}
                 <div class="leading-none whitespace-nowrap">
-                  <span class="text-[22pt]"><ChordSymbol symbol={change.symbol} /></span>
-                  {#if target}<p class="mt-0.5 text-[12pt]">
+                  <span class="text-[22pt]" data-chord><ChordSymbol symbol={change.symbol} /></span>
+                  {#if target}<p class="mt-0.5 text-[12pt]" data-land>
                       {prettyDegree(target.degree)}
                       {settings.note(target.note)}
                     </p>{/if}

@@ -263,6 +263,18 @@ describe('for a date', () => {
     expect(parts({ items, log, set: set(31), minutes: 12 })).toEqual(parts({ items, log, minutes: 12 }));
   });
 
+  it('still begins a tune that was taken up beside it, while the date is far', () => {
+    const fresh = [...items, item('x', { chart: 'harbours' })];
+    const begun = (days: number) =>
+      parts({ items: fresh, log, set: set(days), minutes: 40 }).some(({ item: id }) => id === 'x');
+    expect([begun(20), begun(8), begun(6)]).toEqual([true, true, false]);
+    // A list of which nothing is practised drives nothing.
+    const other = { day: dayAfter(DAY, 3), charts: [{ chart: 'elsewhere' }] };
+    expect(parts({ items: fresh, log, set: other, minutes: 40 })).toEqual(
+      parts({ items: fresh, log, minutes: 40 })
+    );
+  });
+
   it('leaves forms three fifths of the minutes at most while the date is far', () => {
     const many = Array.from({ length: 12 }, (_, i) => `t${i}`);
     const own = many.flatMap((chart) => [item(`${chart} up`, { chart }), form(`${chart} form`, chart)]);

@@ -66,9 +66,9 @@ const UNDER_WAY = { least: 3, most: 14 };
 /** New things of a day, beside a tune that is taken up. */
 const NEW_A_DAY = 2;
 /** Days without any form after which there is one; sooner for who misses days, lest a missed day make it too long. */
-const FORM_EVERY = { usual: 3, missing: 2 };
-/** Days looked back on for that, and those of them that have to be played. */
-const LATELY = { days: 10, played: 8 };
+const FORM_EVERY = { usual: 3, missing: 1 };
+/** Days looked back on for that, the share of them that has to be played, and how many there have to be. */
+const LATELY = { days: 10, share: 0.8, least: 3 };
 /** Days that something new waits before it is as pressing as what is under way after one. */
 const NEW_WAITS = 1.5;
 /** Minutes that a part grows to where there is nothing else, and those of a form. */
@@ -135,6 +135,10 @@ export function dueCards(cards: readonly DueCard[], day: string): readonly strin
 
 const compared = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
+/** A set list drives the day once something of it is practised. */
+const isPractised = ({ set, items }: SessionWish): boolean =>
+  set !== undefined && items.some(({ chart }) => set.charts.some((tune) => tune.chart === chart));
+
 /** Something that could be played today. */
 interface Candidate {
   readonly kind: PartKind;
@@ -180,7 +184,7 @@ class Planner {
     this.#progress = progress;
     this.#due = due;
     this.#all = [...standings.values()];
-    this.#days = daysTo(wish.set, wish.day);
+    this.#days = isPractised(wish) ? daysTo(wish.set, wish.day) : null;
     this.#left = wish.minutes - restsIn(wish.minutes);
     this.#tunes = this.#tunesOf();
   }
@@ -297,13 +301,13 @@ class Planner {
     }
   }
 
-  /** A tune that was taken up and not played yet: one a day. In the last week before a date only what is on the list. */
+  /** A tune that was taken up and not played yet: one a day; in the last week before a date only one of its list. */
   #takeFreshTune(): void {
     const { minutes } = this.#wish;
     const isFirst = [...this.#tunes.values()].every(({ firstDay }) => firstDay === null);
     for (const tune of this.#tunes.values()) {
       if (tune.firstDay !== null) continue;
-      if (this.#days !== null && !tune.place) continue;
+      if (this.#isLastWeek && !tune.place) continue;
       const first = this.#all.find(
         (one) => one.item.chart === tune.chart && !one.item.form && this.#isPlayable(one)
       );
@@ -322,7 +326,8 @@ class Planner {
   /** A whole form where none was for three days: the tune that is longest without. */
   #takeForm(): void {
     const tunes = [...this.#tunes.values()].filter(
-      ({ form, firstDay }) => form && firstDay !== null && this.#isPlayable(form)
+      ({ form, firstDay, chart }) =>
+        form && (firstDay !== null || chart === this.#fresh) && this.#isPlayable(form)
     );
     const last = tunes.reduce((latest, { lastForm }) => ((lastForm ?? '') > latest ? lastForm! : latest), '');
     if (last && daysBetween(last, this.#day) < this.#formEvery) return;
@@ -336,15 +341,17 @@ class Planner {
     this.#take({ kind: 'form', standing: tune.form!, why }, ownMinutes(tune.form!, this.#day));
   }
 
+  /** Who misses days plays a form whenever they play. */
   get #formEvery(): number {
     const since = dayAfter(this.#day, -LATELY.days);
     const days = new Set<string>();
-    let isOlder = false;
+    let first = this.#day;
     for (const { day } of this.#wish.log) {
-      if (day < since) isOlder = true;
-      else if (day < this.#day) days.add(day);
+      if (day < first) first = day;
+      if (day >= since && day < this.#day) days.add(day);
     }
-    return isOlder && days.size < LATELY.played ? FORM_EVERY.missing : FORM_EVERY.usual;
+    const could = Math.min(LATELY.days, daysBetween(first, this.#day));
+    return could >= LATELY.least && days.size < LATELY.share * could ? FORM_EVERY.missing : FORM_EVERY.usual;
   }
 
   #takeSeams(): void {
@@ -446,11 +453,14 @@ class Planner {
     };
   }
 
-  /** Nothing new is begun that is not on the list, nor anything in its last week. */
+  /** In the last week before a date nothing new is begun but the forms that are on the list. */
   #isLateNews({ item }: Standing): boolean {
-    if (this.#days === null) return false;
     const isOn = item.chart !== undefined && this.#tunes.get(item.chart)?.place !== undefined;
-    return !isOn || (this.#days <= DATE.lastDays && !item.form);
+    return this.#isLastWeek && !(isOn && item.form);
+  }
+
+  get #isLastWeek(): boolean {
+    return this.#days !== null && this.#days <= DATE.lastDays;
   }
 
   #reason(standing: Standing): string {
