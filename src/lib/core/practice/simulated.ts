@@ -6,7 +6,7 @@ import { chanceOf, type Chance } from '../line/chance';
 import { dayAfter } from './log/day';
 import type { LogRow, PracticeItem } from './log/model';
 import type { Loop } from './progress/loops';
-import { barsOf, lengthOf } from './progress/loops';
+import { lengthOf, UNKNOWN_BARS } from './progress/loops';
 import { nowIn } from './progress/live';
 import { loopSeconds } from './progress/turn';
 import { planSession, type SessionWish } from './session/session';
@@ -83,7 +83,7 @@ export function playPart(
   const { goal } = item.tempo;
   const rows: LogRow[] = [];
   const loops: Loop[] = [];
-  const whole = barsOf(item, []);
+  const whole = item.bars ?? UNKNOWN_BARS;
   for (let seconds = 0; seconds < part.minutes * 60;) {
     const now = nowIn(part.steps ?? [], loops, seconds, item.tempo.step);
     if (!now || now.isDone) break;

@@ -10,8 +10,18 @@ export function isDay(text: string): boolean {
 
 /** Days since 1970-01-01; NaN for what is no day. */
 export function numberOf(day: string): number {
-  return Math.round(Date.parse(`${day}T00:00:00Z`) / DAY);
+  const known = NUMBERS.get(day);
+  if (known !== undefined) return known;
+  // By its parts: a date that has to be parsed as text takes ten times as long.
+  const [year, month, date] = [day.slice(0, 4), day.slice(5, 7), day.slice(8)];
+  const number = Math.round(Date.UTC(Number(year), Number(month) - 1, Number(date)) / DAY);
+  if (NUMBERS.size >= MOST_NUMBERS) NUMBERS.clear();
+  NUMBERS.set(day, number);
+  return number;
 }
+/** A log asks for the same few days again and again. */
+const NUMBERS = new Map<string, number>();
+const MOST_NUMBERS = 10_000;
 
 /** The day of a number. */
 export function dayAt(number: number): string {

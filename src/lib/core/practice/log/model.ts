@@ -60,11 +60,11 @@ export interface Bars {
 }
 
 /** Rows by day, those of one day as they stand in the log. */
-export function byDay<Row extends LogRow>(rows: Row[]): Row[] {
+export function byDay<Row extends LogRow>(rows: readonly Row[]): readonly Row[] {
   for (let i = 1; i < rows.length; i++) {
     // The sort keeps the order of rows of one day; mostly there is nothing to sort.
     if (rows[i - 1]!.day > rows[i]!.day)
-      return rows.sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
+      return [...rows].sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
   }
   return rows;
 }

@@ -1,7 +1,7 @@
 /** An item's log folded once into all that the plan and the stand ask of it. */
 import { dayAfter, daysBetween } from '../log/day';
 import { byDay, type Bars, type LogRow, type PracticeItem } from '../log/model';
-import { barsOf, loopsOf, type Loop } from './loops';
+import { lengthOf, loopsOf, UNKNOWN_BARS, type Loop } from './loops';
 import { newStretch, playLoop, type PlayedDay, type Stretch } from './runs';
 import { newPasses, passBars, type Passes } from './seams';
 
@@ -19,11 +19,11 @@ const LATEST_WHOLES = 3;
 /** Whether an item is held, and when it is asked again. */
 export interface Held {
   readonly isHeld: boolean;
-  /** Good days since it was last lost. */
+  /** Good days since it was last lost, and the last of them. */
   readonly good: number;
+  readonly lastGood: string;
   /** Place in the intervals at which it is asked. */
   readonly interval: number;
-  readonly askOn: string;
 }
 
 /** Everything that follows from the log of one item. */
@@ -40,21 +40,25 @@ export interface Standing {
   /** The fastest clean run of the whole, and days of it played since the last new one. */
   best: number | null;
   flat: number;
-  /** The highest tempo that was clean on two days. */
-  bests: readonly { readonly day: string; readonly tempo: number }[];
-  /** The fastest clean run of each day that had one. */
+  /** The best of the other days: what was clean on two. */
+  second: number | null;
+  /** Days of it that are settled, the first clean run of all, and of a form the fastest of each day. */
+  settledDays: number;
+  firstBest: number | null;
   readonly history: { readonly day: string; readonly best: number }[];
   /** The first day of a clean run at the share that opens what stands on it. */
   opensSince: string | null;
   held: Held;
-  /** Bars in which the latest wholes went wrong. */
-  readonly wholes: (readonly number[])[];
+  /** Times that the whole was played, and the latest that went wrong: which one it was, and in which bars. */
+  count: number;
+  wrong: { readonly whole: number; readonly at: readonly number[] }[];
   /** The stretch that was played alone last, and the day on which the whole was played last. */
   lastPart: Bars | null;
   lastWhole: string | null;
 }
 
-const NOT_HELD: Held = { isHeld: false, good: 0, interval: 0, askOn: '' };
+const NOTHING_WRONG: Standing['wrong'] = [];
+const NOT_HELD: Held = { isHeld: false, good: 0, lastGood: '', interval: 0 };
 
 export const nameOf = ({ from, to }: Bars) => `${from}-${to}`;
 
@@ -71,11 +75,14 @@ export function newStanding(item: PracticeItem, bars: number): Standing {
     seconds: 0,
     best: null,
     flat: 0,
-    bests: [],
+    second: null,
+    settledDays: 0,
+    firstBest: null,
     history: [],
     opensSince: null,
     held: NOT_HELD,
-    wholes: [],
+    count: 0,
+    wrong: NOTHING_WRONG,
     lastPart: null,
     lastWhole: null
   };
@@ -83,19 +90,59 @@ export function newStanding(item: PracticeItem, bars: number): Standing {
 
 /** `rows`: of this item, in the order played. */
 export function standingOf(item: PracticeItem, rows: readonly LogRow[]): Standing {
-  const standing = newStanding(item, barsOf(item, rows));
-  for (const row of rows) takeRow(standing, row);
-  return standing;
+  return standingsOf([item], rows).get(item.id)!;
 }
 
-/** Standings of every item, by id. */
+/** Standings of every item, by id: one pass over the log. */
 export function standingsOf(
   items: readonly PracticeItem[],
   log: readonly LogRow[]
 ): ReadonlyMap<string, Standing> {
-  const rows = new Map<string, LogRow[]>(items.map(({ id }) => [id, []]));
-  for (const row of log) if (row.item !== null) rows.get(row.item)?.push(row);
-  return new Map(items.map((item) => [item.id, standingOf(item, byDay(rows.get(item.id)!))]));
+  const rows = byDay(log);
+  const longest = longestOf(items, rows);
+  const standings = new Map<string, Standing>();
+  const grouped = groupedBy(items, rows);
+  items.forEach((item, i) => {
+    const standing = newStanding(item, item.bars ?? longest.get(item.id) ?? UNKNOWN_BARS);
+    for (const row of grouped(i)) takeRow(standing, row);
+    standings.set(item.id, standing);
+  });
+  return standings;
+}
+
+/** The rows of each item by its place, in their order: counted and laid side by side, which is far quicker than a list each. */
+function groupedBy(
+  items: readonly PracticeItem[],
+  rows: readonly LogRow[]
+): (item: number) => readonly LogRow[] {
+  const places = new Map(items.map(({ id }, i) => [id, i]));
+  const of = new Int32Array(rows.length);
+  const ends = new Int32Array(items.length + 1);
+  rows.forEach(({ item }, i) => {
+    const place = item === null ? -1 : (places.get(item) ?? -1);
+    of[i] = place;
+    if (place >= 0) ends[place + 1] = ends[place + 1]! + 1;
+  });
+  for (let i = 0; i < items.length; i++) ends[i + 1] = ends[i]! + ends[i + 1]!;
+  const next = ends.slice();
+  const laid: LogRow[] = new Array<LogRow>(ends[items.length]!);
+  rows.forEach((row, i) => {
+    const place = of[i]!;
+    if (place < 0) return;
+    laid[next[place]!] = row;
+    next[place] = next[place]! + 1;
+  });
+  return (item) => laid.slice(ends[item], ends[item + 1]);
+}
+
+/** Of items that do not say how many bars they have, the longest stretch that was played. */
+function longestOf(items: readonly PracticeItem[], rows: readonly LogRow[]): ReadonlyMap<string, number> {
+  const longest = new Map<string, number>();
+  if (items.every(({ bars }) => bars !== undefined)) return longest;
+  for (const { item, bars } of rows) {
+    if (item !== null && bars) longest.set(item, Math.max(longest.get(item) ?? 0, lengthOf(bars)));
+  }
+  return longest;
 }
 
 /** Takes one more row. Rows come in the order played. */
@@ -103,18 +150,21 @@ export function takeRow(standing: Standing, row: LogRow): void {
   const { whole, item } = standing;
   const { day } = row;
   if (row.isTake) {
-    for (const loop of loopsOf(row, standing.bars)) passBars(standing.passes, loop, row.bars?.from ?? 1, day);
+    for (const one of loopsOf(row, standing.bars)) passBars(standing.passes, one, row.bars?.from ?? 1, day);
     return;
   }
   if (standing.lastDay !== null && standing.lastDay !== day) closeDay(standing, whole.days.at(-1), day);
   standing.firstDay ??= day;
   standing.lastDay = day;
   standing.seconds += row.seconds;
-  for (const loop of loopsOf(row, standing.bars)) {
-    const isWhole = loop.bars === null;
-    if (isWhole) takeWhole(standing, loop, day);
-    else playLoop(partOf(standing, loop.bars), loop, day, item.tempo);
-    passBars(standing.passes, loop, row.bars?.from ?? 1, day);
+  for (const one of loopsOf(row, standing.bars)) {
+    const { loop, count } = one;
+    const part = loop.bars === null ? null : partOf(standing, loop.bars);
+    for (let i = 0; i < count; i++) {
+      if (part) playLoop(part, loop, day, item.tempo);
+      else takeWhole(standing, loop, day);
+    }
+    passBars(standing.passes, one, row.bars?.from ?? 1, day);
     standing.lastPart = loop.bars;
   }
 }
@@ -130,14 +180,15 @@ export function partOf({ parts }: Standing, bars: Bars): Stretch {
 
 function takeWhole(standing: Standing, loop: Loop, day: string): void {
   const { whole, item } = standing;
-  const before = whole.runs.length && whole.days.at(-1)?.day === day ? whole.runs.length : 0;
   playLoop(whole, loop, day, item.tempo);
   standing.lastWhole = day;
-  standing.wholes.push(loop.at);
-  if (standing.wholes.length > LATEST_WHOLES) standing.wholes.shift();
-  const run = whole.runs.at(-1);
-  if (whole.runs.length === before || !run?.isClean) return;
-  if (run.tempo >= item.tempo.goal * OPENS_AT) standing.opensSince ??= day;
+  standing.count += 1;
+  if (loop.at.length > 0) {
+    const latest = standing.wrong.filter(({ whole: one }) => one > standing.count - LATEST_WHOLES);
+    standing.wrong = [...latest, { whole: standing.count, at: loop.at }];
+  }
+  if (standing.opensSince === null && (whole.days.at(-1)!.best ?? 0) >= item.tempo.goal * OPENS_AT)
+    standing.opensSince = day;
 }
 
 /** A new day of the item begins: what the one before came to is settled. */
@@ -145,8 +196,10 @@ function closeDay(standing: Standing, last: PlayedDay | undefined, day: string):
   if (!last || last.day !== standing.lastDay) return;
   const { best } = last;
   standing.held = heldAfter(standing.held, last);
-  if (best !== null) standing.history.push({ day: last.day, best });
-  if (best !== null) standing.bests = twoBest(standing.bests, { day: last.day, tempo: best });
+  standing.settledDays += 1;
+  if (best !== null) standing.firstBest ??= best;
+  if (best !== null && standing.item.form) standing.history.push({ day: last.day, best });
+  standing.second = secondOf(standing, best);
   if (best !== null && best > (standing.best ?? 0)) {
     standing.best = best;
     standing.flat = 0;
@@ -157,12 +210,10 @@ function closeDay(standing: Standing, last: PlayedDay | undefined, day: string):
   }
 }
 
-/** The two best days, the better first; a day counts once. */
-function twoBest(bests: Standing['bests'], one: Standing['bests'][number]): Standing['bests'] {
-  const [first, second] = bests;
-  if (!first) return [one];
-  if (one.tempo >= first.tempo) return first.day === one.day ? [one, ...bests.slice(1)] : [one, first];
-  return second && one.tempo <= second.tempo ? bests : [first, one];
+/** The second best day, once another has come: the lower of the two best. */
+function secondOf({ best, second }: Standing, coming: number | null): number | null {
+  if (coming === null || best === null) return second;
+  return Math.max(second ?? 0, Math.min(best, coming));
 }
 
 /** What a day makes of an item's being held. */
@@ -170,23 +221,31 @@ function heldAfter(held: Held, { day, cleanAtGoal, uncleanAtGoal }: PlayedDay): 
   if (uncleanAtGoal > cleanAtGoal) return NOT_HELD;
   if (cleanAtGoal === 0) return held;
   const good = held.good + 1;
-  if (good < HELD_DAYS) return { ...held, good };
-  const isAsked = held.isHeld && day >= held.askOn;
+  if (good < HELD_DAYS) return { ...held, good, lastGood: day };
+  const isAsked = held.isHeld && daysBetween(held.lastGood, day) >= ASKED_AFTER[held.interval]!;
   const interval = isAsked ? Math.min(held.interval + 1, ASKED_AFTER.length - 1) : held.interval;
-  return { isHeld: true, good, interval, askOn: dayAfter(day, ASKED_AFTER[interval]!) };
+  return { isHeld: true, good, lastGood: day, interval };
+}
+
+/** The day on which something that is held is asked again. */
+export const askedOn = ({ lastGood, interval }: Held): string => dayAfter(lastGood, ASKED_AFTER[interval]!);
+
+/** Bars in which the latest wholes went wrong, one for each stumble. */
+export function wrongLately({ wrong, count }: Standing): readonly number[] {
+  return wrong.flatMap(({ whole, at }) => (whole > count - LATEST_WHOLES ? at : []));
 }
 
 /** As it is now, the latest day counted. */
-export function settled(standing: Standing): Pick<Standing, 'held' | 'best' | 'flat' | 'bests'> {
+export function settled(standing: Standing): Pick<Standing, 'held' | 'best' | 'flat' | 'second'> {
   const { whole, lastDay } = standing;
   const last = whole.days.at(-1);
   if (!last || last.day !== lastDay) return standing;
-  const { best, day } = last;
+  const { best } = last;
   const isBest = best !== null && best > (standing.best ?? 0);
   return {
     held: heldAfter(standing.held, last),
     best: isBest ? best : standing.best,
     flat: isBest ? 0 : standing.flat + 1,
-    bests: best === null ? standing.bests : twoBest(standing.bests, { day, tempo: best })
+    second: secondOf(standing, best)
   };
 }

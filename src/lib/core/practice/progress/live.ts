@@ -34,11 +34,11 @@ export function nowIn(
   const way = { goal, step: rung };
   const stretch = newStretch();
   for (const loop of loops) if (isSame(loop.bars, bars)) playLoop(stretch, loop, DAY, way);
-  const isReached = stretch.runs.some(({ tempo, isClean }) => isClean && tempo >= goal);
+  const isReached = (stretch.days.at(-1)?.cleanAtGoal ?? 0) > 0;
   return {
     at,
     bars,
-    tempo: stretch.last ? tempoAfter(stretch, way, base) : step.tempo,
+    tempo: stretch.tempo ? tempoAfter(stretch, way, base) : step.tempo,
     isDone: isReached && at === steps.findLastIndex((one) => isSame(one.bars ?? null, bars))
   };
 }

@@ -1,5 +1,5 @@
 /** Rows of the log taken apart into the loops that were played, each with the bars it went over and where it went wrong. */
-import type { Bars, LogRow, PracticeItem } from '../log/model';
+import type { Bars, LogRow } from '../log/model';
 
 /** Bars of a form where neither the item nor its log says how many it has. */
 export const UNKNOWN_BARS = 16;
@@ -19,34 +19,37 @@ export interface Loop {
   readonly at: readonly number[];
 }
 
-/** Bars of an item: as it says, else the longest stretch that was played of it. */
-export function barsOf({ bars }: PracticeItem, rows: readonly LogRow[]): number {
-  if (bars !== undefined) return bars;
-  const longest = rows.reduce((most, row) => Math.max(most, row.bars ? lengthOf(row.bars) : 0), 0);
-  return longest || UNKNOWN_BARS;
-}
-
 export const lengthOf = ({ from, to }: Bars) => to - from + 1;
 
 const NONE: readonly number[] = [];
+
+/** A loop that was played so many times alike. */
+export interface Loops {
+  readonly loop: Loop;
+  readonly count: number;
+}
+
+const NO_LOOPS: readonly Loops[] = [];
 
 /**
  * The loops of a row, in the order played; none where nothing was said of how they went. Stumbles that are told bar by bar go
  * before the mark. `bars`: of the item.
  */
-export function loopsOf(row: LogRow, bars: number): readonly Loop[] {
+export function loopsOf(row: LogRow, bars: number): readonly Loops[] {
   const { tempo, clean } = row;
-  if (tempo === null) return [];
-  const own = row.bars && lengthOf(row.bars) < bars ? row.bars : null;
-  const length = own ? lengthOf(own) : row.bars ? lengthOf(row.bars) : bars;
+  if (tempo === null) return NO_LOOPS;
+  const played = row.bars ? lengthOf(row.bars) : bars;
+  const own = row.bars && played < bars ? row.bars : null;
   const byLoop = stumblesByLoop(row);
   if (byLoop) {
-    return byLoop.map((at) => ({ bars: own, length, tempo, stumbles: at.length, at }));
+    return byLoop.map((at) => ({
+      loop: { bars: own, length: played, tempo, stumbles: at.length, at },
+      count: 1
+    }));
   }
-  if (clean === null) return [];
-  const loop: Loop = { bars: own, length, tempo, stumbles: clean ? 0 : UNCLEAN, at: NONE };
-  const count = typeof row.loops === 'number' ? row.loops : row.rounds;
-  return Array.from({ length: Math.min(count, MOST_LOOPS) }, () => loop);
+  if (clean === null) return NO_LOOPS;
+  const count = Math.min(typeof row.loops === 'number' ? row.loops : row.rounds, MOST_LOOPS);
+  return [{ loop: { bars: own, length: played, tempo, stumbles: clean ? 0 : UNCLEAN, at: NONE }, count }];
 }
 
 /** Where each loop went wrong; null where the row does not tell. */

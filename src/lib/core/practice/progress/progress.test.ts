@@ -50,7 +50,9 @@ describe('a rung', () => {
 
 describe('rows taken apart into loops', () => {
   const stumbles = (part: Partial<LogRow>, bars = 16) =>
-    loopsOf({ ...row(DAY, 100, null), ...part }, bars).map((loop) => loop.stumbles);
+    loopsOf({ ...row(DAY, 100, null), ...part }, bars).flatMap(({ loop, count }) =>
+      Array.from({ length: count }, () => loop.stumbles)
+    );
   it('read a mark as no stumble or as two, and nothing where nothing was said', () => {
     expect(stumbles({ clean: true, rounds: 2 })).toEqual([0, 0]);
     expect(stumbles({ clean: false, rounds: 2 })).toEqual([2, 2]);
@@ -59,13 +61,13 @@ describe('rows taken apart into loops', () => {
   it('take bars that are told before the mark, loop by loop', () => {
     expect(stumbles({ clean: false, loops: [[3], [], [3, 9]] })).toEqual([1, 0, 2]);
     // Told in one list, a bar that is no later than the one before begins another loop.
-    expect(loopsOf({ ...row(DAY, 100, false), loops: 3, missed: [5, 9, 5] }, 16).map(({ at }) => at)).toEqual(
-      [[5, 9], [5], []]
-    );
+    expect(
+      loopsOf({ ...row(DAY, 100, false), loops: 3, missed: [5, 9, 5] }, 16).map(({ loop }) => loop.at)
+    ).toEqual([[5, 9], [5], []]);
   });
   it('know the whole by its length, and a part of it by its bars', () => {
-    expect(loopsOf(loops(DAY, 100, [[]], { from: 1, to: 16 }), 16)[0]!.bars).toBeNull();
-    expect(loopsOf(loops(DAY, 100, [[]], { from: 9, to: 16 }), 16)[0]).toMatchObject({
+    expect(loopsOf(loops(DAY, 100, [[]], { from: 1, to: 16 }), 16)[0]!.loop.bars).toBeNull();
+    expect(loopsOf(loops(DAY, 100, [[]], { from: 9, to: 16 }), 16)[0]!.loop).toMatchObject({
       bars: { from: 9, to: 16 },
       length: 8
     });

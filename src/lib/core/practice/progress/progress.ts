@@ -1,7 +1,7 @@
 /** How far items are: shut, open, in progress, held; read from the log. */
 import { dayAfter } from '../log/day';
 import type { LogRow, PracticeItem } from '../log/model';
-import { settled, standingsOf, type Standing } from './fold';
+import { askedOn, settled, standingsOf, type Standing } from './fold';
 import { baseOf } from './runs';
 import { isFlat, isResting, LEAST_MINUTES, seamsIn, wholeTempo } from './turn';
 
@@ -60,18 +60,18 @@ function ownProgress(standing: Standing, standings: ReadonlyMap<string, Standing
     if (since === null) waits = true;
     else if (openSince === null || since > openSince) openSince = since;
   }
-  const { held, best, bests } = settled(standing);
+  const { held, best, second } = settled(standing);
   const wasPlayed = standing.whole.days.length > 0 || standing.parts.size > 0 || lastDay !== null;
   return {
     state: held.isHeld ? 'held' : waits ? 'shut' : wasPlayed ? 'in progress' : 'open',
     isOpen: !waits,
     openSince: waits ? null : openSince,
-    held: bests[1]?.tempo ?? null,
+    held: second,
     clean: best,
     next: wholeTempo(standing, day, 60 * (item.minutes ?? LEAST_MINUTES)),
     base: baseOf(standing.whole, item.tempo.step),
     lastDay,
-    askOn: held.isHeld ? held.askOn : null,
+    askOn: held.isHeld ? askedOn(held) : null,
     seams: seamsIn(standing).map(({ bar }) => bar),
     isFlat: isFlat(standing),
     isResting: isResting(standing, day),

@@ -18,14 +18,9 @@ const BASE_DAYS = 3;
 /** Days that are kept: those and the latest. */
 const KEPT_DAYS = BASE_DAYS + 1;
 
-export interface Run {
-  readonly tempo: number;
-  readonly isClean: boolean;
-}
-
 /** What a day's playing of one stretch came to. */
 export interface PlayedDay {
-  readonly day: string;
+  day: string;
   /** The fastest clean run, and the fastest loop without a stumble. */
   best: number | null;
   spotless: number | null;
@@ -35,26 +30,33 @@ export interface PlayedDay {
   uncleanAtGoal: number;
 }
 
-/** One stretch of an item as its loops have been played: the whole, a section, two bars. */
+/** One stretch of an item as its loops have been played: the whole, a section, two bars. Flat, for there are many. */
 export interface Stretch {
   /** The days played last, the latest at the end. */
   readonly days: PlayedDay[];
-  /** Finished runs of the latest day. */
-  runs: Run[];
-  /** The run that is under way. */
-  run: { tempo: number; bars: number; stumbles: number } | null;
+  /** The run that is under way, and the tempo of the latest loop; 0 where there is none. */
+  tempo: number;
+  bars: number;
+  stumbles: number;
+  isSpotless: boolean;
+  /** Finished runs of the latest day, whether the last of them was clean, and those before it at its tempo that were not. */
+  runs: number;
+  isClean: boolean;
+  unclean: number;
   /** Runs in a row without a stumble, over the days. */
   streak: number;
-  /** The tempo of the latest loop, and whether it was without a stumble. */
-  last: { tempo: number; isSpotless: boolean } | null;
 }
 
 export const newStretch = (): Stretch => ({
   days: [],
-  runs: [],
-  run: null,
-  streak: 0,
-  last: null
+  tempo: 0,
+  bars: 0,
+  stumbles: 0,
+  isSpotless: false,
+  runs: 0,
+  isClean: false,
+  unclean: 0,
+  streak: 0
 });
 
 /** The ladder of an item: its goal and rung. */
@@ -64,28 +66,57 @@ export interface Rungs {
 }
 
 /** Takes a loop that was played on a day. Days come in their order. */
-export function playLoop(stretch: Stretch, loop: Loop, day: string, { goal }: Rungs): void {
-  const { tempo, length, stumbles } = loop;
-  let today = stretch.days.at(-1);
-  if (today?.day !== day) {
-    today = { day, best: null, spotless: null, slowest: tempo, cleanAtGoal: 0, uncleanAtGoal: 0 };
-    stretch.days.push(today);
-    if (stretch.days.length > KEPT_DAYS) stretch.days.shift();
-    stretch.runs = [];
-    stretch.run = null;
-  }
-  today.slowest = Math.min(today.slowest, tempo);
-  stretch.last = { tempo, isSpotless: stumbles === 0 };
+export function playLoop(
+  stretch: Stretch,
+  { tempo, length, stumbles }: Pick<Loop, 'tempo' | 'length' | 'stumbles'>,
+  day: string,
+  { goal }: Rungs
+): void {
+  const today = dayOf(stretch, day, tempo);
+  if (tempo < today.slowest) today.slowest = tempo;
   if (stumbles === 0 && (today.spotless === null || tempo > today.spotless)) today.spotless = tempo;
-  const run = stretch.run?.tempo === tempo ? stretch.run : { tempo, bars: 0, stumbles: 0 };
-  run.bars += length;
-  run.stumbles += stumbles;
-  stretch.run = run;
-  if (run.bars < RUN_BARS) return;
-  stretch.run = null;
-  const isClean = run.stumbles <= Math.floor(run.bars / RUN_BARS);
-  stretch.runs.push({ tempo, isClean });
-  stretch.streak = run.stumbles === 0 ? stretch.streak + 1 : 0;
+  if (tempo !== stretch.tempo) {
+    stretch.bars = stretch.stumbles = stretch.unclean = 0;
+    stretch.tempo = tempo;
+  }
+  stretch.isSpotless = stumbles === 0;
+  stretch.bars += length;
+  stretch.stumbles += stumbles;
+  if (stretch.bars >= RUN_BARS) endRun(stretch, today, goal);
+}
+
+const newDay = (): PlayedDay => ({
+  day: '',
+  best: null,
+  spotless: null,
+  slowest: 0,
+  cleanAtGoal: 0,
+  uncleanAtGoal: 0
+});
+
+function dayOf(stretch: Stretch, day: string, tempo: number): PlayedDay {
+  const { days } = stretch;
+  const last = days.at(-1);
+  if (last?.day === day) return last;
+  // The day that is dropped is written anew: a long log makes many.
+  const today = days.length < KEPT_DAYS ? newDay() : days.shift()!;
+  today.day = day;
+  today.best = today.spotless = null;
+  today.slowest = tempo;
+  today.cleanAtGoal = today.uncleanAtGoal = 0;
+  days.push(today);
+  stretch.runs = stretch.bars = stretch.stumbles = stretch.unclean = 0;
+  return today;
+}
+
+function endRun(stretch: Stretch, today: PlayedDay, goal: number): void {
+  const { tempo, bars, stumbles } = stretch;
+  const isClean = stumbles <= Math.floor(bars / RUN_BARS);
+  stretch.runs += 1;
+  stretch.isClean = isClean;
+  stretch.unclean = isClean ? 0 : stretch.unclean + 1;
+  stretch.streak = stumbles === 0 ? stretch.streak + 1 : 0;
+  stretch.bars = stretch.stumbles = 0;
   if (isClean && (today.best === null || tempo > today.best)) today.best = tempo;
   if (tempo < goal) return;
   if (isClean) today.cleanAtGoal += 1;
@@ -123,20 +154,15 @@ export function tempoAfter(
   { goal, step }: Rungs,
   base = baseBefore(stretch, step)
 ): number {
-  const { runs, run, last } = stretch;
-  if (!last) return goal;
-  const { tempo } = last;
+  const { tempo, bars, isSpotless, isClean, unclean, streak } = stretch;
+  if (tempo === 0) return goal;
   // Loop by loop without a stumble it climbs back to where the day before left off.
-  const isUnder = base !== null && tempo < base && last.isSpotless;
-  const climbed = isUnder ? Math.min(base, stepped(tempo, CLIMBS_BACK, step)) : null;
-  if (run) return Math.min(goal, climbed ?? tempo);
-  const { isClean } = runs.at(-1)!;
+  const isUnder = base !== null && tempo < base && isSpotless;
+  const climbed = isUnder ? Math.min(base, stepped(tempo, CLIMBS_BACK, step)) : 0;
+  if (bars > 0) return Math.min(goal, climbed || tempo);
   if (isClean) {
-    const isSpotless = stretch.streak >= SPOTLESS.runs;
-    const up = stepped(tempo, isSpotless ? SPOTLESS.rungs : 1, step);
-    return Math.min(Math.max(goal, tempo), Math.max(up, climbed ?? 0));
+    const up = stepped(tempo, streak >= SPOTLESS.runs ? SPOTLESS.rungs : 1, step);
+    return Math.min(Math.max(goal, tempo), Math.max(up, climbed));
   }
-  const since = runs.findLastIndex((one) => one.isClean || one.tempo !== tempo);
-  const unclean = runs.length - 1 - since;
   return unclean % UNCLEAN_RUNS === 0 ? stepped(tempo, -1, step) : tempo;
 }

@@ -6,7 +6,7 @@
 import { boundedTempo } from '../ladder';
 import { dayAfter } from '../log/day';
 import type { Bars } from '../log/model';
-import type { Loop } from './loops';
+import type { Loops } from './loops';
 
 /** What opens a seam: stumbles, in how many passes, on how many days, at how many times the share of the other bars. */
 const OPENS = { stumbles: 4, passes: 16, days: 2, times: 4 };
@@ -33,15 +33,19 @@ interface PassedLoop extends Bars {
   readonly tempo: number;
   readonly day: string;
   readonly at: readonly number[];
+  readonly count: number;
 }
 
 /** The loops of an item, and the bars of it that ever went wrong: these alone are counted, when they are asked for. */
 export interface Passes {
+  /** Bars passed, and times the whole was, before anything ever went wrong: only how many they were is known. */
+  quietBars: number;
+  quiet: number;
   readonly loops: PassedLoop[];
   readonly bars: Map<number, BarPasses>;
 }
 
-export const newPasses = (): Passes => ({ loops: [], bars: new Map() });
+export const newPasses = (): Passes => ({ quietBars: 0, quiet: 0, loops: [], bars: new Map() });
 
 export interface Seam {
   /** The bar that goes wrong. */
@@ -70,13 +74,19 @@ function bits(mask: number): number {
   return count;
 }
 
-/** Takes a loop over bars from `from` on. A loop of which only the mark is known says nothing of single bars. */
-export function passBars(passes: Passes, loop: Loop, from: number, day: string): void {
+/** Takes loops over bars from `from` on. A loop of which only the mark is known says nothing of single bars. */
+export function passBars(passes: Passes, { loop, count }: Loops, from: number, day: string): void {
   const { length, tempo, at, stumbles } = loop;
   if (stumbles > 0 && at.length === 0) return;
-  passes.loops.push({ from, to: from + length - 1, tempo, day, at });
+  const { loops, bars } = passes;
+  if (stumbles === 0 && bars.size === 0) {
+    passes.quietBars += count * length;
+    if (loop.bars === null) passes.quiet += count;
+    return;
+  }
+  loops.push({ from, to: from + length - 1, tempo, day, at, count });
   for (const bar of at) {
-    if (!passes.bars.has(bar)) passes.bars.set(bar, newBar(0));
+    if (!bars.has(bar)) bars.set(bar, { ...newBar(0), passes: Math.min(OPENS.passes, passes.quiet) });
     countUp(passes, bar);
   }
 }
@@ -86,9 +96,10 @@ function countUp(passes: Passes, number: number): BarPasses {
   const bar = passes.bars.get(number)!;
   const { loops } = passes;
   while (bar.seen < loops.length) {
-    const { from, to, at, tempo, day } = loops[bar.seen]!;
+    const { from, to, at, tempo, day, count } = loops[bar.seen]!;
     bar.seen += 1;
-    if (number >= from && number <= to) pass(passes, bar, at.includes(number), tempo, day);
+    if (number < from || number > to) continue;
+    for (let i = 0; i < count; i++) pass(passes, bar, at.includes(number), tempo, day);
   }
   return bar;
 }
@@ -119,17 +130,16 @@ function pass(passes: Passes, bar: BarPasses, isStumble: boolean, tempo: number,
 }
 
 /** Whether a bar goes wrong so much more often than the others do, as far as the loops up to this one tell. */
-function standsOut({ loops, bars }: Passes, bar: BarPasses): boolean {
+function standsOut({ loops, bars, quietBars }: Passes, bar: BarPasses): boolean {
   const latest = loops.slice(0, bar.seen).slice(-OPENS.passes);
   const own = bits(bar.mask) / Math.min(OPENS.passes, bar.passes);
-  let [stumbles, played] = [0, 0];
-  for (const { from, to, at } of latest) {
-    played += to - from + 1;
-    stumbles += at.length;
-  }
-  for (const { at, from, to } of latest) {
-    for (const number of at) if (bars.get(number) === bar) stumbles -= 1;
-    for (const [number, one] of bars) if (one === bar && number >= from && number <= to) played -= 1;
+  // What went well before anything went wrong counts for the others too.
+  let [stumbles, played] = [0, latest.length < OPENS.passes ? quietBars : 0];
+  for (const { from, to, at, count } of latest) {
+    played += count * (to - from + 1);
+    stumbles += count * at.length;
+    for (const number of at) if (bars.get(number) === bar) stumbles -= count;
+    for (const [number, one] of bars) if (one === bar && number >= from && number <= to) played -= count;
   }
   return played <= 0 || own >= (OPENS.times * stumbles) / played;
 }

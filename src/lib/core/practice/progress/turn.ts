@@ -2,7 +2,7 @@
 import { boundedTempo, LOWEST_TEMPO } from '../ladder';
 import { daysBetween } from '../log/day';
 import type { Bars, PracticeItem } from '../log/model';
-import { nameOf, partOf, PLATEAU, settled, type Standing } from './fold';
+import { nameOf, partOf, PLATEAU, settled, wrongLately, type Standing } from './fold';
 import { lengthOf } from './loops';
 import { baseBefore, baseOf, RUN_BARS, tempoAfter, type Stretch } from './runs';
 import { stepped } from './rungs';
@@ -190,12 +190,11 @@ export function isResting(standing: Standing, day: string): boolean {
 
 /** The section that went wrong most in the last wholes; where one has to be taken, the next after the last one. */
 function sectionFor(standing: Standing, mustHave: boolean, isStuck: boolean): Bars | null {
-  const { wholes, bars, lastPart } = standing;
+  const { bars, lastPart } = standing;
+  const wrong = wrongLately(standing);
   const sections = sectionsOf(standing, isStuck);
   if (sections.length < 2) return null;
-  const stumbles = sections.map(
-    ({ from, to }) => wholes.flat().filter((bar) => bar >= from && bar <= to).length
-  );
+  const stumbles = sections.map(({ from, to }) => wrong.filter((bar) => bar >= from && bar <= to).length);
   const most = Math.max(...stumbles);
   if (most > 0) return sections[stumbles.indexOf(most)]!;
   if (!mustHave) return null;

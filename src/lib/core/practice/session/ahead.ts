@@ -1,5 +1,5 @@
 /** Four weeks looked ahead: what comes if all goes as now. Nothing of it is promised; every plan is made anew on its day. */
-import { dayAfter, daysBetween } from '../log/day';
+import { dayAfter } from '../log/day';
 import type { LogRow, PracticeItem } from '../log/model';
 import { settled, standingsOf, takeRow, type Standing } from '../progress/fold';
 import { lengthOf } from '../progress/loops';
@@ -10,8 +10,7 @@ import { forTheDate, sessionIn, type SessionWish } from './session';
 
 export const WEEKS_AHEAD = 4;
 const WEEK = 7;
-/** Days of play that the pace of an item is measured from, and rungs a day where nothing was measured. */
-const MEASURED = 21;
+/** Rungs a day where nothing was measured. */
 const USUAL_PACE = 2;
 
 export interface WeekAhead {
@@ -34,7 +33,7 @@ export interface WeekAhead {
 export function aheadOf(wish: SessionWish): readonly WeekAhead[] {
   const items = forTheDate(wish);
   const standings = standingsOf(items, wish.log);
-  const paces = new Map(items.map((item) => [item.id, paceOf(standings.get(item.id)!, wish.day)]));
+  const paces = new Map(items.map((item) => [item.id, paceOf(standings.get(item.id)!)]));
   const known = new Set(
     [...standings.values()].filter(({ lastDay }) => lastDay !== null).map(({ item }) => item.id)
   );
@@ -77,12 +76,10 @@ function formTempo(
   return form ? settled(standings.get(form.id)!).best : null;
 }
 
-/** Rungs that an item gains on a day it is played. */
-function paceOf({ history, item }: Standing, today: string): number {
-  const lately = history.filter(({ day }) => daysBetween(day, today) <= MEASURED);
-  const [first, last] = [lately[0], lately.at(-1)];
-  if (!first || !last || first === last) return USUAL_PACE;
-  return Math.max(0, stepsUp(first.best, last.best, item.tempo.step)) / (lately.length - 1);
+/** Rungs that an item gains on a day it is played; where nothing was measured yet, as usual. */
+function paceOf({ settledDays, firstBest, best, item }: Standing): number {
+  if (firstBest === null || best === null || settledDays < 2) return USUAL_PACE;
+  return stepsUp(firstBest, best, item.tempo.step) / (settledDays - 1);
 }
 
 /** A part as it will have been played: clean, as much faster as usual. */
