@@ -2,6 +2,7 @@
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { practiceRequest } from '../../api/requests';
+import type { LogRow } from '../../core/practice/log/model';
 import { aheadOf } from '../../core/practice/session/ahead';
 import { planSession } from '../../core/practice/session/session';
 
@@ -22,7 +23,22 @@ export function answerPractice(input: z.infer<typeof practiceRequest>) {
     ids.add(id);
   }
   const { ahead, log, ...rest } = input;
-  const wish = { ...rest, log: log.map(({ stumbles, ...row }) => ({ ...row, missed: stumbles })) };
+  const wish = { ...rest, log: log.map(plainRow) };
   const isAhead = ahead ?? (input.items.length <= QUICK.items && log.length <= QUICK.rows);
   return { ...planSession(wish), ...(isAhead ? { ahead: aheadOf(wish) } : {}) };
+}
+
+/** A row as an object of the plain kind: what comes out of the schemas is slow to read, and the plan reads it many times. */
+function plainRow({
+  item,
+  day,
+  tempo,
+  clean,
+  rounds,
+  seconds,
+  bars,
+  loops,
+  stumbles
+}: z.infer<typeof practiceRequest>['log'][number]): LogRow {
+  return { item, day, tempo, clean, rounds, seconds, bars, loops, missed: stumbles };
 }

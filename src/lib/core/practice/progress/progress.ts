@@ -8,28 +8,32 @@ import { isFlat, isResting, LEAST_MINUTES, seamsIn, wholeTempo } from './turn';
 /** Shut items stand on others that were not clean at 85 % of their goal yet. */
 export type ItemState = 'shut' | 'open' | 'in progress' | 'held';
 
-export interface Progress {
+/** What the plan of a day has to know of an item. */
+export interface Standpoint {
   readonly state: ItemState;
   /** All that it stands on was clean at 85 % of its goal, or rests. */
   readonly isOpen: boolean;
   /** The day it opened on; null where it stands on nothing, or is shut. */
   readonly openSince: string | null;
-  /** The highest tempo that was clean on two days. */
-  readonly held: number | null;
-  /** The fastest clean run. */
+  /** The fastest clean run, and the highest tempo that was clean on two days. */
   readonly clean: number | null;
+  readonly held: number | null;
+  readonly lastDay: string | null;
+  /** The day on which something that is held is asked again. */
+  readonly askOn: string | null;
+  /** Nothing has become better for six days played; for twelve: it rests. */
+  readonly isFlat: boolean;
+  readonly isResting: boolean;
+}
+
+/** The same with all that a player is told. */
+export interface Progress extends Standpoint {
   /** Beats a minute of the next loop. */
   readonly next: number;
   /** What was clean lately, from which the next day begins; null before anything was. */
   readonly base: number | null;
-  readonly lastDay: string | null;
-  /** The day on which something that is held is asked again. */
-  readonly askOn: string | null;
   /** Bars where it goes wrong again and again. */
   readonly seams: readonly number[];
-  /** Nothing has become better for six days played; for twelve: it rests. */
-  readonly isFlat: boolean;
-  readonly isResting: boolean;
   readonly seconds: number;
 }
 
@@ -46,11 +50,35 @@ export function progressIn(
   standings: ReadonlyMap<string, Standing>,
   day: string
 ): ReadonlyMap<string, Progress> {
-  return new Map([...standings].map(([id, own]) => [id, ownProgress(own, standings, day)]));
+  return new Map(
+    [...standings].map(([id, standing]) => {
+      const { item, whole, seconds } = standing;
+      return [
+        id,
+        {
+          ...standpointOf(standing, standings, day),
+          next: wholeTempo(standing, day, 60 * (item.minutes ?? LEAST_MINUTES)),
+          base: baseOf(whole, item.tempo.step),
+          seams: seamsIn(standing).map(({ bar }) => bar),
+          seconds
+        }
+      ];
+    })
+  );
 }
 
-function ownProgress(standing: Standing, standings: ReadonlyMap<string, Standing>, day: string): Progress {
-  const { item, lastDay, seconds } = standing;
+/** Where every item stands on a day, by id. */
+export function standpointsIn(
+  standings: ReadonlyMap<string, Standing>,
+  day: string
+): ReadonlyMap<string, Standpoint> {
+  const found = new Map<string, Standpoint>();
+  for (const [id, standing] of standings) found.set(id, standpointOf(standing, standings, day));
+  return found;
+}
+
+function standpointOf(standing: Standing, standings: ReadonlyMap<string, Standing>, day: string): Standpoint {
+  const { item, lastDay } = standing;
   let openSince: string | null = null;
   let waits = false;
   for (const id of item.after ?? []) {
@@ -60,22 +88,18 @@ function ownProgress(standing: Standing, standings: ReadonlyMap<string, Standing
     if (since === null) waits = true;
     else if (openSince === null || since > openSince) openSince = since;
   }
-  const { held, best, second } = settled(standing);
-  const wasPlayed = standing.whole.days.length > 0 || standing.parts.size > 0 || lastDay !== null;
+  const now = settled(standing);
+  const { held, best, second } = now;
   return {
-    state: held.isHeld ? 'held' : waits ? 'shut' : wasPlayed ? 'in progress' : 'open',
+    state: held.isHeld ? 'held' : waits ? 'shut' : lastDay !== null ? 'in progress' : 'open',
     isOpen: !waits,
     openSince: waits ? null : openSince,
-    held: second,
     clean: best,
-    next: wholeTempo(standing, day, 60 * (item.minutes ?? LEAST_MINUTES)),
-    base: baseOf(standing.whole, item.tempo.step),
+    held: second,
     lastDay,
     askOn: held.isHeld ? askedOn(held) : null,
-    seams: seamsIn(standing).map(({ bar }) => bar),
-    isFlat: isFlat(standing),
-    isResting: isResting(standing, day),
-    seconds
+    isFlat: isFlat(standing, now),
+    isResting: isResting(standing, day, now)
   };
 }
 

@@ -174,14 +174,12 @@ function wasLeftOut({ lastDay, lastWhole }: Standing): boolean {
 }
 
 /** Six days played without a new best, and not held. */
-export function isFlat(standing: Standing): boolean {
-  const { flat, held } = settled(standing);
+export function isFlat(standing: Standing, { flat, held } = settled(standing)): boolean {
   return flat >= PLATEAU.section && !held.isHeld;
 }
 
 /** Twelve of them: it is left alone for five days. */
-export function isResting(standing: Standing, day: string): boolean {
-  const { flat, held } = settled(standing);
+export function isResting(standing: Standing, day: string, { flat, held } = settled(standing)): boolean {
   const { lastDay } = standing;
   return (
     flat >= PLATEAU.rests && !held.isHeld && lastDay !== null && daysBetween(lastDay, day) <= PLATEAU.days

@@ -6,7 +6,7 @@ import { counted } from '../../theory/words';
 import { agoText, dayAfter, daysBetween, numberOf } from '../log/day';
 import type { LogRow, PracticeItem } from '../log/model';
 import { standingsOf, type Standing } from '../progress/fold';
-import { progressIn, type Progress } from '../progress/progress';
+import { standpointsIn, type Standpoint } from '../progress/progress';
 import type { Seam } from '../progress/seams';
 import {
   heldMinutes,
@@ -96,7 +96,7 @@ export function forTheDate({ items, set, day }: SessionWish): readonly PracticeI
 /** The plan from items whose log is folded already. */
 export function sessionIn(wish: SessionWish, standings: ReadonlyMap<string, Standing>): Session {
   const { items, day, minutes, set } = wish;
-  const progress = progressIn(standings, day);
+  const progress = standpointsIn(standings, day);
   const due = dueCards(wish.cards ?? [], day);
   const held = items.filter(({ id }) => progress.get(id)!.state === 'held').map(({ id }) => id);
   const parts = new Planner(wish, standings, progress, due.length).plan();
@@ -162,7 +162,7 @@ interface Tune {
 /** Shares out the minutes of one day. */
 class Planner {
   readonly #wish: SessionWish;
-  readonly #progress: ReadonlyMap<string, Progress>;
+  readonly #progress: ReadonlyMap<string, Standpoint>;
   readonly #all: readonly Standing[];
   readonly #tunes: ReadonlyMap<string, Tune>;
   readonly #due: number;
@@ -177,7 +177,7 @@ class Planner {
   constructor(
     wish: SessionWish,
     standings: ReadonlyMap<string, Standing>,
-    progress: ReadonlyMap<string, Progress>,
+    progress: ReadonlyMap<string, Standpoint>,
     due: number
   ) {
     this.#wish = wish;
@@ -210,7 +210,7 @@ class Planner {
     return this.#wish.day;
   }
 
-  #of({ item }: Standing): Progress {
+  #of({ item }: Standing): Standpoint {
     return this.#progress.get(item.id)!;
   }
 
