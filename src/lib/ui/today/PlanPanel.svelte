@@ -154,7 +154,9 @@
             <p class="flex flex-wrap items-baseline gap-x-3">
               <b class="font-display text-xl">{part.name}</b>
               {#if part.tempo !== undefined}<span class="tabular-nums">{part.tempo} bpm</span>{/if}
-              {#if part.item}<span class="text-sm text-soft">{PARTS[part.kind].name.toLowerCase()}</span>{/if}
+              {#if part.item && part.kind !== 'form'}<span class="text-sm text-soft"
+                  >{PARTS[part.kind].name.toLowerCase()}</span
+                >{/if}
             </p>
             {#if place(part)}<p class="text-base">{place(part)}</p>{/if}
             <p class="text-sm text-soft">{part.why}</p>

@@ -1,5 +1,5 @@
 /**
- * What a chart gives to be practised, in the practitioners' order (9-practice, *What can be practised*): one area first, its
+ * What a chart gives to be practised, in the practitioners' order (docs/music-rules.md, *Practice*): one area first, its
  * shapes up, down, in turn; targets; approaches; then lines; then the next area; then the neighbouring keys, one after the
  * other. The whole form is there from the first day.
  */

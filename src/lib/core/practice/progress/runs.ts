@@ -1,5 +1,5 @@
 /**
- * Runs: what the ladder counts by (9-practice, *The ladder*). A run is whole loops of one stretch at one tempo until at least 16
+ * Runs: what the ladder counts by (docs/music-rules.md, *Practice*). A run is whole loops of one stretch at one tempo until at least 16
  * bars are played; it is clean with one stumble at most in each full 16 bars.
  */
 import { stepped } from './rungs';

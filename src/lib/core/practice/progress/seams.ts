@@ -1,5 +1,5 @@
 /**
- * Seams: single bars where an item goes wrong again and again (9-practice, *The ladder*). One opens at four stumbles in sixteen
+ * Seams: single bars where an item goes wrong again and again (docs/music-rules.md, *Practice*). One opens at four stumbles in sixteen
  * passes of a bar, on two days, at four times the share of the other bars; it heals by eight clean passes near the tempo it
  * failed at, and then is left alone for five days.
  */

@@ -1,4 +1,4 @@
-/** The parts a session is made of (9-practice, *The plan for today*). */
+/** The parts a session is made of (docs/music-rules.md, *Practice*). */
 import type { Bars } from '../log/model';
 import type { Step } from '../progress/turn';
 

@@ -1,11 +1,11 @@
 /**
- * The plan for today: minutes in, a session out, with a reason for each part (9-practice). The same items, log, cards and day
+ * The plan for today: minutes in, a session out, with a reason for each part (docs/music-rules.md, *Practice*). The same items, log, cards and day
  * give the same plan.
  */
 import { counted } from '../../theory/words';
 import { agoText, dayAfter, daysBetween, numberOf } from '../log/day';
 import type { LogRow, PracticeItem } from '../log/model';
-import { standingsOf, type Standing } from '../progress/fold';
+import { standingsOf, wrongLately, type Standing } from '../progress/fold';
 import { standpointsIn, type Standpoint } from '../progress/progress';
 import type { Seam } from '../progress/seams';
 import {
@@ -475,9 +475,11 @@ class Planner {
         : 'Open and not begun yet; a new thing.';
     }
     const reached = clean === null ? 'not clean yet' : `clean at ${clean}`;
-    const stuck = isFlat
-      ? ' Nothing has moved for a while: half of the time goes to the bars that stumble.'
-      : '';
+    const stuck = !isFlat
+      ? ''
+      : wrongLately(standing).length > 0
+        ? ' Nothing has moved for a while: half of the time goes to the bars that stumble.'
+        : ' Nothing has moved for a while.';
     return `Last played ${last}; ${reached}, to be held at ${goal}.${stuck}`;
   }
 

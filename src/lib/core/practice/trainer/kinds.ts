@@ -1,5 +1,5 @@
 /**
- * The kinds of cards in one table (9-practice, *The trainer*): how each is asked, what solves it, and which cards a chart gives.
+ * The kinds of cards in one table (docs/music-rules.md, *Practice*): how each is asked, what solves it, and which cards a chart gives.
  * A new kind is a new row, and a new form of question.
  */
 import type { Analysis } from '../../harmony/analysis';
