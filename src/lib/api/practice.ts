@@ -9,6 +9,8 @@ import type { Covered, Sum, TempoDay } from '../core/practice/log/sums';
 import type { Outlook } from '../core/practice/session/date';
 import type { Session } from '../core/practice/session/session';
 import type { Question } from '../core/practice/trainer/card';
+import { CARD_KINDS } from '../core/practice/trainer/kinds';
+import type { Field } from '../core/practice/trainer/kinds/kit';
 import type { Memory } from '../core/practice/trainer/memory';
 import { DEGREE_NAMES } from '../core/theory/degree';
 import { readChord } from '../core/theory/chord-reader';
@@ -160,27 +162,30 @@ const symbol = z
   .refine((text) => readChord(text).kind === 'chord', 'this is no chord');
 const degree = z.enum(DEGREE_NAMES as [string, ...string[]]);
 const fret = z.number().int().min(0).max(30);
-const kind = <Id extends Question['kind']>(id: Id) => z.literal(id);
+const ofField: Readonly<Record<Field, z.ZodType>> = {
+  chord: symbol,
+  chords: z.array(symbol).min(2).max(6),
+  degree,
+  fret,
+  string: z.number().int().min(0).max(12),
+  key,
+  scale: z
+    .string()
+    .max(60)
+    .refine((text) => readScale(text) !== null, 'this is no scale'),
+  step: z.union([z.literal(-1), z.literal(1)]),
+  number: z.number().int().min(0).max(24)
+};
 
-/** A question as it crosses a boundary. */
-export const question = z.discriminatedUnion('kind', [
-  z.object({ kind: kind('find'), symbol, degree, from: fret, to: fret }),
-  z.object({ kind: kind('octaves'), symbol, degree, to: fret }),
-  z.object({ kind: kind('becomes'), from: symbol, degree, to: symbol, at: fret }),
-  z.object({ kind: kind('moves'), from: symbol, to: symbol, at: fret }),
-  z.object({ kind: kind('lacks'), symbol, key, at: fret }),
-  z.object({ kind: kind('spell'), symbol }),
-  z.object({
-    kind: kind('shape'),
-    scale: z
-      .string()
-      .max(60)
-      .refine((text) => readScale(text) !== null, 'this is no scale'),
-    at: z.number().int().min(0).max(12)
-  }),
-  z.object({ kind: kind('hear'), symbol, key, among: z.array(symbol).min(2).max(6) }),
-  z.object({ kind: kind('sing'), symbol, degree })
-]) as unknown as z.ZodType<Question>;
+/** A question as it crosses a boundary: each kind of card says what its fields hold. */
+export const question = z.union(
+  CARD_KINDS.map(({ id, fields }) =>
+    z.object({
+      kind: z.literal(id),
+      ...Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, ofField[field as Field]]))
+    })
+  )
+) as unknown as z.ZodType<Question>;
 
 export const memory = z.object({
   due: moment,

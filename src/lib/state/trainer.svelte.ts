@@ -17,6 +17,9 @@ import { ask, cardsOf, check, kindOf, solve } from '$lib/core/practice/trainer/k
 import { logBox, reviewBox } from './practice-log';
 import { dayHere } from './day-here';
 
+/** Milliseconds of silence after which another note is another one: sung, then played. */
+const STILL_SUNG = 700;
+
 export class Trainer {
   readonly neck: Instrument;
   #data: TrainerData;
@@ -44,6 +47,7 @@ export class Trainer {
 
   #began = 0;
   #asking = 0;
+  #heardAt = 0;
   #row = '';
   #revision = 0;
 
@@ -140,7 +144,17 @@ export class Trainer {
     const { question } = this;
     if (!question || this.verdict || !kindOf(question.kind).sounds) return;
     const { need, notes } = solve(question, this.neck);
+    const { isSung } = kindOf(question.kind);
+    // A voice that wavers is heard more than once: what comes at once after it is still it.
+    if (isSung && this.heard.length > 0 && now - this.#heardAt < STILL_SUNG) {
+      this.#heardAt = now;
+      return;
+    }
+    this.#heardAt = now;
     this.heard = [...this.heard, midi];
+    // Sung right, it is to be played too.
+    const isRight = notes.some((name) => pitchClass(name) === midi % 12);
+    if (isSung && this.heard.length < 2 && isRight) return;
     const different = new Set(this.heard.map((one) => one % 12)).size;
     if (need === 'one' || different >= new Set(notes.map(pitchClass)).size) {
       this.answer({ way: 'sound', midi: this.heard }, now);

@@ -8,7 +8,7 @@
   import type { TrainerData } from '$lib/api/practice';
   import { ask, kindOf, solve } from '$lib/core/practice/trainer/kinds';
   import { degreeTyped, FLAT_KEYS, SHARP_KEYS } from '$lib/core/practice/trainer/typed';
-  import { answerHeard, heardOf } from '$lib/core/practice/trainer/sound';
+  import { answerHeard, heardOf, lineSung } from '$lib/core/practice/trainer/sound';
   import type { Heard } from '$lib/core/practice/hearing';
   import { pitchClass, plainName, readNote } from '$lib/core/theory/note';
   import { asciiAccidentals, prettyDegree } from '$lib/core/theory/typeset';
@@ -33,7 +33,7 @@
   const kind = $derived(question && kindOf(question.kind));
   const solution = $derived(question && solve(question, trainer.neck));
   const frets = $derived(question && kind ? kind.window(question, trainer.neck) : null);
-  const showsNeck = $derived(kind !== null && !['spell', 'hear', 'sing'].includes(kind.id));
+  const showsNeck = $derived(kind !== null && kind.isNeckless !== true);
   const shown = $derived(question && kind?.shows ? kind.shows(question, trainer.neck) : []);
   const clock = $derived(
     `${Math.floor(trainer.left / 60)}:${String(Math.floor(trainer.left % 60)).padStart(2, '0')}`
@@ -124,13 +124,15 @@
     names = '';
   }
   function label(choice: string): string {
-    return question?.kind === 'becomes' ? prettyDegree(choice) : choice;
+    return kind?.choosesFrom === 'degrees' ? prettyDegree(choice) : choice;
   }
+  /** The notes of a line as it stands on its button. */
+  const namesIn = (line: string) => line.split(' ').flatMap((word) => readNote(asciiAccidentals(word)) ?? []);
   const go = () => trainer.next(now());
   const focusHere = (node: HTMLElement) => node.focus();
 
   /** Degrees are typed as such: ♭ or ♯, then the digit. */
-  const typesDegrees = $derived(kind?.asksDegrees === true && !trainer.verdict);
+  const typesDegrees = $derived(kind?.choosesFrom === 'degrees' && !trainer.verdict);
   let accidental: -1 | 0 | 1 = $state(0);
   $effect(() => {
     if (question) accidental = 0;
@@ -281,7 +283,9 @@
           <p class="text-center text-lg text-soft" role="status" data-heard={trainer.heard.length}>
             {trainer.heard.length
               ? `heard ${trainer.heard.map((midi) => settings.note(plainName(midi % 12))).join(' ')}`
-              : 'Play or sing it.'}
+              : kind.isSung
+                ? 'Sing it.'
+                : 'Play or sing it.'}{kind.isSung && trainer.heard.length === 1 ? ': now play it' : ''}
           </p>
         {/if}
         {#if !trainer.verdict}
@@ -310,10 +314,18 @@
                   >{#if !typesDegrees}<kbd class="text-xs text-soft pointer-coarse:hidden"
                       >{CHOICE_KEYS[i]}</kbd
                     >{/if}
-                  {#if question.kind === 'hear'}<ChordSymbol symbol={choice} />{:else}{label(
+                  {#if kind.choosesFrom === 'chords'}<ChordSymbol symbol={choice} />{:else}{label(
                       choice
                     )}{/if}</Button
                 >
+                {#if question.kind === 'outlines'}
+                  <Button
+                    size="stand"
+                    class="min-h-14"
+                    label="Hear line {i + 1}"
+                    onclick={() => void sound(lineSung(namesIn(choice)))}><Ear size={17} /></Button
+                  >
+                {/if}
               {/each}
             </div>
             {#if typesDegrees}

@@ -29,7 +29,28 @@ export type Question =
       readonly key: string;
       readonly among: readonly string[];
     }
-  | { readonly kind: 'sing'; readonly symbol: string; readonly degree: Degree };
+  | { readonly kind: 'sing'; readonly symbol: string; readonly degree: Degree }
+  | {
+      readonly kind: 'nearest';
+      readonly from: string;
+      readonly degree: Degree;
+      readonly to: string;
+      readonly target: Degree;
+      readonly string: number;
+      readonly at: number;
+    }
+  | {
+      readonly kind: 'compare';
+      readonly from: string;
+      readonly to: string;
+      readonly symbol: string;
+      readonly at: number;
+    }
+  /** One tone moves so many semitones. */
+  | { readonly kind: 'quality'; readonly symbol: string; readonly degree: Degree; readonly step: number }
+  | { readonly kind: 'outlines'; readonly symbol: string; readonly key: string; readonly turn: number }
+  /** On one string; in the window where the string is 0. */
+  | { readonly kind: 'phrase'; readonly symbol: string; readonly at: number; readonly string: number };
 
 export type CardKindId = Question['kind'];
 

@@ -2,7 +2,12 @@ import { createEmptyCard, fsrs, Rating } from 'ts-fsrs';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../../harmony/sheet';
 import { STANDARD, soundAt } from '../../neck/tuning';
+import { outlineLine } from '../../line/outline';
+import { TICKS, type LineNote } from '../../line/model';
+import { question as questionSchema } from '../../../api/practice';
+import type { Degree } from '../../theory/degree';
 import { pitchClass } from '../../theory/note';
+import { LINES } from './lines';
 import { cardId, type Answer, type Question, type Solution } from './card';
 import { afterAnswer, NEW_A_DAY, roundOf } from './deck';
 import { ask, CARD_KINDS, cardsOf, check, kindOf, solve } from './kinds';
@@ -71,13 +76,129 @@ describe('cards', () => {
   });
 
   it('ask for thirds before sevenths, roots and fifths', () => {
-    const finds = CARD_KINDS[0]!.make({ ...material('{key: Eb}\n| Ab7 |'), positions: [4] });
+    const finds = kindOf('find').make({ ...material('{key: Eb}\n| Ab7 |'), positions: [4] });
     expect(finds.map((question) => ('degree' in question ? question.degree : ''))).toEqual([
       '3',
       'b7',
       '1',
       '5'
     ]);
+  });
+});
+
+describe('cards that can be answered', () => {
+  const made = (text: string, kind: Question['kind']) =>
+    cardsOf(material(text)).filter((question) => question.kind === kind);
+
+  it('ask what stays only where something does, and where it lies under the hand', () => {
+    for (const question of ALL.filter(({ kind }) => kind === 'moves')) {
+      const { notes, cells } = solved(question);
+      expect(notes.length, cardId(question)).toBeGreaterThan(0);
+      expect(notes.every((name) => cells.some(({ note }) => note === name))).toBe(true);
+    }
+    // B and C have no tone in common.
+    expect(made('{key: C}\n| Cmaj7 | Bbm |', 'moves')).toEqual([]);
+  });
+
+  it('show whole boxes, never one that the nut cuts', () => {
+    for (const key of ['Em', 'F', 'Bbm', 'C#m', 'A']) {
+      const shapes = made(`{key: ${key}}\n| ${key} |`, 'shape');
+      expect(shapes, key).toHaveLength(5);
+      for (const question of shapes) expect(kindOf('shape').shows!(question, STANDARD)).toHaveLength(12);
+    }
+  });
+
+  it('say 4 of a suspended chord, and 11 of others', () => {
+    expect(ask({ kind: 'find', symbol: 'B7sus4', degree: '11', from: 3, to: 7 })).toContain('Find the 4 of');
+    expect(ask({ kind: 'find', symbol: 'Dsus2', degree: '9', from: 3, to: 7 })).toContain('Find the 2 of');
+    expect(ask({ kind: 'find', symbol: 'Cm11', degree: '11', from: 3, to: 7 })).toContain('Find the 11 of');
+  });
+
+  it('ask for a target in every octave first, then under the hand, then nearest to it', () => {
+    const order = cardsOf(material('{key: Eb}\n| Fm7 | Bb7 |')).map(({ kind }) => kind);
+    expect(order.indexOf('octaves')).toBeLessThan(order.indexOf('find'));
+    expect(order.indexOf('find')).toBeLessThan(order.indexOf('nearest'));
+  });
+
+  it('find the nearest third of the next chord: from A flat on string 2 down a fret to D', () => {
+    const question: Question = {
+      kind: 'nearest',
+      from: 'Fm7',
+      degree: 'b3',
+      to: 'Bb7',
+      target: '3',
+      string: 2,
+      at: 9
+    };
+    // D lies at 3:7, 2:3, 4:12, 1:10.
+    expect(solved(question).cells.map(({ string, fret }) => `${string}:${fret}`)).toEqual(['1:10']);
+    expect(isRight(question, neck('1:10'))).toBe(true);
+    expect(isRight(question, neck('3:7'))).toBe(false);
+  });
+
+  it('compare two shapes: F dorian to B flat altered, and what comes in', () => {
+    const question: Question = { kind: 'compare', from: 'F dorian', to: 'F aeolian', symbol: 'Fm7', at: 8 };
+    const { notes, why } = solved(question);
+    expect(notes).toEqual(['Db']);
+    expect(why).toBe('D♭ comes in, D goes; all else stays under the hand.');
+    expect(made('{key: Gm}\n| Gm7 | Am7b5 | D7b9 | Gm7 |', 'compare').length).toBeGreaterThan(0);
+  });
+
+  it('name what one note makes of a chord', () => {
+    const of = (symbol: string, degree: Degree, step: number) =>
+      solved({ kind: 'quality', symbol, degree, step }).choice;
+    expect([
+      of('Cmaj7', '7', -1),
+      of('C7', '3', -1),
+      of('Cm7', '5', -1),
+      of('Cm7b5', 'b7', -1),
+      of('Gb7', '3', 1)
+    ]).toEqual(['C7', 'Cm7', 'Cm7b5', 'Cdim7', 'Gb7sus4']);
+    for (const question of ALL.filter(({ kind }) => kind === 'quality')) {
+      const { choice, choices } = solved(question);
+      expect(choices, cardId(question)).toHaveLength(4);
+      expect(new Set(choices).size).toBe(4);
+      expect(choices).toContain(choice);
+      if ('symbol' in question) expect(choice).not.toBe(question.symbol);
+    }
+  });
+
+  it('tell by the outline test alone which line outlines the chord', () => {
+    const cards = ALL.filter((question) => question.kind === 'outlines');
+    expect(cards.length).toBeGreaterThan(5);
+    for (const question of cards) {
+      const chord = readSheet(`| ${question.symbol} |`).analysis.changes[0]!;
+      const verdicts = LINES.map((line) => {
+        let midi = 60;
+        const notes = line(chord.chord!, question.key).map((name, i): LineNote => {
+          const up = (pitchClass(name) - (midi % 12) + 12) % 12;
+          midi += up > 6 ? up - 12 : up;
+          return { start: (i * TICKS) / 2, length: TICKS / 2, midi, techniques: [] } as unknown as LineNote;
+        });
+        return outlineLine(notes, [{ from: 0, to: 4 * TICKS, change: chord }]).windows[0]!.verdict;
+      });
+      expect(verdicts[0], question.symbol).toBe('clear');
+      expect(verdicts.slice(1).includes('clear'), question.symbol).toBe(false);
+    }
+  });
+
+  it('let a phrase be found on one string and under the hand, every note of it where it sounds', () => {
+    const cards = ALL.filter((question) => question.kind === 'phrase');
+    expect(cards.some(({ string }) => string === 0)).toBe(true);
+    for (const question of cards.filter(({ string }) => string > 0)) {
+      expect(solved(question).cells.every(({ string }) => string === question.string)).toBe(true);
+    }
+  });
+
+  it('cross the boundary as they are, and nothing else does', () => {
+    for (const question of ALL) expect(questionSchema.parse(question)).toEqual(question);
+    expect(questionSchema.safeParse({ kind: 'quality', symbol: 'C7', degree: '3', step: 5 }).success).toBe(
+      false
+    );
+    expect(
+      questionSchema.safeParse({ kind: 'compare', from: 'nothing', to: 'F dorian', symbol: 'C7', at: 3 })
+        .success
+    ).toBe(false);
   });
 });
 
