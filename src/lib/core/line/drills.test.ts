@@ -131,7 +131,9 @@ describe('drills', () => {
           if (next) expect(endOf(note)).toBeLessThanOrEqual(next.start);
         }
         for (const [at, change] of of.changes.entries()) {
-          const landing = notes.find(({ start }) => start === ticksOf(change.start));
+          // What is sung first is played in the second half.
+          const from = change.start + (id === 'sing' ? change.beats / 2 : 0);
+          const landing = notes.find(({ start }) => start === ticksOf(from));
           expect(landing, `${id} ${at}`).toMatchObject({ midi: made.targets[at]!.midi, purpose: 'target' });
         }
       }

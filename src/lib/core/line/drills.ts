@@ -183,6 +183,13 @@ function landings(length: (change: PlayedChange) => number): Drill['play'] {
     });
 }
 
+/** The first half of a change is silent, to be sung into; the target sounds in the second. */
+const afterSinging: Drill['play'] = ({ excerpt, targets }) =>
+  excerpt.changes.flatMap(({ start, beats }, at): LineNote[] => {
+    const target = targets[at];
+    return target ? [written(target, ticksOf(start + beats / 2), ticksOf(beats / 2), 'target')] : [];
+  });
+
 /** The skeleton line of the path, placed into the excerpt. */
 const withApproach: Drill['play'] = ({ skeleton }) => [...skeleton];
 
@@ -250,6 +257,12 @@ export const DRILLS: readonly Drill[] = [
     name: 'Targets with silence between',
     hint: 'A beat of sound, then wait',
     play: landings(() => 1)
+  },
+  {
+    id: 'sing',
+    name: 'Sing the target, then play it',
+    hint: 'The first half of each chord is for your voice; the note comes in the second',
+    play: afterSinging
   },
   {
     id: 'motif',
