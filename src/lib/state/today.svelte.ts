@@ -9,6 +9,8 @@ import type {
   StoredSetList,
   Today
 } from '$lib/api/practice';
+import type { StoredLine } from '$lib/api/line';
+import { phraseBars } from '$lib/core/line/phrases-in';
 import type { StoredChart } from '$lib/api/songbook';
 import { sectionsOf } from '$lib/core/chart/sections';
 import { keyText } from '$lib/core/harmony/key';
@@ -152,10 +154,7 @@ export class TodayState extends Attempts {
     let added = 0;
     await this.attempt(async () => {
       const stored = await callRoute<StoredChart>(`songbook/${chart}`, AWAY);
-      const { lines } = await callRoute<{ lines: { id: string; name: string }[] }>(
-        `songbook/${chart}/lines`,
-        AWAY
-      );
+      const { lines } = await callRoute<{ lines: StoredLine[] }>(`songbook/${chart}/lines`, AWAY);
       const workspace = new Workspace(stored, true);
       const { home, rows } = workspace.arrangement;
       const away = (position: number) => Math.abs(position - home);
@@ -171,15 +170,30 @@ export class TodayState extends Attempts {
         // The areas next to the first one, up and down; not the one that is nearly the same.
         positions: [home, ...positions.filter((position) => away(position) > 1)],
         hasMelody: workspace.melody !== null,
-        lines
+        lines: lines.map(({ id, name, data }) => ({
+          id,
+          name,
+          phrases: data ? phraseBars(data.notes, workspace.sheet.form.bars) : []
+        }))
       }).filter(({ id }) => !known.has(id));
       added = items.length;
       if (added === 0) return;
       await call('items', 'POST', {
-        items: items.map(({ id, what, name, line, area, key, minutes, after, tempo, form }) => ({
+        items: items.map(({ id, what, name, line, area, key, minutes, after, tempo, form, bars }) => ({
           id,
           chart,
-          data: { what, name, line, area, key, minutes, after, tempo, form }
+          data: {
+            what,
+            name,
+            line,
+            area,
+            key,
+            minutes,
+            after,
+            tempo,
+            form,
+            ...(bars ? { over: { kind: 'bars', ...bars } } : {})
+          }
         }))
       });
     });

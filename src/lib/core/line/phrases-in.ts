@@ -144,6 +144,24 @@ function relationBetween(model: Shape, own: Shape): Relation | null {
 }
 
 /** Letters as they come; what takes one up has it too, with a prime where it differs. */
+/** The bars of the phrases of a line, counted from 1, both in; a pickup belongs to the bar it leads into. */
+export function phraseBars(
+  notes: readonly LineNote[],
+  bars: readonly PlayedBar[]
+): readonly { readonly from: number; readonly to: number }[] {
+  const spans = phrasesIn(notes, bars).map(({ first, bars: count }) => ({
+    from: first + 1,
+    to: Math.min(bars.length, first + Math.max(1, count))
+  }));
+  // Two that share a bar are looped as one.
+  return spans.reduce<{ from: number; to: number }[]>((own, span) => {
+    const last = own.at(-1);
+    if (last && span.from <= last.to) last.to = Math.max(last.to, span.to);
+    else own.push({ ...span });
+    return own;
+  }, []);
+}
+
 class Namer {
   readonly #letters: string[] = [];
   readonly #primes: number[] = [];

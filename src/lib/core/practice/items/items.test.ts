@@ -43,6 +43,28 @@ describe('proposals', () => {
     ]);
   });
 
+  it('take a line phrase by phrase, then each joined with the next, then whole', () => {
+    const phrases = [
+      { from: 1, to: 2 },
+      { from: 3, to: 4 },
+      { from: 5, to: 5 }
+    ];
+    const lines = proposals({ ...CHART, lines: [{ id: 'l1', name: 'Ebb', phrases }] }).filter(
+      ({ line }) => line
+    );
+    expect(lines.map(({ name, bars }) => [name, bars?.from, bars?.to])).toEqual([
+      ['Ebb, bars 1 to 2', 1, 2],
+      ['Ebb, bars 3 to 4', 3, 4],
+      ['Ebb, bar 5', 5, 5],
+      ['Ebb, bars 1 to 4', 1, 4],
+      ['Ebb, bars 3 to 5', 3, 5],
+      ['Ebb', undefined, undefined]
+    ]);
+    expect(lines[3]!.after).toEqual([lines[0]!.id, lines[1]!.id]);
+    expect(lines[5]!.after).toEqual([lines[3]!.id, lines[4]!.id]);
+    expect(lines.every(({ what }) => what === 'line')).toBe(true);
+  });
+
   it('go through all twelve keys in fourths, each once the one before goes well', () => {
     const keys = [...new Set(all.map(({ key }) => key))];
     expect(keys).toEqual(['Eb', 'Ab', 'Db', 'Gb', 'B', 'E', 'A', 'D', 'G', 'C', 'F', 'Bb']);

@@ -22,7 +22,14 @@ export interface PracticeChart {
   /** Positions of its areas, the one to begin with first. */
   readonly positions: readonly number[];
   readonly hasMelody: boolean;
-  readonly lines: readonly { readonly id: string; readonly name: string }[];
+  /** Kept lines, each with the bars of its phrases; none where it is one. */
+  readonly lines: readonly PracticeLine[];
+}
+
+export interface PracticeLine {
+  readonly id: string;
+  readonly name: string;
+  readonly phrases?: readonly Bars[];
 }
 
 export interface Proposal {
@@ -36,6 +43,8 @@ export interface Proposal {
   readonly tempo: ItemTempo;
   readonly minutes: number;
   readonly form?: true;
+  /** Bars of the form that are played; all of it where none are named. */
+  readonly bars?: Bars;
 }
 
 /** The steps in one area: a drill, the share of the chart's tempo at which it is held, and the steps it stands on. */
@@ -121,16 +130,7 @@ export function proposals(chart: PracticeChart): readonly Proposal[] {
   const melody = chart.hasMelody
     ? [step(chart, { what: 'melody', goal: LINE_GOAL }, { key: chart.key, area: home, after: [] })]
     : [];
-  const lines = chart.lines.map((line): Proposal => ({
-    ...step(
-      chart,
-      { what: `line:${line.id}`, goal: LINE_GOAL },
-      { key: chart.key, area: home, after: [approach] }
-    ),
-    what: 'line',
-    name: line.name,
-    line: line.id
-  }));
+  const lines = chart.lines.flatMap((line) => lineSteps(chart, line, home, approach));
   let before = home;
   const areas = others.flatMap((area) => {
     const steps = areaSteps(chart, chart.key, area, [idOf(chart.key, before, OPENS_AREA)]);
@@ -139,6 +139,44 @@ export function proposals(chart: PracticeChart): readonly Proposal[] {
   });
   const form = wholeForm(chart.id, chart.key, chart.tempo);
   return [...melody, ...first, form, ...lines, ...areas, ...throughKeys(chart, home, approach)];
+}
+
+/** Phrases of a line that are practised one by one; a longer one is taken whole. */
+const MOST_PHRASES = 8;
+
+/** A line phrase by phrase, then each joined with the next, then whole: a seam between two halves is where hands hesitate. */
+function lineSteps(
+  chart: PracticeChart,
+  { id, name, phrases = [] }: PracticeLine,
+  area: number,
+  opens: string
+): Proposal[] {
+  const of = (what: string, own: string, after: readonly string[], bars?: Bars): Proposal => ({
+    ...step(chart, { what, goal: LINE_GOAL }, { key: chart.key, area, after }),
+    what: 'line',
+    name: own,
+    line: id,
+    ...(bars ? { bars } : {})
+  });
+  const whole = `line:${id}`;
+  if (phrases.length < 2 || phrases.length > MOST_PHRASES) return [of(whole, name, [opens])];
+  const spanned = ({ from, to }: Bars) => (from === to ? `bar ${from}` : `bars ${from} to ${to}`);
+  const single = phrases.map((bars, i) =>
+    of(`${whole}:${i + 1}`, `${name}, ${spanned(bars)}`, [opens], bars)
+  );
+  const joined = phrases.slice(1).map(({ to }, i) => {
+    const bars = { from: phrases[i]!.from, to };
+    return of(`${whole}:${i + 1}+`, `${name}, ${spanned(bars)}`, [single[i]!.id, single[i + 1]!.id], bars);
+  });
+  return [
+    ...single,
+    ...(phrases.length > 2 ? joined : []),
+    of(
+      whole,
+      name,
+      (phrases.length > 2 ? joined : single).map((one) => one.id)
+    )
+  ];
 }
 
 /** The neighbouring key with all its steps, then the targets in one key after the other, round in fourths. */
