@@ -192,6 +192,109 @@ export function practiceJobs(tools: () => Tools): void {
       await forget();
     });
 
+    it('comes back from a break for a date: lower, by the set list, with the section that stumbled, by touch', async () => {
+      await alone();
+      for (const { id } of (await call<{ items: StoredItem[] }>('GET', 'items')).body.items)
+        await call('DELETE', `items/${encodeURIComponent(id)}`);
+      for (const { id } of (await call<{ setLists: { id: string }[] }>('GET', 'set-lists')).body.setLists)
+        await call('DELETE', `set-lists/${id}`);
+      const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
+        source:
+          '{title: Slack Water Job}\n{key: Bbm}\n{time: 2/4}\n{tempo: 280}\n{start_of_grid label="A"}\n| Bbm | F7 | Bbm | F7 |\n{end_of_grid}\n{start_of_grid label="B"}\n| Ebm | Bbm | F7 | Bbm |\n{end_of_grid}',
+        plan: AT_FIVE
+      });
+      const item = `${body.id}:Bbm:form`;
+      const data = {
+        what: 'band',
+        name: 'The whole form',
+        area: null,
+        key: 'Bbm',
+        after: [],
+        tempo: { start: 196, goal: 280 },
+        form: true
+      };
+      await call('POST', 'items', { items: [{ id: item, chart: body.id, data }] });
+      const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
+      const row = {
+        id: crypto.randomUUID(),
+        item,
+        chart: body.id,
+        kind: 'rehearse',
+        what: 'The whole form',
+        startedAt: Date.now() - 9 * 86_400_000,
+        day: ago(9),
+        seconds: 60,
+        rounds: 6,
+        tempo: 240,
+        clean: false,
+        key: 'Bbm',
+        bars: { from: 1, to: 8 },
+        loops: [[], [], [], [6], [7], []],
+        revision: 1
+      };
+      await call('POST', 'log', { rows: [row] });
+      const list = {
+        id: crypto.randomUUID(),
+        name: 'The ferry ball',
+        data: { day: ago(-12), charts: [{ chart: body.id, tempo: 280, tuning: 'drop D' }] }
+      };
+      await call('POST', 'set-lists', list);
+      await setViewport(browser(), 820, 1180);
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
+      try {
+        await page().load('/today');
+        await forget();
+        await tap('[aria-label="Usual lengths"] button', '10');
+        await page().until(
+          async () => (await page().attributes('[data-planned]', 'data-planned'))[0] === '10',
+          'a plan for ten minutes'
+        );
+        // Others were played yesterday: the break is this tune’s alone.
+        expect((await page().texts('[data-word]'))[0]).toContain('A short day');
+        expect((await page().texts('[data-driven]'))[0]).toContain('The ferry ball');
+        const part = `[data-plan] [data-item="${item}"]`;
+        expect((await page().texts(part))[0]).toContain('the whole, bars 5 to 8, the whole');
+        const said = (await page().texts(part))[0]!;
+        expect(said).toContain('Number 1 of 1 of the set in 12 days');
+        // Two rungs under what was clean: nine days away.
+        expect(said).toContain('221 bpm');
+        if ((await page().all('[aria-label="Skip Cards"]')).length) await tap('[aria-label="Skip Cards"]');
+        await tap('button', 'Start');
+        await page().find('[data-stand]');
+        expect((await page().texts('[data-stand-then]'))[0]).toContain('the whole (1 of 3)');
+        await tap('[aria-label="Stop"]');
+        await page().find('[data-assigned]');
+        expect((await page().texts('[data-session]'))[0]).toContain('tuning: drop D');
+        // Its stretches come by the clock: here they are seconds, not minutes.
+        await browser().executeScript(
+          `const kept = JSON.parse(localStorage.getItem('corvel-session'));
+           kept.parts[kept.at].steps.forEach((step) => { step.minutes = 0.05; });
+           localStorage.setItem('corvel-session', JSON.stringify(kept));`
+        );
+        await page().load(`/charts/${body.id}?view=rehearse`);
+        await page().find('[data-assigned]');
+        await tap('[aria-label="Play"]');
+        await page().find('[data-stand]');
+        await page().until(
+          async () => (await page().texts('[data-stand-then]'))[0]?.includes('bars 5 to 8 (2 of 3)') === true,
+          'the section'
+        );
+        await page().until(
+          async () => (await page().texts('[data-stand-then]'))[0]?.includes('the whole (3 of 3)') === true,
+          'the whole again'
+        );
+        await tap('[aria-label="Stop"]');
+        const rows = await rowsOf(body.id);
+        expect(rows.some(({ bars }) => bars?.from === 5 && bars.to === 8)).toBe(true);
+        expect(rows.every((one) => one.item === item)).toBe(true);
+      } finally {
+        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+        await setViewport(browser(), 1280, 800);
+        await call('DELETE', `set-lists/${list.id}`);
+        await forget();
+      }
+    });
+
     it('asks cards that are answered by keyboard alone, and remembers the answers', async () => {
       await alone();
       // Asked long ago: it comes first.
@@ -222,8 +325,9 @@ export function practiceJobs(tools: () => Tools): void {
           const reading = readChord(asciiAccidentals(ask.replace('Spell ', '')));
           const notes = reading.kind === 'chord' ? reading.chord.notes : [];
           await page().press(notes.join(' ').toLowerCase(), Key.ENTER);
-        } else if (kind === 'find') await page().press(Key.ARROW_DOWN, Key.ARROW_RIGHT, Key.SPACE);
-        else if (kind === 'octaves' || kind === 'moves' || kind === 'lacks')
+        } else if (kind === 'find' || kind === 'nearest')
+          await page().press(Key.ARROW_DOWN, Key.ARROW_RIGHT, Key.SPACE);
+        else if (['octaves', 'moves', 'lacks', 'compare', 'phrase'].includes(kind ?? ''))
           await page().press(Key.ARROW_DOWN, Key.SPACE, Key.ENTER);
         else if (kind === 'sing') await page().press(Key.ENTER, '1');
         else await page().press('1');

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../harmony/sheet';
 import { noteOf, TICKS, type LineNote } from './model';
-import { phrasesIn } from './phrases-in';
+import { phraseBars, phrasesIn } from './phrases-in';
 
 const bars = (text: string) => readSheet(text).form.bars;
 const FOUR = bars('{key: Ab}\n| Ab7 | Db7 | Ab7 | % | Db7 | % | Ab7 | F7 |');
@@ -34,6 +34,17 @@ describe('phrases of a line', () => {
     const [long] = phrasesIn(line('1:60:1 2:62:1 3:64:1 4:65:1'), FOUR);
     expect(long).toMatchObject({ first: 0, bars: 2, start: 'after' });
     expect(phrasesIn(line('4:60:1'), FOUR)[0]).toMatchObject({ first: 1, start: 'one' });
+  });
+
+  it('are looped by their bars, and together where they share one', () => {
+    expect(phraseBars(line('-1:60 -0.5:62 0:64:2 7:65 7.5:67 8:68 9:70'), FOUR)).toEqual([
+      { from: 1, to: 1 },
+      { from: 3, to: 3 }
+    ]);
+    expect(phraseBars(line('0:60 0.5:62 2.5:63 3:64 8:65 8.5:67'), FOUR)).toEqual([
+      { from: 1, to: 1 },
+      { from: 3, to: 3 }
+    ]);
   });
 
   it('have the letter of what they take up, and a prime where they differ', () => {

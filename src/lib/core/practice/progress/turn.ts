@@ -116,7 +116,7 @@ export interface Step {
  * What is played in a part, one after the other: the whole alone; whole, section, whole where a long form stumbles; a section
  * first where the whole takes over half of the time; half of it to what stumbles once nothing has become better for six days.
  */
-export function stepsOf(standing: Standing, day: string, minutes: number): readonly Step[] {
+export function stepsOf(standing: Standing, day: string, minutes: number, isWhole = false): readonly Step[] {
   const { item, bars } = standing;
   const { goal, step } = item.tempo;
   const tempo = wholeTempo(standing, day, minutes * 60);
@@ -125,7 +125,7 @@ export function stepsOf(standing: Standing, day: string, minutes: number): reado
   const isTight = loop > minutes / 2;
   const flat = isFlat(standing);
   const section = sectionFor(standing, isTight && !wasLeftOut(standing), flat);
-  if (!section) return [{ ...whole, minutes }];
+  if (!section || isWhole) return [{ ...whole, minutes }];
   const part = {
     bars: section,
     tempo: sectionTempo(standing, section, day, tempo),

@@ -144,6 +144,8 @@ interface Candidate {
   readonly kind: PartKind;
   readonly standing: Standing;
   readonly seam?: Seam;
+  /** Through without stopping, whatever stumbles. */
+  readonly isWhole?: boolean;
   readonly why: string;
 }
 interface Taken extends Candidate {
@@ -296,8 +298,8 @@ class Planner {
     }
     const when = days === 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
     for (const { form, minutes, at } of chosen.sort((a, b) => a.at - b.at)) {
-      const why = `Number ${at + 1} of ${this.#wish.set!.charts.length} of the set ${when}; through without stopping, as on the day.`;
-      this.#take({ kind: 'form', standing: form, why }, minutes);
+      const why = `Number ${at + 1} of ${this.#wish.set!.charts.length} of the set ${when}${this.#isLastWeek ? '; through without stopping, as on the day' : ''}.`;
+      this.#take({ kind: 'form', standing: form, why, isWhole: this.#isLastWeek }, minutes);
     }
   }
 
@@ -570,7 +572,7 @@ class Planner {
     };
   }
 
-  #partOf({ kind, standing, seam, minutes, why }: Taken): SessionPart {
+  #partOf({ kind, standing, seam, isWhole, minutes, why }: Taken): SessionPart {
     const { item } = standing;
     const about = {
       kind,
@@ -581,7 +583,7 @@ class Planner {
     };
     const steps = seam
       ? [seamStep(standing, seam, this.#day, minutes)]
-      : stepsOf(standing, this.#day, minutes);
+      : stepsOf(standing, this.#day, minutes, isWhole);
     const { bars, tempo } = steps[0]!;
     return { ...about, ...(bars ? { bars } : {}), tempo, steps, why };
   }
