@@ -95,7 +95,7 @@
 >
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
   <div
-    class="mx-auto rounded-md"
+    class="mx-auto rounded-md focus-visible:-outline-offset-2"
     style:width="{width}px"
     role="application"
     aria-label={isStill

@@ -37,7 +37,6 @@ const heldRows = (id: string, last = DAY) => [row(id, dayAfter(last, -9)), row(i
 const plan = (wish: Partial<SessionWish>): Session =>
   planSession({ items: [], log: [], minutes: 25, day: DAY, ...wish });
 const parts = (wish: Partial<SessionWish>) => plan(wish).session;
-const kinds = (wish: Partial<SessionWish>) => parts(wish).map(({ kind }) => kind);
 
 const anyItems = fc.integer({ min: 0, max: 9 }).chain((count) =>
   fc.tuple(

@@ -2,7 +2,6 @@
 import { keyText } from '../../../harmony/key';
 import { spots } from '../../../neck/tuning';
 import type { Chord } from '../../../theory/chord';
-import { pitchClass } from '../../../theory/note';
 import { LINES, lineOver, phraseOf } from '../lines';
 import {
   chordsOf,

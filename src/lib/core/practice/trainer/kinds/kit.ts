@@ -7,7 +7,7 @@ import type { Chord } from '../../../theory/chord';
 import { readChord } from '../../../theory/chord-reader';
 import { DEGREES, type Degree } from '../../../theory/degree';
 import { MODES } from '../../../theory/mode';
-import { pitchClass, type NoteName } from '../../../theory/note';
+import type { NoteName } from '../../../theory/note';
 import { scaleOf } from '../../../theory/scale';
 import { prettyDegree, prettyNote, prettySymbol } from '../../../theory/typeset';
 import type { CardKindId, Question, Solution, SolvedCell } from '../card';
@@ -129,5 +129,3 @@ export function keyName(key: string): string {
   const read = readKey(key);
   return read ? `${note(read.tonic)} ${read.mode}` : key;
 }
-
-export const pitchClassesOf = (notes: readonly NoteName[]) => notes.map(pitchClass);
