@@ -28,6 +28,10 @@ export interface HeardRound {
 
 /** Of the changes of a round so many have to be told before it can be said how it went. */
 const ENOUGH = 0.8;
+/** Beats without a moment after which there was no ear. */
+const DEAF = 2;
+/** Beats by which a change may lie before the ear is open. */
+const JUST_BEFORE = 0.5;
 /** Meetings that are none. */
 const MISSED: readonly Meeting[] = ['silent', 'outside'];
 
@@ -44,6 +48,9 @@ export class Landings {
   #notes: Sounding[] = [];
   #open: readonly MeantLanding[] = [];
   #round: readonly MeantLanding[] | null = null;
+  /** The beat from which there is an ear. */
+  #since: number | null = null;
+  #lastMoment = -Infinity;
   /** The beat of the last change that was opened. */
   #until = -Infinity;
 
@@ -80,6 +87,9 @@ export class Landings {
       return;
     }
     if (sounds === null) this.#end(beat);
+    // An ear that was closed for a while has heard nothing of what sounded then.
+    if (this.#since === null || beat - this.#lastMoment > DEAF) this.#since = beat;
+    this.#lastMoment = beat;
     this.#meetRound();
     const played = this.#notes.map(({ at: start, midi, end }): BeatNote => ({
       at: start,
@@ -113,9 +123,11 @@ export class Landings {
 
   /** What became of the changes of a round; null where too few of them were told. */
   #heardOf(round: readonly MeantLanding[]): HeardRound | null {
-    const told = round.flatMap(({ change }) => {
+    const told = round.flatMap(({ change, place }) => {
       const own = this.met.get(change);
-      return own && !own.isPast ? [{ change, met: own.met }] : [];
+      // What sounded before there was an ear is not known.
+      const isHeard = place.start >= (this.#since ?? 0) - JUST_BEFORE;
+      return own && !own.isPast && isHeard ? [{ change, met: own.met }] : [];
     });
     if (round.length === 0 || told.length < ENOUGH * round.length) return null;
     return { missed: told.filter(({ met }) => MISSED.includes(met)).map(({ change }) => change) };
@@ -129,6 +141,7 @@ export class Landings {
 
   #forget(): void {
     this.heard = null;
+    this.#since = null;
     if (!this.#round) return;
     this.#round = null;
     this.#until = -Infinity;

@@ -280,7 +280,7 @@
 
   .change {
     position: absolute;
-    top: 3mm;
+    top: 3.7mm;
     padding-left: 1mm;
     line-height: 5mm;
     white-space: nowrap;
@@ -288,7 +288,7 @@
 
   .change i {
     position: absolute;
-    top: 4.9mm;
+    top: 5mm;
     left: 1mm;
     font-size: 3.2mm;
     font-style: normal;

@@ -57,8 +57,8 @@
     {from}
     {to}
     notes={isBlank ? [] : moment.marks.map(noteOf)}
-    radius={Math.min(6.4, gap * 0.47)}
-    numbers={9}
+    radius={Math.min(8.2, gap * 0.47)}
+    numbers={12}
     isRinged
   />
 </svg>

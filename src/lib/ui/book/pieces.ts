@@ -40,7 +40,7 @@ export type Piece = { [One in Kind]: PieceOf<One> }[Kind];
 /** Heights in millimetres, kept by what draws them. */
 const HEAD = 25;
 const TITLE = 9;
-const BARS = 12;
+const BARS = 13;
 const TABLE_HEAD = 8;
 const TABLE_ROW = 9;
 /** A row of moments: with the words beside the neck, and with the words above it. */
