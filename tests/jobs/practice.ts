@@ -613,6 +613,59 @@ export function practiceJobs(tools: () => Tools): void {
       );
     });
 
+    it('takes a lick up everywhere, shows where it is known, and opens it there from the plan', async () => {
+      await alone();
+      for (const { id } of (await call<{ items: StoredItem[] }>('GET', 'items')).body.items)
+        await call('DELETE', `items/${encodeURIComponent(id)}`);
+      await page().load('/licks');
+      await page().find('[data-lick]');
+      const [name] = await page().attributes('[data-lick]', 'data-lick');
+      const card = `[data-lick="${name}"]`;
+      await page().clickNamed('practise it');
+      await page().find(`${card} [data-places] [data-place]`);
+      const cells = (await page().all(`${card} [data-place]`)).length;
+      expect(cells).toBeGreaterThan(24);
+      const known = async () => (await page().attributes(`${card} [data-place]`, 'data-known'))[0];
+      expect(await known()).toBe('0.00');
+      const ready = () =>
+        page().until(
+          async () => (await page().all(`${card} [data-places] button:disabled`)).length === 0,
+          'the buttons to be ready'
+        );
+      await ready();
+      await page().number(`Tempo of ${name} here`, '90');
+      await page().clickNamed('clean');
+      await page().until(async () => (await known()) !== '0.00', 'what is known');
+      expect(await known()).toBe('0.75');
+      // Not near enough to its goal for the next place to open.
+      expect(await page().all(`${card} [data-next]`)).toHaveLength(0);
+      await ready();
+      await page().number(`Tempo of ${name} here`, '110');
+      await page().clickNamed('clean');
+      await page().find(`${card} [data-next]`);
+      await (await page().find(`${card} [data-next]`)).click();
+      await page().until(
+        async () => (await page().attributes(card, 'data-area'))[0] !== null,
+        'the lick in the next area'
+      );
+      await page().load('/today');
+      await forget();
+      await page().load('/today');
+      const part = '[data-plan] [data-item^="lick:"]';
+      await page().find(part);
+      if ((await page().all('[aria-label="Skip Cards"]')).length) await page().clickNamed('Skip Cards');
+      await page().clickNamed('Start');
+      await page().find('[data-places]');
+      expect(await browser().getCurrentUrl()).toContain('/licks?item=lick');
+      // Away from any chart the bar takes down how it went.
+      await page().clickNamed('clean');
+      await page().until(async () => {
+        const { rows } = (await call<{ rows: StoredRow[] }>('GET', 'log?limit=3')).body;
+        return rows.filter(({ item }) => item?.startsWith('lick:')).length >= 3;
+      }, 'it to be logged');
+      await forget();
+    });
+
     it('draws pictures that read as tables too', async () => {
       await page().load('/today?show=progress');
       await page().find('[data-coverage] [data-cell]');

@@ -33,7 +33,15 @@ import { editLick, keepNewLick, licks, listLicks } from './licks';
 import { editLine, keepNewLine, lines, listLines } from './lines';
 import { listCards, keepAnswers } from './practice/cards';
 import { logCsv, practiceJson, takeLog } from './practice/files';
-import { editItem, items, keepNewItems, keepWholeForms, listItems, reorderItems } from './practice/items';
+import {
+  editItem,
+  items,
+  itemsOn,
+  keepNewItems,
+  keepWholeForms,
+  listItems,
+  reorderItems
+} from './practice/items';
 import { correctRow, listRows, markRow, record } from './practice/log';
 import { picturesOf } from './practice/pictures';
 import { editSetList, keepNewSetList, listSetLists, setLists } from './practice/set-lists';
@@ -69,6 +77,7 @@ import {
 import { doing, json, keeping, reading, type Job } from './threads/job';
 
 const ofDay = z.object({ day: dayField });
+const mayOfDay = z.object({ day: dayField.optional() });
 const fileOfPractice = z.object({ format: z.enum(['csv', 'json']).default('csv') });
 const withAll = z.object({ with: z.string().optional() });
 const piece = z.object({ from: z.coerce.number().int().min(0), rate: z.coerce.number().int() });
@@ -153,7 +162,9 @@ export const keptJobs = {
   'practice.ahead': reading(todayQuery, aheadFrom),
   'practice.trainer': reading(ofDay, (db, { day }) => trainerOf(db, day)),
 
-  'items.list': doing(async (db) => ({ items: await listItems(db) })),
+  'items.list': reading(mayOfDay, async (db, { day }) => ({
+    items: day === undefined ? await listItems(db) : await itemsOn(db, day)
+  })),
   'items.keep': keeping(keepItems, keepNewItems),
   'items.order': keeping(orderItems, reorderItems),
   'items.edit': keeping(changeItem, (db, edit, { id }) => editItem(db, id!, edit)),

@@ -44,6 +44,13 @@ const things = (count: number, bad: readonly number[] = []): Thing[] =>
   }));
 
 describe('what waits for the server', () => {
+  it('is there for who reads after a send, also where it was on its way already', async () => {
+    const box = new Outbox<Thing>('box', OWN, 'rows');
+    box.put(...things(1));
+    await box.send();
+    expect(stored).toEqual(['0']);
+  });
+
   it('is stored but for what is refused, which is kept with the reason', async () => {
     const box = new Outbox<Thing>('box', OWN, 'rows');
     const told: string[] = [];

@@ -45,7 +45,7 @@ export class Outbox<T extends Sendable> {
   readonly #path: string;
   readonly #field: string;
   #timer: ReturnType<typeof setTimeout> | undefined;
-  #isSending = false;
+  #sending: Promise<void> | null = null;
   /** Called after things have reached the server. */
   onsent: (() => void) | undefined;
   readonly #watching = new Set<() => void>();
@@ -83,9 +83,15 @@ export class Outbox<T extends Sendable> {
    */
   async send(isLast = false): Promise<void> {
     clearTimeout(this.#timer);
+    // Who reads after a send has to find what is on its way.
+    if (this.#sending && !isLast) return this.#sending;
     const things = this.waiting.slice(0, AT_ONCE);
-    if (things.length === 0 || (this.#isSending && !isLast)) return;
-    this.#isSending = true;
+    if (things.length === 0) return;
+    this.#sending = this.#sendAll(things, isLast);
+    await this.#sending;
+  }
+
+  async #sendAll(things: readonly T[], isLast: boolean): Promise<void> {
     try {
       await this.#deliver(things, isLast);
       this.onsent?.();
@@ -93,7 +99,7 @@ export class Outbox<T extends Sendable> {
     } catch {
       this.#timer = setTimeout(() => void this.send(), RETRY);
     } finally {
-      this.#isSending = false;
+      this.#sending = null;
     }
   }
 

@@ -5,6 +5,7 @@
 import type { ItemData, ItemWithProgress } from '$lib/api/practice';
 import { keyName, loopName } from '$lib/core/practice/items/words';
 import type { SessionPart } from '$lib/core/practice/session/parts';
+import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
 import { PARTS } from '$lib/core/practice/session/parts';
 import { logBox } from './practice-log';
 import { dayHere } from './day-here';
@@ -101,14 +102,15 @@ export function assignmentOf({ kind, item, data, key, tempo, name, steps }: RunP
 }
 
 /** Where a part is played. */
-export function placeOfPart({ kind, chart }: RunPart): string {
+export function placeOfPart({ kind, chart, item }: RunPart): string {
   if (kind === 'cards') return '/trainer';
+  if (item !== undefined && lickPlaceOf(item)) return `/licks?item=${encodeURIComponent(item)}`;
   if (kind === 'rest' || kind === 'free' || chart === undefined) return '/today';
   return `/charts/${chart}?view=rehearse`;
 }
 
 /** Whether a part is played at the stand or asked on cards: its time begins when that does. */
-const sounds = (part: RunPart) => !placeOfPart(part).startsWith('/today');
+const sounds = (part: RunPart) => /^\/(charts|trainer)/.test(placeOfPart(part));
 
 class SessionRun {
   parts: readonly RunPart[] = $state.raw([]);

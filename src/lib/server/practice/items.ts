@@ -10,6 +10,7 @@ import {
 } from '../../api/practice';
 import { fail } from '../../api/errors';
 import type { PracticeItem } from '../../core/practice/log/model';
+import { lickPlaceOf } from '../../core/practice/items/lick-items';
 import { wholeForm } from '../../core/practice/items/proposals';
 import { progressOf } from '../../core/practice/progress/progress';
 import { atOnce, type Database } from '../database';
@@ -89,7 +90,14 @@ export function plannedItem(
 /** Every item as the plan takes it. */
 export async function plannedItems(db: Database, stored: readonly StoredItem[]): Promise<PracticeItem[]> {
   const facts = await chartFacts(db, chartsOf(stored));
-  return stored.flatMap((item) => plannedItem(item, facts) ?? []);
+  const licks = new Set(
+    (await db.selectFrom('lick').select('id').where('deleted_at', 'is', null).execute()).map(({ id }) => id)
+  );
+  return stored.flatMap((item) => {
+    const place = lickPlaceOf(item.id);
+    // A lick that was deleted is not asked for; what was played of it stays told.
+    return place && !licks.has(place.lick) ? [] : (plannedItem(item, facts) ?? []);
+  });
 }
 
 /** Every item with how far it is on a day. */

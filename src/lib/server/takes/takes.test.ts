@@ -10,7 +10,8 @@ import { DEFAULT_PLAN } from '../../core/plan/model';
 import { played, START, TEMPO, tuneOf } from '../../core/takes/testing';
 import { openDatabase, type Database } from '../database';
 import { itemData } from '../../api/practice';
-import { keepNewItems } from '../practice/items';
+import { readSheet } from '../../core/harmony/sheet';
+import { keepNewItems, keepWholeForms, listItems } from '../practice/items';
 import { todayOf } from '../practice/today';
 import { createChart, saveChart } from '../songbook';
 import { soundBytes, soundFile, writeAll, writeSound } from './sounds';
@@ -42,11 +43,11 @@ const dataOf = (skill = 1) =>
     troubles: [],
     targets: TUNE.targets
   });
-const keep = (playedAt = 1000, data = dataOf()) =>
+const keep = (playedAt = 1000, data = dataOf(), day = '2026-05-04') =>
   keepNewTake(
     db,
     chart,
-    keepTake.parse({ id: randomUUID(), name: 'A take', playedAt, day: '2026-05-04', seconds: 12, data })
+    keepTake.parse({ id: randomUUID(), name: 'A take', playedAt, day, seconds: 12, data })
   );
 const pcm = (...samples: number[]) => new Uint8Array(Int16Array.from(samples).buffer);
 
@@ -159,18 +160,25 @@ describe('what was missed in takes', () => {
     await keepNewItems(db, {
       items: [{ id: `${chart}:Eb:5:up`, chart, data: ITEM }]
     });
-    for (const at of [1, 2, 3]) {
-      const data = { ...late(), notes: late().notes.filter((note) => !isInside(note.at, 4, 4.7)) };
-      await keep(at, data);
-    }
-    expect((await missedSince(db, '2026-05-01')).get(chart)!.map(({ stumbles }) => stumbles)).toEqual([
-      [1],
-      [1],
-      [1]
-    ]);
+    await keepWholeForms(db);
+    const missed = { ...late(), notes: late().notes.filter((note) => !isInside(note.at, 4, 4.7)) };
+    for (const at of [1, 2, 3]) await keep(at, missed);
+    expect((await missedSince(db, '2026-05-01')).get(chart)).toMatchObject(
+      Array.from({ length: 3 }, () => ({ stumbles: [1], day: '2026-05-04', tempo: TEMPO }))
+    );
     expect((await missedSince(db, '2026-05-05')).get(chart)).toBeUndefined();
-    const { plan } = await todayOf(db, { day: '2026-05-06', minutes: 30, offset: 0 });
-    expect(plan.session).toContainEqual(expect.objectContaining({ kind: 'seam', chart, change: 1 }));
+    const seams = async () =>
+      (await todayOf(db, { day: '2026-05-06', minutes: 30, offset: 0 })).plan.session.filter(
+        ({ kind }) => kind === 'seam'
+      );
+    // A seam wants a second day.
+    expect(await seams()).toEqual([]);
+    await keep(4, missed, '2026-05-05');
+    const [form] = (await listItems(db)).filter(({ data }) => data?.form);
+    const { bar } = readSheet(CHART).analysis.changes[1]!;
+    expect(await seams()).toMatchObject([
+      { item: form!.id, bars: { from: Math.max(1, bar - 1), to: Math.max(2, bar) } }
+    ]);
   });
 
   it('is none of the plan’s where the take fits its chart nowhere', async () => {

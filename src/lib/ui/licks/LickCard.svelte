@@ -13,6 +13,9 @@
   import { hear } from '../app/hear';
   import Button from '../kit/Button.svelte';
   import { lickWorkspace } from './lick-workspace';
+  import { untrack } from 'svelte';
+  import type { LickPractice } from '$lib/state/lick-practice.svelte';
+  import LickPlaces from './LickPlaces.svelte';
   import LickScore from './LickScore.svelte';
   import LickStrip from './LickStrip.svelte';
 
@@ -21,15 +24,20 @@
     data: LickData;
     onchange: (edit: { name?: string; data?: LickData }) => void;
     onremove: () => void;
+    practice: LickPractice;
+    /** Where it is asked for; as it was kept where nothing is said. */
+    place: { readonly shift: number; readonly area: number | null } | null;
   }
-  let { lick, data, onchange, onremove }: Props = $props();
+  let { lick, data, onchange, onremove, practice, place }: Props = $props();
 
   /** The next key of a player who goes round them: a fourth up. */
   const FOURTH = 5;
   const OCTAVE = 12;
-  let shift = $state(0);
+  let shift = $state(untrack(() => place?.shift ?? 0));
   /** The area it is shown in; null for where it was kept. */
-  let area: number | null = $state(null);
+  let area: number | null = $state(untrack(() => place?.area ?? null));
+  let showsPlaces = $state(untrack(() => place !== null));
+  const isPractised = $derived(practice.isPractised(lick.id));
   let isEngraved = $state(false);
 
   const kept: LickThere = $derived({
@@ -123,6 +131,19 @@
     </p>
   {/if}
   <LickStrip {there} meter={data.meter} label={lick.name} />
+  {#if showsPlaces && isPractised}
+    <LickPlaces
+      {lick}
+      {data}
+      {practice}
+      {shift}
+      {area}
+      onplace={(there) => {
+        shift = there.shift;
+        area = there.area;
+      }}
+    />
+  {/if}
   {#if isEngraved}
     {#key keyText(there.key)}
       <LickScore name={lick.name} workspace={workspaceThere()} {there} />
@@ -130,6 +151,22 @@
   {/if}
   <div class="mt-auto flex flex-wrap items-center gap-x-1.5">
     <Button size="small" pressed={isEngraved} onclick={() => (isEngraved = !isEngraved)}>staff</Button>
+    {#if isPractised}
+      <Button
+        size="small"
+        pressed={showsPlaces}
+        hint="Areas by keys: where you know it, and how fast"
+        onclick={() => (showsPlaces = !showsPlaces)}>where</Button
+      >
+    {:else}
+      <Button
+        size="small"
+        disabled={practice.isBusy}
+        hint="Add it to Today: in every area and key, one after the other"
+        onclick={() => void practice.takeUp(lick.id, lick.name, data).then((done) => (showsPlaces = done))}
+        >practise it</Button
+      >
+    {/if}
     <Button
       size="small"
       pressed={isByKey}

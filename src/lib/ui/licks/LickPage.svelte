@@ -7,6 +7,9 @@
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { isFound, LickBook, NO_SEARCH, type LickSearch } from '$lib/state/licks.svelte';
+  import { page } from '$app/state';
+  import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
+  import { LickPractice } from '$lib/state/lick-practice.svelte';
   import { hush } from '../app/hear';
   import Places from '../app/Places.svelte';
   import Button from '../kit/Button.svelte';
@@ -20,7 +23,9 @@
   const PAGE = 9;
   let shown = $state(PAGE);
 
-  const found = $derived(book.licks.filter((lick) => isFound(lick, search)));
+  const found = $derived(
+    book.licks.filter((lick) => (asked ? lick.id === asked.lick : isFound(lick, search)))
+  );
   const isSearching = $derived(search !== NO_SEARCH);
   const degrees = $derived(
     [...new Set(book.licks.flatMap(({ facts }) => facts?.resolves?.degree ?? []))].sort()
@@ -47,7 +52,13 @@
     if (bringBack)
       toast(`“${lick.name}” was deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
   }
-  onMount(() => hush);
+  const practice = new LickPractice();
+  /** A part of a session opens one lick, in one place. */
+  const asked = $derived(lickPlaceOf(page.url.searchParams.get('item') ?? ''));
+  onMount(() => {
+    void practice.load();
+    return hush;
+  });
 </script>
 
 <main class="mx-auto max-w-[1700px] px-4 py-4" data-found={found.length}>
@@ -114,13 +125,17 @@
     {counted(found.length, 'lick')}{isSearching ? ' found' : ''}. Keep a passage of a line here from Lines,
     and insert it into a chart there.
   </p>
+  {#if asked}<p class="mt-1"><a class="underline" href="/licks">The whole book</a></p>{/if}
+  {#if practice.problem}<p class="mt-2 text-warn" role="alert">{practice.problem}</p>{/if}
   {#if book.problem}<p class="mt-2 text-warn" role="alert">{book.problem}</p>{/if}
   <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-2.5 md:grid-cols-2 xl:grid-cols-3">
-    {#each found.slice(0, shown) as lick (`${lick.id} ${lick.data?.notes.length}`)}
+    {#each found.slice(0, shown) as lick (`${lick.id} ${lick.data?.notes.length} ${page.url.search}`)}
       {#if lick.data}
         <LickCard
           {lick}
           data={lick.data}
+          {practice}
+          place={asked?.lick === lick.id ? asked : null}
           onchange={(edit) => void book.change(lick, edit)}
           onremove={() => void remove(lick)}
         />

@@ -8,6 +8,7 @@
   import { toast } from 'svelte-sonner';
   import { goto } from '$app/navigation';
   import { itemData, type ItemWithProgress, type StoredItem } from '$lib/api/practice';
+  import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
   import { keyName, loopName } from '$lib/core/practice/items/words';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { agoText } from '$lib/core/practice/log/day';
@@ -49,6 +50,7 @@
       .join(' · ');
   }
   async function open({ id, chart, data, progress }: ItemWithProgress) {
+    if (lickPlaceOf(id)) return goto(`/licks?item=${encodeURIComponent(id)}`);
     if (!data || chart === null) return;
     askFor(chart, {
       item: id,
@@ -162,9 +164,9 @@
               </div>
               {#if data && progress}
                 <ItemTempo tempo={data.tempo} {progress} />
-                {#if item.chart}<Button
+                {#if item.chart || lickPlaceOf(item.id)}<Button
                     label="Play {data.name}"
-                    hint="At the stand, at {progress.next}"
+                    hint="{item.chart ? 'At the stand' : 'In the lick book'}, at {progress.next}"
                     onclick={() => void open(item)}><Play size={16} /></Button
                   >{/if}
               {/if}

@@ -24,7 +24,7 @@
   const isThere = $derived.by(() => {
     if (!part) return true;
     const [path, query] = placeOfPart(part).split('?');
-    const isStand = !query || page.state.place?.view === 'rehearse';
+    const isStand = !query || page.state.place?.view === 'rehearse' || page.url.search === `?${query}`;
     return page.url.pathname === path && isStand;
   });
 
