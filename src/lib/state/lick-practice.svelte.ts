@@ -1,4 +1,5 @@
 /** Licks as they are practised: where each is known, taken up, marked; on the server first. */
+/* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
 import type { ItemWithProgress } from '$lib/api/practice';
 import type { LickData } from '$lib/api/lick';
 import type { LickItem } from '$lib/core/practice/items/lick-items';
