@@ -105,12 +105,13 @@ export function assignmentOf({ kind, item, data, key, tempo, name, steps }: RunP
 export function placeOfPart({ kind, chart, item }: RunPart): string {
   if (kind === 'cards') return '/trainer';
   if (item !== undefined && lickPlaceOf(item)) return `/licks?item=${encodeURIComponent(item)}`;
-  if (kind === 'rest' || kind === 'free' || chart === undefined) return '/today';
+  if (kind === 'rest' || chart === undefined) return '/today';
+  if (kind === 'free') return `/charts/${chart}`;
   return `/charts/${chart}?view=rehearse`;
 }
 
 /** Whether a part is played at the stand or asked on cards: its time begins when that does. */
-const sounds = (part: RunPart) => /^\/(charts|trainer)/.test(placeOfPart(part));
+const sounds = (part: RunPart) => part.kind !== 'free' && /^\/(charts|trainer)/.test(placeOfPart(part));
 
 class SessionRun {
   parts: readonly RunPart[] = $state.raw([]);

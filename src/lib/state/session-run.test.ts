@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { RunPart } from './session-run.svelte';
 
-const { sessionRun } = await import('./session-run.svelte');
+const { announced, placeOfPart, sessionRun } = await import('./session-run.svelte');
 
 const part = (id: string, more: Partial<RunPart>): RunPart => ({
   id,
@@ -69,4 +69,26 @@ it('can be started by hand while it waits, and paused', () => {
   sessionRun.begin();
   after(5);
   expect(sessionRun.clock).toBe('4:55');
+});
+
+it('gives what is left of a part on to the next one that is played, not to a rest', () => {
+  sessionRun.start([part('a', {}), part('rest', { kind: 'rest', minutes: 1 }), part('b', {})]);
+  sessionRun.begin();
+  after(130);
+  sessionRun.giveOn();
+  expect(sessionRun.parts.map(({ minutes }) => minutes)).toEqual([3, 1, 7]);
+  // Nothing is left to be given twice.
+  sessionRun.giveOn();
+  expect(sessionRun.parts.map(({ minutes }) => minutes)).toEqual([3, 1, 7]);
+});
+
+it('opens each part where it is played, and announces a form with its key', () => {
+  const at = (more: Partial<RunPart>) => placeOfPart(part('x', more));
+  expect(at({ kind: 'in progress' })).toBe('/charts/one?view=rehearse');
+  expect(at({ kind: 'cards', chart: undefined })).toBe('/trainer');
+  expect(at({ kind: 'rest' })).toBe('/today');
+  expect(at({ kind: 'free' })).toBe('/charts/one');
+  expect(at({ kind: 'new', chart: undefined, item: 'lick:l1:5:2' })).toBe('/licks?item=lick%3Al1%3A5%3A2');
+  expect(announced(part('Ebb, whole form', { key: 'Bbm' }))).toBe('Ebb, whole form · B♭ minor');
+  expect(announced(part('Ascending', { kind: 'new', key: 'Bbm' }))).toBe('Ascending');
 });
