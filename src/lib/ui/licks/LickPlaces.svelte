@@ -123,12 +123,8 @@
       value={tempo}
       onset={(value) => (typed = value)}
     />
-    <Button size="small" disabled={!here} onclick={() => void mark(true)}
-      ><Check size={14} /> clean</Button
-    >
-    <Button size="small" disabled={!here} onclick={() => void mark(false)}
-      ><X size={14} /> not yet</Button
-    >
+    <Button size="small" disabled={!here} onclick={() => void mark(true)}><Check size={14} /> clean</Button>
+    <Button size="small" disabled={!here} onclick={() => void mark(false)}><X size={14} /> not yet</Button>
     {#if next && next.id !== here?.id}
       <Button size="small" data-next={next.id} onclick={() => onplace({ shift: next.shift, area: next.area })}
         >next: {rowName(next.areaName)}, {keyShort(next.key)}</Button
