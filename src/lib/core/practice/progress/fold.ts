@@ -203,12 +203,16 @@ function closeDay(standing: Standing, last: PlayedDay | undefined, day: string):
   if (best !== null && best > (standing.best ?? 0)) {
     standing.best = best;
     standing.flat = 0;
-  } else {
+  } else if (isAtGoal(standing)) standing.flat = 0;
+  else {
     const flat = standing.flat + 1;
     // After its rest it begins to count anew.
     standing.flat = flat >= PLATEAU.rests && daysBetween(last.day, day) > PLATEAU.days ? 0 : flat;
   }
 }
+
+/** Clean at the goal once: nothing faster is asked for, so that standing there is no plateau. */
+const isAtGoal = ({ best, item }: Standing): boolean => (best ?? 0) >= item.tempo.goal;
 
 /** The second best day, once another has come: the lower of the two best. */
 function secondOf({ best, second }: Standing, coming: number | null): number | null {
@@ -245,7 +249,7 @@ export function settled(standing: Standing): Pick<Standing, 'held' | 'best' | 'f
   return {
     held: heldAfter(standing.held, last),
     best: isBest ? best : standing.best,
-    flat: isBest ? 0 : standing.flat + 1,
+    flat: isBest || isAtGoal(standing) ? 0 : standing.flat + 1,
     second: secondOf(standing, best)
   };
 }

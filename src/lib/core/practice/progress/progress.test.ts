@@ -274,6 +274,12 @@ describe('progress', () => {
     const standing = (count: number) => standingOf(ITEM, days(count));
     expect(of(days(6), day(6)).get('a')!.isFlat).toBe(false);
     expect(of(days(7), day(7)).get('a')!.isFlat).toBe(true);
+    // Clean at the goal once nothing faster is asked for: no plateau, however long the second day takes.
+    const atGoal = [
+      spotless(DAY, 120, 1),
+      ...Array.from({ length: 14 }, (_, n) => loops(day(n + 1), 120, [[1, 2]]))
+    ];
+    expect(of(atGoal, day(15)).get('a')).toMatchObject({ isFlat: false, isResting: false });
     // Half of the time goes to four bars of it, there being no sections.
     const stumbling = [...days(7), loops(day(7), 100, [[6], [7]])];
     expect(stepsOf(standingOf(ITEM, stumbling), day(8), 6)).toMatchObject([
@@ -379,5 +385,25 @@ describe('a part of a session', () => {
     expect(nowIn(steps, [loop(112)], 70)).toMatchObject({ at: 1, bars: { from: 5, to: 8 }, tempo: 108 });
     expect(nowIn(steps, [loop(112), loop(120)], 30)!.isDone).toBe(true);
     expect(nowIn(steps, [], 900)!.at).toBe(1);
+  });
+  it('goes on to the whole once its section is where it is to be: that alone ends nothing', () => {
+    const section = { from: 5, to: 8 };
+    const steps = [
+      { minutes: 2, bars: section, tempo: 96, base: null, goal: 100 },
+      { minutes: 2, tempo: 96, base: 96, goal: 100 }
+    ];
+    const clean = (bars: typeof section | null, length: number, tempo: number): Loop => ({
+      bars,
+      length,
+      tempo,
+      stumbles: 0,
+      at: []
+    });
+    const four = Array.from({ length: 4 }, () => clean(section, 4, 100));
+    expect(nowIn(steps, four.slice(1), 30)).toMatchObject({ at: 0, isDone: false });
+    expect(nowIn(steps, four, 30)).toMatchObject({ at: 1, bars: null, tempo: 96, isDone: false });
+    expect(nowIn(steps, [...four, clean(null, 16, 100)], 60)).toMatchObject({ at: 1, isDone: true });
+    // A seam is all that there is of its part.
+    expect(nowIn(steps.slice(0, 1), four, 30)!.isDone).toBe(true);
   });
 });
