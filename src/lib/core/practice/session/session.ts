@@ -315,9 +315,11 @@ class Planner {
       );
       const standing = first ?? tune.form;
       if (!standing || !this.#isPlayable(standing) || this.#isTaken(standing)) continue;
-      const why = isFirst
-        ? 'The first thing: one area of the neck, slowly enough to be clean.'
-        : 'A tune you have added; today it begins.';
+      const why = !first
+        ? 'A new tune: all of it, slowly, without stopping.'
+        : isFirst
+          ? 'The first thing: one area of the neck, slowly enough to be clean.'
+          : 'A tune you have added; today it begins.';
       const own = Math.max(LEAST_MINUTES, Math.round(minutes * FIFTH));
       this.#take({ kind: first ? 'new' : 'form', standing, why }, Math.min(own, LONG));
       this.#fresh = tune.chart;
