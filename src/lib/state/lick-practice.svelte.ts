@@ -75,5 +75,7 @@ export class LickPractice extends Attempts {
       revision: 1
     });
     await this.load();
+    // The mark itself waits on the device: pressed again it would be told twice.
+    if (this.problem) this.problem = 'Kept on this device; it is sent as soon as the server answers.';
   }
 }

@@ -256,6 +256,17 @@ describe('for a date', () => {
     }
   });
 
+  it('practises a tune that comes twice in the set once', () => {
+    const twice = {
+      day: dayAfter(DAY, 3),
+      charts: [{ chart: 'cabin' }, { chart: 'pump' }, { chart: 'cabin' }]
+    };
+    const forms = parts({ items, log, set: twice, minutes: 40 }).filter(
+      ({ item: id }) => id === 'cabin form'
+    );
+    expect(forms).toHaveLength(1);
+  });
+
   it('weighs what is on the list double from thirty days before, the rest a quarter; before that nothing', () => {
     const short = (days: number) => parts({ items, log, set: set(days), minutes: 12 });
     expect(short(20).every(({ chart }) => chart === 'cabin' || chart === 'pump')).toBe(true);

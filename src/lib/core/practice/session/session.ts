@@ -282,8 +282,10 @@ class Planner {
   #takeRunThrough(days: number): void {
     const most = Math.floor((this.#wish.minutes - restsIn(this.#wish.minutes)) * DATE.forms);
     const every = days <= DATE.lastDays ? 1 : DATE.formEvery;
-    const due = this.#wish.set!.charts.flatMap(({ chart }, at) => {
+    const due = this.#wish.set!.charts.flatMap(({ chart }, at, all) => {
       const tune = this.#tunes.get(chart);
+      // A tune that comes twice in a set is practised once.
+      if (all.findIndex((one) => one.chart === chart) < at) return [];
       if (!tune?.form || !this.#isPlayable(tune.form)) return [];
       const since = tune.lastForm === null ? every : daysBetween(tune.lastForm, this.#day);
       return since >= every ? [{ tune, form: tune.form, at, last: tune.lastForm ?? '' }] : [];
