@@ -78,19 +78,34 @@ export function practiceJobs(tools: () => Tools): void {
     await touch('touchEnd', []);
   }
 
+  /** A tablet upright, touched; the browser is as it was afterwards. */
+  async function onTablet(job: () => Promise<void>): Promise<void> {
+    await setViewport(browser(), 820, 1180);
+    await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
+    try {
+      await job();
+    } finally {
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+      await setViewport(browser(), 1280, 800);
+      await forget();
+    }
+  }
+  /** The plan of today for ten minutes, chosen by a finger. */
+  async function planTen(): Promise<void> {
+    await page().load('/today');
+    await forget();
+    await tap('[aria-label="Usual lengths"] button', '10');
+    await page().until(
+      async () => (await page().attributes('[data-planned]', 'data-planned'))[0] === '10',
+      'a plan for ten minutes'
+    );
+  }
+
   describe('practice', () => {
     it('runs a session by touch, from the plan to the log', async () => {
       const chart = await alone();
-      await setViewport(browser(), 820, 1180);
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      try {
-        await page().load('/today');
-        await forget();
-        await tap('[aria-label="Usual lengths"] button', '10');
-        await page().until(
-          async () => (await page().attributes('[data-planned]', 'data-planned'))[0] === '10',
-          'a plan for ten minutes'
-        );
+      await onTablet(async () => {
+        await planTen();
         const kinds = await page().attributes('[data-plan] [data-part]', 'data-part');
         expect(kinds).toContain('new');
         expect(kinds.at(-1)).toBe('form');
@@ -140,11 +155,7 @@ export function practiceJobs(tools: () => Tools): void {
           )
         ).toBe(true);
         expect(rows.reduce((sum, { rounds }) => sum + rounds, 0)).toBeGreaterThan(0);
-      } finally {
-        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-        await setViewport(browser(), 1280, 800);
-        await forget();
-      }
+      });
     });
 
     it('runs a part by keys alone: started, marked, stopped, in the log', async () => {
@@ -239,16 +250,8 @@ export function practiceJobs(tools: () => Tools): void {
         data: { day: ago(-12), charts: [{ chart: body.id, tempo: 280, tuning: 'drop D' }] }
       };
       await call('POST', 'set-lists', list);
-      await setViewport(browser(), 820, 1180);
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      try {
-        await page().load('/today');
-        await forget();
-        await tap('[aria-label="Usual lengths"] button', '10');
-        await page().until(
-          async () => (await page().attributes('[data-planned]', 'data-planned'))[0] === '10',
-          'a plan for ten minutes'
-        );
+      await onTablet(async () => {
+        await planTen();
         // Others were played yesterday: the break is this tune’s alone.
         expect((await page().texts('[data-word]'))[0]).toContain('A short day');
         expect((await page().texts('[data-driven]'))[0]).toContain('The ferry ball');
@@ -287,12 +290,7 @@ export function practiceJobs(tools: () => Tools): void {
         const rows = await rowsOf(body.id);
         expect(rows.some(({ bars }) => bars?.from === 5 && bars.to === 8)).toBe(true);
         expect(rows.every((one) => one.item === item)).toBe(true);
-      } finally {
-        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-        await setViewport(browser(), 1280, 800);
-        await call('DELETE', `set-lists/${list.id}`);
-        await forget();
-      }
+      }).finally(() => call('DELETE', `set-lists/${list.id}`));
     });
 
     it('asks cards that are answered by keyboard alone, and remembers the answers', async () => {
