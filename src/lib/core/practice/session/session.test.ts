@@ -8,6 +8,7 @@ import { progressOf } from '../progress/progress';
 import { seamsIn } from '../progress/turn';
 import { PLAYERS, practised, type Player } from '../simulated';
 import { aheadOf } from './ahead';
+import { inOrder } from './order';
 import { restsIn } from './parts';
 import { planSession, type Session, type SessionWish } from './session';
 
@@ -215,6 +216,15 @@ describe('a session', () => {
     const log = items.map(({ id }) => row(id, ago(1), { tempo: 70 }));
     const played = parts({ items, log, minutes: 120 }).filter(({ kind }) => kind !== 'rest');
     expect(played.some(({ item: id }, i) => id === played[i + 1]?.item)).toBe(false);
+  });
+
+  it('begins with another thing each day, where nothing presses', () => {
+    const three = ['x', 'y', 'z'].map(
+      (id) => ({ kind: 'in progress', minutes: 4, item: id, chart: id, why: '' }) as const
+    );
+    const first = (n: number) => inOrder(three, 12, dayAfter(DAY, n))[0]!.item;
+    expect(new Set([0, 1, 2].map(first)).size).toBe(3);
+    expect(first(3)).toBe(first(0));
   });
 
   it('comes back from a break slower', () => {
