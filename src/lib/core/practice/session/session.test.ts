@@ -266,6 +266,16 @@ describe('for a date', () => {
     }
   });
 
+  it('asks for no other form on a day that has a run-through', () => {
+    // Days are missed; one tune of the set is due, the other was played through the day before yesterday.
+    const played = [row('cabin form', ago(9), { tempo: 66 }), row('pump form', ago(2), { tempo: 66 })];
+    const forms = parts({ items, log: played, set: set(20), minutes: 25 }).filter(
+      ({ kind }) => kind === 'form'
+    );
+    expect(forms[0]!.why).toMatch(/^Number 1 of 2/);
+    expect(forms.some(({ why }) => why.includes('longest'))).toBe(false);
+  });
+
   it('practises a tune that comes twice in the set once', () => {
     const twice = {
       day: dayAfter(DAY, 3),

@@ -331,6 +331,8 @@ class Planner {
 
   /** A whole form where none was for three days: the tune that is longest without. */
   #takeForm(): void {
+    // A run-through is one already.
+    if (this.#taken.some(({ kind }) => kind === 'form')) return;
     const tunes = [...this.#tunes.values()].filter(
       ({ form, firstDay, chart }) =>
         form && (firstDay !== null || chart === this.#fresh) && this.#isPlayable(form)
