@@ -3,16 +3,11 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 
 const css = readFileSync(new URL('./app.css', import.meta.url), 'utf8');
-const block = (start: string) => {
-  const from = css.indexOf(start);
-  return Object.fromEntries(
-    [...css.slice(from, css.indexOf('}', from)).matchAll(/--([\w-]+): (#[0-9a-f]{6})/g)].map((m) => [
-      m[1]!,
-      m[2]!
-    ])
-  );
+const COLOURS = [...css.matchAll(/--([\w-]+): light-dark\((#[0-9a-f]{6}), (#[0-9a-f]{6})\)/g)];
+const THEMES = {
+  day: Object.fromEntries(COLOURS.map(([, name, day]) => [name!, day!])),
+  stage: Object.fromEntries(COLOURS.map(([, name, , stage]) => [name!, stage!]))
 };
-const THEMES = { day: block('\n:root {'), stage: block(":root[data-theme='stage'] {") };
 
 function luminance(hex: string): number {
   const [r, g, b] = [1, 3, 5].map((at) => {

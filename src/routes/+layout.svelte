@@ -2,24 +2,21 @@
   import { Part } from '$lib/ui/app/part';
 
   const practisingPart = new Part(() => import('$lib/ui/today/Practising.svelte'));
-  const toastsPart = new Part(() => import('$lib/ui/app/Toasts.svelte'));
+  const toastsPart = new Part(() => import('$lib/ui/shell/Toasts.svelte'));
 </script>
 
 <script lang="ts">
   import '../app.css';
   import { onMount, untrack } from 'svelte';
-  import { showHints } from '$lib/ui/kit/hint';
-  import { ownKeys } from '$lib/ui/keys/keys';
   import { READING } from '$lib/api/settings';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '$lib/ui/app/Arriving.svelte';
+  import Shell from '$lib/ui/shell/Shell.svelte';
 
   let { data, children } = $props();
   // Only what the server had at the start: from then on the page knows better.
   untrack(() => settings.start(data.settings));
   onMount(() => settings.follow());
-  onMount(showHints);
-  onMount(() => ownKeys(() => settings.now.singleKeys));
   onMount(() => {
     if (settings.now.reading >= READING) return;
     settings.change({ reading: READING });
@@ -33,5 +30,6 @@
 </script>
 
 {@render children()}
+<Shell />
 <Arriving isQuiet part={practisingPart}>{#snippet children(Practising)}<Practising />{/snippet}</Arriving>
 <Arriving isQuiet part={toastsPart}>{#snippet children(Toasts)}<Toasts />{/snippet}</Arriving>

@@ -1,6 +1,7 @@
 /** The player's settings, as stored and sent. */
 import { z } from 'zod';
 import { VOICINGS } from '../core/neck/voicing';
+import { LETTERS } from '../core/theory/letters';
 import {
   CAPO_CHORDS,
   DEFAULT_FRETS,
@@ -22,7 +23,8 @@ export const HIGHEST_CAPO = 12;
 export const READING = 2;
 
 export const settingsSchema = z.object({
-  theme: z.enum(['day', 'stage']).default('day'),
+  /** `system`: Day or Stage as the device has it. */
+  theme: z.enum(['system', 'day', 'stage']).default('system'),
   /** What stands inside a note. */
   labels: z.enum(['degree', 'name', 'finger']).default('degree'),
   /** "F Dorian", or "E♭ major from F". */
@@ -56,7 +58,17 @@ export const settingsSchema = z.object({
   /** Which reading of keys, first choices and landings the player was told of last. */
   reading: z.number().int().min(1).max(1000).default(READING),
   /** Single letters and digits act without a modifier key. */
-  singleKeys: z.boolean().default(true)
+  singleKeys: z.boolean().default(true),
+  /** Keys that the player has changed: the press for the id of a shortcut. */
+  keys: z.record(z.string().max(40), z.string().min(1).max(40)).default({}),
+  /** How note names are written: B and B♭, H and B, or do re mi. */
+  letters: z.enum(LETTERS).default('b'),
+  /** How large the stand is drawn, against what its distance asks for. */
+  standSize: z.enum(['normal', 'large', 'larger']).default('normal'),
+  /** The input that takes and the ear listen to: an id of the browser; empty for the usual one. */
+  input: z.string().max(200).default(''),
+  /** Minutes of playing after which a rest is proposed; 0 for never. */
+  restAfter: z.number().int().min(0).max(120).default(20)
 });
 
 /** Some of the settings, changed; the others stay. */

@@ -16,6 +16,7 @@ import {
   orderItems,
   recordRows
 } from '../api/practice';
+import { findQuery } from '../api/find';
 import { settingsChange } from '../api/settings';
 import {
   createChart as newChart,
@@ -29,6 +30,7 @@ import { bringArchiveIn, copyForArchive } from './archive';
 import { parse } from './body';
 import { bringChart, chartFileOf } from './chart-file';
 import { bringBackCopy, copyNow, listCopies } from './copies';
+import { find } from './find';
 import { editLick, keepNewLick, licks, listLicks } from './licks';
 import { editLine, keepNewLine, lines, listLines } from './lines';
 import { listCards, keepAnswers } from './practice/cards';
@@ -177,6 +179,8 @@ export const keptJobs = {
   'set-lists.bring-back': doing((db, { id }) => setLists.bringBack(db, id!)),
   'cards.list': doing(async (db) => ({ cards: await listCards(db) })),
   'cards.answer': keeping(keepReviews, keepAnswers),
+
+  find: reading(findQuery, find),
 
   'settings.read': doing(readSettings),
   'settings.write': keeping(settingsChange, writeSettings),

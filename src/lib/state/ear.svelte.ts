@@ -1,6 +1,7 @@
 /** An ear while it is played: the microphone or a MIDI instrument, note by note. Nothing of it is kept. */
 import { wrap, type Remote } from 'comlink';
 import type { Microphone } from '$lib/audio/input/microphone';
+import { settings } from './settings.svelte';
 import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
 import type { RecordedBlock } from '$lib/core/takes/model';
 import type { EarApi } from '../workers/ear';
@@ -98,7 +99,8 @@ export class Ear {
         () => {
           this.close();
           this.problem = GONE;
-        }
+        },
+        settings.now.input
       );
       await ear.begin(microphone.rate, this.#listener.steady);
     } catch (error) {

@@ -30,3 +30,18 @@ export function keepLatency(
     // A browser that keeps nothing measures again.
   }
 }
+
+/** Every input whose lateness was measured, by its name. */
+export function measuredLatencies(): readonly { readonly input: string; readonly seconds: number }[] {
+  return Object.entries(kept()).map(([input, { seconds }]) => ({ input, seconds }));
+}
+
+/** The input counts as never measured. */
+export function forgetLatency(input: string): void {
+  const left = Object.fromEntries(Object.entries(kept()).filter(([name]) => name !== input));
+  try {
+    localStorage.setItem(PLACE, JSON.stringify(left));
+  } catch {
+    // A browser that keeps nothing has nothing to forget.
+  }
+}

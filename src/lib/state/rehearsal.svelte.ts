@@ -1,5 +1,6 @@
 /** A rehearsal of one chart: what is played, how, and where the music is. The sound itself arrives when it is asked for. */
 /* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
+import { settings } from './settings.svelte';
 import { excerptOf, grantedLoop, playedAt, type LoopWish } from '$lib/core/harmony/excerpt';
 import { drillOf, OWN_LINE } from '$lib/core/line/drills';
 import type { Plan } from '$lib/core/plan/model';
@@ -80,8 +81,6 @@ export interface Desk {
   readonly hides: 'nothing' | 'all but roots' | 'everything';
   /** What is listened to, where the stand listens. */
   readonly hears: EarInput;
-  /** Minutes of playing after which a rest is proposed; 0 for never. */
-  readonly restAfter: number;
   readonly mix: Readonly<Record<Part, { readonly decibels: number; readonly isMuted: boolean }>>;
 }
 
@@ -100,7 +99,6 @@ const AT_FIRST: Desk = {
   ladder: null,
   hides: 'nothing',
   hears: 'microphone',
-  restAfter: 20,
   mix: {
     bass: { decibels: 0, isMuted: false },
     chords: { decibels: 0, isMuted: false },
@@ -982,7 +980,7 @@ export class Rehearsal {
       this.problem = 'The chart has no chords any more; the band has stopped.';
       return;
     }
-    const { restAfter } = this.desk;
+    const { restAfter } = settings.now;
     if (restAfter > 0 && player.seconds - this.#rested >= restAfter * 60) {
       this.wantsRest = true;
       this.#rested = player.seconds;

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '$lib/api/settings';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import {
@@ -88,13 +89,15 @@ import type { RecordedRow } from '$lib/api/practice';
 
 const { Workspace } = await import('./workspace.svelte');
 const { Rehearsal } = await import('./rehearsal.svelte');
+const { settings } = await import('./settings.svelte');
 
 const TUNE = '{key: Eb}\n{tempo: 120}\n| Ebmaj7 | Cm7 | Fm7 | Bb7 |';
 function open(source = TUNE) {
   const workspace = new Workspace({ id: 'one', version: 1, damaged: false, source, plan: DEFAULT_PLAN });
   workspace.document.autosave.take = () => undefined;
   const rehearsal = new Rehearsal(workspace);
-  rehearsal.set({ countsIn: false, drill: null, restAfter: 0, ladder: null, keys: 'stay', halfTime: false });
+  settings.start({ ...DEFAULT_SETTINGS, restAfter: 0 });
+  rehearsal.set({ countsIn: false, drill: null, ladder: null, keys: 'stay', halfTime: false });
   return { workspace, rehearsal };
 }
 /** Lets the music go on to a second. */
@@ -191,7 +194,7 @@ describe('the band', () => {
 
   it('proposes a rest by the clock of the sound', async () => {
     const { rehearsal } = open();
-    rehearsal.set({ restAfter: 1 });
+    settings.start({ ...DEFAULT_SETTINGS, restAfter: 1 });
     await rehearsal.play();
     until(59);
     expect(rehearsal.wantsRest).toBe(false);
@@ -274,7 +277,6 @@ describe('what is played', () => {
     rehearsal.set({
       countsIn: false,
       drill: 'up',
-      restAfter: 0,
       ladder: null,
       keys: 'stay',
       halfTime: false

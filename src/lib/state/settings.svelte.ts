@@ -5,12 +5,19 @@ import { collectionTitle, type Collection } from '$lib/core/approaches/collectio
 import { APPROACHES, type ApproachFacts } from '$lib/core/approaches/registry';
 import { readInstrument, STANDARD, type Instrument } from '$lib/core/neck/tuning';
 import { simpleSpelling } from '$lib/core/theory/note';
+import { writeLetters } from '$lib/core/theory/letters';
+import { MediaQuery } from 'svelte/reactivity';
 import { hear, tell } from './windows';
 
+/** Changes that can be taken back. */
+const STEPS_BACK = 100;
 /** Milliseconds until a server that was away is tried again. */
 const RETRY = 3000;
 
 const LABELS: readonly Labels[] = ['degree', 'name', 'finger'];
+
+/** The device asks for a dark page. */
+const darkDevice = new MediaQuery('(prefers-color-scheme: dark)');
 
 class PlayerSettings {
   #now: Settings = $state.raw(DEFAULT_SETTINGS);
@@ -27,25 +34,67 @@ class PlayerSettings {
   /** Takes over what the server has stored. */
   start(stored: Settings): void {
     this.#now = stored;
+    writeLetters(stored.letters);
   }
 
   change(part: SettingsChange): void {
+    const before = Object.fromEntries(
+      Object.keys(part).map((name) => [name, this.#now[name as keyof Settings]])
+    ) as SettingsChange;
+    this.#before = [...this.#before, before].slice(-STEPS_BACK);
+    void this.#set(part);
+  }
+
+  /** What the changes of this page replaced, the last one last. */
+  #before: readonly SettingsChange[] = $state.raw([]);
+
+  get canUndo(): boolean {
+    return this.#before.length > 0;
+  }
+
+  /** Takes the last change of this page back. */
+  undo(): void {
+    const before = this.#before.at(-1);
+    if (!before) return;
+    this.#before = this.#before.slice(0, -1);
+    const stored = this.#set(before);
+    if (before.letters !== undefined) void stored.then(() => location.reload());
+  }
+
+  #set(part: SettingsChange): Promise<void> {
     this.#show(part);
     this.#unsent = { ...this.#unsent, ...part };
     tell({ kind: 'settings', change: part });
-    void this.#send();
+    return this.#send();
+  }
+
+  /** Note names are written otherwise from now on: everything on the page is written anew. */
+  async rename(letters: Settings['letters']): Promise<void> {
+    if (letters === this.#now.letters) return;
+    await this.#set({ letters });
+    location.reload();
   }
 
   /** Takes over what another window has set. */
   follow(): () => void {
     return hear((news) => {
-      if (news.kind === 'settings') this.#show(news.change);
+      if (news.kind !== 'settings') return;
+      const isRenamed = news.change.letters !== undefined && news.change.letters !== this.#now.letters;
+      this.#show(news.change);
+      if (isRenamed) location.reload();
     });
   }
 
   #show(part: SettingsChange): void {
+    writeLetters(part.letters ?? this.#now.letters);
     this.#now = { ...this.#now, ...part };
     document.documentElement.dataset.theme = this.#now.theme;
+  }
+
+  /** Whether the page is drawn as on stage. */
+  get isStage(): boolean {
+    const { theme } = this.#now;
+    return theme === 'system' ? darkDevice.current : theme === 'stage';
   }
 
   /** What the server does not know yet; it is sent until it does. */
@@ -69,7 +118,7 @@ class PlayerSettings {
   }
 
   toggleTheme(): void {
-    this.change({ theme: this.#now.theme === 'day' ? 'stage' : 'day' });
+    this.change({ theme: this.isStage ? 'day' : 'stage' });
   }
 
   cycleLabels(): void {

@@ -6,6 +6,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { ListedTake, StoredTake, TakeData, WayIn } from '$lib/api/take';
 import type { Microphone } from '$lib/audio/input/microphone';
+import { settings } from './settings.svelte';
 import { NotReadable } from '$lib/core/formats/not-readable';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { beatsOf, endOf, noteOf, ticksOf, type LineNote } from '$lib/core/line/model';
@@ -674,7 +675,8 @@ export class Takes extends Attempts {
           this.#hear(block);
           blocks.push(block);
         },
-        () => (this.problem = 'The microphone was disconnected; nothing was measured.')
+        () => (this.problem = 'The microphone was disconnected; nothing was measured.'),
+        settings.now.input
       );
       const clicks = await playClicks();
       this.doing = 'Play a short note, or tap the guitar, with each of eight clicks';
@@ -715,7 +717,8 @@ export class Takes extends Attempts {
           void this.finish().then(
             () => (this.problem = 'The microphone was disconnected. What was recorded until then is kept.')
           );
-        }
+        },
+        settings.now.input
       );
       this.#microphone = microphone;
     } catch (error) {

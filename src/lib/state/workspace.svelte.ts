@@ -404,9 +404,11 @@ export class Workspace {
     }
     const current = this.paths.targets.get(this.selected)?.cell;
     const index = options.findIndex((cell) => cell.midi === current?.midi);
+    // What is aimed at already is pinned where it lies; only then does it move on.
+    const step = this.isPinned(this.selected) ? 1 : 0;
     const next =
       index >= 0
-        ? options[(index + 1) % options.length]!
+        ? options[(index + step) % options.length]!
         : nearestTo(options, current?.midi ?? options[0]!.midi)!;
     this.pin(this.selected, next);
     this.say(`Target ${next.degree} ${next.note}, string ${next.string}, fret ${next.fret}`);

@@ -32,12 +32,14 @@ const NO_MICROPHONE = 'The microphone cannot be used here. Drop a file, or let t
  * Opens the microphone, after the browser has asked the player. Everything that browsers do to voices is off: it would eat notes.
  * Throws a sentence where it may not or cannot be used.
  * @param onEnd called where it is unplugged, or its permission is taken back
+ * @param device the browser's id of the one that is wanted; the usual one where it is empty or not plugged in
  */
 export async function openMicrophone(
   onBlock: (block: RecordedBlock) => void,
-  onEnd: () => void
+  onEnd: () => void,
+  device = ''
 ): Promise<Microphone> {
-  const stream = await ask();
+  const stream = await ask(device);
   const [track] = stream.getAudioTracks();
   try {
     await openSound();
@@ -65,10 +67,16 @@ export async function openMicrophone(
   }
 }
 
-async function ask(): Promise<MediaStream> {
+async function ask(device: string): Promise<MediaStream> {
   try {
     return await navigator.mediaDevices.getUserMedia({
-      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 }
+      audio: {
+        echoCancellation: false,
+        noiseSuppression: false,
+        autoGainControl: false,
+        channelCount: 1,
+        ...(device ? { deviceId: device } : {})
+      }
     });
   } catch (error) {
     const name = error instanceof Error ? error.name : '';

@@ -1,10 +1,12 @@
 /** A thread that does the work of routes: a job's name and what the request brought in, bytes out. */
 import { parentPort, workerData } from 'node:worker_threads';
 import { PlayerError } from '../../api/errors';
+import { writeLetters, type Letters } from '../../core/theory/letters';
 import { answers } from '../compute/answers';
 import { copyOfDay } from '../copies';
 import { checkPlace, closeFile, joinDatabase, type Database } from '../database';
 import { keptJobs } from '../kept-jobs';
+import { readSettings } from '../settings';
 import { fileTrouble } from '../trouble';
 import type { Call, Job } from './job';
 import type { ThreadAnswer, ThreadHello, ThreadJob } from './pool';
@@ -33,6 +35,15 @@ const songbook = () =>
     throw thrown;
   }));
 
+/** What is told to the player is in the player's letters; what is stored, and what the routes compute, in the international ones. */
+async function lettersFor(name: string, writes: boolean): Promise<Letters> {
+  if (writes || name === 'start' || name === 'summaries' || !Object.hasOwn(keptJobs, name)) return 'b';
+  return readSettings(await songbook()).then(
+    ({ letters }) => letters,
+    () => 'b'
+  );
+}
+
 async function answerTo({ text, bytes = new Uint8Array() }: ThreadJob): Promise<ThreadAnswer> {
   try {
     const { name, writes, params, query } = JSON.parse(text) as SentJob;
@@ -41,6 +52,7 @@ async function answerTo({ text, bytes = new Uint8Array() }: ThreadJob): Promise<
       checkPlace(await songbook());
       await copyOfDay(await songbook(), new Date()).catch(console.error);
     }
+    writeLetters(await lettersFor(name, writes));
     const answer = await jobs[name]!({ params, query, bytes }, songbook);
     // What was moved meanwhile took the change along.
     if (writes) checkPlace(await songbook());

@@ -4,29 +4,23 @@
 
   const guitarPart = new Part(() => import('./Guitar.svelte'));
   const tunerPart = new Part(() => import('../tuner/Tuner.svelte'));
-  const helpPart = new Part(() => import('./Help.svelte'));
-  const palettePart = new Part(() => import('./Palette.svelte'));
   const revisionsPart = new Part(() => import('./Revisions.svelte'));
   const chordTablePart = new Part(() => import('../table/ChordTable.svelte'));
-  export type DialogName = 'help' | 'find' | 'versions' | 'table' | 'guitar' | 'tuner';
 </script>
 
 <script lang="ts">
   import type { Workspace } from '$lib/state/workspace.svelte';
-  import type { Shortcut } from '../keys/keys';
   import Arriving from './Arriving.svelte';
+  import type { DialogName } from './dialogs';
 
   interface Props {
     workspace: Workspace;
-    shortcuts: readonly Shortcut[];
     open: DialogName | null;
   }
-  let { workspace, shortcuts, open = $bindable() }: Props = $props();
+  let { workspace, open = $bindable() }: Props = $props();
 
   const opened = (name: DialogName) =>
     [() => open === name, (isOpen: boolean) => (open = isOpen ? name : open === name ? null : open)] as const;
-  const [isHelping, setHelping] = opened('help');
-  const [isFinding, setFinding] = opened('find');
   const [isLookingBack, setLookingBack] = opened('versions');
   const [isReadingTable, setReadingTable] = opened('table');
   const [isFitting, setFitting] = opened('guitar');
@@ -42,15 +36,6 @@
   >{/if}
 {#if met.tuner}<Arriving isQuiet part={tunerPart}
     >{#snippet children(Tuner)}<Tuner bind:open={isTuning, setTuning} />{/snippet}</Arriving
-  >{/if}
-{#if met.help}<Arriving isQuiet part={helpPart}
-    >{#snippet children(Help)}<Help bind:open={isHelping, setHelping} {shortcuts} />{/snippet}</Arriving
-  >{/if}
-{#if met.find}<Arriving isQuiet part={palettePart}
-    >{#snippet children(Palette)}<Palette
-        bind:open={isFinding, setFinding}
-        commands={shortcuts}
-      />{/snippet}</Arriving
   >{/if}
 {#if met.versions}<Arriving isQuiet part={revisionsPart}
     >{#snippet children(Revisions)}<Revisions

@@ -28,5 +28,5 @@
   {:else if status.kind === 'offline'}<CloudOff size={15} />
   {:else if isTrouble}<TriangleAlert size={15} />
   {:else}<LoaderCircle size={15} />{/if}
-  <span class={isTrouble ? '' : 'max-sm:sr-only'}>{WORDS[status.kind]}</span>
+  <span class={isTrouble ? 'max-md:sr-only' : 'max-xl:sr-only'}>{WORDS[status.kind]}</span>
 </span>

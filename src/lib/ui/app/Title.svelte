@@ -23,7 +23,7 @@
   }
 </script>
 
-<h1 class="min-w-0 shrink truncate font-display text-xl leading-8 lg:max-w-96">
+<h1 class="min-w-0 truncate font-display text-lg leading-6">
   {#if isEditing}
     <input
       bind:this={field}
@@ -43,7 +43,7 @@
   {:else}
     <button
       bind:this={button}
-      class="max-w-full truncate rounded-md px-1.5 hover:bg-lit pointer-coarse:min-h-11"
+      class="max-w-full truncate rounded-md px-1.5 hover:bg-lit"
       data-title
       onclick={start}
       data-hint="Change the title">{chart.title}</button

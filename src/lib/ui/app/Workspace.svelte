@@ -20,18 +20,18 @@
   import { Workspace } from '$lib/state/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
   import ChoicesPanel from '../choices/ChoicesPanel.svelte';
-  import { layKeys } from '../keys/keys';
+  import { bindKeys, layKeys } from '../keys/keys';
   import Button from '../kit/Button.svelte';
   import Moment from '../moment/Moment.svelte';
   import { prefetchViews } from '../prefetch';
   import { FIRST_VIEW, viewOf } from '../views';
   import Address from './Address.svelte';
   import Arriving from './Arriving.svelte';
-  import type { DialogName } from './Dialogs.svelte';
+  import type { DialogName } from './dialogs';
   import Header from './Header.svelte';
   import { hush } from './hear';
   import type Printing from './Printing.svelte';
-  import { workspaceShortcuts } from './shortcuts';
+  import { CHART_KEYS } from './chart-keys';
 
   let { chart }: { chart: StoredChart } = $props();
   // The workspace lives as long as the page shows this chart; a new one comes with a new key.
@@ -57,14 +57,14 @@
     print: (sheet: string) => printing?.printSheet(sheet),
     tune: () => (dialog = 'tuner')
   };
-  const shortcuts = workspaceShortcuts({
+  const shortcuts = bindKeys(CHART_KEYS, {
     workspace,
     toggleEditor,
     open: (name) => (dialog = name),
     print: page.print
   });
 
-  $effect(() => layKeys(() => shortcuts));
+  $effect(() => layKeys('The chart', () => shortcuts));
   $effect(() => {
     // What the worker tells of itself is not followed here.
     void paths.job;
@@ -108,7 +108,11 @@
 />
 <Address {workspace} />
 
-<div class="mx-auto flex min-h-screen max-w-[1800px] flex-col gap-2 p-2.5 print:hidden">
+<div
+  class="mx-auto flex min-h-dvh max-w-[1800px] flex-col gap-2 p-2.5 print:hidden {standing.isUp
+    ? ''
+    : 'max-sm:pb-15'}"
+>
   <!-- While the band plays the stand is all. -->
   <div class:hidden={standing.isUp}>
     <Header
@@ -194,5 +198,5 @@
     />{/snippet}</Arriving
 >
 <Arriving isQuiet part={dialogsPart}
-  >{#snippet children(Dialogs)}<Dialogs {workspace} {shortcuts} bind:open={dialog} />{/snippet}</Arriving
+  >{#snippet children(Dialogs)}<Dialogs {workspace} bind:open={dialog} />{/snippet}</Arriving
 >

@@ -24,6 +24,7 @@
   import Select from '../kit/Select.svelte';
   import Switch from '../kit/Switch.svelte';
   import Toggles from '../kit/Toggles.svelte';
+  import Head from '../shell/Head.svelte';
   import { ready as engraver } from '../score/engrave';
   import { bookPages, worksheetPages } from './pages';
   import PrintedPage from './PrintedPage.svelte';
@@ -127,16 +128,22 @@
   onafterprint={() => (isPrinting = false)}
 />
 
-<main class="mx-auto max-w-[1400px] px-4 py-4 print:m-0 print:max-w-none print:p-0" data-book={wish.kind}>
-  <div class="print:hidden">
-    <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
+<div class="page-head print:hidden">
+  <Head>
+    {#snippet lead()}
       <a
         href="/charts/{chart.id}"
-        class={button({ isIcon: true })}
+        class={button({ isIcon: true, tone: 'quiet', class: 'shrink-0' })}
         aria-label="Back to the chart"
         data-hint="Back to the chart"><ArrowLeft size={18} /></a
       >
-      <h1 class="min-w-0 truncate font-display text-2xl">{keys.own.document.title}</h1>
+      <h1 class="min-w-0 truncate font-display text-xl">{keys.own.document.title}</h1>
+    {/snippet}
+  </Head>
+</div>
+<main class="page max-w-[1400px] print:m-0 print:max-w-none print:p-0" data-book={wish.kind}>
+  <div class="print:hidden">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
       <Toggles
         label="Print what"
         value={wish.kind}

@@ -3,26 +3,62 @@
  * for it, else to the topmost shortcut that matches.
  */
 import { matchKeyBindingPress, parseKeybinding, type KeyBindingPress } from 'tinykeys';
+import { giveKeysBack } from '../kit/focus';
 import { HOLDS, holderOf } from './holders';
+import { pressName } from './press';
 
-export interface Shortcut {
-  /** As shown: "→", "1 3 5 7", "Ctrl Z". */
+/** What a key does, in a table: bound to what it acts on when it is laid. */
+export interface KeyRow<Context> {
+  /** Names it in the player's settings: never changed. */
+  readonly id: string;
+  /** As shown: "→", "1 3 5 7", "Ctrl Z"; empty for a command alone. */
   readonly keys: string;
   readonly name: string;
   /** Key presses that are this shortcut, as the package that matches them writes them; none for a command alone. */
   readonly presses: readonly string[];
+  readonly run: (context: Context, event: KeyboardEvent | null) => void;
+  /** Acts without a modifier, and so only while single keys are switched on; yes where nothing is said. */
+  readonly single?: boolean;
+  /** Offered in the command palette; no where nothing is said. */
+  readonly command?: boolean;
+}
+
+export interface Shortcut {
+  readonly id: string;
+  readonly keys: string;
+  readonly name: string;
+  readonly presses: readonly string[];
   readonly run: (event: KeyboardEvent | null) => void;
-  /** Acts without a modifier, and so only while single keys are switched on. */
   readonly single: boolean;
-  /** Offered in the command palette. */
   readonly command: boolean;
 }
 
+/** Rows of a table, bound to what they act on. */
+export function bindKeys<Context>(rows: readonly KeyRow<Context>[], context: Context): Shortcut[] {
+  return rows.map(({ run, single = true, command = false, ...row }) => ({
+    ...row,
+    single,
+    command,
+    run: (event) => run(context, event)
+  }));
+}
+
 interface Layer {
+  /** What the keys belong to, as the help says it. */
+  readonly name: string;
   readonly shortcuts: () => readonly Shortcut[];
 }
 
+/** Lower layers first. */
 const layers: Layer[] = [];
+/** The player's own keys: a press for the id of a shortcut. */
+let ownPresses: () => Readonly<Record<string, string>> = () => ({});
+
+/** The presses of a shortcut: the player's own where there is one. */
+const pressesOf = ({ id, presses }: Shortcut): readonly string[] => {
+  const own = ownPresses()[id];
+  return own === undefined ? presses : [own];
+};
 const parsed = new Map<string, readonly KeyBindingPress[]>();
 
 /** What stands before a press that may come with Shift: signs lie on other keys from layout to layout. */
@@ -39,11 +75,36 @@ function matches(event: KeyboardEvent, press: string): boolean {
   return bindings.some((binding) => matchKeyBindingPress(event, binding));
 }
 
-/** Lays shortcuts on the pile; returns how to take them off again. */
-export function layKeys(shortcuts: () => readonly Shortcut[]): () => void {
-  const layer = { shortcuts };
-  layers.push(layer);
+/**
+ * Lays shortcuts on the pile, under a name for the help; returns how to take them off again. `isGround`: below all others,
+ * whatever is laid already.
+ */
+export function layKeys(name: string, shortcuts: () => readonly Shortcut[], isGround = false): () => void {
+  const layer = { name, shortcuts };
+  if (isGround) layers.unshift(layer);
+  else layers.push(layer);
   return () => void layers.splice(layers.indexOf(layer), 1);
+}
+
+/** The shortcuts that act now, by what they belong to: what lies on top first, without what is covered there. */
+export function laidKeys(): { readonly name: string; readonly shortcuts: readonly Shortcut[] }[] {
+  const taken = new Set<string>();
+  const groups: { name: string; shortcuts: Shortcut[] }[] = [];
+  for (const { name, shortcuts } of [...layers].reverse()) {
+    const acting = shortcuts().flatMap((shortcut) => {
+      const presses = pressesOf(shortcut);
+      const free = presses.filter((press) => !taken.has(press.replace(SHIFT_OR_NOT, '')));
+      if (presses.length > 0 && free.length === 0) return [];
+      const own = ownPresses()[shortcut.id];
+      return [own === undefined ? shortcut : { ...shortcut, keys: pressName(own) }];
+    });
+    for (const shortcut of acting)
+      for (const press of pressesOf(shortcut)) taken.add(press.replace(SHIFT_OR_NOT, ''));
+    const same = groups.find((group) => group.name === name);
+    if (same) same.shortcuts.push(...acting);
+    else if (acting.length > 0) groups.push({ name, shortcuts: acting });
+  }
+  return groups;
 }
 
 /** A select in which something has been chosen since it got the focus: once typing in it is over, Space is the page's. */
@@ -78,7 +139,7 @@ function press(event: KeyboardEvent, singleKeys: boolean): void {
     .flat()
     .find(
       (shortcut) =>
-        (singleKeys || !shortcut.single) && shortcut.presses.some((binding) => matches(event, binding))
+        (singleKeys || !shortcut.single) && pressesOf(shortcut).some((binding) => matches(event, binding))
     );
   if (!found) return;
   event.preventDefault();
@@ -91,28 +152,30 @@ function leaveField(event: KeyboardEvent): void {
   if (!(target instanceof HTMLElement)) return;
   const holder = holderOf(target);
   const leaves = event.key === 'Escape' ? ['select', 'slider', 'number'] : ['number'];
-  if (target.matches('input, select') && leaves.includes(holder)) target.blur();
+  if (target.matches('input, select') && leaves.includes(holder)) giveKeysBack(target);
 }
 
 /**
- * Listens for the page as long as it lives. `singleKeys` says whether keys act without a modifier. What was chosen with
- * the pointer gives the keys back at once; inside `[data-keys-return]`, the desk under a guitar, buttons do so too.
+ * Listens for the page as long as it lives. `singleKeys` says whether keys act without a modifier, `own` which keys the
+ * player has changed. What was chosen with the pointer gives the keys back at once; inside `[data-keys-return]`, the desk
+ * under a guitar, buttons do so too.
  */
-export function ownKeys(singleKeys: () => boolean): () => void {
+export function ownKeys(singleKeys: () => boolean, own: () => Readonly<Record<string, string>>): () => void {
+  ownPresses = own;
   const down = (event: KeyboardEvent) => press(event, singleKeys());
   const point = () => (isPointing = true);
   const change = (event: Event) => {
     const { target } = event;
     if (!(target instanceof HTMLSelectElement)) return;
     chosenIn = target;
-    if (isPointing) target.blur();
+    if (isPointing) giveKeysBack(target);
   };
   const release = () => {
     // Not the event's target: the drawing inside a button may have been changed by the press.
     const target = isPointing ? document.activeElement : null;
     if (!(target instanceof HTMLElement || target instanceof SVGElement)) return;
     if (target.matches('input[type="range"], [role="slider"], [data-keys-return] :is(button, summary)'))
-      target.blur();
+      giveKeysBack(target);
   };
   const focus = (event: FocusEvent) => {
     if (event.target !== chosenIn) chosenIn = null;

@@ -4,6 +4,7 @@
   import Check from '@lucide/svelte/icons/check';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { button, type ButtonLook } from './button';
+  import { giveKeysBack } from './focus';
   import type { Option } from './options';
 
   interface Props extends Pick<ButtonLook, 'size' | 'isRound'> {
@@ -34,7 +35,7 @@
 
   /** Once something is chosen the keys belong to the page again; Tab goes on from here. */
   function opened(open: boolean) {
-    if (!open) setTimeout(() => trigger?.blur());
+    if (!open) setTimeout(() => trigger && giveKeysBack(trigger));
   }
 </script>
 

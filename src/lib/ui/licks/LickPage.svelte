@@ -11,14 +11,20 @@
   import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
   import { LickPractice } from '$lib/state/lick-practice.svelte';
   import { hush } from '../app/hear';
-  import Places from '../app/Places.svelte';
+  import Head from '../shell/Head.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import LickCard from './LickCard.svelte';
 
   let { licks }: { licks: LickList } = $props();
   const book = untrack(() => new LickBook(licks));
-  let search: LickSearch = $state.raw(NO_SEARCH);
+  /** The finder names what it found. */
+  let search: LickSearch = $state.raw(
+    untrack(() => {
+      const text = page.url.searchParams.get('find');
+      return text ? { ...NO_SEARCH, text } : NO_SEARCH;
+    })
+  );
   /** Licks that are drawn at first, and more of them with each press. */
   const PAGE = 9;
   let shown = $state(PAGE);
@@ -61,9 +67,9 @@
   });
 </script>
 
-<main class="mx-auto max-w-[1700px] px-4 py-4" data-found={found.length}>
-  <Places at="licks" title="Lick book" />
-  <div class="mt-2 flex flex-wrap items-center gap-2" role="search">
+<div class="page-head"><Head at="licks" title="Lick book" /></div>
+<main class="page max-w-[1800px]" data-found={found.length}>
+  <div class="flex flex-wrap items-center gap-2" role="search">
     <label class="relative min-w-40 flex-1 basis-48">
       <span class="sr-only">Find a lick</span>
       <Search size={16} class="absolute top-1/2 left-3 -translate-y-1/2 text-soft" />

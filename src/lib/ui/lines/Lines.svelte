@@ -21,7 +21,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { hear } from '../app/hear';
-  import { layKeys } from '../keys/keys';
+  import { bindKeys, layKeys } from '../keys/keys';
   import type { ViewProps } from '../view';
   import { Unhurried } from '../kit/unhurried.svelte';
   import ChangeReading from './ChangeReading.svelte';
@@ -32,7 +32,7 @@
   import LineTools from './LineTools.svelte';
   import PhraseBar from './PhraseBar.svelte';
   import WritePad from './WritePad.svelte';
-  import { writeKeys } from './write-keys';
+  import { LINE_KEYS, PEN_KEYS } from './line-keys';
   import { loopAt, type LoopId } from './loops';
 
   let { workspace }: ViewProps = $props();
@@ -187,27 +187,15 @@
     else lines.problem = 'Two notes begin there already; a line has no more at once.';
   }
 
-  $effect(() => layKeys(() => (pen.isWriting && isOwn && !rehearsal.isPlaying ? writeKeys(pen) : [])));
-  $effect(() =>
-    layKeys(() => [
-      {
-        keys: 'N',
-        name: 'Edit the line, or stop editing',
-        presses: ['n'],
-        run: () => (pen.isWriting ? pen.stop() : pen.start()),
-        single: true,
-        command: true
-      },
-      {
-        keys: 'Space',
-        name: 'Play the line with the band, or stop',
-        presses: ['Space'],
-        run: () => rehearsal.toggle(),
-        single: false,
-        command: false
-      }
-    ])
-  );
+  $effect(() => {
+    const keys = bindKeys(LINE_KEYS, { pen, rehearsal });
+    return layKeys('Lines', () => keys);
+  });
+  // Above those of the view: what writes notes goes before what opens the pen.
+  $effect(() => {
+    const keys = bindKeys(PEN_KEYS, pen);
+    return layKeys('Editing the line', () => (pen.isWriting && isOwn && !rehearsal.isPlaying ? keys : []));
+  });
 
   /** The beat that is counted, for those who only see. */
   const counting = $derived(rehearsal.counting);

@@ -8,7 +8,7 @@
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import Toggles from '../kit/Toggles.svelte';
-  import { TECHNIQUE_KEYS } from './write-keys';
+  import { TECHNIQUE_KEYS } from './line-keys';
 
   let { pen }: { pen: Pen } = $props();
 

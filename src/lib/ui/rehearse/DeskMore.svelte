@@ -89,8 +89,8 @@
         min={0}
         max={120}
         unit="min"
-        value={desk.restAfter}
-        onset={(restAfter) => rehearsal.set({ restAfter })}
+        value={settings.now.restAfter}
+        onset={(restAfter) => settings.change({ restAfter })}
       /></span
     >
     <Button

@@ -10,7 +10,7 @@
   import Play from '@lucide/svelte/icons/play';
   import Square from '@lucide/svelte/icons/square';
   import { Landings } from '$lib/state/landings.svelte';
-  import { INTENSITY_STEP, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { Rehearsal } from '$lib/state/rehearsal.svelte';
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
   import { assignmentOf, placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
   import { takeAssignment } from '$lib/state/assigned';
@@ -20,7 +20,8 @@
   import Button from '../kit/Button.svelte';
   import { behindPicture, Gradual } from '../kit/gradual.svelte';
   import Neck from '../neck/Neck.svelte';
-  import { layKeys } from '../keys/keys';
+  import { bindKeys, layKeys } from '../keys/keys';
+  import { LEAVE_STAND, STAND_KEYS } from './stand-keys';
   import Stand from '../stand/Stand.svelte';
   import StandChords from '../stand/StandChords.svelte';
   import StandFoot from '../stand/StandFoot.svelte';
@@ -79,96 +80,25 @@
     return () => (document.documentElement.dataset.theme = untrack(() => settings.now.theme));
   });
 
-  const leaveStand = {
-    keys: 'Esc',
-    name: 'The desk, while the band plays on',
-    presses: ['Escape'],
-    run: () => openDesk(),
-    single: false,
-    command: false
-  };
-  $effect(() =>
-    layKeys(() => [
-      {
-        keys: 'Space',
-        name: 'Play or stop',
-        presses: ['Space'],
-        run: () => rehearsal.toggle(),
+  $effect(() => {
+    const leaveStand = isStanding ? LEAVE_STAND : [];
+    const pedals = PEDAL_ACTIONS.flatMap(({ id, name }) => {
+      const pedal = rehearsal.pedals.board[id];
+      if (!pedal?.startsWith('key ')) return [];
+      return {
+        id: `pedal-${id}`,
+        keys: pedalName(pedal),
+        name: `Pedal: ${name}`,
+        presses: [pedal.slice(4)],
+        // Held down it is pressed once.
+        run: (event: KeyboardEvent | null) => void (event?.repeat || rehearsal.pedals.press(pedal)),
         single: false,
         command: false
-      },
-      {
-        keys: 'C',
-        name: 'The last round was clean',
-        presses: ['[Shift]+c'],
-        run: () => rehearsal.mark(true),
-        single: true,
-        command: false
-      },
-      {
-        keys: 'Z',
-        name: 'Listen to what I play, or stop listening',
-        presses: ['[Shift]+z'],
-        run: () => void landings.ear.toggle(rehearsal.desk.hears),
-        single: true,
-        command: false
-      },
-      {
-        keys: 'Y',
-        name: 'Lost: the form and the melody, or back',
-        presses: ['[Shift]+y'],
-        run: () => rehearsal.isPlaying && rehearsal.toggleLost(),
-        single: true,
-        command: false
-      },
-      {
-        keys: 'X',
-        name: 'Missed here',
-        presses: ['[Shift]+x'],
-        run: () => rehearsal.stumble(),
-        single: true,
-        command: false
-      },
-      {
-        keys: 'K',
-        name: 'The last round went as it was heard',
-        presses: ['[Shift]+k'],
-        run: () => landings.confirm(),
-        single: true,
-        command: false
-      },
-      {
-        keys: ']',
-        name: 'More from the band',
-        presses: [']'],
-        run: () => rehearsal.changeIntensity(INTENSITY_STEP),
-        single: true,
-        command: false
-      },
-      {
-        keys: '[',
-        name: 'Less from the band',
-        presses: ['['],
-        run: () => rehearsal.changeIntensity(-INTENSITY_STEP),
-        single: true,
-        command: false
-      },
-      ...(isStanding ? [leaveStand] : []),
-      ...PEDAL_ACTIONS.flatMap(({ id, name }) => {
-        const pedal = rehearsal.pedals.board[id];
-        if (!pedal?.startsWith('key ')) return [];
-        return {
-          keys: pedalName(pedal),
-          name: `Pedal: ${name}`,
-          presses: [pedal.slice(4)],
-          // Held down it is pressed once.
-          run: (event: KeyboardEvent | null) => void (event?.repeat || rehearsal.pedals.press(pedal)),
-          single: false,
-          command: false
-        };
-      })
-    ])
-  );
+      };
+    });
+    const own = bindKeys([...STAND_KEYS, ...leaveStand], { rehearsal, landings, openDesk });
+    return layKeys('At the stand', () => [...own, ...pedals]);
+  });
 
   /** A pedal that is being learnt goes before everything else that a key may do. */
   function learnKey(event: KeyboardEvent) {
@@ -289,7 +219,7 @@
     <div class="flex items-center gap-3 card px-3 py-2" role="status">
       <Coffee size={20} />
       <p class="flex-1">
-        {rehearsal.desk.restAfter} minutes of playing. Take a break and shake out your hands. If something hurts,
+        {settings.now.restAfter} minutes of playing. Take a break and shake out your hands. If something hurts,
         stop; if it persists, see a professional.
       </p>
       <Button size="stand" onclick={() => (rehearsal.wantsRest = false)}>OK</Button>

@@ -1,7 +1,7 @@
 <!-- All charts: find, sort, open, duplicate, rename, delete with undo; a new one from pasted text. -->
 <script lang="ts">
   import { prettyNote } from '$lib/core/theory/typeset';
-  import { onMount, untrack } from 'svelte';
+  import { onMount, tick, untrack } from 'svelte';
   import Copy from '@lucide/svelte/icons/copy';
   import Pencil from '@lucide/svelte/icons/pencil';
   import FileMusic from '@lucide/svelte/icons/file-music';
@@ -10,6 +10,7 @@
   import History from '@lucide/svelte/icons/history';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
+  import X from '@lucide/svelte/icons/x';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import { toast } from 'svelte-sonner';
   import { goto, replaceState } from '$app/navigation';
@@ -24,7 +25,9 @@
   import { Drafts } from '$lib/state/drafts';
   import PasteLook from '../chart/PasteLook.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
-  import Places from '../app/Places.svelte';
+  import { bindKeys, layKeys } from '../keys/keys';
+  import Head from '../shell/Head.svelte';
+  import { SONGBOOK_KEYS } from './songbook-keys';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import BringMany from './BringMany.svelte';
@@ -158,6 +161,7 @@
   function bringAll(files: FileList | null | undefined) {
     const [first, ...more] = files ?? [];
     if (!first) return;
+    isWriting = true;
     const isWhole = first.name.endsWith('.corvel.json');
     if (more.length > 0 || isWhole) void bringing.read([first, ...more]);
     else
@@ -215,6 +219,41 @@
     newId = '';
     drafts.newChart = draft;
   }
+
+  let chartText: HTMLTextAreaElement | undefined = $state();
+  let searchField: HTMLInputElement | undefined = $state();
+  /** The new chart lies over the page, where the window is narrow. */
+  let isWriting = $state(false);
+  let isNarrow = $state(false);
+  const isCovered = $derived(isWriting && isNarrow);
+  async function startWriting() {
+    isWriting = true;
+    await tick();
+    chartText?.focus();
+  }
+  async function stopWriting() {
+    if (!isCovered) {
+      chartText?.blur();
+      return;
+    }
+    isWriting = false;
+    await tick();
+    document.querySelector<HTMLElement>('[data-write-chart]')?.focus();
+  }
+  onMount(() => {
+    const narrow = matchMedia('(width < 64rem)');
+    const look = () => (isNarrow = narrow.matches);
+    look();
+    narrow.addEventListener('change', look);
+    return () => narrow.removeEventListener('change', look);
+  });
+  $effect(() => {
+    const keys = bindKeys(SONGBOOK_KEYS, {
+      write: () => void startWriting(),
+      search: () => searchField?.focus()
+    });
+    return layKeys('Songbook', () => keys);
+  });
 
   const duplicate = (chart: ChartSummary) =>
     attempt(async () => {
@@ -342,11 +381,20 @@
 <Copies bind:open={showsCopies} onback={() => void refresh()} />
 <BringMany {bringing} take={takeBrought} onclose={closeBringing} />
 
-<main class="mx-auto max-w-[1180px] px-4 py-6">
-  <Places at="songbook" title="Songbook" />
-
-  <div class="mt-5 grid grid-cols-[minmax(0,1fr)] gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
-    <section class="min-w-0" aria-label="Charts">
+<div class="page-head" inert={isCovered}>
+  <Head at="songbook" title="Songbook">
+    {#snippet more(close)}
+      <Button tone="quiet" class="justify-start" onclick={() => close(() => (showsCopies = true))}
+        ><History size={17} /> Backups</Button
+      >
+    {/snippet}
+  </Head>
+</div>
+<main class="page max-w-[1500px]">
+  <div
+    class="grid grid-cols-[minmax(0,1fr)] gap-6 lg:grid-cols-[minmax(0,1fr)_340px] 2xl:grid-cols-[minmax(0,1fr)_420px]"
+  >
+    <section class="min-w-0" aria-label="Charts" inert={isCovered}>
       <div class="flex flex-wrap items-center gap-2">
         <label class="relative min-w-40 flex-1 basis-48">
           <span class="sr-only">Find a chart</span>
@@ -355,6 +403,7 @@
             type="search"
             class="h-10 w-full rounded-md border border-edge bg-surface pr-3 pl-9"
             placeholder="Title, key or chord"
+            bind:this={searchField}
             bind:value={search}
             oninput={() => void refresh()}
           />
@@ -492,9 +541,6 @@
           ondone={() => many.end()}
         />
       {/if}
-      <p class="float-right mt-3">
-        <Button tone="quiet" onclick={() => (showsCopies = true)}><History size={16} /> Backups</Button>
-      </p>
       {#if shown.charts.length < shown.total}
         <Button class="mt-3" onclick={() => refresh(shown.charts.length)}>
           Show more ({shown.total - shown.charts.length} left)
@@ -502,8 +548,20 @@
       {/if}
     </section>
 
-    <section class="h-fit card p-4" aria-label="New chart">
-      <h2 class="font-display text-xl">New chart</h2>
+    <!-- Beside the charts; where there is no room for that, over the page when it is asked for. -->
+    <section
+      class="card p-4 lg:sticky lg:top-2.5 lg:h-fit {isWriting
+        ? 'max-lg:fixed max-lg:inset-0 max-lg:z-30 max-lg:overflow-y-auto max-lg:rounded-none max-lg:pb-20'
+        : 'max-lg:hidden'}"
+      aria-label="New chart"
+      data-new-chart
+    >
+      <div class="flex items-center justify-between">
+        <h2 class="font-display text-xl">New chart</h2>
+        <Button class="lg:hidden" tone="quiet" label="Back to the charts" onclick={stopWriting}
+          ><X size={18} /></Button
+        >
+      </div>
       <p class="mt-1 text-base text-soft">
         Type or paste chords: <code>| Fm7 | Bb7 |</code>, a list, or chords over lyrics.
       </p>
@@ -521,10 +579,12 @@
           aria-describedby="verdict"
           spellcheck="false"
           placeholder="| Fm7 | Bb7 | Ebmaj7 | C7b9 |"
+          bind:this={chartText}
           bind:value={draft}
           oninput={type}
           onkeydown={(event) => {
             if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void create();
+            else if (event.key === 'Escape') stopWriting();
           }}></textarea>
         <label
           class="mt-1 flex min-h-8.5 cursor-pointer items-center gap-1.5 text-sm text-soft underline decoration-dotted underline-offset-4 focus-within:outline-2 focus-within:outline-next hover:text-ink pointer-coarse:min-h-11"
@@ -578,5 +638,15 @@
         >
       </form>
     </section>
+  </div>
+  <!-- On a phone it would stand below all charts. -->
+  <div class="fixed right-3 bottom-15 z-20 sm:bottom-3 lg:hidden" hidden={isWriting || many.isOn}>
+    <Button
+      size="stand"
+      tone="target"
+      class="rounded-full px-5 text-lg shadow-lg"
+      data-write-chart
+      onclick={() => void startWriting()}><Plus size={20} /> New chart</Button
+    >
   </div>
 </main>

@@ -40,7 +40,7 @@
   let chordsHeight = $state(0);
   let footHeight = $state(0);
 
-  const sizes = $derived(sizesFor(width, height));
+  const sizes = $derived(sizesFor(width, height, settings.now.standSize));
   const inner = $derived(width - 2 * GAP);
   const strings = $derived(rehearsal.shown.neck.strings.length);
   const hasRun = $derived(rehearsal.drill !== null && rehearsal.run.length > 0);

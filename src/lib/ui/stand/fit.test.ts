@@ -19,6 +19,7 @@ describe('the sizes of the stand', () => {
   it('are those that are read from 1.5 m where the shorter side is 700 pixels, else those of a phone in the hand', () => {
     expect(sizesFor(820, 1180)).toMatchObject({ chord: 90, next: 53, degree: 23, fret: 16 });
     expect(sizesFor(1024, 768)).toEqual({ chord: 88, next: 52, degree: 22, fret: 16 });
+    expect(sizesFor(1024, 768, 'larger')).toEqual({ chord: 114, next: 68, degree: 29, fret: 21 });
     expect(sizesFor(700, 1000)).toEqual({ chord: 88, next: 52, degree: 22, fret: 16 });
     expect(sizesFor(699, 1000)).toEqual({ chord: 48, next: 32, degree: 15, fret: 12 });
     expect(sizesFor(4000, 3000).chord).toBe(123);

@@ -20,15 +20,23 @@ const HELD: StandSizes = { chord: 48, next: 32, degree: 15, fret: 12 };
 /** Larger windows are read from farther away. */
 const LARGEST = 1.4;
 
-export function sizesFor(width: number, height: number): StandSizes {
+/** How much larger than its distance asks for the player wants the stand. */
+export const STAND_FACTORS = { normal: 1, large: 1.15, larger: 1.3 } as const;
+
+export function sizesFor(
+  width: number,
+  height: number,
+  wanted: keyof typeof STAND_FACTORS = 'normal'
+): StandSizes {
   const shorter = Math.min(width, height);
-  if (shorter < ON_A_STAND) return HELD;
-  const larger = Math.min(LARGEST, Math.max(1, shorter / 800));
+  const [least, larger] =
+    shorter < ON_A_STAND ? [HELD, 1] : [STAND, Math.min(LARGEST, Math.max(1, shorter / 800))];
+  const factor = larger * STAND_FACTORS[wanted];
   return {
-    chord: Math.round(STAND.chord * larger),
-    next: Math.round(STAND.next * larger),
-    degree: Math.round(STAND.degree * larger),
-    fret: Math.round(STAND.fret * larger)
+    chord: Math.round(least.chord * factor),
+    next: Math.round(least.next * factor),
+    degree: Math.round(least.degree * factor),
+    fret: Math.round(least.fret * factor)
   };
 }
 

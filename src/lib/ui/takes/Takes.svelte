@@ -26,7 +26,8 @@
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';
-  import { layKeys } from '../keys/keys';
+  import { bindKeys, layKeys } from '../keys/keys';
+  import { TAKE_KEYS } from './take-keys';
   import LineNeck from '../lines/LineNeck.svelte';
   import type { ViewProps } from '../view';
   import Exchanges from './Exchanges.svelte';
@@ -255,26 +256,10 @@
     isDropping = true;
   }
 
-  $effect(() =>
-    layKeys(() => [
-      {
-        keys: 'Space',
-        name: 'Replay the take, or stop',
-        presses: ['Space'],
-        run: toggle,
-        single: true,
-        command: true
-      },
-      {
-        keys: 'Q',
-        name: 'Loop the selected change of the take',
-        presses: ['q'],
-        run: loop,
-        single: true,
-        command: true
-      }
-    ])
-  );
+  $effect(() => {
+    const keys = bindKeys(TAKE_KEYS, { toggle, loop });
+    return layKeys('Takes', () => keys);
+  });
 </script>
 
 <!-- svelte-ignore a11y_no_static_element_interactions -->

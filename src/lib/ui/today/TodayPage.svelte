@@ -6,7 +6,7 @@
   import { dayHere } from '$lib/state/day-here';
   import { TodayState } from '$lib/state/today.svelte';
   import Arriving from '../app/Arriving.svelte';
-  import Places from '../app/Places.svelte';
+  import Head from '../shell/Head.svelte';
   import { button } from '../kit/button';
   import { PANELS } from './panels';
 
@@ -20,10 +20,10 @@
   });
 </script>
 
-<main class="mx-auto max-w-[1180px] px-4 py-6 print:max-w-none print:p-0" data-day={today.now.day}>
+<div class="page-head print:hidden"><Head at="today" title="Today" /></div>
+<main class="page max-w-[1500px] print:max-w-none print:p-0" data-day={today.now.day}>
   <div class="print:hidden">
-    <Places at="today" title="Today" />
-    <nav class="mt-4 flex flex-wrap gap-1.5" aria-label="Practice">
+    <nav class="flex gap-1.5 overflow-x-auto" aria-label="Practice">
       {#each PANELS as { id, name } (id)}
         <a
           class={button({ tone: shown.id === id ? 'strong' : undefined })}

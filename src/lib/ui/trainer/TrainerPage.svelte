@@ -11,6 +11,7 @@
   import { answerHeard, heardOf, lineSung } from '$lib/core/practice/trainer/sound';
   import type { Heard } from '$lib/core/practice/hearing';
   import { pitchClass, plainName, readNote } from '$lib/core/theory/note';
+  import { readWritten } from '$lib/core/theory/letters';
   import { asciiAccidentals, prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { reviewBox } from '$lib/state/practice-log';
@@ -19,7 +20,7 @@
   import { Ear as LiveInput } from '$lib/state/ear.svelte';
   import { Trainer } from '$lib/state/trainer.svelte';
   import NotSaved from '../app/NotSaved.svelte';
-  import Places from '../app/Places.svelte';
+  import Head from '../shell/Head.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
@@ -110,11 +111,10 @@
   function choose(choice: string) {
     trainer.answer({ way: 'choice', choice }, now());
   }
+  const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
   function spell() {
     const typed = names.split(/[\s,]+/).filter(Boolean);
-    const notes = typed.map((word) =>
-      readNote(asciiAccidentals(word.charAt(0).toUpperCase() + word.slice(1)))
-    );
+    const notes = typed.map((word) => readNote(capital(readWritten(asciiAccidentals(word)))));
     if (notes.length === 0 || notes.includes(null)) {
       problem = 'Write note names with spaces between: Ab C Eb Gb.';
       return;
@@ -127,7 +127,8 @@
     return kind?.choosesFrom === 'degrees' ? prettyDegree(choice) : choice;
   }
   /** The notes of a line as it stands on its button. */
-  const namesIn = (line: string) => line.split(' ').flatMap((word) => readNote(asciiAccidentals(word)) ?? []);
+  const namesIn = (line: string) =>
+    line.split(' ').flatMap((word) => readNote(readWritten(asciiAccidentals(word))) ?? []);
   const go = () => trainer.next(now());
   const focusHere = (node: HTMLElement) => node.focus();
 
@@ -145,6 +146,7 @@
   const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '9'];
   const degreeKeys = [
     {
+      id: 'card-flat',
       keys: 'b or −',
       name: 'Flat, then the degree',
       presses: FLAT_KEYS,
@@ -153,6 +155,7 @@
       command: false
     },
     {
+      id: 'card-sharp',
       keys: '# or +',
       name: 'Sharp, then the degree',
       presses: SHARP_KEYS.map((key) => `[Shift]+${key}`),
@@ -161,6 +164,7 @@
       command: false
     },
     ...DIGITS.map((digit) => ({
+      id: `card-degree-${digit}`,
       keys: digit,
       name: `Degree ${digit}`,
       presses: [digit],
@@ -171,9 +175,10 @@
   ];
 
   $effect(() =>
-    layKeys(() => [
+    layKeys('Cards', () => [
       ...(typesDegrees ? degreeKeys : []),
       ...CHOICE_KEYS.map((key, i) => ({
+        id: `card-choice-${i}`,
         keys: key,
         name: `Choice ${i + 1}`,
         presses: [key],
@@ -187,6 +192,7 @@
         command: false
       })),
       {
+        id: 'card-on',
         keys: 'Enter',
         name: 'Go on',
         presses: ['Enter', 'Space'],
@@ -214,14 +220,14 @@
   const own = (isRight: boolean) => trainer.answer({ way: 'own', isRight }, now());
 </script>
 
+{#if !question}<div class="page-head"><Head at="cards" title="Cards" /></div>{/if}
 <main
-  class="mx-auto flex flex-col {question
-    ? 'h-dvh min-h-[480px] max-w-[1800px] gap-2 p-2.5'
-    : 'max-w-[1180px] gap-4 px-4 py-6'}"
+  class="flex flex-col {question
+    ? 'mx-auto h-dvh min-h-[480px] max-w-[1800px] gap-2 p-2.5'
+    : 'page max-w-[1180px] gap-4'}"
   data-trainer
   data-kind={question?.kind}
 >
-  {#if !question}<Places at="today" title="Cards" />{/if}
   {#if ear.problem}<p class="card px-3 py-2 text-warn" role="alert">{ear.problem}</p>{/if}
   {#if problem}<p class="card px-3 py-2 text-warn" role="alert">{problem}</p>{/if}
   {#if !question}

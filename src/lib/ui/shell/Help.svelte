@@ -1,19 +1,14 @@
-<!-- Every key, and how notes are drawn. -->
+<!-- The keys that act now, by what they belong to, and how notes are drawn. -->
 <script lang="ts">
   import { settings } from '$lib/state/settings.svelte';
-  import type { Shortcut } from '../keys/keys';
+  import { laidKeys } from '../keys/keys';
+  import { button } from '../kit/button';
   import Dialog from '../kit/Dialog.svelte';
   import Switch from '../kit/Switch.svelte';
   import NoteMark from '../neck/NoteMark.svelte';
 
-  let { open = $bindable(), shortcuts }: { open: boolean; shortcuts: readonly Shortcut[] } = $props();
-  const STAND = [
-    ['Space', 'Play or stop'],
-    ['[ ]', 'Less from the band, more from the band'],
-    ['Z', 'Listen to what I play, or stop listening'],
-    ['C', 'The last round was clean'],
-    ['X', 'Missed here: the round is not clean, and the log keeps the change']
-  ] as const;
+  let { open = $bindable() }: { open: boolean } = $props();
+  const groups = $derived(open ? laidKeys() : []);
   const LEGEND = [
     [
       'target',
@@ -28,17 +23,19 @@
 
 <Dialog bind:open title="Keys and signs" size="wide">
   <div class="grid gap-6 md:grid-cols-2">
-    <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5 self-start">
-      {#each shortcuts.filter(({ keys }) => keys) as { keys, name } (name)}
-        <dt class="text-right font-bold whitespace-nowrap text-tone">{keys}</dt>
-        <dd>{name}</dd>
+    <div class="flex flex-col gap-4" data-keys>
+      {#each groups as { name, shortcuts } (name)}
+        <section aria-label={name}>
+          <h3 class="font-display text-lg">{name}</h3>
+          <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5">
+            {#each shortcuts.filter(({ keys }) => keys) as { id, keys, name } (id)}
+              <dt class="text-right font-bold whitespace-nowrap text-tone" data-key-of={id}>{keys}</dt>
+              <dd>{name}</dd>
+            {/each}
+          </dl>
+        </section>
       {/each}
-      <dt class="col-span-2 mt-2 font-display text-lg">At the stand</dt>
-      {#each STAND as [keys, name] (keys)}
-        <dt class="text-right font-bold whitespace-nowrap text-tone">{keys}</dt>
-        <dd>{name}</dd>
-      {/each}
-    </dl>
+    </div>
     <div>
       <ul class="flex flex-col gap-2">
         {#each LEGEND as [role, words] (role)}
@@ -58,16 +55,14 @@
           >
         </li>
       </ul>
-      <div class="mt-4 border-t border-line pt-3">
+      <div class="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-3">
         <Switch
           label="Single keys act without Ctrl"
           checked={settings.now.singleKeys}
           onswitch={(singleKeys) => settings.change({ singleKeys })}
         />
+        <a class={button({})} href="/settings#keys" onclick={() => (open = false)}>Change keys</a>
       </div>
-      <p class="mt-2 text-sm text-soft">
-        Tuning, capo, span, left-handed neck and naming are under <em>Your guitar</em>.
-      </p>
     </div>
   </div>
 </Dialog>

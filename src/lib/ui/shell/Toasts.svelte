@@ -4,4 +4,4 @@
   import { settings } from '$lib/state/settings.svelte';
 </script>
 
-<Toaster theme={settings.now.theme === 'stage' ? 'dark' : 'light'} position="bottom-center" duration={8000} />
+<Toaster theme={settings.isStage ? 'dark' : 'light'} position="bottom-center" duration={8000} />

@@ -1,0 +1,2 @@
+/** The dialogs of a chart. */
+export type DialogName = 'versions' | 'table' | 'guitar' | 'tuner';
