@@ -26,6 +26,8 @@ export default {
   preprocess: vitePreprocess(),
   kit: {
     adapter: withPages,
+    // A page that is open while Corvel is built anew loads its next one whole.
+    version: { pollInterval: 60_000 },
     // hooks.server.ts checks where every write comes from, JSON and forms alike.
     csrf: { trustedOrigins: ['*'] },
     csp: {
@@ -38,6 +40,7 @@ export default {
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:'],
         'font-src': ['self'],
+        'manifest-src': ['self'],
         'connect-src': ['self'],
         // The sound library makes its clock from a script of its own.
         'worker-src': ['self', 'blob:'],

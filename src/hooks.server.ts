@@ -1,6 +1,6 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { isMainThread } from 'node:worker_threads';
-import { building } from '$app/environment';
+import { building, version } from '$app/environment';
 import type { Settings } from '$lib/api/settings';
 import { answerToError, errorResponse } from '$lib/server/answer';
 import { ask, closeThreads, openThreads } from '$lib/server/ask';
@@ -61,6 +61,8 @@ export const handle: Handle = async ({ event, resolve }) => {
   };
   const response = isApi ? await answerApi(work, event.request.method) : await work();
   response.headers.set('Referrer-Policy', 'no-referrer');
+  // What is kept away from the server is kept by its build.
+  if (!isApi) response.headers.set('Corvel-Build', version);
   return response;
 };
 

@@ -2,6 +2,7 @@
  * Saves a chart a moment after each edit and says how it stands. What is typed is kept on the device until the server
  * has acknowledged it.
  */
+import { reach } from './reach.svelte';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
 import type { StoredChart } from '$lib/api/songbook';
 import { Drafts, type Draft } from './drafts';
@@ -110,6 +111,7 @@ export class Autosave {
       });
       this.#settle(response.status, (await response.json()) as Answer, draft);
     } catch {
+      reach.lost();
       this.#tryAgain();
     } finally {
       this.#running = false;
@@ -215,6 +217,11 @@ export class Autosave {
     } catch {
       return null;
     }
+  }
+
+  /** The server is back: what waits is saved at once. */
+  again(): void {
+    if (this.status.kind === 'offline') this.#schedule(0);
   }
 
   /** Saves no more; what is unsaved stays on the device. */

@@ -3,7 +3,8 @@ import type { LineData } from '$lib/api/line';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { withMelody } from '$lib/core/line/melody-out';
 import { MAX_FILE_BYTES } from '$lib/api/limits';
-import { formatLike } from '$lib/core/formats/registry';
+import { NotReadable } from '$lib/core/formats/not-readable';
+import { formatLike, isNoText, NO_TEXT, unreadable } from '$lib/core/formats/registry';
 import type { ReadPiece } from '$lib/core/formats/piece';
 import { readingsOf } from '$lib/core/formats/written-keys';
 import { overrule } from '$lib/core/plan/edits';
@@ -26,8 +27,16 @@ export async function pieceIn(file: File): Promise<ReadPiece> {
         ? 'utf-16be'
         : 'utf-8';
   const text = new TextDecoder(mark).decode(bytes);
-  const { read } = formatLike(text.slice(0, TELLING));
-  return read!.from === 'text' ? read!.read(text) : read!.read(bytes);
+  const { read } = formatLike(text.slice(0, TELLING), file.name);
+  try {
+    if (read!.from === 'bytes') return read!.read(bytes);
+    if (isNoText(text)) throw new NotReadable(NO_TEXT);
+    return read!.read(text);
+  } catch (error) {
+    throw new Error(unreadable(file.name, error instanceof NotReadable ? error.message : NO_TEXT), {
+      cause: error
+    });
+  }
 }
 
 /** A chart from a file, its melody in its text, and its lines as they are kept. */

@@ -8,7 +8,7 @@ import type { Brought } from './bring';
 export function lookAt({ chart, lines, left, holds }: Brought, file: string) {
   const named = file.replace(/\.\w{1,8}$/, '').trim() || file;
   if (chart === null)
-    return { title: named, says: left[0]?.why ?? 'No chord is found in it.', canBeTaken: false };
+    return { title: named, says: left[0]?.why ?? 'There is no chord in it.', canBeTaken: false };
   if (byteLength(chart) > MAX_CHART_BYTES)
     return { title: named, says: tooLargeMessage(chart), canBeTaken: false };
   const { head, form, analysis } = readSheet(chart);

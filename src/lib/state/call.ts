@@ -1,5 +1,6 @@
 /** Routes that keep things, as the page calls them. A failure is thrown as a sentence for the player. */
 import type { ApiError } from '$lib/api/errors';
+import { reach } from './reach.svelte';
 
 /** The server has answered, and will not: sending the same again is of no use. */
 export class Refusal extends Error {}
@@ -23,7 +24,10 @@ export async function callRoute<T>(
       ? {}
       : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
   }).catch(() => null);
-  if (!response) throw new Error(`Corvel’s server does not answer; ${away}. Try again in a moment.`);
+  if (!response) {
+    reach.lost();
+    throw new Error(`Corvel’s server does not answer; ${away}. Try again in a moment.`);
+  }
   const answer = (await response.json().catch(() => ({}))) as T & { error?: ApiError };
   if (response.ok) return answer;
   const message = answer.error?.message ?? 'That did not work; nothing was changed.';

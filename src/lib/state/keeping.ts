@@ -1,6 +1,7 @@
 /** Keeps a workspace in step with what is stored and with what was left behind on the device. */
 import type { Autosave, Stored } from './autosave.svelte';
 import { Drafts, type Draft } from './drafts';
+import { reach } from './reach.svelte';
 import { hear, otherWindows } from './windows';
 
 /** What of a workspace has to do with keeping. */
@@ -35,7 +36,11 @@ export async function takeUpDrafts(
     drafts.drop(draft.place);
     if (isSame(draft, kept)) continue;
     if (draft.base < stored.version) kept.oppose(draft, stored);
-    else kept.adopt(draft);
+    else {
+      // The page is one that was kept on the device, and older than what was typed.
+      if (draft.base > stored.version) kept.autosave.rebase(draft.base);
+      kept.adopt(draft);
+    }
     isTakenUp = true;
   }
   return isTakenUp;
@@ -55,6 +60,10 @@ export function followOthers(kept: Kept, renewed: () => void): () => void {
     if (news.kind === 'saved' && news.version <= kept.autosave.version) return;
     void look();
   });
+  const stopWaiting = reach.onBack(() => {
+    kept.autosave.again();
+    void look();
+  });
   const lookAgain = () => {
     if (document.visibilityState === 'visible') void look();
   };
@@ -62,6 +71,7 @@ export function followOthers(kept: Kept, renewed: () => void): () => void {
   document.addEventListener('visibilitychange', lookAgain);
   return () => {
     stopHearing();
+    stopWaiting();
     removeEventListener('focus', lookAgain);
     document.removeEventListener('visibilitychange', lookAgain);
   };

@@ -7,6 +7,7 @@ import { readInstrument, STANDARD, type Instrument } from '$lib/core/neck/tuning
 import { simpleSpelling } from '$lib/core/theory/note';
 import { writeLetters } from '$lib/core/theory/letters';
 import { MediaQuery } from 'svelte/reactivity';
+import { reach } from './reach.svelte';
 import { hear, tell } from './windows';
 
 /** Changes that can be taken back. */
@@ -113,6 +114,7 @@ class PlayerSettings {
       keepalive: true
     }).catch(() => null);
     if (response && response.status < 500) return;
+    if (!response) reach.lost();
     this.#unsent = { ...change, ...this.#unsent };
     this.#timer = setTimeout(() => void this.#send(), RETRY);
   }

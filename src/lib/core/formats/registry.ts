@@ -109,7 +109,40 @@ export function formatOf(id: string): FormatFacts | undefined {
   return (FORMATS as readonly FormatFacts[]).find((format) => format.id === id);
 }
 
-/** The format of a file that does not say its own, by how it begins; plain text where nothing tells. */
-export function formatLike(text: string): FormatFacts {
-  return (FORMATS as readonly FormatFacts[]).find(({ isOne }) => isOne?.(text)) ?? formatOf('text')!;
+/** How the names of files end that are always of one format, whatever is left of what is in them. */
+const BY_NAME: Readonly<Record<string, string>> = {
+  mid: 'midi',
+  midi: 'midi',
+  mxl: 'mxl',
+  musicxml: 'musicxml',
+  xml: 'musicxml'
+};
+
+/**
+ * The format of a file that does not say its own: by how it begins, else by how its name ends, so that a damaged file is told
+ * as what it was; plain text where nothing tells.
+ */
+export function formatLike(text: string, name = ''): FormatFacts {
+  const ending = /\.(\w+)$/.exec(name)?.[1]?.toLowerCase() ?? '';
+  return (
+    (FORMATS as readonly FormatFacts[]).find(({ isOne }) => isOne?.(text)) ??
+    formatOf(BY_NAME[ending] ?? 'text')!
+  );
 }
+
+/** Letters that no text has; a few in a long text may be slips. */
+// eslint-disable-next-line no-control-regex
+const NO_LETTER = /[\u0000-\u0008\u000e-\u001f\ufffd]/g;
+const SLIPS = 0.02;
+
+/** Whether what is read as text is none: a picture, a sound, a file of some other program. */
+export function isNoText(text: string): boolean {
+  const beginning = text.slice(0, 4096);
+  return (beginning.match(NO_LETTER)?.length ?? 0) > SLIPS * beginning.length;
+}
+
+/** Why a file cannot be read, with its name where it has one. */
+export const unreadable = (name: string, why: string): string =>
+  name ? `“${name}” cannot be read. ${why}` : why;
+
+export const NO_TEXT = 'It is no text, and no kind of file that Corvel reads; it may be damaged.';

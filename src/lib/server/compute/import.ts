@@ -10,7 +10,14 @@ import type { ReadPiece } from '../../core/formats/piece';
 import type { LeftOut } from '../../core/formats/text/import';
 import { readingsOf, type WrittenKey } from '../../core/formats/written-keys';
 import { readSheet } from '../../core/harmony/sheet';
-import { formatLike, formatOf, type FileFormat } from '../../core/formats/registry';
+import {
+  formatLike,
+  formatOf,
+  isNoText,
+  NO_TEXT,
+  unreadable,
+  type FileFormat
+} from '../../core/formats/registry';
 import type { LineNote } from '../../core/line/model';
 import { noteOut } from './line';
 
@@ -39,13 +46,13 @@ export function answerImport({ name, format, text, base64 }: z.infer<typeof impo
       path: base64 === undefined ? 'text' : 'base64'
     });
   }
-  const used = formatOf(format ?? '') ?? formatLike(given.slice(0, TELLING));
+  const used = formatOf(format ?? '') ?? formatLike(given.slice(0, TELLING), name);
   if (format === undefined && isChartList(given)) return { charts: listed(given), left: [] };
   // What people paste is chart text in the end, and has its bounds.
   if ((used.id === 'text' || used.id === 'chordpro') && byteLength(given) > MAX_CHART_BYTES) {
     fail(413, { code: 'chart-too-large', message: tooLargeMessage(given), path: 'text' });
   }
-  const { chart, melody, lines, keys = [], left } = read(used, given, bytes);
+  const { chart, melody, lines, keys = [], left } = read(used, given, bytes, name);
   const title = name?.replace(/\.\w{1,8}$/, '').trim();
   const needsTitle = chart !== null && title && declared(directivesIn(chart), 'title') === null;
   const out = (notes: readonly LineNote[]) => notes.map(noteOut);
@@ -99,11 +106,19 @@ function decoded(bytes: Buffer): string {
   return bytes.toString('utf8').replace(/^\ufeff/, '');
 }
 
-function read({ read: reader }: FileFormat, text: string, bytes: Buffer | null): ReadPiece {
+function read(
+  { read: reader }: FileFormat,
+  text: string,
+  bytes: Buffer | null,
+  name: string | undefined
+): ReadPiece {
   try {
-    return reader!.from === 'text' ? reader!.read(text) : reader!.read(bytes ?? Buffer.from(text, 'latin1'));
+    if (reader!.from === 'bytes') return reader!.read(bytes ?? Buffer.from(text, 'latin1'));
+    if (bytes && isNoText(text)) throw new NotReadable(NO_TEXT);
+    return reader!.read(text);
   } catch (thrown) {
-    if (thrown instanceof NotReadable) fail(400, { code: 'not-readable', message: thrown.message });
+    if (thrown instanceof NotReadable)
+      fail(400, { code: 'not-readable', message: unreadable(name ?? '', thrown.message) });
     throw thrown;
   }
 }

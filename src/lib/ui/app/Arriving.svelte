@@ -4,6 +4,7 @@
 -->
 <script lang="ts" generics="Component">
   import { onMount, untrack, type Snippet } from 'svelte';
+  import { reach } from '$lib/state/reach.svelte';
   import Button from '../kit/Button.svelte';
   import type { Part } from './part';
 
@@ -36,6 +37,7 @@
         () => {
           if (isGone) return;
           hasFailed = true;
+          reach.lost();
           timer = setTimeout(() => void attempt(), RETRY);
         }
       );

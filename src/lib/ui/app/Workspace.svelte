@@ -20,6 +20,7 @@
   import { Workspace } from '$lib/state/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
   import ChoicesPanel from '../choices/ChoicesPanel.svelte';
+  import { visited } from '$lib/state/visited';
   import { bindKeys, layKeys } from '../keys/keys';
   import Button from '../kit/Button.svelte';
   import Moment from '../moment/Moment.svelte';
@@ -78,6 +79,11 @@
     paths.close();
     hush();
   });
+  /** What was saved is what opens without the server. */
+  $effect(() => {
+    if (text.autosave.status.kind !== 'saved') return;
+    if (text.autosave.version > untrack(() => chart.version)) visited(`/charts/${text.id}`);
+  });
   /** The page has come, and what is shown now is opened by the player. */
   let isAlive = $state(false);
   onMount(() => void (isAlive = true));
@@ -109,7 +115,7 @@
 <Address {workspace} />
 
 <div
-  class="mx-auto flex min-h-dvh max-w-[1800px] flex-col gap-2 p-2.5 print:hidden {standing.isUp
+  class="mx-auto flex min-h-dvh max-w-[2400px] flex-col gap-2 p-2.5 print:hidden {standing.isUp
     ? ''
     : 'max-sm:pb-15'}"
 >
@@ -165,7 +171,7 @@
     <!-- What is not seen on the stand is not worked out with every chord that passes. -->
     {#if !view.isAlone}
       <aside
-        class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100vh-66px)] lg:min-h-[600px]"
+        class="flex min-w-0 flex-col gap-2.5 lg:sticky lg:top-2.5 lg:h-[calc(100dvh-72px)] lg:min-h-[600px]"
         aria-label="The change and the target line"
       >
         <Arriving isQuiet part={firstStepsPart}

@@ -18,6 +18,9 @@ let under: Element | null = null;
 /** Whether the player walks from control to control by keys: what a dialog puts the focus on explains nothing unasked. */
 let isWalking = false;
 
+/** A control that a finger rests on for its hint: what was asked about is not pressed by letting go. */
+let explained: Element | null = null;
+
 const controlOf = (event: Event) =>
   event.target instanceof Element ? event.target.closest('[data-hint]') : null;
 const isTouch = (event: Event) => (event as PointerEvent).pointerType === 'touch';
@@ -102,6 +105,7 @@ const LISTENERS: Readonly<Record<string, (event: Event) => void>> = {
     if (!isTouch(event)) return leave(control);
     after(control, REST, () => {
       void show(control);
+      explained = control;
       after(control, STAYS, () => leave(control));
     });
   },
@@ -126,17 +130,29 @@ const LISTENERS: Readonly<Record<string, (event: Event) => void>> = {
 
 /** A finger that has gone before its hint came wants none; one that is shown stays its time. */
 function released(event: Event): void {
+  // The click follows at once, or not at all.
+  if (explained) setTimeout(() => (explained = null), 0);
   const control = controlOf(event);
   if (control && isTouch(event) && waiting?.control === control && shown?.control !== control) leave(control);
 }
 
+/** The click that letting go would be. */
+function swallow(event: Event): void {
+  if (!explained || controlOf(event) !== explained) return;
+  explained = null;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+}
+
 /** Shows the hints of the page, until what it gives back is called. */
 export function showHints(): () => void {
+  document.addEventListener('click', swallow, true);
   for (const [name, listener] of Object.entries(LISTENERS)) {
     document.addEventListener(name, listener, { capture: true, passive: true });
   }
   return () => {
     leave();
+    document.removeEventListener('click', swallow, true);
     for (const [name, listener] of Object.entries(LISTENERS)) {
       document.removeEventListener(name, listener, { capture: true });
     }

@@ -43,6 +43,8 @@
     lit?: { readonly string: number; readonly fret: number } | null;
     /** The note that is heard now: MIDI number as it is written. */
     heard?: number | null;
+    /** Pixels that the strings take more than they need. */
+    taller?: number;
   }
   let {
     workspace,
@@ -51,7 +53,8 @@
     run = [],
     hides = 'nothing',
     lit = null,
-    heard = null
+    heard = null,
+    taller = 0
   }: Props = $props();
 
   /** Of the card around the drawing, left and right. */
@@ -68,7 +71,9 @@
   const neck = $derived(workspace.neck);
   const strings = $derived(neck.strings.length);
   /** Six strings at ease; more of them move together, fewer keep their distance. */
-  const gap = $derived(Math.min(isStand ? 38 : 29, (isStand ? 190 : 145) / (strings - 1)));
+  const gap = $derived(
+    (isStand ? Math.min(38, 190 / (strings - 1)) : Math.min(29, 145 / (strings - 1))) + taller / (strings - 1)
+  );
   const area = $derived(workspace.moment?.area);
   /** Where the hand is: at the area of the moment, which may start beside the position asked for. */
   const position = $derived(area?.position ?? workspace.position);

@@ -3,6 +3,7 @@
   import { Command, Dialog } from 'bits-ui';
   import { goto } from '$app/navigation';
   import type { Found } from '$lib/api/find';
+  import { reach } from '$lib/state/reach.svelte';
   import { laidKeys } from '../keys/keys';
 
   let { open = $bindable() }: { open: boolean } = $props();
@@ -34,6 +35,7 @@
       const answer = (await response.json()) as Found;
       if (call === latest) [found, isAway] = [answer, false];
     } catch {
+      void reach.look();
       if (call === latest) [found, isAway] = [NOTHING, true];
     }
   }

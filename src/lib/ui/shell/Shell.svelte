@@ -8,6 +8,11 @@
 
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { afterNavigate, beforeNavigate } from '$app/navigation';
+  import { updated } from '$app/state';
+  import { keepVisited, visited } from '$lib/state/visited';
+  import { reach } from '$lib/state/reach.svelte';
+  import { standing } from '$lib/state/stand/standing.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { shell, type ShellDialog } from '$lib/state/shell.svelte';
   import Arriving from '../app/Arriving.svelte';
@@ -26,6 +31,22 @@
   );
   onMount(showHints);
   onMount(keepFocus);
+
+  /** A page that is kept may have been opened without its server. */
+  onMount(() => {
+    if (navigator.serviceWorker?.controller) void reach.look();
+    return keepVisited();
+  });
+  /** A new build was made meanwhile: the next page is loaded whole, with the code that belongs to it. */
+  beforeNavigate(({ willUnload, to, cancel }) => {
+    if (!updated.current || willUnload || !to?.url) return;
+    cancel();
+    location.href = to.url.href;
+  });
+  /** The page that was come to, so that it opens again without the server. */
+  afterNavigate(({ type, to }) => {
+    if (type !== 'enter' && to) visited(to.url.pathname);
+  });
 
   const opened = (name: ShellDialog) =>
     [
@@ -47,3 +68,13 @@
 {#if met.find}<Arriving isQuiet part={palettePart}
     >{#snippet children(Palette)}<Palette bind:open={isFinding, setFinding} />{/snippet}</Arriving
   >{/if}
+{#if reach.isAway && !standing.isUp}
+  <p
+    class="fixed inset-x-2 bottom-2 z-40 mx-auto w-fit max-w-xl rounded-md border border-edge bg-lit px-4 py-2 shadow-lg max-sm:bottom-15 print:hidden"
+    role="status"
+    data-away
+  >
+    Corvel’s server does not answer. What you looked at lately still opens; what you write is kept here and
+    saved once the server is back.
+  </p>
+{/if}

@@ -147,10 +147,13 @@
 
   /** What a file held that was brought; its chart is what is typed, as long as nothing else is. */
   let brought: Brought | null = $state.raw(null);
+  let broughtName = $state('');
   const FILES = '.cho,.txt,.tab,.csv,.tsv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
   const bring = (file: File) =>
     attempt(async () => {
       const { chartIn } = await import('$lib/state/bring');
+      broughtName = file.name;
+      brought = null;
       brought = await chartIn(file);
       if (brought.chart === null) return;
       draft = brought.chart;
@@ -613,8 +616,11 @@
                 {counted(brought.plan.decisions.length, 'chord')} read in a key that is written inside the tune.
               </p>
             {/if}
+            {#if brought.chart === null}<p class="text-warn">“{broughtName}” has no chords in it.</p>{/if}
             <ul class="text-soft">
-              {#each brought.left.slice(0, 6) as { text, why }, i (i)}
+              {#each brought.left
+                .filter(({ text }) => text || brought?.chart)
+                .slice(0, 6) as { text, why }, i (i)}
                 <li>{text ? `“${text}” ` : ''}{why}</li>
               {/each}
             </ul>

@@ -23,7 +23,16 @@
   import { Seen } from '../kit/seen.svelte';
   import { dragByTouch } from '../kit/touch';
   import { Unhurried } from '../kit/unhurried.svelte';
-  import { HEAD, layOutPitch, layOutTime, pitchEnds, stepWords, threadLine, TONE_INSET } from './layout';
+  import {
+    HEAD,
+    layOutPitch,
+    layOutTime,
+    pitchEnds,
+    stepWords,
+    threadLine,
+    THREADS,
+    TONE_INSET
+  } from './layout';
   import Playhead from './Playhead.svelte';
   import ThreadColumn from './ThreadColumn.svelte';
 
@@ -43,7 +52,7 @@
   }
   let {
     workspace,
-    height = 214,
+    height = THREADS,
     isBare = false,
     isStill = false,
     time = null,

@@ -32,6 +32,15 @@ describe('threads', () => {
     expect(Math.min(...columns.map((c) => c.width))).toBeGreaterThanOrEqual(60);
   });
 
+  it('show the whole form in one row where it fits a little closer', () => {
+    // Sixteen bars, one of them in halves, in a window of 1920 with the panel beside it.
+    const bars = Array.from({ length: 17 }, (_, i) =>
+      i < 15 ? { start: 4 * i, beats: 4 } : { start: 60 + 2 * (i - 15), beats: 2 }
+    );
+    expect(layOutTime(bars, 64, 1560).width).toBe(1560);
+    expect(layOutTime(bars, 64, 900).width).toBeGreaterThan(900);
+  });
+
   it('put higher notes higher, below the chord symbols', () => {
     const pitch = layOutPitch(pitchEnds([50, 60, 70]), 240);
     expect(pitch(70)).toBeLessThan(pitch(60));

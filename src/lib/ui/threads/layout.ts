@@ -25,10 +25,14 @@ export interface ThreadsLayout extends Timeline {
   readonly pitch: (midi: number) => number;
 }
 
+/** Height of the drawing where the page has no more room. */
+export const THREADS = 214;
 export const HEAD = 46;
 const FOOT = 18;
 /** The narrowest a change may get, in pixels; a wider chart scrolls. */
 const NARROWEST = 62;
+/** The same where the whole form then fits into its window: seen at once it is worth the squeeze. */
+const SQUEEZED = 44;
 /** Where in its column a tone stands: next to the moment of change. */
 export const TONE_INSET = 20;
 
@@ -38,7 +42,8 @@ export function layOutTime(
   available: number
 ): Timeline {
   const shortest = changes.reduce((least, change) => Math.min(least, change.beats), beats || 1);
-  const width = Math.max(available, (beats / Math.max(shortest, 0.25)) * NARROWEST);
+  const shares = beats / Math.max(shortest, 0.25);
+  const width = shares * SQUEEZED <= available ? available : shares * NARROWEST;
   const time = linear([0, Math.max(beats, 1)], [0, width]);
   return {
     width,

@@ -132,7 +132,8 @@ interface Block extends BlockChords {
 }
 
 function parsed(bytes: Uint8Array): MidiData {
-  if (String.fromCharCode(...bytes.slice(0, 4)) !== 'MThd') throw new NotReadable('This is no MIDI file.');
+  if (String.fromCharCode(...bytes.slice(0, 4)) !== 'MThd')
+    throw new NotReadable('It does not begin as a MIDI file does; it is damaged, or no MIDI file.');
   if (isWhole(bytes)) {
     try {
       const data = parseMidi(bytes);
