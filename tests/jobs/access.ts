@@ -190,7 +190,8 @@ const PLACES = [
   '/today?show=dates',
   '/today?show=progress',
   '/today?show=log',
-  '/trainer'
+  '/trainer',
+  '/settings'
 ] as const;
 
 /** Ways to look at a state: width and theme. */

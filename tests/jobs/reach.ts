@@ -371,6 +371,8 @@ export function reachJobs(tools: () => Tools): void {
       await page().devTools('Page.removeScriptToEvaluateOnNewDocument', { identifier });
       await page().devTools('Network.enable', {});
       await page().devTools('Network.clearBrowserCache', {});
+      // As in a browser without a service worker, or before it has all.
+      await page().devTools('Network.setBypassServiceWorker', { bypass: true });
       await tools().server.stop();
       await page().press('g');
       try {
@@ -379,6 +381,7 @@ export function reachJobs(tools: () => Tools): void {
         await tools().server.start();
       }
       await page().until(async () => (await page().all('[aria-label="Grips"]')).length === 1, 'the view');
+      await page().devTools('Network.setBypassServiceWorker', { bypass: false });
     });
   });
 }

@@ -159,6 +159,7 @@ export function rehearseJobs(tools: () => Tools): void {
         await page().clickNamed('Stop');
       };
       await page().devTools('Network.enable');
+      await page().devTools('Network.setBypassServiceWorker', { bypass: true });
       await page().devTools('Network.clearBrowserCache');
       await page().devTools('Network.setBlockedURLs', { urls: ['*.ogg'] });
       await open();

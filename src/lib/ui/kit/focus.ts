@@ -29,6 +29,11 @@ export function giveKeysBack(from: HTMLElement | SVGElement): void {
   mainPart()?.focus({ preventScroll: true });
 }
 
+/** After another page has come, its main part has the focus that the framework leaves to the body. */
+export function focusPage(): void {
+  if (document.activeElement === document.body) mainPart()?.focus({ preventScroll: true });
+}
+
 /** Where something stood: the rooms around it, and what came after it in each. */
 interface Trace {
   readonly element: Element;
@@ -69,7 +74,8 @@ export function keepFocus(): () => void {
     isAsked = false;
     if (!trace || performance.now() > until) return;
     const now = document.activeElement;
-    if (now && now !== document.body && now.isConnected) return;
+    // The browser lets go of what was disabled only a little later.
+    if (now && now !== document.body && !now.matches(':disabled') && !now.closest('[inert]')) return;
     // It is still there and can be used: the player has let go of it.
     if (isUsable(trace.element)) return;
     // What is opened above the page looks after itself.

@@ -6,6 +6,8 @@
 const REST = 500;
 /** Milliseconds for which a hint that a finger asked for stays. */
 const STAYS = 2500;
+/** Milliseconds within which the click of a finger that was lifted comes, or not at all. */
+const CLICK = 400;
 const ID = 'hint';
 
 let bubble: HTMLElement | null = null;
@@ -130,8 +132,7 @@ const LISTENERS: Readonly<Record<string, (event: Event) => void>> = {
 
 /** A finger that has gone before its hint came wants none; one that is shown stays its time. */
 function released(event: Event): void {
-  // The click follows at once, or not at all.
-  if (explained) setTimeout(() => (explained = null), 0);
+  if (explained) setTimeout(() => (explained = null), CLICK);
   const control = controlOf(event);
   if (control && isTouch(event) && waiting?.control === control && shown?.control !== control) leave(control);
 }

@@ -40,7 +40,11 @@
     }
   }
   $effect(() => {
-    if (!open) return;
+    if (!open) {
+      search = '';
+      found = NOTHING;
+      return;
+    }
     const words = search;
     const timer = setTimeout(() => void ask(words), words ? REST : 0);
     return () => clearTimeout(timer);
@@ -96,16 +100,18 @@
     ].filter(({ entries }) => entries.length > 0)
   );
 
+  /** What Enter takes: the first of what was found, until the player walks on. */
+  let chosen = $state('');
+  $effect(() => {
+    const [first] = groups;
+    chosen = first ? `${first.name} ${first.entries[0]!.id}` : '';
+  });
+
   const ITEM =
     'flex min-h-9 cursor-pointer items-center justify-between gap-3 rounded-md px-2 data-[selected]:bg-lit pointer-coarse:min-h-11';
 </script>
 
-<Dialog.Root
-  bind:open
-  onOpenChange={(isOpen) => {
-    if (!isOpen) search = '';
-  }}
->
+<Dialog.Root bind:open>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
     <Dialog.Content
@@ -113,7 +119,11 @@
       data-finder
     >
       <Dialog.Title class="sr-only">Find</Dialog.Title>
-      <Command.Root label="Charts, licks, takes, log, and what can be done" shouldFilter={false}>
+      <Command.Root
+        label="Charts, licks, takes, log, and what can be done"
+        shouldFilter={false}
+        bind:value={chosen}
+      >
         <Command.Input
           class="mb-2 h-11 w-full rounded-md border border-edge bg-paper px-3"
           aria-label="Find"

@@ -17,7 +17,7 @@
   import { shell, type ShellDialog } from '$lib/state/shell.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { bindKeys, layKeys, ownKeys } from '../keys/keys';
-  import { keepFocus } from '../kit/focus';
+  import { focusPage, keepFocus } from '../kit/focus';
   import { showHints } from '../kit/hint';
   import { SHELL_KEYS } from './shell-keys';
 
@@ -45,7 +45,9 @@
   });
   /** The page that was come to, so that it opens again without the server. */
   afterNavigate(({ type, to }) => {
-    if (type !== 'enter' && to) visited(to.url.pathname);
+    if (type === 'enter' || !to) return;
+    visited(to.url.pathname);
+    setTimeout(focusPage);
   });
 
   const opened = (name: ShellDialog) =>
