@@ -9,6 +9,10 @@ const BROWSER = ['--config', 'tests/vitest.config.ts'];
 /** Tests in their full counts, of which `npm test` holds a small share. */
 const LARGE = {
   axe: { env: { CORVEL_ALL_LOOKS: '1' }, args: [...BROWSER, '-t', 'axe finds nothing'] },
+  focus: {
+    env: { CORVEL_ALL_LOOKS: '1' },
+    args: [...BROWSER, 'browser/shell', '-t', 'focus to the body']
+  },
   fuzz: { env: { CORVEL_LARGE: '1' }, args: ['src/lib/core/formats/fuzz.test.ts'] },
   kills: { env: { CORVEL_KILLS: '500' }, args: [...BROWSER, 'boundary/keeping', '-t', 'killed midway'] }
 };

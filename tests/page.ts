@@ -62,7 +62,10 @@ export class Page {
     // The page acts on keys once it has come alive.
     await this.until(
       async () =>
-        (await this.browser.executeScript<boolean>('return document.readyState === "complete"')) === true
+        (await this.browser.executeScript<boolean>(
+          'return document.readyState === "complete" && document.documentElement.dataset.alive !== undefined'
+        )) === true,
+      'the page to come alive'
     );
     await this.drawn();
   }

@@ -295,11 +295,11 @@ export function accessJobs(tools: () => Tools): void {
       await page().until(async () => (await hint()) === '', 'none after Escape');
       await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
       const at = await browser().executeScript<{ x: number; y: number }>(
-        `const b = document.querySelector('[aria-label="Find a chart or a command"]').getBoundingClientRect();
+        `const b = document.querySelector('[aria-label="Find"]').getBoundingClientRect();
          return { x: b.x + b.width / 2, y: b.y + b.height / 2 };`
       );
       await page().devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
-      await page().until(async () => (await hint()).startsWith('Find ('), 'the hint by finger');
+      await page().until(async () => (await hint()).startsWith('Find charts'), 'the hint by finger');
       await page().devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
       await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
     });

@@ -260,11 +260,11 @@ export function firstJobs(tools: () => Tools): void {
       await page.open(`/charts/${id}`);
       await page.chord(Key.CONTROL, 'k');
       await page.find('[role="dialog"] input');
-      await page.until(
-        async () => (await page.texts('[role="dialog"]'))[0]!.includes('Four Foghorns'),
-        'the charts'
-      );
       await page.press('foghorns');
+      await page.until(
+        async () => (await page.texts('[data-found="Charts"]')).join().includes('Four Foghorns'),
+        'the chart in the list'
+      );
       await page.press(Key.ENTER);
       await page.until(async () => (await page.texts('h1'))[0] === 'Four Foghorns', 'the chart found');
       await page.clickNamed('other lines');

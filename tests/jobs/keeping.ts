@@ -133,6 +133,7 @@ export function keepingJobs(tools: () => Tools): void {
       await server().call('DELETE', `songbook/${gone}`);
       const was = await titles();
       await page().open('/');
+      await page().clickNamed('More');
       await page().clickNamed('Backups');
       const link = await page().find('[data-archive] a[download]');
       expect(await link.getAttribute('href')).toMatch(/\/api\/v1\/archive\?sounds=yes$/);
@@ -152,6 +153,7 @@ export function keepingJobs(tools: () => Tools): void {
       const path = join(mkdtempSync(join(tmpdir(), 'corvel-archive-job-')), 'holiday.zip');
       writeFileSync(path, 'not a zip');
       await page().open('/');
+      await page().clickNamed('More');
       await page().clickNamed('Backups');
       await (await page().find('[aria-label="An archive of Corvel"]')).sendKeys(path);
       await page().find('[data-archive] [role="alert"]');
@@ -169,6 +171,7 @@ export function keepingJobs(tools: () => Tools): void {
           .sort();
       await newChart('{title: Before the copy}\n| Gb | Db |');
       await page().open('/');
+      await page().clickNamed('More');
       await page().clickNamed('Backups');
       await page().clickNamed('Back up now');
       await page().until(async () => (await page().all('[data-copy*="by hand"]')).length === 1, 'the copy');

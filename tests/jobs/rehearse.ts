@@ -245,7 +245,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await browser().executeScript('document.activeElement.blur()');
       await page().press('?');
       await page().until(
-        async () => (await page().texts('[role="dialog"]')).join().includes('more from the band'),
+        async () => (await page().texts('[role="dialog"]')).join().includes('More from the band'),
         'the keys of the band'
       );
       await page().press(Key.ESCAPE);

@@ -1,9 +1,14 @@
 /** What is the same on every page: the head, the finder, the help, the settings, the focus; and Corvel without its server. */
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { setViewport } from '../../scripts/lib/browser.mjs';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { Page } from '../page';
 import { AT_FIVE } from '../plan';
+import { Server } from '../server';
 import type { Tools } from './neck';
 
 const TUNE = '{title: Harbour Lamps}\n{key: Gb}\n{time: 3/4}\n| Gbmaj7 | Ebm7 | Abm7 | Db7b9 |';
@@ -64,7 +69,7 @@ export function shellJobs(tools: () => Tools): void {
             }>(
               `const head = document.querySelector('[data-head]');
                const box = head.getBoundingClientRect();
-               const first = document.querySelector('[data-place]').getBoundingClientRect();
+               const first = document.querySelector('[data-go]').getBoundingClientRect();
                const shown = [...head.querySelectorAll('a, button')].filter((e) => e.checkVisibility() && !e.closest('[aria-label="Places"]'));
                const boxes = shown.map((e) => [e.textContent.trim() || e.ariaLabel, e.getBoundingClientRect()]);
                const crowded = boxes.filter(([, b]) => b.bottom > box.bottom + 8 || b.right > innerWidth || b.left < 0).map(([name]) => name);
@@ -104,9 +109,9 @@ export function shellJobs(tools: () => Tools): void {
       try {
         await setViewport(browser(), 390, 844);
         await page().open(`/charts/${id}`);
-        await (await page().find('[data-place="licks"]')).click();
+        await (await page().find('[data-go="licks"]')).click();
         await page().until(async () => (await browser().getTitle()).startsWith('Lick book'), 'the lick book');
-        await (await page().find('[data-place="songbook"]')).click();
+        await (await page().find('[data-go="songbook"]')).click();
         const write = await page().find('[data-write-chart]');
         const { y } = await write.getRect();
         expect(y).toBeLessThan(844);
@@ -303,6 +308,59 @@ export function shellJobs(tools: () => Tools): void {
       await page().until(async () => (await focused()) !== 'body', 'what follows Keep');
     });
 
+    /** Pages whose buttons are pressed one after another; the bench presses all of all pages. */
+    const isWhole = process.env.CORVEL_ALL_LOOKS === '1';
+    const PRESSED = [
+      '/',
+      '/today',
+      '/today?show=items',
+      '/today?show=log',
+      '/licks',
+      '/trainer',
+      '/settings'
+    ];
+    const VIEWS = ['moment', 'map', 'grips', 'lines', 'rehearse', 'takes'];
+    const MOST = isWhole ? 60 : 9;
+    it.each(isWhole ? [...PRESSED, ...VIEWS] : ['/', 'moment', 'lines'])(
+      'no press leaves the focus to the body: %s',
+      async (where) => {
+        await page().settings(DEFAULT_SETTINGS);
+        const path = where.startsWith('/') ? where : `/charts/${await newChart()}?view=${where}`;
+        await page().load(path);
+        await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
+        const all = () =>
+          browser().executeScript<string[]>(
+            `return [...new Set([...document.querySelectorAll('main button:not(:disabled)')]
+               .filter((e) => e.checkVisibility({ visibilityProperty: true }))
+               .map((e) => (e.ariaLabel ?? e.textContent.trim()).slice(0, 60)))]`
+          );
+        const isOpen = async () =>
+          (await page().all('[role="dialog"][data-state="open"], [role="listbox"][data-state="open"]'))
+            .length > 0;
+        const lost: string[] = [];
+        for (const name of (await all()).slice(0, MOST)) {
+          const isThere = await browser().executeScript<boolean>(
+            `const one = [...document.querySelectorAll('main button:not(:disabled)')]
+               .find((e) => (e.ariaLabel ?? e.textContent.trim()).slice(0, 60) === arguments[0]);
+             one?.focus();
+             return one !== undefined && document.activeElement === one;`,
+            name
+          );
+          if (!isThere) continue;
+          await page().press(Key.ENTER);
+          await page().settled();
+          if ((await focused()) === 'body') lost.push(name);
+          for (let i = 0; i < 3 && (await isOpen()); i++) {
+            await page().press(Key.ESCAPE);
+            await page().settled();
+          }
+          if ((await focused()) === 'body') lost.push(`${name}, closed`);
+          if (!(await browser().getCurrentUrl()).includes(path.split('?')[0]!)) await page().load(path);
+        }
+        expect(lost).toEqual([]);
+      }
+    );
+
     it('a finger that rests on Delete asks what it is, and deletes nothing', async () => {
       const id = await newChart('{title: Bleibt Da}\n| Fm7 |');
       await page().load('/?search=Bleibt');
@@ -319,6 +377,96 @@ export function shellJobs(tools: () => Tools): void {
         expect((await server().call('GET', `songbook/${id}`)).status).toBe(200);
       } finally {
         await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+      }
+    });
+  });
+
+  describe('from an empty songbook to a logged round', () => {
+    const SHORT = '| Fm7 | Bb7 |';
+    /** A songbook with nothing in it, and a player at it. */
+    async function fromNothing(work: (own: Server, page: Page) => Promise<void>): Promise<void> {
+      const own = new Server(join(mkdtempSync(join(tmpdir(), 'corvel-empty-')), 'songbook.db'), false);
+      await own.start();
+      try {
+        await work(own, new Page(browser(), () => own.url));
+      } finally {
+        await browser().get('about:blank');
+        await own.stop();
+      }
+    }
+    interface Rows {
+      rows: { kind: string; rounds: number; clean: boolean | null }[];
+    }
+    const played = async (own: Server) =>
+      (await own.call<Rows>('GET', 'practice/log')).body.rows.filter(
+        ({ rounds, clean }) => rounds > 0 && clean === true
+      ).length;
+    /** A round is over as soon as it can be: two bars, as fast as the band plays. */
+    const hasRound = (player: Page) =>
+      player.until(async () => (await player.all('[data-marks]')).length > 0, 'the marks');
+
+    it('by keys alone', async () => {
+      await fromNothing(async (own, player) => {
+        await player.load('/');
+        await player.press('n');
+        await player.until(async () => (await focused()) === 'Chart text', 'the field');
+        await player.press(`{tempo: 280}\n${SHORT}`);
+        await player.chord(Key.CONTROL, Key.ENTER);
+        await player.until(async () => (await player.targets()).length === 2, 'the chart');
+        await player.press('p');
+        await player.find('[data-select="Feel"]');
+        await player.press(Key.SPACE);
+        await hasRound(player);
+        await player.press('c');
+        await player.until(async () => {
+          await player.press('c');
+          return (await player.texts('[data-marks]')).join().includes('clean (');
+        }, 'a clean round');
+        await player.press(Key.SPACE);
+        await player.until(async () => (await played(own)) > 0, 'the round in the log');
+        await player.chord(Key.CONTROL, 'k');
+        await player.find('[data-finder] input');
+        await player.press('today');
+        await player.until(async () => (await foundIn('To do here')).join().includes('Today'), 'Today');
+        await player.press(Key.ENTER);
+        await player.until(async () => (await browser().getTitle()).startsWith('Today'), 'Today, opened');
+      });
+    });
+
+    it('by touch alone, on a tablet', async () => {
+      await setViewport(browser(), 820, 1180);
+      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
+      try {
+        await fromNothing(async (own, player) => {
+          const tap = async (css: string) => {
+            const target = await player.find(css);
+            await browser().executeScript('arguments[0].scrollIntoView({ block: "nearest" })', target);
+            const { x, y, width, height } = await target.getRect();
+            const top = await browser().executeScript<number>('return scrollY');
+            const at = { x: x + width / 2, y: y + height / 2 - top };
+            await player.devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
+            await player.devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+          };
+          await player.load('/');
+          await tap('[data-write-chart]');
+          await player.until(async () => (await focused()) === 'Chart text', 'the field');
+          // The letters of a keyboard on the screen.
+          await player.press(`{tempo: 280}\n${SHORT}`);
+          await tap('[data-new-chart] [type="submit"]');
+          await player.until(async () => (await player.targets()).length === 2, 'the chart');
+          await tap('[data-view="rehearse"]');
+          await tap('[aria-label="Play"]');
+          await hasRound(player);
+          await player.until(async () => {
+            await tap('[data-marks] [data-hint^="The last round was clean"]');
+            return (await player.texts('[data-marks]')).join().includes('clean (');
+          }, 'a clean round');
+          await tap('[aria-label="Stop"]');
+          await player.until(async () => (await played(own)) > 0, 'the round in the log');
+        });
+      } finally {
+        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+        await setViewport(browser(), 1280, 800);
       }
     });
   });

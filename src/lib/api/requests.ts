@@ -197,6 +197,11 @@ export const lineNote = z.object({
   at: z.number().min(-MOST_PICKUP).max(32_000),
   beats: z.number().max(512),
   midi: z.number().int().min(0).max(127).optional(),
+  /** How the note is called, without octave; by the chord of its moment where it is left out. */
+  note: z
+    .string()
+    .regex(/^[A-G](?:b{0,2}|#{0,2})$/, 'a note name is a letter with b or # after it, as Bb or F#')
+    .optional(),
   string: z.number().int().min(1).max(12).optional(),
   fret: z.number().int().min(0).max(MAX_FRETS).optional(),
   tie: z.boolean().optional(),

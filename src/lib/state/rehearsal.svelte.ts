@@ -675,6 +675,7 @@ export class Rehearsal {
     if (clean) this.clean += 1;
     if (this.#recorder.rounds === 0) this.#markAhead = clean;
     else this.#recorder.mark(clean);
+    this.workspace.say(clean ? 'The round was clean' : 'The round was not clean');
     this.#followMarks();
   }
 
@@ -696,6 +697,7 @@ export class Rehearsal {
     if (!change) return;
     this.#stumbles.push({ change: change.source.index, bar: change.source.bar });
     this.stumbled = this.#stumbles.length;
+    this.workspace.say(`Missed at ${change.source.symbol}, bar ${change.source.bar}`);
   }
 
   /** As it was heard: the last round went wrong at these changes, or at none; the player has only to agree. */

@@ -226,12 +226,13 @@ export class Takes extends Attempts {
     }));
   }
 
-  async load(): Promise<void> {
+  /** `asked`: the take that is opened first, where it is still there. */
+  async load(asked: string | null = null): Promise<void> {
     await this.attempt(async () => {
       this.list = (await client.listTakes(this.#chart)).takes;
     });
     this.isLoaded = true;
-    const [first] = this.list;
+    const first = this.list.find(({ id }) => id === asked) ?? this.list[0];
     if (first && !this.opened) await this.open(first.id);
   }
 

@@ -80,6 +80,12 @@ export function unroll(chart: Chart, places?: CellPlaces): Form {
   return { ...laidOut, pickup, problems, tooLong: laidOut.tooLong || order.tooLong };
 }
 
+/** What leads through the form at a written bar; `PlayedBar.written` counts these. */
+export type FormMarks = Pick<WrittenBar, 'repeatStart' | 'repeatEnd' | 'ending' | 'margin'>;
+
+/** The marks of every bar as it is written, `%` and `%%` filled in. */
+export const formMarks = (chart: Chart): readonly FormMarks[] => writtenBars(chart, undefined, []);
+
 /** All bars as written, with `%` and `%%` filled in and meters and sections known. */
 function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: ChartProblem[]): WrittenBar[] {
   const bars: WrittenBar[] = [];

@@ -32,7 +32,10 @@ export interface LineNote {
    * It is bent up from a lower pitch (MIDI), which is the one that is fretted. With `cents`, up to 50, it only leans up from its own pitch:
    * a curl, which makes no new pitch.
    */
-  readonly bend?: { readonly from: number; readonly cents?: number };
+  readonly bend?: {
+    readonly from: number;
+    readonly cents?: number;
+  };
   /** After it was bent it is let down to a pitch (MIDI), the fretted one or one above it. */
   readonly release?: { readonly to: number };
   /** It is slid into from the note before, on one string. */
@@ -43,6 +46,8 @@ export interface LineNote {
   /** Touched rather than struck: more rhythm than pitch. */
   readonly ghost?: true;
   readonly purpose?: Purpose;
+  /** Its name was given, and stays whatever chord it sounds on. */
+  readonly isNamed?: true;
 }
 
 export interface Line {

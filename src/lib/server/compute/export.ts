@@ -3,6 +3,11 @@ import type { z } from 'zod';
 import type { exportRequest } from '../../api/requests';
 import { formatOf } from '../../core/formats/registry';
 import { LINE, MELODY, type Voice } from '../../core/formats/piece';
+import { readLine } from '../../core/line/read';
+import { spelledOver } from '../../core/line/spelling';
+import { systemOf } from '../../core/neck/systems/registry';
+import { arrange } from '../../core/plan/arrange';
+import { DEFAULT_PLAN } from '../../core/plan/model';
 import { readMelody } from '../../core/line/melody';
 import { instrumentFrom, sheetFrom } from './inputs';
 import { lineFrom } from './line';
@@ -13,7 +18,12 @@ export function answerExport(input: z.infer<typeof exportRequest>) {
   const neck = instrumentFrom(input);
   const { head, form } = sheet;
   const format = formatOf(input.format)!;
-  const notesOf = (given: NonNullable<typeof input.line>) => lineFrom(given.notes, head.meter, neck).notes;
+  const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
+  const ground = { form, analysis, chosen };
+  const notesOf = (given: NonNullable<typeof input.line>) => {
+    const line = lineFrom(given.notes, head.meter, neck);
+    return spelledOver(line.notes, readLine(line, ground).notes, ground);
+  };
   const own = head.melody === null ? [] : readMelody(head.melody, form, head.meter).line.notes;
   const melody = input.melody ? notesOf(input.melody) : own;
   const voices: Voice[] = [

@@ -10,7 +10,9 @@ import { systemOf } from '../../core/neck/systems/registry';
 import { soundAt, STANDARD, type Instrument } from '../../core/neck/tuning';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { midiName } from '../../core/theory/note';
+import { spelledOver } from '../../core/line/spelling';
+import { midiName, pitchClass } from '../../core/theory/note';
+import { prettyNote } from '../../core/theory/typeset';
 import { fail } from '../../api/errors';
 import { checkPosition, checkStrings, instrumentFrom, sheetFrom } from './inputs';
 
@@ -29,10 +31,18 @@ export function lineFrom(notes: readonly NoteIn[], meter: Meter, neck: Instrumen
       fail(400, { code: 'no-length', message: `Note ${i + 1} has no length; give it some beats.`, path });
     }
     const { string, fret, bend, release } = note;
+    if (note.note !== undefined && pitchClass(note.note) !== midi % 12) {
+      fail(400, {
+        code: 'wrong-name',
+        message: `Note ${i + 1} is called ${prettyNote(note.note)} and sounds ${midiName(midi)}; give the name that it sounds, or none.`,
+        path: `${path}.note`
+      });
+    }
     const from = bend && (bend.from < BEND_STEPS ? midi - bend.from : bend.from);
     const to = bend && release && (release.to < BEND_STEPS ? midi - release.to : release.to);
     return {
       ...noteOf(ticksOf(note.at), length, midi),
+      ...(note.note === undefined ? {} : { note: note.note, isNamed: true as const }),
       ...(string === undefined || fret === undefined ? {} : { place: { string, fret } }),
       ...(note.tie ? { tie: true } : {}),
       ...(from === undefined
@@ -108,12 +118,10 @@ function handFigures(notes: readonly LineNote[], neck: Instrument) {
 /** A line as it goes out: each note with what it is on its chord. */
 export function lineOut(line: Line, ground: Ground) {
   const { notes } = readLine(line, ground);
-  return line.notes.map((note, i) => {
+  return spelledOver(line.notes, notes, ground).map((note, i) => {
     const { change, degree, role, anticipates, leadsTo } = notes[i]!;
-    const chord = ground.analysis.changes[change]?.chord;
     return {
       ...noteOut(note),
-      ...(chord ? { note: spelledOn(note, chord.pitchClasses, chord.notes) } : {}),
       change,
       degree,
       role,
@@ -124,16 +132,7 @@ export function lineOut(line: Line, ground: Ground) {
   });
 }
 
-/** A chord tone is spelled as its chord is. */
-function spelledOn(
-  { midi, note }: LineNote,
-  pitchClasses: readonly number[],
-  names: readonly string[]
-): string {
-  return names[pitchClasses.indexOf(midi % 12)] ?? note;
-}
-
-export function noteOut({ start, length, midi, note, place, purpose: _, ...played }: LineNote) {
+export function noteOut({ start, length, midi, note, place, purpose: _, isNamed: _n, ...played }: LineNote) {
   return { at: beatsOf(start), beats: beatsOf(length), midi, note, ...place, ...played };
 }
 

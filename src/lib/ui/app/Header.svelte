@@ -35,8 +35,7 @@
 
 <Head>
   {#snippet lead()}
-    <div class="flex min-w-0 flex-1 flex-col leading-none">
-      <Title {document} />
+    <Title {document}>
       <p class="truncate pl-1.5 text-xs leading-4 text-soft">
         {settings.note(key.tonic)}
         {key.mode}{workspace.analysis.declared ? '' : ' (detected)'}{tempo ? ` · ${tempo} bpm` : ''}{raised
@@ -44,7 +43,7 @@
           : ''} · {head.meter.beats}/{head.meter.unit} · {head.style ??
           `${workspace.analysis.style} (detected)`}{head.feel ? ` · ${head.feel}` : ''}
       </p>
-    </div>
+    </Title>
   {/snippet}
   <nav class="flex shrink-0 gap-0.5 max-md:hidden" aria-label="View">
     {#each VIEWS as view (view.id)}

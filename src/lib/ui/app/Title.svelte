@@ -1,9 +1,14 @@
 <!-- The title of the chart, to be changed where it stands. -->
 <script lang="ts">
-  import { tick } from 'svelte';
+  import { tick, type Snippet } from 'svelte';
   import type { ChartDocument } from '$lib/state/document.svelte';
 
-  let { document: chart }: { document: ChartDocument } = $props();
+  interface Props {
+    document: ChartDocument;
+    /** What is told under the title. */
+    children: Snippet;
+  }
+  let { document: chart, children }: Props = $props();
   let isEditing = $state(false);
   let field: HTMLInputElement | undefined = $state();
   let button: HTMLButtonElement | undefined = $state();
@@ -23,11 +28,14 @@
   }
 </script>
 
-<h1 class="min-w-0 truncate font-display text-lg leading-6">
+<!-- All of what it says is the button: as large as a finger. -->
+<div
+  class="relative flex min-h-10 min-w-0 flex-1 flex-col justify-center rounded-md leading-none pointer-coarse:min-h-11"
+>
   {#if isEditing}
     <input
       bind:this={field}
-      class="w-full min-w-40 rounded-md border border-line bg-paper px-1.5"
+      class="w-full min-w-40 rounded-md border border-line bg-paper px-1.5 font-display text-lg pointer-coarse:min-h-11"
       aria-label="Title"
       maxlength="200"
       value={chart.sheet.head.title ?? ''}
@@ -41,12 +49,15 @@
       }}
     />
   {:else}
+    <h1 class="truncate px-1.5 font-display text-lg leading-6">{chart.title}</h1>
+    {@render children()}
     <button
       bind:this={button}
-      class="max-w-full truncate rounded-md px-1.5 hover:bg-lit"
+      class="absolute inset-0 rounded-md hover:bg-ink/5"
+      aria-label="Change the title"
       data-title
       onclick={start}
-      data-hint="Change the title">{chart.title}</button
-    >
+      data-hint="Change the title"
+    ></button>
   {/if}
-</h1>
+</div>

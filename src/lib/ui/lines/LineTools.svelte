@@ -17,6 +17,9 @@
   import { MOTIF_OPERATIONS } from '$lib/core/line/operations';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { homeUp } from '$lib/core/theory/tonic';
+  import type { LineNote } from '$lib/core/line/model';
+  import { readLine } from '$lib/core/line/read';
+  import { spelledOver } from '$lib/core/line/spelling';
   import { prettyProse } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { MELODY, type Lines } from '$lib/state/lines.svelte';
@@ -150,6 +153,12 @@
     ...LINE_FORMATS.map(({ id, name, hint }) => ({ value: id, name: `save as ${name}`, hint })),
     { value: BRING, name: 'import lines from a file', hint: 'MusicXML, MIDI, tab or CSV' }
   ];
+  /** Names by the chord of their moment, as on the staff. */
+  function spelled(notes: readonly LineNote[]) {
+    const { sheet, analysis, chosen } = workspace;
+    const ground = { form: sheet.form, analysis, chosen };
+    return spelledOver(notes, readLine({ meter: sheet.head.meter, notes }, ground).notes, ground);
+  }
   async function file(value: string) {
     if (value === BRING) return input?.click();
     const format = LINE_FORMATS.find(({ id }) => id === value);
@@ -157,7 +166,9 @@
     if (!format || !shown) return;
     const { document, sheet, neck, melody } = workspace;
     const voices = [
-      { name: lines.isMelody ? VOICES.MELODY : `${VOICES.LINE}${shown.name}`, notes: shown.notes },
+      lines.isMelody
+        ? { name: VOICES.MELODY, notes: shown.notes }
+        : { name: `${VOICES.LINE}${shown.name}`, notes: spelled(shown.notes) },
       ...(melody && !lines.isMelody ? [{ name: VOICES.MELODY, notes: melody.line.notes }] : [])
     ];
     try {

@@ -12,6 +12,7 @@
   import { moved } from '$lib/core/line/edit';
   import { outlineLine, askedOf, type Mend } from '$lib/core/line/outline';
   import { placeNotes } from '$lib/core/line/place';
+  import { spelledOver } from '$lib/core/line/spelling';
   import { readLine, readPart } from '$lib/core/line/read';
   import { Lines, MELODY, notesOver } from '$lib/state/lines.svelte';
   import { Phrases } from '$lib/state/lines/phrases.svelte';
@@ -88,6 +89,8 @@
   /** Read as a whole at rest; what is seen is read part by part. */
   const settled = $derived(pen.isWriting && isOwn ? (atRest.value ?? notes) : notes);
   const reading = $derived(readLine({ meter, notes: settled }, ground));
+  /** Named by the chord of their moment; while they are dragged they keep the names they had. */
+  const spelled = $derived(settled === notes ? spelledOver(notes, reading.notes, ground) : notes);
   const partOf = (from: number, to: number) =>
     settled === notes ? reading.notes.slice(from, to) : readPart({ meter, notes }, ground, from, to);
   const outline = $derived(
@@ -219,7 +222,7 @@
         {#snippet children(Score)}
           <Score
             workspace={shown}
-            {notes}
+            notes={spelled}
             degrees={settings.now.scoreDegrees ? partOf(0, notes.length).map(({ degree }) => degree) : null}
             {time}
             {lit}

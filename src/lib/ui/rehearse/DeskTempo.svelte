@@ -20,7 +20,12 @@
 </script>
 
 <DeskGroup name="How fast">
-  <Button size="stand" hint="Slower" onclick={() => rehearsal.changeTempo(-TEMPO_STEP)}>−{TEMPO_STEP}</Button>
+  <Button
+    size="stand"
+    hint="Slower; ↓ in the field does the same"
+    tabindex={-1}
+    onclick={() => rehearsal.changeTempo(-TEMPO_STEP)}>−{TEMPO_STEP}</Button
+  >
   <NumberField
     size="stand"
     class="w-20 font-bold"
@@ -31,7 +36,12 @@
     value={rehearsal.tempo}
     onset={(tempo) => rehearsal.setTempo(tempo)}
   />
-  <Button size="stand" hint="Faster" onclick={() => rehearsal.changeTempo(TEMPO_STEP)}>+{TEMPO_STEP}</Button>
+  <Button
+    size="stand"
+    hint="Faster; ↑ in the field does the same"
+    tabindex={-1}
+    onclick={() => rehearsal.changeTempo(TEMPO_STEP)}>+{TEMPO_STEP}</Button
+  >
   <Button
     size="stand"
     pressed={ladder.isOn}

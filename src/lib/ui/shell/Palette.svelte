@@ -1,6 +1,7 @@
 <!-- The finder: charts, licks, takes and the log by their words, and everything that can be done here. -->
 <script lang="ts">
   import { Command, Dialog } from 'bits-ui';
+  import { tick } from 'svelte';
   import { goto } from '$app/navigation';
   import type { Found } from '$lib/api/find';
   import { reach } from '$lib/state/reach.svelte';
@@ -19,6 +20,10 @@
   const NOTHING: Found = { charts: [], licks: [], takes: [], log: [] };
   let search = $state('');
   let found = $state.raw(NOTHING);
+  /** What was found is of these words; of others only what has them in its name is shown meanwhile. */
+  let foundFor = $state('');
+  /** Enter was pressed before the songbook had answered: the first of what it finds is taken. */
+  let takesFirst = false;
   let isAway = $state(false);
   let latest = 0;
   const commands = $derived(
@@ -33,16 +38,22 @@
       );
       if (!response.ok) throw new Error(String(response.status));
       const answer = (await response.json()) as Found;
-      if (call === latest) [found, isAway] = [answer, false];
+      if (call !== latest) return;
+      [found, foundFor, isAway] = [answer, words, false];
+      await tick();
+      if (takesFirst && groups[0]) take(groups[0].entries[0]!);
+      takesFirst = false;
     } catch {
       void reach.look();
-      if (call === latest) [found, isAway] = [NOTHING, true];
+      if (call === latest) [found, foundFor, isAway, takesFirst] = [NOTHING, words, true, false];
     }
   }
   $effect(() => {
     if (!open) {
       search = '';
       found = NOTHING;
+      foundFor = '';
+      takesFirst = false;
       return;
     }
     const words = search;
@@ -97,8 +108,22 @@
           run: to(`/today?show=log&row=${id}`)
         }))
       }
-    ].filter(({ entries }) => entries.length > 0)
+    ]
+      .map(({ name, entries }) => ({ name, entries: entries.filter(isMeant) }))
+      .filter(({ entries }) => entries.length > 0)
   );
+  /** Until the songbook has answered for what is typed, only what has all its words in its name. */
+  function isMeant({ name }: Entry): boolean {
+    return foundFor === search || words.every((word) => name.toLowerCase().includes(word));
+  }
+  function take(entry: Entry) {
+    open = false;
+    entry.run();
+  }
+  function waitForFirst(event: KeyboardEvent) {
+    if (event.key === 'Enter') takesFirst = foundFor !== search && groups.length === 0;
+    else takesFirst = false;
+  }
 
   /** What Enter takes: the first of what was found, until the player walks on. */
   let chosen = $state('');
@@ -129,6 +154,7 @@
           aria-label="Find"
           placeholder="A chart, a lick, a take, a day, or something to do …"
           bind:value={search}
+          onkeydown={waitForFirst}
         />
         <Command.List class="max-h-[60dvh] overflow-y-auto" tabindex={0}>
           <Command.Viewport>
@@ -146,10 +172,7 @@
                       class={ITEM}
                       value="{name} {entry.id}"
                       data-found={name}
-                      onSelect={() => {
-                        open = false;
-                        entry.run();
-                      }}
+                      onSelect={() => take(entry)}
                       ><span class="min-w-0 truncate {name === 'To do here' ? '' : 'font-display'}"
                         >{entry.name}</span
                       ><kbd class="shrink-0 text-xs text-soft">{entry.hint}</kbd></Command.Item

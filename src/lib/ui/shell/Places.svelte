@@ -26,7 +26,7 @@
         class: isNamed ? '' : 'sm:w-8.5 sm:px-0'
       })} max-sm:min-h-12 max-sm:flex-1 max-sm:flex-col max-sm:gap-0 max-sm:rounded-none max-sm:px-0 max-sm:text-2xs"
       {href}
-      data-place={id}
+      data-go={id}
       aria-label={name}
       aria-current={id === at ? 'page' : undefined}
       data-hint={hint}

@@ -30,6 +30,8 @@
     )
   );
   onMount(showHints);
+  // Keys and buttons act from here on.
+  onMount(() => void (document.documentElement.dataset.alive = ''));
   onMount(keepFocus);
 
   /** A page that is kept may have been opened without its server. */
@@ -46,6 +48,7 @@
   /** The page that was come to, so that it opens again without the server. */
   afterNavigate(({ type, to }) => {
     if (type === 'enter' || !to) return;
+    shell.open = null;
     visited(to.url.pathname);
     setTimeout(focusPage);
   });

@@ -53,7 +53,8 @@
   let isDropping = $state(false);
 
   onMount(() => {
-    void takes.load();
+    // The finder names the take that it found.
+    void takes.load(new URL(location.href).searchParams.get('take'));
     void workspace.fetchLines().catch(() => undefined);
   });
   onDestroy(() => {

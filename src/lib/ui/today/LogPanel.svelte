@@ -1,7 +1,8 @@
 <!-- The log: what was played, the latest first; corrected, annotated, deleted with undo; out and in as files. -->
 <script lang="ts">
   import Trash2 from '@lucide/svelte/icons/trash-2';
-  import { onMount, untrack } from 'svelte';
+  import { onMount, tick, untrack } from 'svelte';
+  import { page } from '$app/state';
   import { toast } from 'svelte-sonner';
   import type { StoredRow } from '$lib/api/practice';
   import { keyShort } from '$lib/core/practice/items/words';
@@ -17,7 +18,18 @@
 
   let { today }: PanelProps = $props();
   const book = untrack(() => new LogBook(() => today.load()));
-  onMount(() => void book.load());
+  /** The entry that the finder has found, and how often more is fetched to come to it. */
+  const asked = page.url.searchParams.get('row');
+  const MOST_PAGES = 20;
+  onMount(() => void load());
+  async function load() {
+    await book.load();
+    if (!asked) return;
+    const isThere = () => book.rows.some(({ id }) => id === asked);
+    for (let i = 0; i < MOST_PAGES && !isThere() && book.rows.length < book.total; i++) await book.more();
+    await tick();
+    document.querySelector(`[data-row="${CSS.escape(asked)}"]`)?.scrollIntoView({ block: 'center' });
+  }
 
   const days = $derived.by(() => {
     const groups: { day: string; rows: StoredRow[]; seconds: number }[] = [];
@@ -116,7 +128,10 @@
       </h2>
       <ul class="mt-1 divide-y divide-[var(--line)] card">
         {#each rows as row (row.id)}
-          <li class="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5" data-row={row.id}>
+          <li
+            class="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5 {row.id === asked ? 'bg-lit' : ''}"
+            data-row={row.id}
+          >
             <span class="w-14 text-right tabular-nums">{time(row.seconds)}</span>
             <div class="min-w-44 flex-1">
               <b>{row.what || 'Played'}</b>

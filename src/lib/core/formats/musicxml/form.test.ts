@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../../harmony/sheet';
 import { playOrder, type BarMarks } from './form';
+import { noteOf } from '../../line/model';
+import { STANDARD } from '../../neck/tuning';
 import { readMusicXml } from './read';
+import { writeMusicXml } from './write';
 
 describe('the way through a score', () => {
   const repeat: BarMarks = { opensRepeat: true };
@@ -174,5 +177,54 @@ describe('a score from elsewhere', () => {
       .replaceAll(/(<measure number="\d">)/g, '$1<part id="P1">')
       .replaceAll('</measure>', '</part></measure>');
     expect(readMusicXml(byTime)).toEqual(readMusicXml(FORM));
+  });
+});
+
+describe('a form that goes out', () => {
+  const without = (xml: string) => xml.replace(/<miscellaneous>.*?<\/miscellaneous>/s, '');
+  /** The chord of every half beat: one that goes on over a bar line may be said there once more. */
+  const changesOf = (chart: string) =>
+    readSheet(chart).form.changes.flatMap(({ symbol, beats }) =>
+      Array.from({ length: 2 * beats }, () => symbol)
+    );
+
+  it.each([
+    ['a repeat', '|: Fm7 | Bb7 :| Ebmaj7 | % |', 4],
+    ['two endings', '|: Cm7 | F7 |1 Bbmaj7 | G7 :|2 Bbmaj7 | Bbmaj7 |', 6],
+    ['two repeats', '|: Am | G :|: F | E7 :|', 4],
+    ['a half bar held into the next', '|: Gm7 . C7 . | . . F . :| Dm7 |', 3],
+    ['D.C. al Fine', '{start_of_grid}\n| F | Bb | Fine\n| Gm7 | C7 | D.C. al Fine\n{end_of_grid}', 4],
+    [
+      'D.S. al Coda',
+      '{start_of_grid}\n| Dbmaj7 | Gb7 |\nSegno | Fm7 | Bb7 | To Coda\n| Ebm7 | Ab7 | D.S. al Coda\nCoda | Dbmaj7 | Db6 |\n{end_of_grid}',
+      8
+    ],
+    ['a chart with nothing of the kind', '| Am7 D7 | Gmaj7 |', 2]
+  ])('is written as it stands and comes back as it is played: %s', (_, chart, bars) => {
+    const sheet = readSheet(chart);
+    const xml = writeMusicXml({ title: '', chart, sheet, neck: STANDARD, voices: [] });
+    expect(xml.match(/<measure /g)).toHaveLength(bars);
+    const back = readMusicXml(without(xml));
+    expect(changesOf(back.chart!)).toEqual(changesOf(chart));
+  });
+
+  it('is written out with a line, whose notes differ from pass to pass', () => {
+    const chart = '|: Fm7 | Bb7 :|';
+    const piece = { title: '', chart, sheet: readSheet(chart), neck: STANDARD };
+    const xml = writeMusicXml({ ...piece, voices: [{ name: 'line: A', notes: [noteOf(0, 960, 68)] }] });
+    expect(xml.match(/<measure /g)).toHaveLength(4);
+    expect(xml).not.toContain('<repeat');
+  });
+
+  it('has no name twice in a score of several parts', () => {
+    const chart = '| Fm7 | Bb7 |';
+    const voices = ['line: A', 'line: B'].map((name) => ({
+      name,
+      notes: [noteOf(0, 960, 68), noteOf(960, 960, 65)]
+    }));
+    const xml = writeMusicXml({ title: '', chart, sheet: readSheet(chart), neck: STANDARD, voices });
+    const names = [...xml.matchAll(/ id="([^"]+)"/g)].map(([, id]) => id!).filter((id) => id.startsWith('p'));
+    expect(names).toHaveLength(4);
+    expect(new Set(names).size).toBe(names.length);
   });
 });

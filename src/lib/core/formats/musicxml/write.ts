@@ -17,6 +17,9 @@ import { plainName } from '../../theory/note';
 import type { AnalysedChange } from '../../harmony/analysis';
 import type { Piece, Voice } from '../piece';
 import { linksOf, type Link } from '../../line/links';
+import type { MarginWord } from '../../chart/margin';
+import { readChart } from '../../chart/read';
+import { formMarks, type FormMarks, type PlayedBar } from '../../chart/unroll';
 import { kindOf } from './kinds';
 import { element, tagged } from './xml';
 
@@ -50,10 +53,13 @@ export function writeMusicXml(piece: Piece): string {
   const voices: readonly Voice[] = piece.voices.length ? piece.voices : [{ name: 'chords', notes: [] }];
   const longest = Math.max(0, ...voices.flatMap(({ notes }) => notes.map(endOf)));
   const earliest = Math.min(0, ...voices.flatMap(({ notes }) => notes.map(({ start }) => start)));
+  // Notes are written out as they are played; chords alone as they stand in the chart, with its repeats.
+  const asWritten = piece.voices.length ? null : writtenForm(piece);
   const parts = voices.map(({ name, notes }, i) => {
     // Every part is as long as the longest.
-    const bars = writtenBars(notes, sheet.form.bars, sheet.head.meter, longest, earliest);
-    return { id: `P${i + 1}`, name, bars, part: { notes, links: linksOf(notes) } };
+    const played = asWritten?.bars ?? sheet.form.bars;
+    const bars = writtenBars(notes, played, sheet.head.meter, longest, earliest);
+    return { id: `P${i + 1}`, name, bars, part: { id: `p${i + 1}`, notes, links: linksOf(notes) } };
   });
   const score = element(
     'score-partwise',
@@ -71,7 +77,11 @@ export function writeMusicXml(piece: Piece): string {
       ...parts.map(({ id, name }) => element('score-part', { id }, tagged('part-name', name)))
     ),
     ...parts.map(({ id, bars, part }, p) =>
-      element('part', { id }, ...bars.map((bar, i) => measure(bar, bars[i - 1], part, piece, p === 0)))
+      element(
+        'part',
+        { id },
+        ...bars.map((bar, i) => measure(bar, bars[i - 1], part, piece, p === 0, asWritten?.marks[i]))
+      )
     )
   );
   return `<?xml version="1.0" encoding="UTF-8"?>\n${score}\n`;
@@ -79,6 +89,8 @@ export function writeMusicXml(piece: Piece): string {
 
 /** The notes of a part and what joins them. */
 interface Part {
+  /** Before the names of its notes: no two in a score may be alike. */
+  readonly id: string;
   readonly notes: readonly LineNote[];
   readonly links: readonly Link[];
 }
@@ -88,7 +100,8 @@ function measure(
   before: WrittenBar | undefined,
   part: Part,
   piece: Piece,
-  hasChords: boolean
+  hasChords: boolean,
+  marks: ScoreMarks | undefined
 ): string {
   const { analysis } = piece.sheet;
   const end = bar.start + bar.length;
@@ -110,6 +123,7 @@ function measure(
   return element(
     'measure',
     bar.number < 1 ? { number: bar.number, implicit: 'yes' } : { number: bar.number },
+    marks ? opening(marks) : null,
     attributes(bar, before, piece),
     before || !hasChords ? null : tempo(piece),
     bar.section && bar.section !== before?.section
@@ -119,10 +133,102 @@ function measure(
           element('direction-type', {}, tagged('rehearsal', bar.section))
         )
       : null,
+    ...(marks ? signs(marks, ['sign', 'coda']) : []),
     ...upper,
     element('backup', {}, duration),
-    ...lower
+    ...lower,
+    ...(marks ? signs(marks, ['to coda', 'fine', 'jump']) : []),
+    marks ? closing(marks) : null
   );
+}
+
+/**
+ * The bars as they stand in the chart, each as it is first played, with the marks that lead through them. Null where some bar is
+ * never played, as behind a *fine*: then the form is written out.
+ */
+function writtenForm({
+  chart,
+  sheet
+}: Piece): { bars: readonly PlayedBar[]; marks: readonly ScoreMarks[] } | null {
+  const marks = formMarks(readChart(chart).chart);
+  const first = new Map<number, PlayedBar>();
+  for (const bar of sheet.form.bars) if (!first.has(bar.written)) first.set(bar.written, bar);
+  if (first.size !== marks.length) return null;
+  const bars = marks.map((_, i) => ({ ...first.get(i)!, number: i + 1 }));
+  return { bars, marks: marks.map((own, i) => ({ ...own, ends: endingAt(marks, i) })) };
+}
+
+/** What stands at a bar, and the ending that is over with it. */
+interface ScoreMarks extends FormMarks {
+  readonly ends: readonly number[];
+}
+
+/** The passes of the ending that is over with a bar: at its repeat, or where another ending or repeat follows. */
+function endingAt(marks: readonly FormMarks[], at: number): readonly number[] {
+  const from = marks.findLastIndex(({ ending }, i) => i <= at && ending.length > 0);
+  if (from < 0) return [];
+  const isOver = (i: number) =>
+    marks[i]!.repeatEnd ||
+    marks[i + 1] === undefined ||
+    marks[i + 1]!.repeatStart ||
+    marks[i + 1]!.ending.length > 0;
+  for (let i = from; i < at; i++) if (isOver(i)) return [];
+  return isOver(at) ? marks[from]!.ending : [];
+}
+
+function opening({ repeatStart, ending }: FormMarks): string | null {
+  if (!repeatStart && ending.length === 0) return null;
+  return element(
+    'barline',
+    { location: 'left' },
+    repeatStart ? tagged('bar-style', 'heavy-light') : null,
+    ending.length
+      ? tagged('ending', `${ending.join(', ')}.`, { number: ending.join(', '), type: 'start' })
+      : null,
+    repeatStart ? element('repeat', { direction: 'forward' }) : null
+  );
+}
+
+function closing({ repeatEnd, ends }: ScoreMarks): string | null {
+  if (!repeatEnd && ends.length === 0) return null;
+  return element(
+    'barline',
+    { location: 'right' },
+    repeatEnd ? tagged('bar-style', 'light-heavy') : null,
+    ends.length
+      ? element('ending', { number: ends.join(', '), type: repeatEnd ? 'stop' : 'discontinue' })
+      : null,
+    repeatEnd ? element('repeat', { direction: 'backward' }) : null
+  );
+}
+
+/** A word or sign over the staff, with what a program that plays is to do. */
+const sign = (shown: string, sound: Readonly<Record<string, string>>) =>
+  element('direction', { placement: 'above' }, element('direction-type', {}, shown), element('sound', sound));
+
+function signs({ margin }: FormMarks, kinds: readonly MarginWord['kind'][]): string[] {
+  return margin.filter(({ kind }) => kinds.includes(kind)).map(signOf);
+}
+
+function signOf(word: MarginWord): string {
+  switch (word.kind) {
+    case 'sign':
+      return sign(element('segno', {}), { segno: 'sign' });
+    case 'coda':
+      return sign(element('coda', {}), { coda: 'coda' });
+    case 'to coda':
+      return sign(tagged('words', 'To Coda'), { tocoda: 'coda' });
+    case 'fine':
+      return sign(tagged('words', 'Fine'), { fine: 'yes' });
+    case 'jump': {
+      const from = word.to === 'head' ? 'D.C.' : 'D.S.';
+      const until = { fine: ' al Fine', coda: ' al Coda', end: '' }[word.until];
+      return sign(
+        tagged('words', `${from}${until}`),
+        word.to === 'head' ? { dacapo: 'yes' } : { dalsegno: 'sign' }
+      );
+    }
+  }
 }
 
 function attributes(bar: WrittenBar, before: WrittenBar | undefined, { sheet, neck }: Piece): string | null {
@@ -278,7 +384,7 @@ function written(
     ];
     return element(
       'note',
-      isFirst && staff === STAFF ? { id: `${NOTE_ID}${index}` } : {},
+      isFirst && staff === STAFF ? { id: `${part.id}${NOTE_ID}${index}` } : {},
       n > 0 ? element('chord', {}) : null,
       pitch(note),
       ends,
