@@ -9,7 +9,7 @@ const PATIENCE = 2500;
 export class Reach {
   isAway = $state(false);
   readonly #fetch: typeof fetch;
-  readonly #back = new Set<() => void>();
+  #back: readonly (() => void)[] = [];
   #timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(fetchFile: typeof fetch = (...asked) => fetch(...asked)) {
@@ -49,8 +49,8 @@ export class Reach {
 
   /** Calls back each time the server is back; gives how to stop. */
   onBack(told: () => void): () => void {
-    this.#back.add(told);
-    return () => void this.#back.delete(told);
+    this.#back = [...this.#back, told];
+    return () => void (this.#back = this.#back.filter((one) => one !== told));
   }
 }
 
