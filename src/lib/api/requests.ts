@@ -450,6 +450,8 @@ export const importRequest = z
   .object({
     /** The name of the file, which serves as title where it has none. */
     name: z.string().max(200).optional(),
+    /** Whether B and H in a text are German names; an H tells where it is left out. */
+    german: z.boolean().optional(),
     /** By how the file begins where it is left out. */
     format: named(READ_FORMATS, 'format that is read here').optional(),
     text: z.string().optional(),

@@ -10,6 +10,7 @@ import type { Piece, ReadPiece } from './piece';
 import { isTab, readTab } from './tab/read';
 import { HOW_TO_READ, writeTab } from './tab/write';
 import { importText } from './text/import';
+import { writeInline } from './text/inline';
 
 interface FormatFacts {
   readonly id: string;
@@ -90,6 +91,14 @@ export const FORMATS = [
     extension: 'cho',
     write: ({ chart }) => chart,
     read: { from: 'text', read: readChartText }
+  },
+  {
+    id: 'inline',
+    name: 'ChordPro, chords in brackets',
+    hint: 'For programs that do not read grids: the form written out',
+    type: 'text/plain; charset=utf-8',
+    extension: 'pro',
+    write: writeInline
   },
   {
     id: 'text',

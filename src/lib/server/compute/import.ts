@@ -7,7 +7,7 @@ import { declared, directivesIn, withDeclaration } from '../../core/chart/direct
 import { isChartList, readChartList } from '../../core/formats/csv/list';
 import { NotReadable } from '../../core/formats/not-readable';
 import type { ReadPiece } from '../../core/formats/piece';
-import type { LeftOut } from '../../core/formats/text/import';
+import { importText, type LeftOut } from '../../core/formats/text/import';
 import { readingsOf, type WrittenKey } from '../../core/formats/written-keys';
 import { readSheet } from '../../core/harmony/sheet';
 import {
@@ -36,7 +36,13 @@ interface ImportAnswer {
 }
 
 /** POST /api/v1/import */
-export function answerImport({ name, format, text, base64 }: z.infer<typeof importRequest>): ImportAnswer {
+export function answerImport({
+  name,
+  format,
+  text,
+  base64,
+  german
+}: z.infer<typeof importRequest>): ImportAnswer {
   const bytes = base64 === undefined ? null : Buffer.from(base64, 'base64');
   const given = text ?? decoded(bytes!);
   if ((bytes?.length ?? byteLength(given)) > MAX_FILE_BYTES) {
@@ -52,7 +58,15 @@ export function answerImport({ name, format, text, base64 }: z.infer<typeof impo
   if ((used.id === 'text' || used.id === 'chordpro') && byteLength(given) > MAX_CHART_BYTES) {
     fail(413, { code: 'chart-too-large', message: tooLargeMessage(given), path: 'text' });
   }
-  const { chart, melody, lines, keys = [], left } = read(used, given, bytes, name);
+  const {
+    chart,
+    melody,
+    lines,
+    keys = [],
+    left
+  } = german !== undefined && (used.id === 'text' || used.id === 'chordpro')
+    ? { ...importText(given, german), melody: null, lines: [], keys: [] }
+    : read(used, given, bytes, name);
   const title = name?.replace(/\.\w{1,8}$/, '').trim();
   const needsTitle = chart !== null && title && declared(directivesIn(chart), 'title') === null;
   const out = (notes: readonly LineNote[]) => notes.map(noteOut);

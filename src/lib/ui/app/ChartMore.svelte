@@ -35,6 +35,27 @@
   const HEARD = 'heard';
   const LABELS = { degree: 'degrees', name: 'names', finger: 'fingers' } as const;
 
+  const NONE = 'none';
+  const FOREIGN = [
+    { id: 'musicxml', name: 'MusicXML', hint: 'For notation programs, with its repeats' },
+    { id: 'pro', name: 'ChordPro, chords in brackets', hint: 'For song sheet programs' },
+    { id: 'cho', name: 'Chart text', hint: 'As it was typed' }
+  ] as const;
+  /** The chart alone, as a file of another program. */
+  async function saveFor(extension: string) {
+    try {
+      const [{ saveFile }, { notesFile }] = await Promise.all([
+        import('../export/file'),
+        import('../export/notes')
+      ]);
+      const { sheet, neck } = workspace;
+      const piece = { title: chart.title, chart: chart.source, sheet, neck, voices: [] };
+      saveFile(notesFile(piece, extension), chart.title, extension);
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : 'That could not be saved.');
+    }
+  }
+
   async function save(isWhole: boolean) {
     try {
       const { saveWholeChart } = await import('../export/whole-chart');
@@ -95,6 +116,16 @@
   hint="The same with your takes (without their sound) and your log, for your other computer"
   onclick={() => close(() => void save(true))}><PackagePlus size={17} /> … with what I played</Button
 >
+<Select
+  label="Save the chart for other programs"
+  class="w-full border-transparent bg-transparent"
+  value={NONE}
+  options={[
+    { value: NONE, name: 'Save for other programs' },
+    ...FOREIGN.map(({ id, name, hint }) => ({ value: id as string, name, hint }))
+  ]}
+  onpick={(id) => id !== NONE && close(() => void saveFor(id))}
+/>
 <Button tone="quiet" class="justify-start" onclick={() => close(onprint)}
   ><Printer size={17} /> Print what is shown</Button
 >

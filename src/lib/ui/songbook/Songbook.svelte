@@ -30,6 +30,7 @@
   import { SONGBOOK_KEYS } from './songbook-keys';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
+  import Switch from '../kit/Switch.svelte';
   import BringMany from './BringMany.svelte';
   import Copies from './Copies.svelte';
   import { FILTERS, NO_FILTER, queryIn, queryOf, type Filter, type Sort } from './filter';
@@ -86,8 +87,10 @@
   ] as const;
 
   const isTooLarge = $derived(byteLength(draft) > MAX_CHART_BYTES);
+  /** Whether B and H are German names, where the player has said so; else an H tells. */
+  let german: boolean | undefined = $state();
   /** What the typed or pasted text gives. */
-  const look = $derived(draft.trim() && !isTooLarge ? importText(draft) : null);
+  const look = $derived(draft.trim() && !isTooLarge ? importText(draft, german) : null);
   /** It was no chart as it stood: the bars are shown before they are taken. */
   const isTurned = $derived(look !== null && look.chart !== draft);
   const sheet = $derived(look?.chart ? readSheet(look.chart) : null);
@@ -633,6 +636,15 @@
         >
           {verdict}
         </p>
+        {#if look?.german || (german !== undefined && draft.trim())}
+          <div class="mb-2" data-german>
+            <Switch
+              label="German names: H is B, B is B♭"
+              checked={look?.german === true}
+              onswitch={(checked) => (german = checked)}
+            />
+          </div>
+        {/if}
         {#if look && isTurned}<div class="mb-2"><PasteLook {look} /></div>{/if}
         <Button class="mt-1 w-full" tone="strong" type="submit" disabled={isTooLarge}
           ><Plus size={16} />

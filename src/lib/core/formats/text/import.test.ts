@@ -168,3 +168,86 @@ describe('pasted texts', () => {
     );
   });
 });
+
+describe('sheets as other programs and other hands write them', () => {
+  const told = (text: string) => importText(text).left.map(({ text: words, why }) => `${words}: ${why}`);
+
+  it('a chorus is recalled where it stands', () => {
+    const sheet = [
+      '{title: Tide}',
+      '{start_of_chorus}',
+      '[Abm7]Haul a[Db7]way',
+      '{end_of_chorus}',
+      '{start_of_verse}',
+      '[Gb]Down the [B]quay',
+      '{end_of_verse}',
+      '{chorus}',
+      '[Ebm]Home'
+    ].join('\n');
+    expect(bars(sheet)).toBe('Abm7 | Db7 | Gb | B | Abm7 | Db7 | Ebm');
+    expect(readSheet(importText(sheet).chart!).form.bars.map(({ section }) => section)).toEqual([
+      'chorus',
+      'chorus',
+      'verse',
+      'verse',
+      'chorus',
+      'chorus',
+      ''
+    ]);
+    expect(bars('{soc}\n| F | C |\n{eoc}\n| Dm | Bb |\n{chorus}')).toBe('F | C | Dm | Bb | F | C');
+    expect(told('{chorus}\n| F | C |')).toContain('chorus: recalls a part that was not written before');
+  });
+
+  it('comments and annotations are told, and name a part only where they are a name', () => {
+    const sheet =
+      '{comment: play softly}\n[Fm7]Haul a[Bb7]way [*slower here]\n{c: Bridge}\n{ci: louder}\n[Eb]Down';
+    expect(bars(sheet)).toBe('Fm7 | Bb7 | Eb');
+    expect(told(sheet)).toEqual(
+      expect.arrayContaining(['play softly: a comment', 'slower here: an annotation', 'louder: a comment'])
+    );
+    expect(readSheet(importText(sheet).chart!).form.bars.map(({ section }) => section)).toEqual([
+      '',
+      '',
+      'Bridge'
+    ]);
+    expect(importText(sheet).chart).not.toContain('{ci');
+  });
+
+  it('what asks to be moved is moved, with its key', () => {
+    const sheet = '{key: C}\n{transpose: 2}\n[C]Haul [Am7]a[G7/B]way';
+    expect(bars(sheet)).toBe('D | Bm7 | A7/C#');
+    expect(head(sheet).key).toBe('D');
+    expect(told(sheet)).toContain('transpose: 2: the chords were moved up by 2 semitones');
+    expect(bars('{transpose: -1}\n| Db7 | Gb |')).toBe('C7 | F');
+    expect(told('{transpose: lots}\n| Db7 | Gb |')[0]).toContain('no number of semitones');
+  });
+
+  it('German names are told by their H: H is B, and B is B flat', () => {
+    for (const sheet of ['H7 E | H7 B |', '{key: H}\n| H7 E | H7 B |', '| H7 E | H7 B |', '[H7][E] [H7][B]'])
+      expect(bars(sheet).replaceAll(' | ', ' '), sheet).toBe('B7 E B7 Bb');
+    expect(head('{key: H}\n| H7 E | H7 B |').key).toBe('B');
+    expect(bars('[Hm]Bald kommt [E/H]das Boot [B]')).toBe('Bm | E/B | Bb');
+    expect(told('| H7 | B |')[0]).toBe('H7: German names: H is read as B, and B as B♭');
+    // Without an H a B is what it is elsewhere, unless the reader is asked.
+    expect(bars('| B7 | E |')).toBe('B7 | E');
+    expect(bars(importText('| B7 | Es |', true).chart!)).toContain('Bb7');
+    expect(bars('Heads up\n| Fm7 | Bb7 |')).toBe('Fm7 | Bb7');
+  });
+
+  it('numbers are chords where a key is known', () => {
+    expect(bars('Key: Ab\n1 4 5 6m\n1 57 1/3')).toBe('Ab | Db | Eb | Fm | Ab | Eb7 | Ab/C');
+    expect(bars('{key: E}\n| 1 | 4 5 | 6m7 | b7 |')).toBe('E | A B | C#m7 | D');
+    expect(bars('| 1 | 4 | 2m7 57 | 1 | in Bb')).toBe('Bb | Eb | Cm7 F7 | Bb');
+    expect(bars('{key: Gm}\n1- 4- b6 57')).toBe('Gm | Cm | Eb | D7');
+    expect(bars('{key: Gm}\n1- 6 7 1-')).toBe('Gm | Eb | F | Gm');
+    // Numbers alone may be anything: a count-in, a list.
+    expect(importText('1 2 3 4').chart).toBeNull();
+    expect(told('| 1 | 4 5 |')).toContain('| 1 | 4 5 |: numbers of chords want a key: Key: G');
+  });
+
+  it('one strange word among chords is told, and the chords come in', () => {
+    expect(bars('Am F C G riff\nla la la\nAm F C G')).toBe('Am | F | C | G | Am | F | C | G');
+    expect(told('Am F C G riff')).toContain('riff: not a chord');
+    expect(importText('A day at sea').chart).toBeNull();
+  });
+});

@@ -6,7 +6,12 @@ import { isChord } from '../../theory/chord-reader';
 import { writeDirective, declarationOf, readDirective, writeGridArguments } from '../../chart/directives';
 import { readChart } from '../../chart/read';
 import type { ChartLine } from '../../chart/model';
+import { transposeText } from '../../chart/transpose';
 import { readKey, type Key } from '../../harmony/key';
+import { readSheet } from '../../harmony/sheet';
+import { counted } from '../../theory/words';
+import { fromGerman, germanName } from './german';
+import { fromNumbers, isNumberLine } from './numbers';
 import { readFacts, type Fact } from './facts';
 import { chordOfNumeral, isNumeral } from './numerals';
 import { isNearlyChord, looseWords, timesOf, withBarLines, withoutParentheses } from './words';
@@ -23,6 +28,8 @@ export interface TextImport {
   /** Null where no chord was found. */
   readonly chart: string | null;
   readonly left: readonly LeftOut[];
+  /** B and H were read as German names. */
+  readonly german?: true;
 }
 
 /** Bars at most; what comes after is left out. */
@@ -37,11 +44,26 @@ interface Section {
   readonly rows: string[];
 }
 
-/** Turns a pasted text into a chart. Never throws; takes time linear in its length. */
-export function importText(text: string): TextImport {
-  if (isChartAlready(text)) return { chart: text, left: [] };
-  return new Reader(text).read();
+/**
+ * Turns a pasted text into a chart. Never throws; takes time linear in its length. `german`: whether B and H are read as German names;
+ * where it is left out an H tells.
+ */
+export function importText(text: string, german?: boolean): TextImport {
+  const lines = text.split(/\r\n|\r|\n/);
+  const told = german === false ? null : (germanName(lines) ?? (german ? { line: 0, text: '' } : null));
+  if (!told) return isChartAlready(text) ? { chart: text, left: [] } : new Reader(text).read();
+  const { chart, left } = new Reader(lines.map(fromGerman).join('\n')).read();
+  const why = 'German names: H is read as B, and B as B♭';
+  return chart === null
+    ? { chart, left }
+    : { chart, left: [{ line: told.line + 1, text: told.text, why }, ...left], german: true };
 }
+
+const RECALLING = new Set(['chorus', 'transpose']);
+/** Directives that say something to the player, in all their spellings. */
+const COMMENTS = new Set(['comment', 'c', 'ci', 'cb', 'comment_italic', 'comment_box', 'highlight']);
+/** Semitones by which a sheet may ask to be moved. */
+const MOST_MOVED = 11;
 
 /** Bars and directives with nothing else beside them are taken as they are. */
 function isChartAlready(text: string): boolean {
@@ -52,7 +74,11 @@ function isChartAlready(text: string): boolean {
       : line.kind !== 'bars' ||
         (line.right === '' && /^[A-G]?$/.test(line.left) && line.bars.every(isPlainBar));
   return (
-    problems.length === 0 && chart.lines.some(({ kind }) => kind === 'bars') && chart.lines.every(isOurs)
+    problems.length === 0 &&
+    // What is recalled or moved has to be worked out.
+    !chart.lines.some((line) => line.kind === 'directive' && RECALLING.has(line.name.toLowerCase())) &&
+    chart.lines.some(({ kind }) => kind === 'bars') &&
+    chart.lines.every(isOurs)
   );
 }
 
@@ -64,7 +90,7 @@ function isPlainBar({ cells }: { cells: readonly { kind: string; symbol?: string
 const PART_NAME =
   /^(?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle(?: eight)?|solo|interlude|vamp|turnaround|head|coda|outro|ending|tag|part|section|break|theme)\b[ \w'’.]{0,20}$/i;
 /** The same or a letter, in brackets or before a colon. */
-const LABEL = /^(?:\[([^\]|]{1,40})\]|([A-Za-z][\w '’-]{0,24}):)\s*(.*)$/;
+const LABEL = /^(?:\[([^\]|*][^\]|]{0,39})\]|([A-Za-z][\w '’-]{0,24}):)\s*(.*)$/;
 const TAB_LINE = /^[A-Ga-g][#b]?\s?[|:][-\d|hpbrsx/\\~()^. ]*--/;
 
 class Reader {
@@ -97,7 +123,15 @@ class Reader {
       const said = writeGridArguments({ label, rest: '' });
       return [said ? `{start_of_grid ${said}}` : '{start_of_grid}', ...rows, '{end_of_grid}'];
     });
-    return { chart: `${[...head, ...body].join('\n')}\n`, left: this.#left };
+    const chart = `${[...head, ...body].join('\n')}\n`;
+    return { chart: this.#moved === 0 ? chart : this.#movedChart(chart), left: this.#left };
+  }
+
+  /** What `{transpose: 2}` asks for, in semitones. */
+  #moved = 0;
+
+  #movedChart(chart: string): string {
+    return transposeText(chart, readSheet(chart).analysis.key, this.#moved);
   }
 
   #readLine(source: string, at: number): void {
@@ -105,10 +139,10 @@ class Reader {
     // A line of rules or dots says nothing.
     if (!/[\p{L}\p{N}%]/u.test(line)) return;
     const directive = readDirective(line);
-    if (directive) return this.#readDirective(declarationOf(directive), directive.value);
+    if (directive) return this.#readDirective(declarationOf(directive), directive.value, at);
     if (line.startsWith('#')) return this.#leave(at, line, 'a remark');
     if (TAB_LINE.test(line)) return this.#leave(at, line, 'a line of tab');
-    const bare = withoutBullet(line);
+    const bare = this.#named(withoutBullet(line), at);
     const label = LABEL.exec(bare);
     if (label && this.#readLabelled(label, bare, at)) return;
     if (PART_NAME.test(bare)) return this.#open(bare);
@@ -121,7 +155,9 @@ class Reader {
     this.#leave(at, line, 'words, not chords');
   }
 
-  #readDirective({ name, value }: Fact, typed: string): void {
+  #readDirective({ name, value }: Fact, typed: string, at: number): void {
+    if (name === 'chorus') return this.#recall(value || 'chorus', at);
+    if (name === 'transpose') return this.#move(value, at);
     const environment = /^(?:start_of_|so)(verse|chorus|bridge|part|v|c|b)$/.exec(name);
     const names: Readonly<Record<string, string>> = { v: 'verse', c: 'chorus', b: 'bridge' };
     if (environment) {
@@ -129,9 +165,40 @@ class Reader {
       return this.#open(value.replaceAll(/^label\s*=\s*|["']/g, '') || plain);
     }
     if (name === 'start_of_grid') return this.#open(value.replaceAll(/^label\s*=\s*|["']/g, ''));
-    if (/^(?:end_of_|eo[vcbtg]$)/.test(name)) return;
-    if (name === 'comment') return this.#open(typed);
+    if (/^(?:end_of_|eo[vcbtg]$)/.test(name)) return this.#open('');
+    if (COMMENTS.has(name)) {
+      // A part is often named by a comment; anything else is told.
+      if (PART_NAME.test(typed.trim()) || /^[A-Z]\d?$/.test(typed.trim())) this.#open(typed);
+      else this.#leave(at, typed, 'a comment');
+      return;
+    }
     this.#take([{ name, value }]);
+  }
+
+  /** A part that is played again where it is named: the last one of that name. */
+  #recall(label: string, at: number): void {
+    const name = label.replaceAll(/^label\s*=\s*|["']/g, '').toLowerCase();
+    const meant = this.#sections.findLast(
+      (section) => section.rows.length > 0 && section.label.toLowerCase().startsWith(name)
+    );
+    if (!meant) return this.#leave(at, label, 'recalls a part that was not written before');
+    const bars = meant.rows.reduce((sum, row) => sum + row.split('|').length - 2, 0);
+    if (this.#bars + bars > MOST_BARS) return this.#leave(at, label, `a chart holds ${MOST_BARS} bars`);
+    this.#bars += bars;
+    this.#sections.push({ label: meant.label, rows: [...meant.rows] }, { label: '', rows: [] });
+  }
+
+  #move(value: string, at: number): void {
+    const semitones = Number(value);
+    if (!Number.isInteger(semitones) || Math.abs(semitones) > MOST_MOVED)
+      return this.#leave(at, `transpose: ${value}`, 'is no number of semitones from -11 to 11');
+    this.#moved += semitones;
+    if (semitones !== 0)
+      this.#leave(
+        at,
+        `transpose: ${value}`,
+        `the chords were moved ${semitones > 0 ? 'up' : 'down'} by ${counted(Math.abs(semitones), 'semitone')}`
+      );
   }
 
   /** "A: Fm7 Bb7", "[Verse 1]", "[Bridge] | Cm7 |": the label opens a part; a chord in brackets is none. */
@@ -150,6 +217,22 @@ class Reader {
     if (!this.#isMusic(rest)) return false;
     this.#open(label);
     return this.#readMusic(rest, at);
+  }
+
+  /** A line of numbers as chords of its key; any other line as it is. */
+  #named(line: string, at: number): string {
+    const { rest, key } = keyAtEnd(line);
+    const music = rest.replace(/[\s|]+$/, (end) => (end.includes('|') ? ' |' : ''));
+    if (!isNumberLine(music)) return line;
+    if (key && !this.#knows('key')) this.#take([{ name: 'key', value: key }]);
+    const named = this.#facts.find(({ name }) => name === 'key')?.value;
+    const known = named ? readKey(named) : null;
+    if (!known) {
+      // Numbers alone may be anything.
+      if (music.includes('|')) this.#leave(at, line, 'numbers of chords want a key: Key: G');
+      return line;
+    }
+    return fromNumbers(music, known);
   }
 
   #isMusic(line: string): boolean {
@@ -184,7 +267,13 @@ class Reader {
     if (telling.length === 0) return null;
     const chords = telling.filter((text) => isChord(text)).length;
     const near = telling.filter((text) => !isChord(text) && isNearlyChord(text)).length;
-    const isChords = chords + near === telling.length && (chords >= near || telling.length === 1);
+    const unknown = telling.length - chords - near;
+    // One word that is no chord among several that are: it is told, and the chords come in.
+    const isMostly =
+      unknown === 1 &&
+      chords >= 3 &&
+      telling.some((text) => isChord(text) && (text.length > 1 || chords > 3));
+    const isChords = isMostly || (unknown === 0 && (chords >= near || telling.length === 1));
     const isNumerals = telling.every(isNumeral) && (telling.length > 1 || /\d|[ø°Δ]/.test(telling[0]!));
     return isChords || isNumerals ? words : null;
   }
@@ -207,7 +296,9 @@ class Reader {
       }
       const { text, opens, closes } = withoutParentheses(word);
       if (opens) group = bars.length;
-      if (text) {
+      if (text && !isSign(text) && !isChord(text) && !isNearlyChord(text) && !isNumeral(text)) {
+        this.#leave(at, text, 'not a chord');
+      } else if (text) {
         const chord = this.#chord(text, at);
         if (spaced && !isApart && bars.length > 0) bars[bars.length - 1] += ` ${chord}`;
         else bars.push(chord);
@@ -328,6 +419,9 @@ class Reader {
 
   /** Words with chords in brackets: "[Fm7]Down by the [Bb7]pier". */
   #readBracketed(line: string, at: number): boolean {
+    const notes = [...line.matchAll(/\[\*([^[\]]{1,80})\]/g)].map(([, inside]) => inside!.trim());
+    for (const note of notes) this.#leave(at, note, 'an annotation');
+    if (notes.length) return this.#readBracketed(line.replaceAll(/\[\*[^[\]]{1,80}\]/g, ' '), at) || true;
     const chords = [...line.matchAll(/\[([^[\]]{1,40})\]/g)]
       .flatMap(([, inside]) => inside!.split(/\s+/))
       .filter(Boolean);
