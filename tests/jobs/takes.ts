@@ -236,11 +236,14 @@ export function takeJobs(tools: () => Tools): void {
       await page().find('[data-recording]');
       await browser().executeAsyncScript(
         `const done = arguments[0]; let n = 0;
+         window.struck = [];
          const timer = setInterval(() => {
+           window.struck.push(performance.now() / 1000);
            if (n > 0) window.strike(0x80, 60 + n - 1);
            if (n === 5) { clearInterval(timer); done(); } else window.strike(0x90, 60 + n++);
          }, 400);`
       );
+      const struck = await browser().executeScript<number[]>('return window.struck');
       await page().clickNamed('Stop and read it');
       await page().until(async () => (await takesOf(chart)).length === 1, 'the take');
       const [take] = await takesOf(chart);
@@ -250,8 +253,11 @@ export function takeJobs(tools: () => Tools): void {
       // What was struck while a bar was counted in is none of it.
       expect(notes.length).toBeGreaterThanOrEqual(2);
       expect(notes.map(({ midi }) => midi)).toEqual(notes.map((_, i) => 65 - notes.length + i));
-      expect(notes[1]!.at - notes[0]!.at).toBeCloseTo(0.4, 1);
-      expect(notes[0]!.seconds).toBeCloseTo(0.4, 1);
+      // A busy machine strikes late, and its audio clock slips: against what was struck, within an eighth of a second.
+      const first = 5 - notes.length;
+      const apart = struck[first + 1]! - struck[first]!;
+      expect(Math.abs(notes[1]!.at - notes[0]!.at - apart)).toBeLessThan(0.125);
+      expect(Math.abs(notes[0]!.seconds - apart)).toBeLessThan(0.125);
     });
 
     it('know how late an input comes in, once eight clicks were played with', async () => {
