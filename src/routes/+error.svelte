@@ -13,7 +13,7 @@
   const drafts = new Drafts();
 
   onMount(async () => {
-    if (id) left = drafts.leftFor(id, await otherWindows()).at(-1) ?? null;
+    if (id) left = (await drafts.leftFor(id, await otherWindows())).at(-1) ?? null;
   });
 
   async function keep(draft: KeptDraft) {

@@ -1,5 +1,6 @@
 /** The player's settings, as stored and sent. */
 import { z } from 'zod';
+import { DEFAULT_SETTINGS, READING } from './default-settings';
 import { VOICINGS } from '../core/neck/voicing';
 import { LETTERS } from '../core/theory/letters';
 import {
@@ -15,12 +16,6 @@ import {
 /** The necks that are built; the core reckons with shorter ones too. */
 export const FEWEST_FRETS = 19;
 export const HIGHEST_CAPO = 12;
-
-/**
- * Counts how Corvel reads charts: raised where the keys it hears, what it puts first or where its lines land have changed, so that a player whose
- * songbook is older is told once.
- */
-export const READING = 2;
 
 export const settingsSchema = z.object({
   /** `system`: Day or Stage as the device has it. */
@@ -85,4 +80,4 @@ export type SettingsChange = Partial<Settings>;
 export type Settings = z.infer<typeof settingsSchema>;
 export type Labels = Settings['labels'];
 
-export const DEFAULT_SETTINGS: Settings = settingsSchema.parse({});
+export { DEFAULT_SETTINGS, READING };

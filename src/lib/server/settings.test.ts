@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS, READING } from '../api/settings';
+import { DEFAULT_SETTINGS, READING, settingsSchema } from '../api/settings';
 import { openDatabase } from './database';
 import { readSettings, writeSettings } from './settings';
 
@@ -23,4 +23,8 @@ describe('the reading that the player was told of', () => {
     await writeSettings(db, { reading: READING });
     expect((await readSettings(db)).reading).toBe(READING);
   });
+});
+
+it('the settings of a player who has changed none are those of the schema', () => {
+  expect(settingsSchema.parse({})).toEqual(DEFAULT_SETTINGS);
 });

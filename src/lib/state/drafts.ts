@@ -2,9 +2,8 @@
  * What has been typed and not yet been acknowledged by the server, kept on the device: it survives leaving, a reload, a
  * crash of the page and a server that is away.
  */
-import { z } from 'zod';
-import { planSchema } from '$lib/api/plan';
 import type { Plan } from '$lib/core/plan/model';
+import type { DraftThere } from './kept-draft';
 import { thisWindow } from './windows';
 
 export interface Draft {
@@ -12,15 +11,7 @@ export interface Draft {
   readonly plan: Plan;
 }
 
-const kept = z.object({
-  /** The version the text was typed on. */
-  base: z.number().int(),
-  source: z.string(),
-  plan: planSchema,
-  /** Milliseconds since 1970. */
-  at: z.number()
-});
-export type KeptDraft = z.infer<typeof kept> & { readonly place: string };
+export type KeptDraft = DraftThere & { readonly place: string };
 
 const PLACE = 'corvel-draft:';
 const NEW_CHART = 'corvel-new-chart';
@@ -72,13 +63,20 @@ export class Drafts {
     }
   }
 
-  /** What was left behind for a chart, oldest first; windows that are open look after theirs. */
-  leftFor(chart: string, open: ReadonlySet<string>): KeptDraft[] {
+  /**
+   * What was left behind for a chart, oldest first; windows that are open look after theirs. What reads it comes only where
+   * there is something; where that cannot be had, all of it stays for the next time.
+   */
+  async leftFor(chart: string, open: ReadonlySet<string>): Promise<KeptDraft[]> {
     const start = `${PLACE}${chart}:`;
-    return this.#places()
-      .filter((place) => place.startsWith(start) && !open.has(place.slice(start.length)))
+    const places = this.#places().filter(
+      (place) => place.startsWith(start) && !open.has(place.slice(start.length))
+    );
+    if (places.length === 0) return [];
+    const reader = await import('./kept-draft').catch(() => null);
+    return places
       .flatMap((place) => {
-        const draft = this.#read(place);
+        const draft = reader?.readKeptDraft(this.#store?.getItem(place) ?? '');
         return draft ? [{ ...draft, place }] : [];
       })
       .sort((a, b) => a.at - b.at);
@@ -88,14 +86,6 @@ export class Drafts {
     const store = this.#store;
     if (!store) return [];
     return Array.from({ length: store.length }, (_, i) => store.key(i) ?? '');
-  }
-
-  #read(place: string): z.infer<typeof kept> | null {
-    try {
-      return kept.parse(JSON.parse(this.#store?.getItem(place) ?? ''));
-    } catch {
-      return null;
-    }
   }
 
   /** The text of a chart that is being begun in the songbook. */

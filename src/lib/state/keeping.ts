@@ -29,7 +29,7 @@ export async function takeUpDrafts(
   drafts = new Drafts(),
   open = otherWindows()
 ): Promise<boolean> {
-  const left = drafts.leftFor(kept.id, await open);
+  const left = await drafts.leftFor(kept.id, await open);
   const stored = { source: kept.source, plan: kept.plan, version: kept.autosave.version };
   let isTakenUp = false;
   for (const draft of left) {

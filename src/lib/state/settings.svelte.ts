@@ -1,6 +1,7 @@
 /** The player's settings in the page: changed at once, stored behind. */
 import { prettyNote, prettyDegree } from '$lib/core/theory/typeset';
-import { DEFAULT_SETTINGS, type Labels, type Settings, type SettingsChange } from '$lib/api/settings';
+import { DEFAULT_SETTINGS } from '$lib/api/default-settings';
+import type { Labels, Settings, SettingsChange } from '$lib/api/settings';
 import { collectionTitle, type Collection } from '$lib/core/approaches/collection';
 import { APPROACHES, type ApproachFacts } from '$lib/core/approaches/registry';
 import { readInstrument, STANDARD, type Instrument } from '$lib/core/neck/tuning';

@@ -1,4 +1,10 @@
 <!-- The head of a chart: what it is called, its views, and the few tools that are always at hand. -->
+<script lang="ts" module>
+  import { Part } from './part';
+
+  const chartMorePart = new Part(() => import('./ChartMore.svelte'));
+</script>
+
 <script lang="ts">
   import PencilLine from '@lucide/svelte/icons/pencil-line';
   import Redo2 from '@lucide/svelte/icons/redo-2';
@@ -7,10 +13,10 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import Button from '../kit/Button.svelte';
-  import Select from '../kit/Select.svelte';
+  import { button } from '../kit/button';
   import Head from '../shell/Head.svelte';
   import { viewOf, VIEWS } from '../views';
-  import ChartMore from './ChartMore.svelte';
+  import Arriving from './Arriving.svelte';
   import type { DialogName } from './dialogs';
   import SaveState from './SaveState.svelte';
   import Title from './Title.svelte';
@@ -57,13 +63,16 @@
       >
     {/each}
   </nav>
-  <Select
-    class="shrink-0 md:hidden"
-    label="View"
+  <!-- The device's own list: the best there is under a thumb, and it costs nothing to load. -->
+  <select
+    class="{button({})} max-w-32 shrink-0 md:hidden"
+    aria-label="View"
+    data-view-list
     value={viewOf(workspace.view).id}
-    options={VIEWS.map(({ id, name, hint }) => ({ value: id, name, hint }))}
-    onpick={(id) => workspace.show(viewOf(id))}
-  />
+    onchange={(event) => workspace.show(viewOf(event.currentTarget.value))}
+  >
+    {#each VIEWS as { id, name } (id)}<option value={id}>{name}</option>{/each}
+  </select>
   {#snippet tools()}
     <SaveState status={document.autosave.status} />
     <Button
@@ -91,5 +100,9 @@
       onclick={onedit}><PencilLine size={17} /></Button
     >
   {/snippet}
-  {#snippet more(close)}<ChartMore {workspace} {onopen} {onprint} {close} />{/snippet}
+  {#snippet more(close)}
+    <Arriving isQuiet part={chartMorePart}
+      >{#snippet children(ChartMore)}<ChartMore {workspace} {onopen} {onprint} {close} />{/snippet}</Arriving
+    >
+  {/snippet}
 </Head>

@@ -4,7 +4,6 @@
   import Check from '@lucide/svelte/icons/check';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { button, type ButtonLook } from './button';
-  import { giveKeysBack } from './focus';
   import type { Option } from './options';
 
   interface Props extends Pick<ButtonLook, 'size' | 'isRound'> {
@@ -35,7 +34,7 @@
 
   /** Once something is chosen the keys belong to the page again; Tab goes on from here. */
   function opened(open: boolean) {
-    if (!open) setTimeout(() => trigger && giveKeysBack(trigger));
+    if (!open) setTimeout(() => trigger?.dispatchEvent(new Event('keysback', { bubbles: true })));
   }
 </script>
 

@@ -104,7 +104,13 @@ export function keepFocus(): () => void {
   });
   const events = ['click', 'keydown', 'focusin'] as const;
   for (const event of events) addEventListener(event, remember, true);
+  // A list from which something was chosen says so: it arrives on its own, and loads nothing for this.
+  const back = ({ target }: Event) => {
+    if (target instanceof HTMLElement || target instanceof SVGElement) giveKeysBack(target);
+  };
+  addEventListener('keysback', back);
   return () => {
+    removeEventListener('keysback', back);
     observer.disconnect();
     for (const event of events) removeEventListener(event, remember, true);
   };

@@ -1,6 +1,5 @@
 <!-- The places over all charts: at the left of the head; on a phone at the foot of the page, where a thumb is. -->
 <script lang="ts">
-  import { sessionRun } from '$lib/state/session-run.svelte';
   import { button } from '../kit/button';
   import { PLACES, type Place } from './places';
 
@@ -14,9 +13,7 @@
 </script>
 
 <nav
-  class="flex shrink-0 max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-20 max-sm:border-t max-sm:border-edge max-sm:bg-surface sm:gap-0.5 {sessionRun.isOn
-    ? 'max-sm:hidden'
-    : ''}"
+  class="flex places shrink-0 max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-20 max-sm:border-t max-sm:border-edge max-sm:bg-surface sm:gap-0.5"
   aria-label="Places"
 >
   {#each PLACES as { id, name, href, hint, icon: Icon } (id)}

@@ -30,7 +30,6 @@
   import { SONGBOOK_KEYS } from './songbook-keys';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
-  import Switch from '../kit/Switch.svelte';
   import BringMany from './BringMany.svelte';
   import Copies from './Copies.svelte';
   import { FILTERS, NO_FILTER, queryIn, queryOf, type Filter, type Sort } from './filter';
@@ -638,11 +637,12 @@
         </p>
         {#if look?.german || (german !== undefined && draft.trim())}
           <div class="mb-2" data-german>
-            <Switch
-              label="German names: H is B, B is B♭"
-              checked={look?.german === true}
-              onswitch={(checked) => (german = checked)}
-            />
+            <Button
+              size="small"
+              pressed={look?.german === true}
+              hint="H is read as B, and B as B♭"
+              onclick={() => (german = look?.german !== true)}>German names</Button
+            >
           </div>
         {/if}
         {#if look && isTurned}<div class="mb-2"><PasteLook {look} /></div>{/if}
