@@ -8,7 +8,7 @@
 <script lang="ts">
   import '../app.css';
   import { onMount, untrack } from 'svelte';
-  import { READING } from '$lib/api/default-settings';
+  import { READING } from '$lib/api/reading';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '$lib/ui/app/Arriving.svelte';
   import Shell from '$lib/ui/shell/Shell.svelte';

@@ -6,7 +6,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
 import type { ChartList } from '../../src/lib/api/songbook';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
 

@@ -1,7 +1,7 @@
 /** Jobs by keys alone: what has the focus keeps its own keys, all others act, and what they do is spoken. */
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
 

@@ -2,7 +2,7 @@
 import Sqlite from 'better-sqlite3';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
 

@@ -1,7 +1,7 @@
 /** Jobs on the neck: areas, position map, painting, laying over, grips, the whole neck, another guitar, pictures. */
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { Page } from '../page';
 import type { Server } from '../server';
 import { AT_FIVE } from '../plan';

@@ -1,7 +1,7 @@
 /** Jobs in the room for phrases: locked, thrown, related, moved and dragged, asked why; by keys, by touch, on a phone; the server away. */
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import { setViewport } from '../../scripts/lib/browser.mjs';
 import { AT_FIVE } from '../plan';
 import type { Tools } from './neck';

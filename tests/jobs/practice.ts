@@ -6,7 +6,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { setViewport } from '../../scripts/lib/browser.mjs';
 import type { StoredCard, StoredItem, StoredRow, Today } from '../../src/lib/api/practice';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import { readChord } from '../../src/lib/core/theory/chord-reader';
 import { asciiAccidentals } from '../../src/lib/core/theory/typeset';
 import type { Tools } from './neck';

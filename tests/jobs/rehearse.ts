@@ -6,7 +6,7 @@ import { parseMidi } from 'midi-file';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { wavFile } from '../../src/lib/audio/wav';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
 

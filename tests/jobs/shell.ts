@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { setViewport } from '../../scripts/lib/browser.mjs';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import { Page } from '../page';
 import { AT_FIVE } from '../plan';
 import { Server } from '../server';

@@ -5,7 +5,7 @@
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { setViewport } from '../../scripts/lib/browser.mjs';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
 

@@ -1,7 +1,7 @@
 /** Jobs on the target line: styles, rules, alternatives, what-if, approach notes, wishes that cannot be met, long work. */
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS } from '../../src/lib/api/settings';
+import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
 

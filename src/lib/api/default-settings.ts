@@ -1,12 +1,7 @@
 /** The settings of a player who has changed none: apart from their schema, so that a page comes without it. */
 import { DEFAULT_FRETS, DEFAULT_SPAN } from '../core/neck/tuning';
+import { READING } from './reading';
 import type { Settings } from './settings';
-
-/**
- * Counts how Corvel reads charts: raised where the keys it hears, what it puts first or where its lines land have changed, so that a player whose
- * songbook is older is told once.
- */
-export const READING = 2;
 
 export const DEFAULT_SETTINGS: Settings = {
   theme: 'system',

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { collectionOf } from '../core/approaches/collection';
 import { DEFAULT_PLAN } from '../core/plan/model';
 import { planSchema } from './plan';
-import { DEFAULT_SETTINGS, settingsSchema } from './settings';
+import { DEFAULT_SETTINGS } from './default-settings';
+import { settingsSchema } from './settings';
 
 describe('what was stored by an earlier version', () => {
   const FIRST = {

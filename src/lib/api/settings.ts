@@ -1,6 +1,6 @@
 /** The player's settings, as stored and sent. */
 import { z } from 'zod';
-import { DEFAULT_SETTINGS, READING } from './default-settings';
+import { READING } from './reading';
 import { VOICINGS } from '../core/neck/voicing';
 import { LETTERS } from '../core/theory/letters';
 import {
@@ -79,5 +79,3 @@ export type SettingsChange = Partial<Settings>;
 
 export type Settings = z.infer<typeof settingsSchema>;
 export type Labels = Settings['labels'];
-
-export { DEFAULT_SETTINGS, READING };

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS, READING, settingsSchema } from '../api/settings';
+import { DEFAULT_SETTINGS } from '../api/default-settings';
+import { READING } from '../api/reading';
+import { settingsSchema } from '../api/settings';
 import { openDatabase } from './database';
 import { readSettings, writeSettings } from './settings';
 

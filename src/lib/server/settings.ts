@@ -1,5 +1,6 @@
 /** The player's settings: one row, read through Zod, unreadable parts by their defaults. */
-import { DEFAULT_SETTINGS, settingsChange, type Settings, type SettingsChange } from '../api/settings';
+import { DEFAULT_SETTINGS } from '../api/default-settings';
+import { settingsChange, type Settings, type SettingsChange } from '../api/settings';
 import { atOnce, type Database } from './database';
 
 const ROW = 'player';

@@ -13,7 +13,7 @@ import { readSettings, writeSettings } from './settings';
 import * as songbook from './songbook';
 import { fileTrouble } from './trouble';
 import { readSheet } from '../core/harmony/sheet';
-import { DEFAULT_SETTINGS } from '../api/settings';
+import { DEFAULT_SETTINGS } from '../api/default-settings';
 
 let db: Database;
 let path: string;

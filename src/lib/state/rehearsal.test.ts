@@ -1,4 +1,4 @@
-import { DEFAULT_SETTINGS } from '$lib/api/settings';
+import { DEFAULT_SETTINGS } from '$lib/api/default-settings';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import {
