@@ -17,6 +17,10 @@ const isGermanH = (word: string) => /^H|\/H$/.test(word) && international(word) 
 const KEY =
   /^\s*(?:\{(?:key|k|meta:?\s*key)\s*:?\s*|key\s*:\s*)([HB])((?:b|#|es|is)?\s*m?(?:inor|ajor|oll)?)\s*\}?\s*$/i;
 
+/** No line that declares a key is longer; a longer one is not looked through. */
+const LONGEST_KEY = 80;
+const keyIn = (line: string) => (line.length > LONGEST_KEY ? null : KEY.exec(line));
+
 /** A line of music, read with German names: it has bars or brackets, or is made of chords. */
 const isMusic = (line: string) =>
   line.includes('|') ||
@@ -28,7 +32,7 @@ export function germanName(
   lines: readonly string[]
 ): { readonly line: number; readonly text: string } | null {
   for (const [at, line] of lines.entries()) {
-    if (KEY.exec(line)?.[1] === 'H') return { line: at, text: line.trim() };
+    if (keyIn(line)?.[1] === 'H') return { line: at, text: line.trim() };
     if (!isMusic(line)) continue;
     const found = tokens(line).find(isGermanH);
     if (found) return { line: at, text: found };
@@ -38,7 +42,7 @@ export function germanName(
 
 /** A line of such a sheet in international letters; words stay as they are. */
 export function fromGerman(line: string): string {
-  const key = KEY.exec(line);
+  const key = keyIn(line);
   if (key) return line.replace(key[1]! + key[2]!, (key[1]!.toUpperCase() === 'H' ? 'B' : 'Bb') + key[2]!);
   if (!isMusic(line)) return line;
   // Of a line with brackets only what stands in them is chords.

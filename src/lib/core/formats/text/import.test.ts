@@ -240,6 +240,7 @@ describe('sheets as other programs and other hands write them', () => {
     expect(bars('| 1 | 4 | 2m7 57 | 1 | in Bb')).toBe('Bb | Eb | Cm7 F7 | Bb');
     expect(bars('{key: Gm}\n1- 4- b6 57')).toBe('Gm | Cm | Eb | D7');
     expect(bars('{key: Gm}\n1- 6 7 1-')).toBe('Gm | Eb | F | Gm');
+    expect(bars('1 4 5 in Ab')).toBe('Ab | Db | Eb');
     // Numbers alone may be anything: a count-in, a list.
     expect(importText('1 2 3 4').chart).toBeNull();
     expect(told('| 1 | 4 5 |')).toContain('| 1 | 4 5 |: numbers of chords want a key: Key: G');

@@ -183,7 +183,10 @@ class Reader {
     );
     if (!meant) return this.#leave(at, label, 'recalls a part that was not written before');
     const bars = meant.rows.reduce((sum, row) => sum + row.split('|').length - 2, 0);
-    if (this.#bars + bars > MOST_BARS) return this.#leave(at, label, `a chart holds ${MOST_BARS} bars`);
+    if (this.#bars + bars > MOST_BARS) {
+      this.#isFull = true;
+      return this.#leave(at, label, `a chart holds ${MOST_BARS} bars; what follows is left out`);
+    }
     this.#bars += bars;
     this.#sections.push({ label: meant.label, rows: [...meant.rows] }, { label: '', rows: [] });
   }
@@ -222,7 +225,8 @@ class Reader {
   /** A line of numbers as chords of its key; any other line as it is. */
   #named(line: string, at: number): string {
     const { rest, key } = keyAtEnd(line);
-    const music = rest.replace(/[\s|]+$/, (end) => (end.includes('|') ? ' |' : ''));
+    // "| 1 | 4 | in Bb": the bar line before the key is the last one.
+    const music = key && rest.includes('|') ? `${withoutEnd(rest)} |` : rest;
     if (!isNumberLine(music)) return line;
     if (key && !this.#knows('key')) this.#take([{ name: 'key', value: key }]);
     const named = this.#facts.find(({ name }) => name === 'key')?.value;
@@ -461,6 +465,13 @@ class Reader {
     const quoted = plain.length > QUOTED ? `${plain.slice(0, QUOTED)}…` : plain;
     this.#left.push({ line: at + 1, text: quoted, why });
   }
+}
+
+/** A line without the spaces and bar lines at its end; from behind, so that a long line costs no more than its length. */
+function withoutEnd(line: string): string {
+  let end = line.length;
+  while (end > 0 && (line[end - 1] === '|' || line[end - 1]!.trim() === '')) end--;
+  return line.slice(0, end);
 }
 
 /** A number, letter or mark in front of a line of a list. */
