@@ -250,6 +250,17 @@ describe('drafts that were left behind', () => {
     expect(store.length).toBe(0);
   });
 
+  it('go on from their own version where the page is an older one that was kept on the device', async () => {
+    server.stored = { ...server.stored, version: 5 };
+    store.setItem('corvel-draft:one:crashed', JSON.stringify({ base: 5, ...draft('| G |'), at: 1 }));
+    // The page was kept at version 1; what was typed stands on 5.
+    const save = new Autosave({ id: 'one', version: 1 });
+    const kept = workspace(save);
+    expect(await takeUpDrafts(kept, new Drafts(store, 'next'), none)).toBe(true);
+    expect(kept.took).toEqual(['adopt | G |']);
+    expect(save.version).toBe(5);
+  });
+
   it('that are torn are passed over', async () => {
     store.setItem('corvel-draft:one:crashed', '{"base":1,"source":');
     expect(await takeUpDrafts(workspace(open('next')), new Drafts(store, 'next'), none)).toBe(false);

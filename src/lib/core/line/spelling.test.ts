@@ -27,6 +27,8 @@ describe('the notes of a line are named', () => {
     ['| Gm7b5 | C7b9 | Fm |', [70, 73, 77, 68, 76, 73, 70, 67, 68], 'Bb Db F Ab E Db Bb G Ab'],
     // A chromatic note that leads up stands on the letter below its goal; one that falls keeps its flat.
     ['| C | G7 |', [67, 66, 67, 64], 'G F# G E'],
+    // Over Dm7 it would be A flat by its degree.
+    ['| Dm7 | G7 |', [69, 68, 69, 65, 67, 71], 'A G# A F G B'],
     ['| Dbmaj7 | Gb7 |', [72, 68, 65, 61, 70, 64], 'C Ab F Db Bb Fb'],
     ['| F#m7 | B7 | Emaj7 |', [69, 73, 76, 66, 75, 66, 69, 71, 68], 'A C# E F# D# F# A B G#'],
     ['| Bmaj7 | G#m7 |', [70, 75, 66, 63, 68], 'A# D# F# D# G#']

@@ -271,3 +271,21 @@ describe('lick-fit', () => {
     });
   });
 });
+
+describe('the name of a note', () => {
+  const over = (note: object) => ({
+    chart: '| E7 |',
+    line: { notes: [{ at: 0, beats: 1, midi: 68, ...note }] }
+  });
+
+  it('is that of the chord of its moment, or the one that is given', () => {
+    expect(read(over({})).notes[0]).toMatchObject({ note: 'G#' });
+    expect(read(over({ note: 'Ab' })).notes[0]).toMatchObject({ note: 'Ab' });
+    expect(read(over({ note: 'Ab' })).notes[0]).not.toHaveProperty('isNamed');
+  });
+
+  it('is refused where it does not sound', () => {
+    expect(() => read(over({ note: 'A' }))).toThrow(/Note 1 is called A and sounds/);
+    expect(() => read(over({ note: 'H' }))).toThrow();
+  });
+});
