@@ -39,6 +39,9 @@ describe('threads', () => {
     );
     expect(layOutTime(bars, 64, 1560).width).toBe(1560);
     expect(layOutTime(bars, 64, 900).width).toBeGreaterThan(900);
+    // On a phone the steps between two tones would lie over them.
+    expect(layOutTime(bars.slice(0, 4), 16, 360).width).toBe(360);
+    expect(layOutTime(changes, 16, 360).width).toBeGreaterThan(360);
   });
 
   it('put higher notes higher, below the chord symbols', () => {

@@ -31,8 +31,9 @@ export const HEAD = 46;
 const FOOT = 18;
 /** The narrowest a change may get, in pixels; a wider chart scrolls. */
 const NARROWEST = 62;
-/** The same where the whole form then fits into its window: seen at once it is worth the squeeze. */
+/** The same in a wide window that then has the whole form in it: seen at once it is worth the squeeze. */
 const SQUEEZED = 44;
+const WIDE = 1200;
 /** Where in its column a tone stands: next to the moment of change. */
 export const TONE_INSET = 20;
 
@@ -43,7 +44,8 @@ export function layOutTime(
 ): Timeline {
   const shortest = changes.reduce((least, change) => Math.min(least, change.beats), beats || 1);
   const shares = beats / Math.max(shortest, 0.25);
-  const width = shares * SQUEEZED <= available ? available : shares * NARROWEST;
+  const narrowest = available >= WIDE && shares * SQUEEZED <= available ? SQUEEZED : NARROWEST;
+  const width = Math.max(available, shares * narrowest);
   const time = linear([0, Math.max(beats, 1)], [0, width]);
   return {
     width,
