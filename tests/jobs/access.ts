@@ -28,10 +28,13 @@ const STATES: readonly State[] = [
     name: 'a phrase that is selected, and why a note is there',
     keys: ['i'],
     shown: '[data-phrase]',
-    also: async ({ page }) => {
+    also: async ({ page, browser }) => {
       await (await page.find('[data-phrase="0"]')).click();
       await page.find('[data-phrase-bar]');
-      await (await page.find('[data-reading] tbody tr')).click();
+      const row = await page.find('[data-reading] tbody tr');
+      // On a phone the places stand over the foot of the window.
+      await browser.executeScript(`arguments[0].scrollIntoView({ block: 'center' })`, row);
+      await row.click();
       await page.find('[data-why] p');
     }
   },
@@ -72,8 +75,11 @@ const STATES: readonly State[] = [
     keys: ['p'],
     shown: '[data-desk]',
     also: async ({ page }) => {
-      await (await page.find('[data-open-mix]')).click();
-      await (await page.find('[data-open-more]')).click();
+      for (const part of ['mix', 'more']) {
+        const button = await page.find(`[data-open-${part}]`);
+        // What was open stays open on the next page.
+        if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+      }
       await page.find('[data-desk-more]');
     }
   },
@@ -145,6 +151,8 @@ const STATES: readonly State[] = [
     shown: '[data-page="4"]',
     also: async ({ page, browser }) => {
       await page.open(`${new URL(await browser.getCurrentUrl()).pathname}/book?keys=0`);
+      // Pages are drawn as they come into view.
+      await browser.executeScript(`document.querySelector('[data-page="3"]').scrollIntoView()`);
       await page.find('[data-page="3"] a');
     }
   },

@@ -29,6 +29,8 @@ export interface ReadPiece {
   readonly lines: readonly Voice[];
   /** Keys that are written inside the tune, beside the one it begins in. */
   readonly keys?: readonly WrittenKey[];
+  /** For each bar, 0 to 1, where chords were named by what is played: how sure they are. */
+  readonly sure?: readonly number[];
   /** What was not taken, and what was changed on the way. */
   readonly left: readonly LeftOut[];
 }

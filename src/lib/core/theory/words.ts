@@ -21,3 +21,17 @@ export function counted(count: number, noun: string, plural = `${noun}s`): strin
 export function ordinal(number: number): string {
   return `${number}${['th', 'st', 'nd', 'rd'][number] ?? 'th'}`;
 }
+
+/** "bar 5", "bars 5 and 6", "bars 5, 9 to 12 and 15". `bars` in order. */
+export function barRanges(bars: readonly number[]): string {
+  const runs: [number, number][] = [];
+  for (const bar of bars) {
+    const last = runs.at(-1);
+    if (last && bar === last[1] + 1) last[1] = bar;
+    else runs.push([bar, bar]);
+  }
+  const said = runs.flatMap(([from, to]) =>
+    to === from ? [`${from}`] : to === from + 1 ? [`${from}`, `${to}`] : [`${from} to ${to}`]
+  );
+  return `${bars.length === 1 ? 'bar' : 'bars'} ${listed(said)}`;
+}

@@ -32,6 +32,8 @@ interface ImportAnswer {
   readonly lines?: readonly { readonly name: string; readonly notes: ReturnType<typeof noteOut>[] }[];
   /** Keys that are written inside, each with the changes that are read in it because of that. */
   readonly keys?: readonly (WrittenKey & { readonly changes: readonly number[] })[];
+  /** Where chords were named by their notes: for each bar, 0 to 1, how sure they are. */
+  readonly confidence?: readonly number[];
   readonly left: readonly LeftOut[];
 }
 
@@ -63,9 +65,10 @@ export function answerImport({
     melody,
     lines,
     keys = [],
+    sure,
     left
   } = german !== undefined && (used.id === 'text' || used.id === 'chordpro')
-    ? { ...importText(given, german), melody: null, lines: [], keys: [] }
+    ? { ...importText(given, german), melody: null, lines: [], keys: [], sure: undefined }
     : read(used, given, bytes, name);
   const title = name?.replace(/\.\w{1,8}$/, '').trim();
   const needsTitle = chart !== null && title && declared(directivesIn(chart), 'title') === null;
@@ -75,6 +78,7 @@ export function answerImport({
     ...(melody ? { melody: { notes: out(melody) } } : {}),
     ...(chart && keys.length ? { keys: keysOut(chart, keys) } : {}),
     ...(lines.length ? { lines: lines.map((line) => ({ name: line.name, notes: out(line.notes) })) } : {}),
+    ...(sure ? { confidence: sure.map((one) => Math.round(100 * one) / 100) } : {}),
     left
   };
 }

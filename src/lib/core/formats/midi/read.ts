@@ -8,8 +8,9 @@ import { isChord } from '../../theory/chord-reader';
 import { counted } from '../../theory/words';
 import { centsOf } from './bends';
 import { FIRST_BAR } from './file';
-import { blockChords, type BlockChords } from './block-chords';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
+import { firstBarLine, harmonyHeard, toldOf } from '../heard/harmony';
+import type { PlayedNote } from '../heard/sounding';
 import { NotReadable } from '../not-readable';
 import { oneVoice } from '../one-voice';
 import { sorted, type ReadPiece, type Voice } from '../piece';
@@ -57,16 +58,24 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
   const ticks = (time: number) => Math.round((time / header.ticksPerBeat!) * quarter);
   const left: LeftOut[] = [];
   const voices: Voice[] = [];
-  const blocks: Block[] = [];
+  const parts: (readonly PlayedNote[])[] = [];
   timed.forEach((events, i) => {
     const name = events.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []))[0];
-    const { notes, drums } = notesOf(events, ticks);
+    const { notes, played, drums } = notesOf(events, ticks);
     const called = name?.trim() || `track ${i + 1}`;
     if (drums) left.push({ text: called, why: 'drums are no line' });
+    const words = events.filter(({ event }) => event.type === 'lyrics').length;
+    if (words) left.push({ text: called, why: `${counted(words, 'syllable')} of lyrics left out` });
+    for (const { event } of events) {
+      if (event.type !== 'text' && event.type !== 'copyrightNotice') continue;
+      const text = textOf(event.text).trim();
+      if (text) left.push({ text: text.slice(0, 80), why: 'a text that a chart has no room for' });
+    }
     const line = oneVoice(called, notes);
-    const block = blockChords(notes);
-    if (block) blocks.push({ ...block, name: called, why: line.left });
-    else left.push(...line.left);
+    left.push(...line.left);
+    // A file of one track keeps its parts on channels.
+    const channels = [...new Set(played.map(({ channel }) => channel))];
+    parts.push(...channels.map((channel) => played.filter((note) => note.channel === channel)));
     if (line.notes) voices.push({ name: called, notes: line.notes });
   });
   const names = all.flatMap(({ time, event }): FoundChord[] =>
@@ -76,36 +85,47 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
   );
   const lead = names.find(({ symbol }) => symbol === FIRST_BAR)?.start ?? 0;
   const marked = names.filter(({ symbol }) => isChord(symbol));
-  // Names that somebody wrote are better than those that notes are given.
-  const [block] = marked.length ? [] : blocks.sort((a, b) => b.chords.length - a.chords.length);
-  for (const other of blocks) if (other !== block) left.push(...other.why);
-  if (block) {
-    left.push({ text: block.name, why: 'has chords without names; they were named by their notes' });
-    if (block.nameless)
-      left.push({ text: block.name, why: `${counted(block.nameless, 'chord')} in it could not be named` });
-  }
-  const chords = block?.chords ?? marked;
   const marks = names.filter(({ symbol }) => symbol !== FIRST_BAR).length - marked.length;
   if (marks) left.push({ text: 'markers', why: `${marks} of them are no chord symbols` });
-  const end =
-    -lead +
-    Math.max(
-      ticks(all.at(-1)?.time ?? 0),
-      ...voices.map(({ notes }) => notes.at(-1)!.start + notes.at(-1)!.length)
+  const end = Math.max(
+    ticks(all.at(-1)?.time ?? 0),
+    ...voices.map(({ notes }) => notes.at(-1)!.start + notes.at(-1)!.length)
+  );
+  const barsFrom = (from: number) =>
+    barsOf(
+      meters.map(({ time, meter: own }) => ({ start: Math.max(0, ticks(time) - from), meter: own })),
+      meter,
+      end - from
     );
   const tempo = all.flatMap(({ event }) => (event.type === 'setTempo' ? [event.microsecondsPerBeat] : []))[0];
-  const key = all.flatMap(({ event }) => (event.type === 'keySignature' ? [event] : []))[0];
+  const signature = all.flatMap(({ event }) => (event.type === 'keySignature' ? [event] : []))[0];
+  const declared = (signature && keyOf(signature.key, signature.scale === 1)) ?? undefined;
+  const partsFrom = (from: number) =>
+    parts.map((notes) => notes.map((note) => ({ ...note, start: note.start - from })));
+  // Names that somebody wrote are better than those that notes are given.
+  const late = marked.length ? 0 : firstBarLine(barsFrom(lead), partsFrom(lead));
+  const start = lead + late;
+  const bars = marked.length ? barsFrom(start) : withoutTail(barsFrom(start), partsFrom(start).flat());
+  const heard = marked.length ? null : harmonyHeard(bars, partsFrom(start), declared);
+  const told = toldOf(heard);
+  left.push(...told.left);
+  if (late) {
+    left.push({
+      text: 'bar lines',
+      why: `moved by ${counted(late / TICKS, 'beat')}, where the chords change; what comes before is a pickup`
+    });
+  }
+  const chords =
+    heard?.chords ?? marked.map((chord) => ({ ...chord, start: Math.max(0, chord.start - start) }));
   const found = chartOf(
     {
       title: timed[0]!.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []))[0],
-      key: (key && keyOf(key.key, key.scale === 1)) ?? undefined,
+      key: heard?.key ?? declared,
       tempo: tempo ? (60e6 / tempo) * (meter.unit / 4) : undefined,
-      bars: barsOf(
-        meters.map(({ time, meter: own }) => ({ start: Math.max(0, ticks(time) - lead), meter: own })),
-        meter,
-        end
-      ),
-      chords: chords.map((chord) => ({ ...chord, start: Math.max(0, chord.start - lead) }))
+      bars,
+      chords,
+      folds: true,
+      ...told.said
     },
     TICKS
   );
@@ -114,21 +134,20 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
       ? [
           {
             text: '',
-            why: 'There is no chord in it; chords are read from markers, or from a track that plays them.'
+            why: 'There is no chord in it; chords are read from markers, or from what the parts play together.'
           }
         ]
       : [];
   const inTime = voices.map((voice) => ({
     ...voice,
-    notes: voice.notes.map((note) => ({ ...note, start: note.start - lead }))
+    notes: voice.notes.map((note) => ({ ...note, start: note.start - start }))
   }));
-  return { chart: found.chart, ...sorted(inTime), left: [...left, ...found.left, ...none] };
-}
-
-/** A track that plays chords. `why`: what is told of it where it is not taken. */
-interface Block extends BlockChords {
-  readonly name: string;
-  readonly why: readonly LeftOut[];
+  return {
+    chart: found.chart,
+    ...sorted(inTime),
+    ...(heard ? { sure: heard.sure } : {}),
+    left: [...left, ...found.left, ...none]
+  };
 }
 
 function parsed(bytes: Uint8Array): MidiData {
@@ -153,11 +172,14 @@ function isWhole(bytes: Uint8Array): boolean {
   return at === bytes.length;
 }
 
-/** The notes of a track, each from its start to its end; drums are only noticed. */
+/** The notes of a track as they are written, and as they sound; drums and effects are only noticed. */
 function notesOf(events: readonly At[], ticks: (time: number) => number) {
   const notes: LineNote[] = [];
-  const open = new Map<string, number[]>();
+  const played: PlayedOn[] = [];
+  const open = new Map<string, { readonly time: number; readonly velocity: number }[]>();
   const wheels = new Map<number, Wheel>();
+  const pedals = new Map<number, { readonly time: number; readonly isDown: boolean }[]>();
+  const effects = new Set<number>();
   const wheelOf = (channel: number): Wheel => {
     const own = wheels.get(channel) ?? { range: 2, picked: [127, 127], turns: [] };
     wheels.set(channel, own);
@@ -165,15 +187,25 @@ function notesOf(events: readonly At[], ticks: (time: number) => number) {
   };
   let drums = false;
   const close = (key: string, time: number) => {
-    const start = open.get(key)?.shift();
-    if (start === undefined) return;
-    const [from, to] = [ticks(start), ticks(time)];
+    const begun = open.get(key)?.shift();
+    if (begun === undefined) return;
+    const [from, to] = [ticks(begun.time), ticks(time)];
     if (to <= from) return;
     const [channel, midi] = key.split(':').map(Number) as [number, number];
-    notes.push(bentNote(noteOf(from, to - from, midi), wheels.get(channel), start, time));
+    notes.push(bentNote(noteOf(from, to - from, midi), wheels.get(channel), begun.time, time));
+    if (effects.has(channel)) return;
+    played.push({ start: from, length: to - from, midi, level: Math.sqrt(begun.velocity / 127), channel });
   };
   for (const { time, event } of events) {
-    if (event.type === 'controller') turnRange(wheelOf(event.channel), event.controllerType, event.value);
+    if (event.type === 'controller') {
+      turnRange(wheelOf(event.channel), event.controllerType, event.value);
+      if (event.controllerType === SUSTAIN)
+        pedals.set(event.channel, [
+          ...(pedals.get(event.channel) ?? []),
+          { time: ticks(time), isDown: event.value >= 64 }
+        ]);
+    }
+    if (event.type === 'programChange' && event.programNumber >= FIRST_EFFECT) effects.add(event.channel);
     if (event.type === 'pitchBend')
       wheelOf(event.channel).turns.push({ time, cents: centsOf(event.value, wheelOf(event.channel).range) });
     if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
@@ -182,12 +214,49 @@ function notesOf(events: readonly At[], ticks: (time: number) => number) {
       continue;
     }
     const key = `${event.channel}:${event.noteNumber}`;
-    if (event.type === 'noteOn' && event.velocity > 0) open.set(key, [...(open.get(key) ?? []), time]);
+    if (event.type === 'noteOn' && event.velocity > 0)
+      open.set(key, [...(open.get(key) ?? []), { time, velocity: event.velocity }]);
     else close(key, time);
   }
   const last = events.at(-1)?.time ?? 0;
   for (const [key, starts] of open) while (starts.length) close(key, last);
-  return { notes: notes.sort((a, b) => a.start - b.start || a.midi - b.midi), drums };
+  return {
+    notes: notes.sort((a, b) => a.start - b.start || a.midi - b.midi),
+    played: sustained(played, pedals),
+    drums
+  };
+}
+
+/** A note with the channel that it is played on. */
+interface PlayedOn extends PlayedNote {
+  readonly channel: number;
+}
+
+const SUSTAIN = 64;
+/** General MIDI programs from here on are drums and noises. */
+const FIRST_EFFECT = 115;
+/** A pedal holds a note for this long at most: nobody hears it for longer under what follows. */
+const RINGS = 2 * TICKS;
+
+/** Notes as long as the pedal lets them ring, or until the same pitch is struck again. */
+function sustained(
+  notes: readonly PlayedOn[],
+  pedals: ReadonlyMap<number, readonly { readonly time: number; readonly isDown: boolean }[]>
+): PlayedOn[] {
+  const next = new Map<string, number>();
+  return [...notes]
+    .sort((a, b) => b.start - a.start)
+    .map((note): PlayedOn => {
+      const key = `${note.channel}:${note.midi}`;
+      const again = next.get(key) ?? Infinity;
+      next.set(key, note.start);
+      const turns = pedals.get(note.channel) ?? [];
+      const end = note.start + note.length;
+      if (!turns.findLast(({ time }) => time <= end)?.isDown) return note;
+      const up = turns.find(({ time, isDown }) => time > end && !isDown)?.time ?? Infinity;
+      return { ...note, length: Math.min(up, again, end + RINGS) - note.start };
+    })
+    .reverse();
 }
 
 /** The pitch wheel of a channel. */
@@ -247,6 +316,14 @@ function turnsOver(cents: readonly number[], pitch: number): number {
     .map((own) => Math.sign(Math.abs(own - pitch) < 5 ? 0 : own - pitch))
     .filter((side) => side !== 0);
   return sides.filter((side, i) => i > 0 && side !== sides[i - 1]).length;
+}
+
+/** Bars without those at the end in which nothing begins and less than half of which sounds. */
+function withoutTail(bars: readonly FoundBar[], notes: readonly PlayedNote[]): readonly FoundBar[] {
+  const begun = notes.reduce((last, { start }) => Math.max(last, start), 0);
+  const ended = notes.reduce((last, { start, length }) => Math.max(last, start + length), 0);
+  const kept = bars.filter(({ start, length }) => start <= begun || start + length / 2 <= ended);
+  return kept.length ? kept : bars.slice(0, 1);
 }
 
 /** Bars until the end, by the meters where they begin. */

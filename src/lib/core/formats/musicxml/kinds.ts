@@ -198,7 +198,8 @@ export function symbolOf(
   // What stands on the page is the player's own way of writing it, where it can be read and sounds what the file says.
   const asWritten = `${root}${text.replaceAll(/\s/g, '')}${under}`;
   if (text && isChord(asWritten) && (tones === null || isNear(asWritten, root, tones))) return asWritten;
-  if (!row || tones === null) return null;
+  // "other" without a degree says nothing but its text, and that was not understood.
+  if (!row || tones === null || (kind === 'other' && degrees.length === 0)) return null;
   const plain = degrees.length === 0 && row.suffix !== '' && kind !== 'pedal' ? `${root}${row.suffix}` : null;
   const symbol = plain ?? symbolFor(root, tones) ?? (kind === 'pedal' ? `${root}5` : null);
   return symbol !== null && isChord(symbol + under) ? symbol + under : null;

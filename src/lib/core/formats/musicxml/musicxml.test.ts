@@ -6,7 +6,92 @@ import { symbolOf, kindOf } from './kinds';
 import { readMusicXml } from './read';
 import { writeMusicXml } from './write';
 
+/** What may stand in an element, in the order of the schema of version 4.0; only elements that are written here. */
+const ORDER: Readonly<Record<string, RegExp>> = {
+  'score-partwise': /^(work )?(identification )?part-list (part )+$/,
+  work: /^(work-title )?$/,
+  identification: /^(encoding )?(miscellaneous )?$/,
+  'part-list': /^(part-group )*score-part (score-part |part-group )*$/,
+  'part-group': /^(group-symbol )?(group-barline )?$/,
+  'score-part': /^part-name $/,
+  measure: /^(note |backup |forward |direction |attributes |harmony |barline )*$/,
+  attributes: /^(divisions )?(key )*(time )*(clef )*(staff-details )*$/,
+  key: /^fifths (mode )?$/,
+  time: /^(beats beat-type )+$/,
+  clef: /^sign (line )?(clef-octave-change )?$/,
+  'staff-details': /^(staff-lines )?(staff-tuning )*(capo )?$/,
+  'staff-tuning': /^tuning-step (tuning-alter )?tuning-octave $/,
+  direction: /^(direction-type )+(sound )?$/,
+  metronome: /^beat-unit (beat-unit-dot )*per-minute $/,
+  harmony: /^root kind (inversion )?(bass )?(degree )*(offset )?$/,
+  root: /^root-step (root-alter )?$/,
+  bass: /^bass-step (bass-alter )?$/,
+  degree: /^degree-value degree-alter degree-type $/,
+  barline: /^(bar-style )?(ending )?(repeat )?$/,
+  note: /^(chord )?(pitch |rest )duration (tie ){0,2}voice (type )?(dot )*(accidental )?(time-modification )?(notehead )?(notations )*$/,
+  pitch: /^step (alter )?octave $/,
+  'time-modification': /^actual-notes normal-notes $/,
+  notations: /^(tied |tuplet |slide |technical |ornaments )+$/,
+  technical: /^(fingering |string |fret |bend |hammer-on |pull-off )+$/,
+  bend: /^bend-alter (release )?$/
+};
+
+/** The names of the elements whose children are out of order, or are none of theirs. */
+function outOfOrder(xml: string): string[] {
+  const found: string[] = [];
+  const open: { name: string; inside: string }[] = [];
+  for (const [, closes, name, , isEmpty] of xml.matchAll(/<(\/?)([a-z-]+)((?: [^<>]*?)?)(\/?)>/g)) {
+    if (!closes) {
+      const parent = open.at(-1);
+      if (parent) parent.inside += `${name} `;
+      open.push({ name: name!, inside: '' });
+    }
+    if (!closes && !isEmpty) continue;
+    const one = open.pop()!;
+    if (ORDER[one.name] && !ORDER[one.name]!.test(one.inside)) found.push(`${one.name}: ${one.inside}`);
+  }
+  return found;
+}
+
 describe('MusicXML', () => {
+  it('stands in the order of the schema, whatever is in a line', () => {
+    const [placed, other] = [
+      { string: 2, fret: 5 },
+      { string: 3, fret: 7 }
+    ];
+    const notes = [
+      { ...noteOf(-TICKS / 2, TICKS / 2, 62), place: other },
+      { ...noteOf(0, TICKS, 66), place: placed, bend: { from: 64 }, release: { to: 64 } },
+      { ...noteOf(TICKS, TICKS / 3, 64), place: placed, slur: true as const },
+      {
+        ...noteOf(TICKS + TICKS / 3, TICKS / 3, 63),
+        place: placed,
+        slide: true as const,
+        ghost: true as const
+      },
+      { ...noteOf(TICKS + (2 * TICKS) / 3, TICKS / 3, 62), place: other },
+      { ...noteOf(2 * TICKS, 5 * TICKS, 64), place: { ...placed, finger: 2 }, vibrato: true as const },
+      { ...noteOf(2 * TICKS, 5 * TICKS, 60), place: { ...other, finger: 1 } },
+      { ...noteOf(7 * TICKS, TICKS, 60), place: other, tie: true as const }
+    ];
+    const form =
+      '{title: Form}\n{key: Eb}\n|: Ebmaj7 | C7(b9) |1 Fm7 | Bb7 :|2 Fm7/Bb Bb7sus4 | N.C. | D.C. al Fine\n';
+    for (const piece of [
+      pieceOf([
+        { name: 'line: A', notes },
+        { name: 'melody', notes: [] }
+      ]),
+      pieceOf([]),
+      pieceOf([], form)
+    ]) {
+      const xml = writeMusicXml(piece);
+      expect(outOfOrder(xml)).toEqual([]);
+      const ids = [...xml.matchAll(/ id="([^"]*)"/g)].map(([, id]) => id!).filter((id) => !/^P/.test(id));
+      expect(new Set(ids).size).toBe(ids.length);
+    }
+    expect(outOfOrder('<pitch><octave>4</octave><step>C</step></pitch>')).toEqual(['pitch: octave step ']);
+  });
+
   it('keeps lines and melody apart', () => {
     const notes = [noteOf(0, TICKS, 67)];
     const back = readMusicXml(
@@ -23,7 +108,12 @@ describe('MusicXML', () => {
   });
 
   it('says staff, tab, meters, chords and bars in the usual words', () => {
-    const xml = writeMusicXml(pieceOf([{ name: 'line: A', notes: [noteOf(0, 6 * TICKS, 63)] }]));
+    const place = { string: 1, fret: 11, finger: 2 };
+    const notes = [
+      { ...noteOf(0, 6 * TICKS, 63), place: { string: 2, fret: 4 } },
+      { ...noteOf(8 * TICKS, TICKS, 75), place }
+    ];
+    const xml = writeMusicXml(pieceOf([{ name: 'line: A', notes }]));
     for (const said of [
       '<work-title>Ropes &amp; &lt;Knots&gt;</work-title>',
       '<divisions>960</divisions>',
@@ -38,7 +128,13 @@ describe('MusicXML', () => {
     ]) {
       expect(xml).toContain(said);
     }
-    expect(xml.match(/<measure /g)).toHaveLength(6);
+    // The tab is a part of its own, which engravers draw as one; only there do strings and frets stand.
+    expect(xml).toContain('<part-name>line: A (tab)</part-name>');
+    const [staff, tab] = xml.split('<part id="P1T">') as [string, string];
+    expect(staff).not.toContain('<fret>');
+    expect(tab).toContain('<clef><sign>TAB</sign>');
+    expect(tab).toContain('<fingering>2</fingering><string>1</string><fret>11</fret>');
+    expect(xml.match(/<measure /g)).toHaveLength(12);
   });
 
   it('reads a score from elsewhere: chords by their kind, a written octave, ties joined, grace notes told', () => {
@@ -119,13 +215,14 @@ ${chord('A', 'minor-seventh')}${note('C', 5, 4)}${chord('D', 'dominant', '<degre
     const { lines, melody, left, chart } = readMusicXml(
       `<score-partwise><part-list><score-part id="a"><part-name>Keys</part-name></score-part><score-part id="b"><part-name>Kit</part-name></score-part><score-part id="c"><part-name>Horn</part-name></score-part></part-list>${part('a', chords)}${part('b', '<note><unpitched/><duration>1</duration></note>')}${part('c', `<note>${pitch('D')}</note>`)}</score-partwise>`
     );
-    expect(chart).toBeNull();
+    // Nobody named the chord: what the keys play is one.
+    expect(chart).toContain('| C |');
     expect(lines).toEqual([]);
     expect(melody!.map(({ midi }) => midi)).toEqual([62]);
     expect(left.map(({ text, why }) => `${text}: ${why}`)).toEqual([
       'Kit: 1 drum note left out',
       'Keys: has chords of three and more notes in 4 places; a line has two notes at once at most',
-      ': There is no chord symbol in it.'
+      'chords: have no names in this file; they were named by what all parts play'
     ]);
   });
 

@@ -12,6 +12,7 @@ import { MODES, type Mode } from '../../theory/mode';
 import { midiOf, plainName, spell, type NoteName } from '../../theory/note';
 import { counted } from '../../theory/words';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
+import { harmonyHeard, toldOf } from '../heard/harmony';
 import { NotReadable } from '../not-readable';
 import { oneVoice } from '../one-voice';
 import { sorted, type ReadPiece, type Voice } from '../piece';
@@ -25,6 +26,8 @@ import { CHART_FIELD } from './write';
 type Node = Readonly<Record<string, unknown>>;
 
 const MOST_BARS = 4000;
+/** How loud notes are that are only written. */
+const WRITTEN_LEVEL = 0.8;
 const ATTRIBUTES = ':@';
 const TEXT = '#text';
 
@@ -82,8 +85,8 @@ export function readMusicXml(text: string): ReadPiece {
   const parts = all(score, 'part');
   if (parts.length === 0) throw new NotReadable('There is no part in this MusicXML file.');
   const meter = kept === null ? firstMeter(parts[0]!) : chartHead(readChart(kept).chart).meter;
-  const written = parts.map((part, i) =>
-    readPart(part, names.get(attribute(part, 'id')) ?? `part ${i + 1}`, meter)
+  const written = withoutTabs(
+    parts.map((part, i) => readPart(part, names.get(attribute(part, 'id')) ?? `part ${i + 1}`, meter))
   );
   // The way through the form is written in one part and holds for all.
   const marks = written.find((part) => part.marks.some((mark) => Object.keys(mark).length > 0))?.marks ?? [];
@@ -99,20 +102,43 @@ export function readMusicXml(text: string): ReadPiece {
   }
   const voices: Voice[] = [];
   for (const part of read) {
-    const { notes, left: others } = oneVoice(part.name, part.notes);
-    left.push(...others);
-    if (notes) voices.push({ name: part.name, notes });
+    const whole = oneVoice(part.name, part.notes);
+    const upper = whole.notes === null ? oneVoice(part.name, part.upper) : null;
+    if (upper?.notes) {
+      const others = part.notes.length - part.upper.length;
+      left.push({
+        text: part.name,
+        why: `its highest voice was taken as a line; ${counted(others, 'note')} of other voices left out`
+      });
+      left.push(...upper.left);
+      voices.push({ name: part.name, notes: upper.notes });
+      continue;
+    }
+    left.push(...whole.left);
+    if (whole.notes) voices.push({ name: part.name, notes: whole.notes });
   }
   if (kept !== null) return { chart: kept, ...sorted(voices), left };
   const withChords = read.find(({ chords }) => chords.length > 0) ?? read[0]!;
+  // A score without a chord symbol is heard: its chords are what its parts play together.
+  const heard =
+    withChords.chords.length > 0
+      ? null
+      : harmonyHeard(
+          withChords.bars,
+          read.map(({ notes }) => notes.map((note) => ({ ...note, level: WRITTEN_LEVEL }))),
+          withChords.key
+        );
+  const told = toldOf(heard);
+  left.push(...told.left);
   const title = said(score, 'work', 'work-title') || said(score, 'movement-title');
   const found = chartOf(
     {
       title,
-      key: read[0]!.key,
+      key: heard?.key ?? read[0]!.key,
       tempo: read.find((part) => part.tempo !== undefined)?.tempo,
       bars: withChords.bars,
-      chords: withChords.chords
+      chords: heard?.chords ?? withChords.chords,
+      ...told.said
     },
     TICKS
   );
@@ -122,6 +148,7 @@ export function readMusicXml(text: string): ReadPiece {
     chart: found.chart,
     ...sorted(voices),
     ...(keys.length ? { keys } : {}),
+    ...(heard ? { sure: heard.sure } : {}),
     left: [...left, ...found.left, ...none]
   };
 }
@@ -176,9 +203,33 @@ function firstMeter(part: Node): Meter {
   return DEFAULT_METER;
 }
 
+/** A part that is the tab of another one only says where the notes of that one lie. */
+function withoutTabs(parts: readonly ReadPart[]): ReadPart[] {
+  const keyOf = ({ note, written }: Heard) => `${note.start}:${written}`;
+  const used = new Set<ReadPart>();
+  const merged = parts.map((part) => {
+    if (part.isTab) return part;
+    const own = new Set(part.heard.map(keyOf));
+    const tab = parts.find(
+      (one) =>
+        one.isTab && !used.has(one) && one.heard.length > 0 && one.heard.every((note) => own.has(keyOf(note)))
+    );
+    if (!tab) return part;
+    used.add(tab);
+    return { ...part, notes: joined([...part.heard, ...tab.heard]) };
+  });
+  return merged.filter((_, i) => !used.has(parts[i]!));
+}
+
 interface ReadPart {
   readonly name: string;
+  /** Its clef is that of a tab. */
+  readonly isTab: boolean;
+  /** Its notes before ties are joined. */
+  readonly heard: readonly Heard[];
   readonly notes: readonly LineNote[];
+  /** The notes of its highest voice, where it has several. */
+  readonly upper: readonly LineNote[];
   readonly chords: readonly FoundChord[];
   readonly bars: readonly FoundBar[];
   /** What stands at each bar of the way through the form. */
@@ -198,6 +249,8 @@ interface Heard {
   readonly isTied: boolean;
   /** It has a name: struck, or tied on purpose. */
   readonly isNamed: boolean;
+  /** Its staff and voice. */
+  readonly voice: string;
 }
 
 function readPart(part: Node, name: string, first: Meter): ReadPart {
@@ -217,9 +270,10 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   const turns = new Map<number, string>();
   let barStart = 0;
   const measures = all(part, 'measure');
-  /** Bars before the first one, as they are counted: what stands in them is a pickup. */
-  const isPickup = (measure: Node) =>
-    attribute(measure, 'implicit') === 'yes' && Number(attribute(measure, 'number')) < 1;
+  /** A bar that is not counted, and a first one that is too short, are a pickup. */
+  const isPickup = (measure: Node, length: number) =>
+    (attribute(measure, 'implicit') === 'yes' && Number(attribute(measure, 'number')) < 1) ||
+    (measure === measures[0] && measures.length > 1 && length < (meter.beats * quarter * 4) / meter.unit - 1);
   let lead = 0;
   for (const measure of measures.slice(0, MOST_BARS)) {
     let [at, last, furthest] = [barStart, barStart, barStart];
@@ -250,6 +304,7 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
             .map((type) => said(type, 'rehearsal'))
             .find(Boolean);
           section ??= rehearsal;
+          for (const what of notKept(all(item, 'direction-type').flatMap(childrenOf))) skip(what);
           const sound = one(item, 'sound');
           tempo ??=
             sound && attribute(sound, 'tempo') ? Number(attribute(sound, 'tempo')) || undefined : undefined;
@@ -278,7 +333,17 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
           }
           break;
         }
+        case 'figured-bass':
+          skip('figure of a bass');
+          break;
         case 'note': {
+          for (const what of notKept([
+            ...all(item, 'lyric'),
+            ...all(item, 'notations').flatMap((own) =>
+              childrenOf(own).flatMap((child) => (isGroup(child) ? childrenOf(child) : [child]))
+            )
+          ]))
+            skip(what);
           if (one(item, 'grace')) {
             skip('grace note');
             break;
@@ -305,7 +370,7 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
     }
     const length =
       furthest > barStart ? furthest - barStart : Math.round((meter.beats * quarter * 4) / meter.unit);
-    if (isPickup(measure) && bars.length === 0) lead += length;
+    if (isPickup(measure, length) && bars.length === 0) lead += length;
     else {
       bars.push({ start: barStart, length, meter, ...(section ? { section } : {}) });
       marks.push(marksOf(measure));
@@ -315,12 +380,27 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
   if (measures.length > MOST_BARS) {
     left.push({ text: name, why: `has more than ${MOST_BARS} bars; what comes after was left out` });
   }
-  for (const [what, count] of skipped) left.push({ text: name, why: `${counted(count, what)} left out` });
+  for (const [what, count] of skipped) {
+    // "direction “softly”" has its own words; it is counted only where it comes again.
+    const said = what.startsWith('direction')
+      ? `${what}${count > 1 ? `, ${count} times` : ''}`
+      : counted(count, what, PLURALS[what]);
+    left.push({ text: name, why: `${said} left out` });
+  }
   const beats = tempo === undefined ? undefined : (tempo * first.unit) / 4;
   const keys = [...turns].map(([bar, to]): WrittenKey => ({ bar, key: to }));
+  const inTime = heard.map((one) => ({ ...one, note: { ...one.note, start: one.note.start - lead } }));
   return {
     name,
-    notes: joined(heard).map((note) => ({ ...note, start: note.start - lead })),
+    isTab: measures.some((measure) =>
+      all(measure, 'attributes').some(
+        (own) =>
+          all(own, 'clef').every((clef) => said(clef, 'sign') === 'TAB') && one(own, 'clef') !== undefined
+      )
+    ),
+    heard: inTime,
+    notes: joined(inTime),
+    upper: joined(upperOf(inTime)),
     chords: chords
       .map((chord) => ({ ...chord, start: Math.max(0, chord.start - lead) }))
       .sort((a, b) => a.start - b.start),
@@ -332,6 +412,62 @@ function readPart(part: Node, name: string, first: Meter): ReadPart {
     left
   };
 }
+
+/** Marks that a line or chart has no room for, as they are called when they are told. */
+const NOT_KEPT: Readonly<Record<string, string>> = {
+  lyric: 'syllable of the lyrics',
+  dynamics: 'dynamic mark',
+  wedge: 'hairpin',
+  pedal: 'pedal mark',
+  'octave-shift': 'octave line',
+  'harp-pedals': 'pedal mark',
+  fermata: 'fermata',
+  arpeggiate: 'rolled chord',
+  tremolo: 'tremolo',
+  'trill-mark': 'trill',
+  turn: 'turn',
+  'inverted-turn': 'turn',
+  mordent: 'mordent',
+  'inverted-mordent': 'mordent',
+  accent: 'accent',
+  'strong-accent': 'accent',
+  staccato: 'staccato dot',
+  staccatissimo: 'staccato dot',
+  tenuto: 'tenuto mark'
+};
+/** Words that say where the form goes on are read; others are told. */
+const FORM_WORDS = /^(?:to coda|d\.? ?[cs]\.?|da capo|dal segno|fine|coda|segno)\b/i;
+
+const PLURALS: Readonly<Record<string, string>> = {
+  'syllable of the lyrics': 'syllables of the lyrics',
+  'figure of a bass': 'figures of a bass'
+};
+
+const isGroup = (node: Node) => ['articulations', 'ornaments'].includes(nameOf(node));
+
+function notKept(marks: readonly Node[]): string[] {
+  return marks.flatMap((mark) => {
+    const name = nameOf(mark);
+    if (name === 'words') {
+      const words = textOf(mark).trim();
+      return words && !FORM_WORDS.test(words) ? [`direction “${words.slice(0, 40)}”`] : [];
+    }
+    const called = Object.hasOwn(NOT_KEPT, name) ? NOT_KEPT[name] : undefined;
+    return called ? [called] : [];
+  });
+}
+
+/** The voice that lies highest, of those that have a fair share of the notes; nothing where there is but one. */
+function upperOf(heard: readonly Heard[]): readonly Heard[] {
+  const voices = new Map<string, Heard[]>();
+  for (const one of heard) voices.set(one.voice, [...(voices.get(one.voice) ?? []), one]);
+  if (voices.size < 2) return [];
+  const height = (notes: readonly Heard[]) =>
+    notes.reduce((sum, { written }) => sum + written, 0) / notes.length;
+  const large = [...voices.values()].filter(({ length }) => length >= FAIR_SHARE * heard.length);
+  return large.sort((a, b) => height(b) - height(a))[0] ?? [];
+}
+const FAIR_SHARE = 0.15;
 
 /** The key of a signature in a mode as it is named; major where nothing is said, null where there is none of that name. */
 function keyNamed(fifths: number, mode: string): string | null {
@@ -406,7 +542,10 @@ function playedOut(part: ReadPart, order: readonly number[]): ReadPart {
   const bars: FoundBar[] = [];
   const chords: FoundChord[] = [];
   const first = part.bars[0]?.start ?? 0;
-  const notes: LineNote[] = part.notes.filter(({ start }) => start < first);
+  const [notes, upper] = [part.notes, part.upper].map((own) => own.filter(({ start }) => start < first)) as [
+    LineNote[],
+    LineNote[]
+  ];
   const keys: WrittenKey[] = [];
   const keyAt = (bar: number) => part.keys.findLast((turn) => turn.bar <= bar + 1)?.key ?? part.key;
   let key = part.key;
@@ -422,8 +561,12 @@ function playedOut(part: ReadPart, order: readonly number[]): ReadPart {
     if (number !== before + 1 && sounding && own[0]?.start !== bar.start)
       chords.push({ start: at, symbol: sounding.symbol });
     chords.push(...own.map((chord) => ({ ...chord, start: chord.start + moved })));
-    for (const note of part.notes)
-      if (note.start >= bar.start && note.start < end) notes.push({ ...note, start: note.start + moved });
+    const moveTo = (out: LineNote[], all: readonly LineNote[]) => {
+      for (const note of all)
+        if (note.start >= bar.start && note.start < end) out.push({ ...note, start: note.start + moved });
+    };
+    moveTo(notes, part.notes);
+    moveTo(upper, part.upper);
     const here = keyAt(number);
     if (here !== undefined && here !== key) keys.push({ bar: bars.length + 1, key: here });
     key = here;
@@ -431,7 +574,11 @@ function playedOut(part: ReadPart, order: readonly number[]): ReadPart {
     at += bar.length;
     before = number;
   }
-  return { ...part, bars, chords, notes, keys };
+  // What stands behind the last bar on the page stands behind the last one that is played, and is told there.
+  const last = part.bars.at(-1);
+  const behind = last ? part.chords.filter(({ start }) => start >= last.start + last.length) : [];
+  chords.push(...behind.map((chord) => ({ ...chord, start: chord.start - last!.start - last!.length + at })));
+  return { ...part, bars, chords, notes, upper, keys };
 }
 
 function spelled(
@@ -548,7 +695,8 @@ function readNote(item: Node, start: number, length: number, transposed: number)
     ...(attribute(one(item, 'notehead') ?? {}, 'parentheses') === 'yes' ? { ghost: true as const } : {})
   };
   const isTied = all(item, 'tie').some((tie) => attribute(tie, 'type') === 'stop');
-  return { note, written, isTied, isNamed: attribute(item, 'id') !== '' };
+  const voice = `${said(item, 'staff')}/${said(item, 'voice')}`;
+  return { note, written, isTied, isNamed: attribute(item, 'id') !== '', voice };
 }
 
 /** One note for what staff and tab both say, and one for what ties hold together. */
@@ -569,7 +717,8 @@ function joined(heard: readonly Heard[]): LineNote[] {
             },
             written: one.written,
             isTied: other.isTied || one.isTied,
-            isNamed: other.isNamed || one.isNamed
+            isNamed: other.isNamed || one.isNamed,
+            voice: other.voice
           }
         : one
     );

@@ -4,7 +4,7 @@
  */
 import { accidentalsOf as fifthsOf } from '../../harmony/key-signature';
 import { DEFAULT_TEMPO } from '../../practice/ladder';
-import { endOf, ticksOf, type LineNote } from '../../line/model';
+import { endOf, noteOf, ticksOf, type LineNote } from '../../line/model';
 import {
   quarterOf,
   writtenBars,
@@ -23,6 +23,8 @@ import { formMarks, type FormMarks, type PlayedBar } from '../../chart/unroll';
 import { kindOf } from './kinds';
 import { element, tagged } from './xml';
 
+/** How the part is called that is the tab of the one before. */
+const TAB_PART = '(tab)';
 /** The field that keeps the chart's text. */
 export const CHART_FIELD = 'corvel:chart';
 /** A note that is struck, or tied on purpose, has a name; what only goes on over a beat or a bar has none. */
@@ -44,23 +46,36 @@ const ACCIDENTALS: Readonly<Record<number, string>> = {
   1: 'sharp',
   2: 'double-sharp'
 };
-const [STAFF, TAB] = [1, 2];
-/** The staff of a part, by whether it is the tab. */
-type StaffNumber = typeof STAFF | typeof TAB;
+/** A part of chords alone has rests, one under each chord. A tab is a part of its own beside the one with the staff: engravers draw a tab where a part has no other clef. */
+type Kind = 'staff' | 'tab' | 'chords';
 
 export function writeMusicXml(piece: Piece): string {
   const { sheet, title, chart } = piece;
-  const voices: readonly Voice[] = piece.voices.length ? piece.voices : [{ name: 'chords', notes: [] }];
-  const longest = Math.max(0, ...voices.flatMap(({ notes }) => notes.map(endOf)));
-  const earliest = Math.min(0, ...voices.flatMap(({ notes }) => notes.map(({ start }) => start)));
   // Notes are written out as they are played; chords alone as they stand in the chart, with its repeats.
   const asWritten = piece.voices.length ? null : writtenForm(piece);
-  const parts = voices.map(({ name, notes }, i) => {
+  const voices: readonly Voice[] = piece.voices.length
+    ? piece.voices
+    : [chordsAlone(piece, asWritten?.bars ?? sheet.form.bars)];
+  const longest = Math.max(0, ...voices.flatMap(({ notes }) => notes.map(endOf)));
+  const earliest = Math.min(0, ...voices.flatMap(({ notes }) => notes.map(({ start }) => start)));
+  const parts = voices.flatMap(({ name, notes }, i) => {
     // Every part is as long as the longest.
     const played = asWritten?.bars ?? sheet.form.bars;
     const bars = writtenBars(notes, played, sheet.head.meter, longest, earliest);
-    return { id: `P${i + 1}`, name, bars, part: { id: `p${i + 1}`, notes, links: linksOf(notes) } };
+    const links = linksOf(notes);
+    const part = (kind: Kind): Part => ({ kind, id: `p${i + 1}`, notes, links });
+    const staff = { id: `P${i + 1}`, name, bars, part: part(piece.voices.length ? 'staff' : 'chords') };
+    const hasPlaces = notes.some(({ place }) => place);
+    return hasPlaces
+      ? [staff, { ...staff, id: `P${i + 1}T`, name: `${name} ${TAB_PART}`, part: part('tab') }]
+      : [staff];
   });
+  const grouped = element(
+    'part-group',
+    { type: 'start', number: 1 },
+    tagged('group-symbol', 'bracket'),
+    tagged('group-barline', 'yes')
+  );
   const score = element(
     'score-partwise',
     { version: '4.0' },
@@ -74,7 +89,11 @@ export function writeMusicXml(piece: Piece): string {
     element(
       'part-list',
       {},
-      ...parts.map(({ id, name }) => element('score-part', { id }, tagged('part-name', name)))
+      ...parts.flatMap(({ id, name, part: { kind } }, i) => {
+        const own = element('score-part', { id }, tagged('part-name', name));
+        if (kind === 'tab') return [own, element('part-group', { type: 'stop', number: 1 })];
+        return parts[i + 1]?.part.kind === 'tab' ? [grouped, own] : [own];
+      })
     ),
     ...parts.map(({ id, bars, part }, p) =>
       element(
@@ -87,8 +106,24 @@ export function writeMusicXml(piece: Piece): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n${score}\n`;
 }
 
+/** A voice that is silent under each chord of some bars, so that every chord has a rest of its own. */
+function chordsAlone({ sheet }: Piece, bars: readonly PlayedBar[]): Voice {
+  const notes = bars.flatMap(({ start, beats }) => {
+    const own = sheet.analysis.changes.filter(
+      (one) => one.start < start + beats && one.start + one.beats > start
+    );
+    return own.map((change) => {
+      const from = Math.max(start, change.start);
+      const to = Math.min(start + beats, change.start + change.beats);
+      return noteOf(ticksOf(from), ticksOf(to - from), 60);
+    });
+  });
+  return { name: 'chords', notes };
+}
+
 /** The notes of a part and what joins them. */
 interface Part {
+  readonly kind: Kind;
   /** Before the names of its notes: no two in a score may be alike. */
   readonly id: string;
   readonly notes: readonly LineNote[];
@@ -110,21 +145,19 @@ function measure(
     : [];
   const shown = accidentalsOf(bar, part.notes, fifthsOf(analysis.key));
   let chord = 0;
-  const upper = bar.pieces.flatMap((one, i) => {
+  const notes = bar.pieces.flatMap((one, i) => {
     const symbols: string[] = [];
     while (chord < chords.length && ticksOf(chords[chord]!.start) < one.start + one.length) {
       const change = chords[chord++]!;
       symbols.push(harmony(change, ticksOf(change.start) - one.start));
     }
-    return [...symbols, ...written(one, shown[i]!, bar, part, STAFF)];
+    return [...symbols, ...written(one, part.kind === 'staff' ? shown[i]! : [], bar, part)];
   });
-  const lower = bar.pieces.flatMap((one) => written(one, [], bar, part, TAB));
-  const duration = tagged('duration', bar.length);
   return element(
     'measure',
     bar.number < 1 ? { number: bar.number, implicit: 'yes' } : { number: bar.number },
     marks ? opening(marks) : null,
-    attributes(bar, before, piece),
+    attributes(bar, before, piece, part.kind),
     before || !hasChords ? null : tempo(piece),
     bar.section && bar.section !== before?.section
       ? element(
@@ -134,9 +167,7 @@ function measure(
         )
       : null,
     ...(marks ? signs(marks, ['sign', 'coda']) : []),
-    ...upper,
-    element('backup', {}, duration),
-    ...lower,
+    ...notes,
     ...(marks ? signs(marks, ['to coda', 'fine', 'jump']) : []),
     marks ? closing(marks) : null
   );
@@ -231,7 +262,12 @@ function signOf(word: MarginWord): string {
   }
 }
 
-function attributes(bar: WrittenBar, before: WrittenBar | undefined, { sheet, neck }: Piece): string | null {
+function attributes(
+  bar: WrittenBar,
+  before: WrittenBar | undefined,
+  { sheet, neck }: Piece,
+  kind: Kind
+): string | null {
   const { meter } = bar;
   const time = element('time', {}, tagged('beats', meter.beats), tagged('beat-type', meter.unit));
   if (before) {
@@ -240,39 +276,44 @@ function attributes(bar: WrittenBar, before: WrittenBar | undefined, { sheet, ne
   }
   const { key } = sheet.analysis;
   const strings = neck.strings.length;
+  // A guitar sounds an octave below where it is written.
+  const treble = element(
+    'clef',
+    {},
+    tagged('sign', 'G'),
+    tagged('line', 2),
+    tagged('clef-octave-change', -1)
+  );
+  const tab = element('clef', {}, tagged('sign', 'TAB'), tagged('line', Math.max(1, strings - 1)));
   return element(
     'attributes',
     {},
     tagged('divisions', quarterOf(sheet.head.meter)),
     element('key', {}, tagged('fifths', fifthsOf(key)), tagged('mode', key.mode)),
     time,
-    tagged('staves', 2),
-    // A guitar sounds an octave below where it is written.
-    element(
-      'clef',
-      { number: STAFF },
-      tagged('sign', 'G'),
-      tagged('line', 2),
-      tagged('clef-octave-change', -1)
-    ),
-    element('clef', { number: TAB }, tagged('sign', 'TAB'), tagged('line', Math.max(1, strings - 1))),
-    element(
-      'staff-details',
-      { number: TAB },
-      tagged('staff-lines', strings),
-      // Lines are counted from the lowest string, which is the last one here.
-      ...[...neck.strings].reverse().map((midi, i) => {
-        const { letter, alter, octave } = staffPitch({ midi, note: plainName(midi % 12) });
-        return element(
-          'staff-tuning',
-          { line: i + 1 },
-          tagged('tuning-step', letter),
-          alter ? tagged('tuning-alter', alter) : null,
-          tagged('tuning-octave', octave)
-        );
-      }),
-      neck.capo ? tagged('capo', neck.capo) : null
-    )
+    kind === 'tab' ? tab : treble,
+    kind === 'tab' ? stringsOf(neck) : null
+  );
+}
+
+/** How many strings a tab has, and what they sound. */
+function stringsOf({ strings, capo }: Piece['neck']): string {
+  return element(
+    'staff-details',
+    {},
+    tagged('staff-lines', strings.length),
+    // Lines are counted from the lowest string, which is the last one here.
+    ...[...strings].reverse().map((midi, i) => {
+      const { letter, alter, octave } = staffPitch({ midi, note: plainName(midi % 12) });
+      return element(
+        'staff-tuning',
+        { line: i + 1 },
+        tagged('tuning-step', letter),
+        alter ? tagged('tuning-alter', alter) : null,
+        tagged('tuning-octave', octave)
+      );
+    }),
+    capo ? tagged('capo', capo) : null
   );
 }
 
@@ -328,10 +369,9 @@ function written(
   piece: WrittenPiece,
   accidentals: readonly (number | null)[],
   bar: WrittenBar,
-  part: Part,
-  staff: StaffNumber
+  part: Part
 ): string[] {
-  const { notes, links } = part;
+  const { notes, links, kind } = part;
   const tuplet = piece.tuplet === null ? null : bar.tuplets[piece.tuplet]!;
   const inTuplet = tuplet ? bar.pieces.filter((one) => one.tuplet === piece.tuplet) : [];
   const time = [tagged('type', TYPES[piece.value]), ...(piece.dots ? [element('dot', {})] : [])];
@@ -348,9 +388,8 @@ function written(
     tuplet && inTuplet.at(-1) === piece ? element('tuplet', { type: 'stop' }) : null
   ];
   const ends = tagged('duration', piece.length);
-  const voice = tagged('voice', staff === STAFF ? 1 : 5);
-  const onStaff = tagged('staff', staff);
-  const own = piece.notes.filter((index) => staff === STAFF || notes[index]!.place);
+  const voice = tagged('voice', 1);
+  const own = piece.notes.filter((index) => kind === 'staff' || (kind === 'tab' && notes[index]!.place));
   if (own.length === 0) {
     const isBar = bar.pieces.length === 1;
     return [
@@ -362,7 +401,6 @@ function written(
         voice,
         ...(isBar ? [] : time),
         modification,
-        onStaff,
         brackets.some(Boolean) ? element('notations', {}, ...brackets) : null
       )
     ];
@@ -379,12 +417,12 @@ function written(
       stops ? element('tied', { type: 'stop' }) : null,
       starts ? element('tied', { type: 'start' }) : null,
       ...(n === 0 ? brackets : []),
-      ...(isFirst ? played(note) : []),
+      ...(isFirst ? played(note, kind) : []),
       ...joins(isFirst, isLast, index, part)
     ];
     return element(
       'note',
-      isFirst && staff === STAFF ? { id: `${part.id}${NOTE_ID}${index}` } : {},
+      isFirst && kind === 'staff' ? { id: `${part.id}${NOTE_ID}${index}` } : {},
       n > 0 ? element('chord', {}) : null,
       pitch(note),
       ends,
@@ -395,7 +433,6 @@ function written(
       sign === null ? null : tagged('accidental', ACCIDENTALS[sign]!),
       modification,
       note.ghost ? tagged('notehead', 'normal', { parentheses: 'yes' }) : null,
-      onStaff,
       notations.some(Boolean) ? element('notations', {}, ...notations) : null
     );
   });
@@ -416,11 +453,11 @@ function pitch(note: LineNote): string {
 }
 
 /** How a note is played, where it is struck. */
-function played({ place, bend, release, midi, vibrato }: LineNote): (string | null)[] {
+function played({ place, bend, release, midi, vibrato }: LineNote, kind: Kind): (string | null)[] {
   const technical = [
     place?.finger === undefined ? null : tagged('fingering', place.finger),
-    place ? tagged('string', place.string) : null,
-    place ? tagged('fret', place.fret) : null,
+    place && kind === 'tab' ? tagged('string', place.string) : null,
+    place && kind === 'tab' ? tagged('fret', place.fret) : null,
     // A curl is a bend by a part of a semitone.
     bend
       ? element(
