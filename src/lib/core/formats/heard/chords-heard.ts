@@ -1,6 +1,6 @@
 /**
  * The chords of an accompaniment: pulses are gathered into stretches of one chord so that the whole costs least. What is foreign to a
- * chord, what it never shows, its bass, and where in the bar it changes all count; the best way through is found exactly.
+ * chord, what it never shows, its bass, and where in the bar it changes all count; the best way through is found exactly, among the chords that its first pulses allow.
  */
 import { CHORD_ROWS, DEAREST, type ChordRow } from './chord-rows';
 import type { Sounding } from './sounding';
@@ -18,8 +18,10 @@ export interface HeardStretch {
 /** Pitch classes that belong to the key of a pulse, bit n for pitch class n; 0 where none is known. */
 export type KeySets = readonly number[];
 
-/** Pulses that one stretch may have at once; longer ones join. */
-const LENGTHS = [1, 2, 3, 4, 6, 8] as const;
+/** Pulses that one stretch may have at once, beside those up to the next bar line and the one after it; longer ones join. */
+const SHORT = [1, 2] as const;
+/** How much less than the best a chord may be worth over the first two pulses of a stretch to be thought of at all. */
+const IN_REACH = 10;
 /** What a change costs on the first pulse of a bar, in its middle, elsewhere. */
 const CHANGE = [1.2, 1.9, 3] as const;
 /** Two stretches of the same chord. */
@@ -51,6 +53,7 @@ const NEVER = flat(({ never }) => never);
 const BASS = flat(({ bass }) => bass);
 const RARE = Float64Array.from(CHORD_ROWS, ({ rare }) => rare);
 const SETS = Int32Array.from(CHORD_ROWS, ({ pitchSet }) => pitchSet);
+const ALL_ROWS = Int16Array.from(CHORD_ROWS, (_, r) => r);
 const FIRST_OVER = CHORD_ROWS.findIndex(({ isOver }) => isOver);
 
 /** Sums over pulses, so that a stretch is a difference. */
@@ -96,6 +99,7 @@ function worths(
   pulses: readonly Sounding[],
   [from, to]: readonly [number, number],
   key: number,
+  rows: Int16Array,
   out: Float64Array
 ): void {
   sums.over(from, to, ALL, UPPER);
@@ -107,7 +111,8 @@ function worths(
   }
   unseenIn(ALL, UNSEEN);
   if (bass !== null && stays) unseenIn(UPPER, UNSEEN_UPPER);
-  for (let r = 0; r < ROWS; r++) {
+  const isBassAgain = BASSES.some((weight) => weight > 0);
+  for (const r of rows) {
     const isOver = r >= FIRST_OVER;
     if (isOver && (bass === null || !stays)) {
       out[r] = -Infinity;
@@ -119,8 +124,9 @@ function worths(
     let worth = -RARE[r]!;
     for (let pc = 0; pc < OCTAVE; pc++) {
       worth -= weights[pc]! * FOREIGN[at + pc]! + unseen[pc]! * NEVER[at + pc]!;
-      if (BASSES[pc]! > 0 && !isOver) worth += BASSES[pc]! * BASS[at + pc]!;
     }
+    if (isBassAgain && !isOver)
+      for (let pc = 0; pc < OCTAVE; pc++) if (BASSES[pc]! > 0) worth += BASSES[pc]! * BASS[at + pc]!;
     if (bass !== null) worth += BASS[at + bass]!;
     if (key && (SETS[r]! & ~key) === 0) worth += IN_KEY;
     out[r] = worth;
@@ -159,11 +165,13 @@ export function chordsHeard(pulses: readonly Sounding[], keys: KeySets = []): He
   const enteredFrom = new Int32Array(ROWS);
   for (let from = 0; from < count; from++) {
     entering(best, from, pulses[from]!, enter, enteredFrom);
-    for (const length of LENGTHS) {
-      const to = from + length;
-      if (to > count) break;
-      worths(sums, pulses, [from, to], keys[from] ?? 0, worth);
-      for (let r = 0; r < ROWS; r++) {
+    const key = keys[from] ?? 0;
+    worths(sums, pulses, [from, Math.min(count, from + 2)], key, ALL_ROWS, worth);
+    const top = worth.reduce((most, own) => Math.max(most, own), -Infinity);
+    const rows = ALL_ROWS.filter((r) => worth[r]! >= top - IN_REACH);
+    for (const to of endsOf(pulses, from)) {
+      worths(sums, pulses, [from, to], key, rows, worth);
+      for (const r of rows) {
         const total = enter[r]! + worth[r]!;
         if (total <= best[to * ROWS + r]!) continue;
         best[to * ROWS + r] = total;
@@ -182,6 +190,15 @@ export function chordsHeard(pulses: readonly Sounding[], keys: KeySets = []): He
     [to, row] = [start[at]!, Math.max(0, before[at]!)];
   }
   return { stretches: joined(way.reverse(), pulses, sums, keys), worth: total };
+}
+
+/** Where a stretch that begins at a pulse may end. */
+function endsOf(pulses: readonly Sounding[], from: number): number[] {
+  const { inBar, ofBar } = pulses[from]!;
+  const line = from + ofBar - inBar;
+  const next = line + (pulses[line]?.ofBar ?? 0);
+  const ends = new Set([...SHORT.map((length) => from + length), line, next]);
+  return [...ends].filter((to) => to > from && to <= pulses.length);
 }
 
 /** The best total with which each chord can begin at a pulse, and the chord it comes from. */
@@ -245,11 +262,11 @@ function joined(
   const out: HeardStretch[] = [];
   for (const { from, to, row } of merged) {
     let at = from;
-    const perBar = pulses.filter(({ bar }) => bar === pulses[from]!.bar).length;
+    const { ofBar } = pulses[from]!;
     while (at < to) {
       let silent = at;
       while (silent < to && isSilent(pulses[silent]!)) silent++;
-      const isPause = silent > at && (at === 0 || silent - at > REMEMBERED_BARS * perBar);
+      const isPause = silent > at && (at === 0 || silent - at > REMEMBERED_BARS * ofBar);
       if (isPause) {
         out.push({ from: at, to: silent, row: null, sure: 1 });
         at = silent;
@@ -277,7 +294,7 @@ function sureness(
   row: number,
   worth: Float64Array
 ): number {
-  worths(sums, pulses, [from, to], key, worth);
+  worths(sums, pulses, [from, to], key, ALL_ROWS, worth);
   const chosen = CHORD_ROWS[row]!;
   let rival = -Infinity;
   for (let r = 0; r < ROWS; r++) {

@@ -18,6 +18,9 @@ export interface Sounding {
   readonly length: number;
   /** Its bar, from 0. */
   readonly bar: number;
+  /** Which pulse of its bar it is, from 0, and how many the bar has. */
+  readonly inBar: number;
+  readonly ofBar: number;
   /** 0 for the first of a bar, 1 for its middle, 2 for others. */
   readonly weakness: 0 | 1 | 2;
   /** What it counts: the pulses of a bar count the same together, however many there are. */
@@ -61,6 +64,8 @@ export function soundings(bars: readonly FoundBar[], parts: readonly (readonly P
       start,
       length: beats,
       bar: i,
+      inBar: n,
+      ofBar: own.length,
       mass: Math.min(MOST_MASS, Math.max(1, PULSES_OF_A_BAR / own.length)),
       weakness: (n === 0 ? 0 : own.length % 2 === 0 && n === own.length / 2 ? 1 : 2) as 0 | 1 | 2
     }));
