@@ -6,7 +6,7 @@ import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
 import type { RecordedBlock } from '$lib/core/takes/model';
 import type { EarApi } from '../workers/ear';
 import EarWorker from '../workers/ear?worker';
-import { latencyOf, MIDI_INPUT } from './latency';
+import { latencyOf, MIDI_INPUT } from './takes/latency';
 
 /** Where notes come from. */
 export const EAR_INPUTS = ['microphone', 'midi'] as const;

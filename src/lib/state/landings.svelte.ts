@@ -4,7 +4,8 @@ import type { BeatNote } from '$lib/core/takes/align';
 import { metSoFar, type Meeting } from '$lib/core/takes/judge/landing';
 import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
 import { Ear } from './ear.svelte';
-import type { MeantLanding, Rehearsal } from './rehearsal.svelte';
+import type { MeantLanding } from './stand/picture.svelte';
+import type { Rehearsal } from './stand/rehearsal.svelte';
 
 /** Beats for which a note is remembered: longer than a landing may be late, or held. */
 const REMEMBERED = 16;
@@ -63,7 +64,7 @@ export class Landings {
   }
 
   #begin({ at, midi }: LiveNote): void {
-    const beat = this.#rehearsal.beatAt(at);
+    const beat = this.#rehearsal.transport.beatAt(at);
     if (beat === null) return;
     this.#rehearsal.follower.hearNote();
     this.#end(beat);
@@ -80,7 +81,7 @@ export class Landings {
   }
 
   #follow({ at, sounds, peak }: LiveMoment): void {
-    const beat = this.#rehearsal.beatAt(at);
+    const beat = this.#rehearsal.transport.beatAt(at);
     this.#rehearsal.follower.hearLevel(peak);
     if (beat === null) {
       this.#forget();
@@ -110,7 +111,7 @@ export class Landings {
 
   /** A round that has begun is met from its first change on; what the one before left open is still told. */
   #meetRound(): void {
-    const { landings } = this.#rehearsal;
+    const { landings } = this.#rehearsal.picture;
     if (landings === this.#round || !landings) return;
     if (this.#round) this.heard = this.#heardOf(this.#round);
     this.#round = landings;
@@ -135,7 +136,7 @@ export class Landings {
 
   /** The player agrees: the last round went as it was heard. */
   confirm(): void {
-    if (this.heard) this.#rehearsal.confirm(this.heard.missed);
+    if (this.heard) this.#rehearsal.marks.confirm(this.heard.missed);
     this.heard = null;
   }
 

@@ -2,7 +2,8 @@ import { describe, expect, it, vi } from 'vitest';
 import { readSheet } from '$lib/core/harmony/sheet';
 import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
 import { Landings } from './landings.svelte';
-import type { MeantLanding, Rehearsal } from './rehearsal.svelte';
+import type { MeantLanding } from './stand/picture.svelte';
+import type { Rehearsal } from './stand/rehearsal.svelte';
 
 interface Handlers {
   onNote: (note: LiveNote) => void;
@@ -31,11 +32,11 @@ const round = (number: number): readonly MeantLanding[] =>
 function stand() {
   const confirm = vi.fn();
   const rehearsal = {
-    beatAt: (second: number) => second,
+    transport: { beatAt: (second: number) => second },
     follower: { hearNote: () => undefined, hearLevel: () => undefined },
     workspace: { neck: { raised: 0 } },
-    landings: round(0) as readonly MeantLanding[] | null,
-    confirm
+    picture: { landings: round(0) as readonly MeantLanding[] | null },
+    marks: { confirm }
   };
   const landings = new Landings(rehearsal as unknown as Rehearsal);
   const { onNote, onMoment } = ear.handlers as Handlers;
@@ -60,7 +61,7 @@ describe('what was heard of a round', () => {
       [12, 62]
     ]);
     expect(landings.heard).toBeNull();
-    rehearsal.landings = round(1);
+    rehearsal.picture.landings = round(1);
     listen(16, 17, [[16, 67]]);
     expect(landings.heard).toEqual({ missed: [1] });
     landings.confirm();
@@ -76,7 +77,7 @@ describe('what was heard of a round', () => {
       [8, 68],
       [12, 74]
     ]);
-    rehearsal.landings = round(1);
+    rehearsal.picture.landings = round(1);
     listen(16, 17, []);
     expect(landings.heard).toEqual({ missed: [] });
   });
@@ -84,7 +85,7 @@ describe('what was heard of a round', () => {
   it('is not told of a round that was hardly heard', () => {
     const { landings, rehearsal, listen } = stand();
     listen(12.5, 16, [[13, 62]]);
-    rehearsal.landings = round(1);
+    rehearsal.picture.landings = round(1);
     listen(16, 17, []);
     expect(landings.heard).toBeNull();
   });

@@ -9,7 +9,7 @@ import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
 import { PARTS } from '$lib/core/practice/session/parts';
 import { logBox } from './practice-log';
 import { dayHere } from './day-here';
-import type { Assignment } from './rehearsal.svelte';
+import type { Assignment } from './stand/assignment.svelte';
 
 /** A part as it is run: with what it opens. */
 export interface RunPart extends SessionPart {

@@ -24,7 +24,7 @@
   import { counted } from '$lib/core/theory/words';
   import { MELODY, type Lines } from '$lib/state/lines.svelte';
   import type { Pen } from '$lib/state/pen.svelte';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import * as VOICES from '$lib/core/formats/piece';
@@ -71,7 +71,7 @@
     (Object.keys(BOLDNESSES) as Boldness[]).find((name) => BOLDNESSES[name] === lines.asked.boldness) ??
       'style'
   );
-  const isMoved = $derived(rehearsal.shift !== 0);
+  const isMoved = $derived(rehearsal.keys.shift !== 0);
   const keys = $derived.by(() => {
     const each = Array.from({ length: 12 }, (_, step) => ({
       value: String(step),
@@ -82,13 +82,13 @@
   const ALL_KEYS = 'all';
   /** Another key, or all of them in fourths, a key a round. */
   function pickKey(key: string) {
-    rehearsal.lineKeys = key === ALL_KEYS ? 'fourths' : 'stay';
-    rehearsal.shift = key === ALL_KEYS ? 0 : Number(key);
-    if (rehearsal.isPlaying) void rehearsal.play();
+    rehearsal.keys.lineKeys = key === ALL_KEYS ? 'fourths' : 'stay';
+    rehearsal.keys.shift = key === ALL_KEYS ? 0 : Number(key);
+    if (rehearsal.transport.isPlaying) void rehearsal.transport.play();
   }
   const loopName = $derived(LOOPS.find(({ value }) => value === loop)!.name);
   const keyName = $derived(
-    rehearsal.lineKeys === 'stay' ? keys[((rehearsal.shift % 12) + 12) % 12]!.name : 'all keys'
+    rehearsal.keys.lineKeys === 'stay' ? keys[((rehearsal.keys.shift % 12) + 12) % 12]!.name : 'all keys'
   );
   const NEW = 'new';
   const kept = $derived([
@@ -193,17 +193,17 @@
       <Button
         tone="strong"
         hint="With the band (Space)"
-        onclick={() => rehearsal.toggle()}
+        onclick={() => rehearsal.transport.toggle()}
         disabled={!lines.shown}
-        >{#if rehearsal.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Play{/if}</Button
+        >{#if rehearsal.transport.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Play{/if}</Button
       >
       <Popover.Root>
         <Popover.Trigger
           class={button({})}
-          aria-label="{loopName} · {rehearsal.tempo} · {keyName}: how it plays"
+          aria-label="{loopName} · {rehearsal.tempo.value} · {keyName}: how it plays"
           data-hint="What is looped, tempo, key"
           data-playing-rules
-          >{loopName} · {rehearsal.tempo} · {keyName}<ChevronDown
+          >{loopName} · {rehearsal.tempo.value} · {keyName}<ChevronDown
             size={14}
             class="opacity-70"
           /></Popover.Trigger
@@ -373,8 +373,8 @@
       </Popover.Root>
     </div>
   </div>
-  {#if lines.problem || rehearsal.problem}
-    <p class="text-warn" role="alert">{prettyProse(lines.problem || rehearsal.problem)}</p>
+  {#if lines.problem || rehearsal.notice.problem}
+    <p class="text-warn" role="alert">{prettyProse(lines.problem || rehearsal.notice.problem)}</p>
   {/if}
   {#if lines.isOverOthers}
     <p class="flex flex-wrap items-center gap-2 text-warn" role="status" data-over-others>
@@ -514,18 +514,18 @@
 {#snippet tempoField()}
   <NumberField
     label="Tempo"
-    value={rehearsal.tempo}
+    value={rehearsal.tempo.value}
     min={LOWEST_TEMPO}
     max={HIGHEST_TEMPO}
     unit="bpm"
-    onset={(tempo) => rehearsal.setTempo(tempo)}
+    onset={(tempo) => rehearsal.tempo.set(tempo)}
   />
 {/snippet}
 {#snippet keyList()}
   <Select
     label="Key"
     class="grow"
-    value={rehearsal.lineKeys === 'stay' ? String(rehearsal.shift) : ALL_KEYS}
+    value={rehearsal.keys.lineKeys === 'stay' ? String(rehearsal.keys.shift) : ALL_KEYS}
     options={keys}
     hint="Chart and line in another key, or round all twelve"
     onpick={pickKey}

@@ -18,7 +18,7 @@
   import { Phrases } from '$lib/state/lines/phrases.svelte';
   import { whyNote } from '$lib/core/line/why';
   import { Pen } from '$lib/state/pen.svelte';
-  import { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { hear } from '../app/hear';
@@ -38,7 +38,7 @@
 
   let { workspace }: ViewProps = $props();
   // What is listened to here is not practised: the log is the stand’s.
-  const rehearsal = untrack(() => new Rehearsal(workspace, () => undefined));
+  const rehearsal = untrack(() => new Rehearsal(workspace, { write: () => undefined }));
   const lines = untrack(() => new Lines(workspace));
   let showsLicks = $state(false);
   const pen = untrack(() => new Pen(lines, workspace));
@@ -75,16 +75,16 @@
     const notes = lines.shown?.notes;
     const line = notes ? { meter, notes } : null;
     untrack(() => {
-      rehearsal.line = line;
-      if (rehearsal.isPlaying) void rehearsal.play();
+      rehearsal.rounds.line = line;
+      if (rehearsal.transport.isPlaying) void rehearsal.transport.play();
     });
   });
 
   /** In its own key, or chart and line in another. */
-  const shown = $derived(rehearsal.shown);
+  const shown = $derived(rehearsal.picture.shown);
   /** In the chart's own key, where it can be written on. */
   const isOwn = $derived(shown === workspace);
-  const notes = $derived(rehearsal.lineShown?.notes ?? []);
+  const notes = $derived(rehearsal.picture.line?.notes ?? []);
   const ground = $derived({ form: shown.sheet.form, analysis: shown.analysis, chosen: shown.chosen });
   /** Read as a whole at rest; what is seen is read part by part. */
   const settled = $derived(pen.isWriting && isOwn ? (atRest.value ?? notes) : notes);
@@ -106,7 +106,7 @@
   });
   const change = $derived(shown.changes[shown.selected]);
   /** While nothing plays, and in the chart's own key. */
-  const mend = $derived(shown === workspace && !rehearsal.isPlaying ? lines.mend : null);
+  const mend = $derived(shown === workspace && !rehearsal.transport.isPlaying ? lines.mend : null);
   const over = $derived(
     change
       ? notesOver(notes, change).map(({ note, index }) => ({ note, read: partOf(index, index + 1)[0]! }))
@@ -118,15 +118,15 @@
     return notes.find((note) => note.start >= end) ?? null;
   });
   const time = $derived(
-    rehearsal.isPlaying && rehearsal.beat >= 0 && rehearsal.now
-      ? rehearsal.now.excerpt.from + rehearsal.written
+    rehearsal.transport.isPlaying && rehearsal.transport.beat >= 0 && rehearsal.picture.now
+      ? rehearsal.picture.now.excerpt.from + rehearsal.picture.written
       : null
   );
   /** The start of the note that sounds, as it is written. */
   const lit = $derived.by(() => {
     // A round is laid out only where it is heard.
-    if (time === null || !rehearsal.now) return null;
-    const { now, inRound } = rehearsal;
+    if (time === null || !rehearsal.picture.now) return null;
+    const { now, inRound } = rehearsal.picture;
     const at = now.times.findIndex(({ start, beats }) => inRound >= start && inRound < start + beats);
     return at < 0 ? null : now.notes[at]!.start + ticksOf(now.excerpt.from);
   });
@@ -134,18 +134,18 @@
   function select(index: number) {
     shown.select(index);
     if (shown !== workspace) workspace.select(index, false);
-    if (loop !== 'whole' && !rehearsal.isPlaying) setLoop(loop);
+    if (loop !== 'whole' && !rehearsal.transport.isPlaying) setLoop(loop);
   }
   function setLoop(id: LoopId) {
     loop = id;
-    rehearsal.setLoop(loopAt(id, change?.bar ?? 1, workspace.sheet.form.bars.length));
+    rehearsal.loop.set(loopAt(id, change?.bar ?? 1, workspace.sheet.form.bars.length));
   }
   /** The loop follows the bar that is selected, until it plays. */
   $effect(() => {
     const { bar } = workspace.change ?? {};
     if (bar === undefined) return;
     untrack(() => {
-      if (loop !== 'whole' && !rehearsal.isPlaying) setLoop(loop);
+      if (loop !== 'whole' && !rehearsal.transport.isPlaying) setLoop(loop);
     });
   });
 
@@ -180,7 +180,7 @@
   function strike(string: number, fret: number) {
     pen.strike(string, fret, true);
     const note = lines.shown?.notes.find(({ place }) => place?.string === string && place.fret === fret);
-    if (note && !rehearsal.isPlaying) void hear(workspace, { kind: 'passage', notes: [note] });
+    if (note && !rehearsal.transport.isPlaying) void hear(workspace, { kind: 'passage', notes: [note] });
   }
   function moveNote(index: number, start: number, midi: number) {
     // A melody is written from the first bar on.
@@ -197,11 +197,13 @@
   // Above those of the view: what writes notes goes before what opens the pen.
   $effect(() => {
     const keys = bindKeys(PEN_KEYS, pen);
-    return layKeys('Editing the line', () => (pen.isWriting && isOwn && !rehearsal.isPlaying ? keys : []));
+    return layKeys('Editing the line', () =>
+      pen.isWriting && isOwn && !rehearsal.transport.isPlaying ? keys : []
+    );
   });
 
   /** The beat that is counted, for those who only see. */
-  const counting = $derived(rehearsal.counting);
+  const counting = $derived(rehearsal.picture.counting);
 </script>
 
 <LineTools {workspace} {lines} {rehearsal} {pen} {loop} onloop={setLoop} bind:showsLicks />
@@ -212,8 +214,8 @@
     data-line={lines.shown.id ?? 'new'}
     data-level={lines.asked.level}
     data-notes={notes.length}
-    data-playing={rehearsal.isPlaying || undefined}
-    data-sound-level={rehearsal.level}
+    data-playing={rehearsal.transport.isPlaying || undefined}
+    data-sound-level={rehearsal.transport.level}
     data-at={time === null ? undefined : beatsOf(ticksOf(time))}
   >
     {#if counting}<p class="sr-only" aria-live="off">{counting}</p>{/if}
@@ -246,7 +248,7 @@
         caret={isOwn ? pen.caret : null}
         grid={pen.grid}
         onselect={select}
-        onmove={isOwn && !rehearsal.isPlaying ? moveNote : undefined}
+        onmove={isOwn && !rehearsal.transport.isPlaying ? moveNote : undefined}
         onpick={isOwn && pen.isWriting ? (ticks) => pen.point(ticks, pen.string) : undefined}
         phrases={isOwn ? phrases : undefined}
         onwrite={write}

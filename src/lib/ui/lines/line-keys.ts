@@ -1,7 +1,7 @@
 /** The keys of a line, and those of writing, laid while it is edited. */
 import { TECHNIQUES, WRITTEN_LENGTHS, type Technique } from '$lib/core/line/edit';
 import type { Pen } from '$lib/state/pen.svelte';
-import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
 import type { KeyRow } from '../keys/keys';
 
 /** A technique's key and name on the pad. */
@@ -35,7 +35,7 @@ export const LINE_KEYS: readonly KeyRow<LineKeys>[] = [
     keys: 'Space',
     name: 'Play the line with the band, or stop',
     presses: ['Space'],
-    run: ({ rehearsal }) => rehearsal.toggle(),
+    run: ({ rehearsal }) => rehearsal.transport.toggle(),
     single: false
   }
 ];

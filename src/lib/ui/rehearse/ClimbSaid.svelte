@@ -1,11 +1,11 @@
 <!-- Where a part stands on its ladder: the stretch that is looped, its goal, and whether it is done for today. -->
 <script lang="ts">
   import { loopName } from '$lib/core/practice/items/words';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
-  const climb = $derived(rehearsal.climb);
-  const steps = $derived(rehearsal.assigned?.steps ?? []);
+  const climb = $derived(rehearsal.marks.climb);
+  const steps = $derived(rehearsal.assigned.now?.steps ?? []);
   const goal = $derived(climb ? steps[climb.at]?.goal : undefined);
 </script>
 

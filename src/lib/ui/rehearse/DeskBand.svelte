@@ -3,7 +3,7 @@
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import { FEELS } from '$lib/core/practice/feel';
   import type { Landings } from '$lib/state/landings.svelte';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import Slider from '../kit/Slider.svelte';
@@ -18,7 +18,7 @@
     onmix: () => void;
   }
   let { rehearsal, landings, isMixing, onmix }: Props = $props();
-  const desk = $derived(rehearsal.desk);
+  const desk = $derived(rehearsal.desk.now);
   const percent = $derived(Math.round(desk.intensity * 100));
 </script>
 
@@ -26,9 +26,9 @@
   <Select
     size="stand"
     label="Feel"
-    value={rehearsal.feel.id}
+    value={rehearsal.rounds.feel.id}
     options={FEELS.map(({ id, name }) => ({ value: id, name }))}
-    onpick={(feel) => rehearsal.set({ feel })}
+    onpick={(feel) => rehearsal.desk.set({ feel })}
   />
   <span class="flex flex-col px-1 text-xs leading-4"
     >Intensity {percent} %
@@ -48,9 +48,9 @@
     class="w-12"
     min="0"
     max="1"
-    value={rehearsal.level}
+    value={rehearsal.transport.level}
     aria-label="Loudness"
-    data-level={rehearsal.level}
+    data-level={rehearsal.transport.level}
   ></meter>
   <Button size="stand" aria-expanded={isMixing} pressed={isMixing} data-open-mix onclick={onmix}
     ><Volume2 size={17} /> mix</Button

@@ -4,13 +4,14 @@
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import { ARCS } from '$lib/core/practice/arc';
   import { PARTS, type Part } from '$lib/core/practice/events';
-  import { type Desk, type Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { DeskSettings } from '$lib/state/stand/desk.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import Slider from '../kit/Slider.svelte';
 
   let { rehearsal, ontune }: { rehearsal: Rehearsal; ontune: () => void } = $props();
-  const desk = $derived(rehearsal.desk);
+  const desk = $derived(rehearsal.desk.now);
   /** A recording takes the place of the band's own parts. */
   const heard = $derived(
     PARTS.filter((part) =>
@@ -25,7 +26,7 @@
     line: 'Drill',
     backing: 'Recording'
   };
-  const CHORD_SOUND_OPTIONS: readonly { value: Desk['chordSound']; name: string }[] = [
+  const CHORD_SOUND_OPTIONS: readonly { value: DeskSettings['chordSound']; name: string }[] = [
     { value: 'feel', name: 'chords as the feel has them' },
     { value: 'piano', name: 'electric piano' },
     { value: 'guitar', name: 'guitar' },
@@ -45,7 +46,7 @@
         size="stand"
         pressed={isMuted}
         label="Mute {NAMES[part]}"
-        onclick={() => rehearsal.setMix(part, { isMuted: !isMuted })}
+        onclick={() => rehearsal.desk.setMix(part, { isMuted: !isMuted })}
         >{#if isMuted}<VolumeX size={16} />{:else}<Volume2 size={16} />{/if}</Button
       >
       <span class="flex flex-col text-xs leading-4"
@@ -57,7 +58,7 @@
           max={6}
           value={decibels}
           says="{decibels} decibels"
-          onslide={(next) => rehearsal.setMix(part, { decibels: next })}
+          onslide={(next) => rehearsal.desk.setMix(part, { decibels: next })}
         /></span
       >
     </div>
@@ -67,20 +68,20 @@
     label="Sound of the chords"
     value={desk.chordSound}
     options={CHORD_SOUND_OPTIONS}
-    onpick={(chordSound) => rehearsal.set({ chordSound: chordSound as Desk['chordSound'] })}
+    onpick={(chordSound) => rehearsal.desk.set({ chordSound: chordSound as DeskSettings['chordSound'] })}
   />
   <Select
     size="stand"
     label="Intensity from round to round"
     value={desk.arc}
     options={ARCS.map(({ id, name }) => ({ value: id, name }))}
-    onpick={(arc) => rehearsal.set({ arc })}
+    onpick={(arc) => rehearsal.desk.set({ arc })}
   />
   <Button
     size="stand"
     pressed={desk.follows}
     hint="While it listens, the band plays louder and denser as you do, answers your rests and leaves you room"
-    onclick={() => rehearsal.set({ follows: !desk.follows })}>band follows me</Button
+    onclick={() => rehearsal.desk.set({ follows: !desk.follows })}>band follows me</Button
   >
   <Button size="stand" hint="The tuner, and each string to hear (U)" onclick={ontune}>tune</Button>
 </div>

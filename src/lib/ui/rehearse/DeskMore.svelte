@@ -4,7 +4,8 @@
   import Download from '@lucide/svelte/icons/download';
   import X from '@lucide/svelte/icons/x';
   import { NOTICES } from '$lib/audio/sounds';
-  import type { Desk, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { DeskSettings } from '$lib/state/stand/desk.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { saveFile } from '../export/file';
   import type { Format, Piece } from '../export/format';
@@ -15,10 +16,10 @@
   import DeskGroup from './DeskGroup.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
-  const desk = $derived(rehearsal.desk);
+  const desk = $derived(rehearsal.desk.now);
   const { backing, pedals } = $derived(rehearsal);
   let chooser: HTMLInputElement | undefined = $state();
-  const HIDES: readonly { value: Desk['hides']; name: string; hint: string }[] = [
+  const HIDES: readonly { value: DeskSettings['hides']; name: string; hint: string }[] = [
     { value: 'nothing', name: 'show everything', hint: 'All notes and targets' },
     { value: 'all but roots', name: 'show roots only', hint: 'The rest comes up at each change' },
     { value: 'everything', name: 'hide everything', hint: 'From memory; shown at each change' }
@@ -31,12 +32,13 @@
       making.stop.abort();
       return;
     }
-    const { forFile: round, meter, sounding: tempo, workspace, feel } = rehearsal;
+    const { forFile: round, workspace } = rehearsal;
+    const { meter, feel, chordSound } = rehearsal.rounds;
+    const tempo = rehearsal.tempo.sounding;
     if (!round) return;
-    const { key } = rehearsal.shown.analysis;
+    const { key } = rehearsal.picture.shown.analysis;
     const { title } = workspace.document;
     const { mix } = desk;
-    const { chordSound } = rehearsal;
     const stop = new AbortController();
     making = { id: format.id, done: 0, stop };
     const onProgress = (done: number) => (making = making && { ...making, done });
@@ -44,7 +46,7 @@
       const piece = { round, title, meter, tempo, key, feel, mix, chordSound };
       saveFile(await format.make(piece, { onProgress, signal: stop.signal }), title, format.id);
     } catch {
-      if (!stop.signal.aborted) rehearsal.problem = format.trouble;
+      if (!stop.signal.aborted) rehearsal.notice.problem = format.trouble;
     }
     making = null;
   }
@@ -56,10 +58,12 @@
     <Button
       size="stand"
       hint="Tap the beat; the tempo follows"
-      onclick={() => rehearsal.tap(performance.now() / 1000)}>tap</Button
+      onclick={() => rehearsal.tempo.tap(performance.now() / 1000)}>tap</Button
     >
-    <Button size="stand" pressed={desk.halfTime} onclick={() => rehearsal.set({ halfTime: !desk.halfTime })}
-      >half speed</Button
+    <Button
+      size="stand"
+      pressed={desk.halfTime}
+      onclick={() => rehearsal.desk.set({ halfTime: !desk.halfTime })}>half speed</Button
     >
   </DeskGroup>
   <DeskGroup name="Stand">
@@ -80,7 +84,7 @@
       label="What the neck shows"
       value={desk.hides}
       options={HIDES}
-      onpick={(hides) => rehearsal.set({ hides })}
+      onpick={(hides) => rehearsal.desk.set({ hides })}
     />
     <span class="inline-flex items-center gap-1.5"
       >remind me to rest after <NumberField
@@ -118,7 +122,7 @@
       size="stand"
       pressed={desk.ends}
       hint="A file ends on the home chord, in one bar more"
-      onclick={() => rehearsal.set({ ends: !desk.ends })}>with an ending</Button
+      onclick={() => rehearsal.desk.set({ ends: !desk.ends })}>with an ending</Button
     >
     <input
       bind:this={chooser}

@@ -4,7 +4,7 @@
 <script lang="ts">
   import { QUICKEST, SLOWEST } from '$lib/core/practice/beats';
   import type { Recording } from '$lib/state/backing.svelte';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import BeatPane from './BeatPane.svelte';
 
@@ -48,7 +48,7 @@
     {#if backing.taps === null}
       <Button
         size="stand"
-        disabled={rehearsal.isPlaying}
+        disabled={rehearsal.transport.isPlaying}
         hint="Listen from its beginning and tap its beat, the first tap on the first beat of the chart"
         onclick={() => backing.startTapping()}>listen and tap</Button
       >

@@ -1,13 +1,13 @@
 <!-- How fast: the tempo, the ladder that it climbs, the count-in. -->
 <script lang="ts">
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import { TEMPO_STEP, type Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { TEMPO_STEP, type Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import DeskGroup from './DeskGroup.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
-  const desk = $derived(rehearsal.desk);
+  const desk = $derived(rehearsal.desk.now);
   const ladder = $derived(
     desk.ladder ?? { start: 80, goal: 120, step: 4, rounds: 2, onlyClean: false, isOn: false }
   );
@@ -24,7 +24,7 @@
     size="stand"
     hint="Slower; ↓ in the field does the same"
     tabindex={-1}
-    onclick={() => rehearsal.changeTempo(-TEMPO_STEP)}>−{TEMPO_STEP}</Button
+    onclick={() => rehearsal.tempo.change(-TEMPO_STEP)}>−{TEMPO_STEP}</Button
   >
   <NumberField
     size="stand"
@@ -33,20 +33,20 @@
     min={LOWEST_TEMPO}
     max={HIGHEST_TEMPO}
     unit="bpm"
-    value={rehearsal.tempo}
-    onset={(tempo) => rehearsal.setTempo(tempo)}
+    value={rehearsal.tempo.value}
+    onset={(tempo) => rehearsal.tempo.set(tempo)}
   />
   <Button
     size="stand"
     hint="Faster; ↑ in the field does the same"
     tabindex={-1}
-    onclick={() => rehearsal.changeTempo(TEMPO_STEP)}>+{TEMPO_STEP}</Button
+    onclick={() => rehearsal.tempo.change(TEMPO_STEP)}>+{TEMPO_STEP}</Button
   >
   <Button
     size="stand"
     pressed={ladder.isOn}
     hint="The tempo climbs from round to round"
-    onclick={() => rehearsal.set({ ladder: { ...ladder, isOn: !ladder.isOn } })}>tempo ladder</Button
+    onclick={() => rehearsal.desk.set({ ladder: { ...ladder, isOn: !ladder.isOn } })}>tempo ladder</Button
   >
   {#if ladder.isOn}
     {#each RUNGS as [part, name, min, max] (part)}
@@ -57,18 +57,20 @@
         {min}
         {max}
         value={ladder[part]}
-        onset={(value) => rehearsal.set({ ladder: { ...ladder, [part]: value } })}
+        onset={(value) => rehearsal.desk.set({ ladder: { ...ladder, [part]: value } })}
       />
     {/each}
     <Button
       size="stand"
       pressed={ladder.onlyClean}
       hint="It climbs only after rounds that you mark as clean"
-      onclick={() => rehearsal.set({ ladder: { ...ladder, onlyClean: !ladder.onlyClean } })}
+      onclick={() => rehearsal.desk.set({ ladder: { ...ladder, onlyClean: !ladder.onlyClean } })}
       >only after clean rounds</Button
     >
   {/if}
-  <Button size="stand" pressed={desk.countsIn} onclick={() => rehearsal.set({ countsIn: !desk.countsIn })}
-    >count in</Button
+  <Button
+    size="stand"
+    pressed={desk.countsIn}
+    onclick={() => rehearsal.desk.set({ countsIn: !desk.countsIn })}>count in</Button
   >
 </DeskGroup>

@@ -2,16 +2,17 @@
 <script lang="ts">
   import { DRILLS } from '$lib/core/line/drills';
   import { KEY_ORDERS } from '$lib/core/practice/ladder';
-  import type { Desk, Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { DeskSettings } from '$lib/state/stand/desk.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';
   import DeskGroup from './DeskGroup.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
-  const desk = $derived(rehearsal.desk);
+  const desk = $derived(rehearsal.desk.now);
   const workspace = $derived(rehearsal.workspace);
   const bars = $derived(workspace.sheet.form.bars);
-  const loop = $derived(rehearsal.loop);
+  const loop = $derived(rehearsal.loop.wish);
   const lastBar = $derived(bars.length);
   const NONE = 'none';
   const DRILL_OPTIONS = [
@@ -38,16 +39,16 @@
 
   function pickLoop(value: string) {
     const change = workspace.selected;
-    if (value === 'form') rehearsal.setLoop({ kind: 'form' });
+    if (value === 'form') rehearsal.loop.set({ kind: 'form' });
     else if (value === 'bars') setBars({});
-    else if (value === 'change' || value === 'pair') rehearsal.setLoop({ kind: value, change });
-    else rehearsal.setLoop({ kind: 'section', bar: Number(value) });
+    else if (value === 'change' || value === 'pair') rehearsal.loop.set({ kind: value, change });
+    else rehearsal.loop.set({ kind: 'section', bar: Number(value) });
   }
 
   function setBars(part: { from?: number; to?: number }) {
     const { from, to } = { from: barLoop.from, to: barLoop.to, ...part };
     lastLoop = { from: Math.min(from, lastBar), to: Math.min(to, lastBar) };
-    rehearsal.setLoop({ kind: 'bars', ...lastLoop });
+    rehearsal.loop.set({ kind: 'bars', ...lastLoop });
   }
 </script>
 
@@ -57,7 +58,7 @@
     label="Drill"
     value={desk.drill ?? NONE}
     options={DRILL_OPTIONS}
-    onpick={(drill) => rehearsal.set({ drill: drill === NONE ? null : drill })}
+    onpick={(drill) => rehearsal.desk.set({ drill: drill === NONE ? null : drill })}
   />
   {#if desk.drill}
     <Select
@@ -65,7 +66,7 @@
       label="Subdivision"
       value={String(desk.perBeat)}
       options={SUBDIVISIONS}
-      onpick={(perBeat) => rehearsal.set({ perBeat: Number(perBeat) as Desk['perBeat'] })}
+      onpick={(perBeat) => rehearsal.desk.set({ perBeat: Number(perBeat) as DeskSettings['perBeat'] })}
     />
   {/if}
   <Select
@@ -93,6 +94,6 @@
     label="Keys"
     value={desk.keys}
     options={KEY_ORDERS.map(({ id, name }) => ({ value: id, name }))}
-    onpick={(keys) => rehearsal.set({ keys })}
+    onpick={(keys) => rehearsal.desk.set({ keys })}
   />
 </DeskGroup>

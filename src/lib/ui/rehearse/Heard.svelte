@@ -3,12 +3,12 @@
   import Ear from '@lucide/svelte/icons/ear';
   import { counted } from '$lib/core/theory/words';
   import type { Landings } from '$lib/state/landings.svelte';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
 
   let { rehearsal, landings }: { rehearsal: Rehearsal; landings: Landings } = $props();
   const heard = $derived(landings.heard);
-  const isOpen = $derived(heard !== null && rehearsal.marks.at(-1) === null);
+  const isOpen = $derived(heard !== null && rehearsal.marks.given.at(-1) === null);
 </script>
 
 {#if heard && isOpen}

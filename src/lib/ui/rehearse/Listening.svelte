@@ -3,7 +3,7 @@
   import Ear from '@lucide/svelte/icons/ear';
   import { EAR_INPUTS, type EarInput } from '$lib/state/ear.svelte';
   import type { Landings } from '$lib/state/landings.svelte';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import Level from '../kit/Level.svelte';
   import Select from '../kit/Select.svelte';
@@ -20,7 +20,7 @@
   const NAMES: Readonly<Record<EarInput, string>> = { microphone: 'microphone', midi: 'MIDI instrument' };
   const options = EAR_INPUTS.map((value) => ({ value, name: NAMES[value] }));
   function choose(input: EarInput) {
-    rehearsal.set({ hears: input });
+    rehearsal.desk.set({ hears: input });
     if (ear.input) void ear.open(input);
   }
 </script>
@@ -30,7 +30,7 @@
     size="stand"
     pressed={ear.input !== null}
     hint="Shows the note that is heard on the neck, and at each change whether you landed (Z). Wear headphones, kept low, or the band is heard too. Nothing is kept."
-    onclick={() => void ear.toggle(rehearsal.desk.hears)}
+    onclick={() => void ear.toggle(rehearsal.desk.now.hears)}
   >
     <Ear size={17} />
     {ear.isAsking ? 'asking …' : ear.input ? 'listening' : 'listen'}
@@ -40,7 +40,7 @@
     <Select
       size="stand"
       label="What is listened to"
-      value={rehearsal.desk.hears}
+      value={rehearsal.desk.now.hears}
       {options}
       onpick={(value) => choose(value as EarInput)}
     />

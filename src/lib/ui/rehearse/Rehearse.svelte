@@ -10,7 +10,7 @@
   import Play from '@lucide/svelte/icons/play';
   import Square from '@lucide/svelte/icons/square';
   import { Landings } from '$lib/state/landings.svelte';
-  import { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
   import { assignmentOf, placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
   import { takeAssignment } from '$lib/state/assigned';
@@ -40,11 +40,11 @@
   /** The desk comes behind the first picture. */
   const drawn = new Gradual(0);
 
-  const selected = $derived(rehearsal.change?.source ?? rehearsal.shown.change);
+  const selected = $derived(rehearsal.picture.change?.source ?? rehearsal.picture.shown.change);
 
   /** The screen stays awake while the band plays; the browser lets go of that whenever the page is hidden. */
   $effect(() => {
-    if (!rehearsal.isPlaying) return;
+    if (!rehearsal.transport.isPlaying) return;
     let wake: WakeLockSentinel | null = null;
     let isOver = false;
     const ask = () => {
@@ -123,21 +123,21 @@
     if (part?.id === taken) return;
     const assignment = part && assignmentOf(part);
     if (!assignment) {
-      if (taken !== null) rehearsal.unassign();
+      if (taken !== null) rehearsal.assigned.end();
       taken = null;
       return;
     }
     taken = part.id;
     await rehearsal.assign(assignment);
-    if (sessionRun.takeStart()) await rehearsal.play();
+    if (sessionRun.takeStart()) await rehearsal.transport.play();
   }
   /** Clean at its goal the part is done: what is left of its time flows on. */
   $effect(() => {
-    if (rehearsal.climb?.isDone && sessionRun.current?.id === taken) untrack(() => sessionRun.giveOn());
+    if (rehearsal.marks.climb?.isDone && sessionRun.current?.id === taken) untrack(() => sessionRun.giveOn());
   });
   /** The clock of a part runs from the moment at which it sounds. */
   $effect(() => {
-    if (rehearsal.isPlaying) untrack(() => sessionRun.begin());
+    if (rehearsal.transport.isPlaying) untrack(() => sessionRun.begin());
   });
   async function nextPart() {
     sessionRun.next();
@@ -148,7 +148,7 @@
     if (asked) void rehearsal.assign(asked);
     // Making ready to sound takes longer than the first picture does.
     return behindPicture(() => {
-      void rehearsal.fetchSounds();
+      void rehearsal.transport.fetchSounds();
       void rehearsal.backing.restore();
     });
   });
@@ -156,13 +156,13 @@
   let isCautioned = $state(false);
   /** While the band plays the desk is away, unless the player wants it. */
   let isDeskOpen = $state(false);
-  const isStanding = $derived(rehearsal.isPlaying && !isDeskOpen);
+  const isStanding = $derived(rehearsal.transport.isPlaying && !isDeskOpen);
   $effect(() => {
-    if (!rehearsal.isPlaying) isDeskOpen = false;
+    if (!rehearsal.transport.isPlaying) isDeskOpen = false;
   });
   let playButton: HTMLButtonElement | undefined = $state();
   function openDesk() {
-    if (rehearsal.isPlaying) isDeskOpen = true;
+    if (rehearsal.transport.isPlaying) isDeskOpen = true;
   }
   /** The focus goes back to where the band is started and stopped. */
   let wasStanding = false;
@@ -174,24 +174,29 @@
   let barWidth = $state(900);
   /** The drill stands on staff and tab where the player wants it so; what is hidden on the neck is not told there either. */
   const showsScore = $derived(
-    rehearsal.drill !== null && settings.now.lineAs === 'score' && rehearsal.hides === 'nothing'
+    rehearsal.rounds.drill !== null &&
+      settings.now.lineAs === 'score' &&
+      rehearsal.picture.hides === 'nothing'
   );
   /** What is heard, as it is written; how the changes were met. */
   const heard = $derived(
-    landings.ear.sounds === null ? null : landings.ear.sounds - rehearsal.shown.neck.raised
+    landings.ear.sounds === null ? null : landings.ear.sounds - rehearsal.picture.shown.neck.raised
   );
   const met = $derived(landings.ear.input ? landings.met : undefined);
-  const runPlaces = $derived(rehearsal.run.flatMap(({ place }) => place ?? []));
+  const runPlaces = $derived(rehearsal.picture.run.flatMap(({ place }) => place ?? []));
   /** Where the music is in the form, for the threads. */
   const formBeat = $derived(
-    rehearsal.isPlaying && rehearsal.change
-      ? rehearsal.change.source.start +
-          Math.min(rehearsal.change.source.beats, rehearsal.written - rehearsal.change.start)
+    rehearsal.transport.isPlaying && rehearsal.picture.change
+      ? rehearsal.picture.change.source.start +
+          Math.min(
+            rehearsal.picture.change.source.beats,
+            rehearsal.picture.written - rehearsal.picture.change.start
+          )
       : null
   );
   /** The head says the tempo that sounds. */
   $effect(() => {
-    workspace.soundingTempo = rehearsal.sounding;
+    workspace.soundingTempo = rehearsal.tempo.sounding;
   });
   onDestroy(() => (workspace.soundingTempo = null));
 </script>
@@ -209,8 +214,8 @@
 />
 
 {#snippet notices()}
-  {#if rehearsal.problem}
-    <p class="card px-3 py-2 text-warn" role="alert">{rehearsal.problem}</p>
+  {#if rehearsal.notice.problem}
+    <p class="card px-3 py-2 text-warn" role="alert">{rehearsal.notice.problem}</p>
   {/if}
   {#if landings.ear.problem}
     <p class="card px-3 py-2 text-warn" role="alert">{landings.ear.problem}</p>
@@ -231,11 +236,11 @@
   class="flex min-w-0 flex-col gap-2.5"
   aria-label="Rehearse"
   data-keys-return
-  data-playing={rehearsal.isPlaying || undefined}
-  data-round={rehearsal.round}
-  data-lag={JSON.stringify(rehearsal.lag)}
-  data-late={rehearsal.late}
-  data-sounds={rehearsal.sounds}
+  data-playing={rehearsal.transport.isPlaying || undefined}
+  data-round={rehearsal.transport.round}
+  data-lag={JSON.stringify(rehearsal.transport.lag)}
+  data-late={rehearsal.transport.late}
+  data-sounds={rehearsal.transport.sounds}
 >
   {#if isStanding}
     <Stand {rehearsal} {heard} {met}>
@@ -250,69 +255,76 @@
         size="stand"
         tone="strong"
         class="min-h-20 w-24 max-sm:w-16"
-        aria-label={rehearsal.isPlaying ? 'Stop' : 'Play'}
+        aria-label={rehearsal.transport.isPlaying ? 'Stop' : 'Play'}
         hint="Space"
         bind:element={playButton}
-        onclick={() => rehearsal.toggle()}
+        onclick={() => rehearsal.transport.toggle()}
       >
-        {#if rehearsal.isPlaying}<Square size={30} class="fill-current" />{:else}<Play size={34} />{/if}
+        {#if rehearsal.transport.isPlaying}<Square size={30} class="fill-current" />{:else}<Play
+            size={34}
+          />{/if}
       </Button>
       <div class="min-w-0 flex-1" bind:clientWidth={barWidth}>
         <StandChords {rehearsal} sizes={AT_REST} width={barWidth} met={met?.get(selected?.index ?? -1)} />
       </div>
     </div>
     {@render notices()}
-    {#if rehearsal.shown.changes.length > 0}
+    {#if rehearsal.picture.shown.changes.length > 0}
       <Neck
-        workspace={rehearsal.shown}
+        workspace={rehearsal.picture.shown}
         isStand
-        isStill={rehearsal.isPlaying}
+        isStill={rehearsal.transport.isPlaying}
         run={runPlaces}
-        hides={rehearsal.hides}
-        lit={rehearsal.lit}
+        hides={rehearsal.picture.hides}
+        lit={rehearsal.picture.lit}
         {heard}
       />
       {#if showsScore}
         <RunScore {rehearsal} />
       {:else}
-        {#if rehearsal.run.length}
+        {#if rehearsal.picture.run.length}
           <RunStrip
-            run={rehearsal.run}
-            beats={rehearsal.change?.beats ?? 0}
-            into={rehearsal.isPlaying && !rehearsal.counting ? rehearsal.into : null}
-            isHidden={rehearsal.hides !== 'nothing'}
+            run={rehearsal.picture.run}
+            beats={rehearsal.picture.change?.beats ?? 0}
+            into={rehearsal.transport.isPlaying && !rehearsal.picture.counting
+              ? rehearsal.picture.into
+              : null}
+            isHidden={rehearsal.picture.hides !== 'nothing'}
           />
         {/if}
         <Threads
-          workspace={rehearsal.shown}
+          workspace={rehearsal.picture.shown}
           height={150}
           isBare
-          isStill={rehearsal.isPlaying}
+          isStill={rehearsal.transport.isPlaying}
           time={formBeat}
-          hidesTargets={rehearsal.desk.hides !== 'nothing'}
+          hidesTargets={rehearsal.desk.now.hides !== 'nothing'}
           {met}
         />
       {/if}
     {/if}
-    {#if rehearsal.assigned}
-      <p class="flex flex-wrap items-center gap-x-3 text-soft" data-assigned={rehearsal.assigned.item ?? ''}>
-        <b class="text-ink">{rehearsal.assigned.name}</b>
-        {#if rehearsal.assigned.key}<span>in {keyName(rehearsal.assigned.key)}</span>{/if}
-        {#if rehearsal.assigned.area !== null}<span>position {rehearsal.assigned.area}</span>{/if}
-        {#if rehearsal.climb}<ClimbSaid {rehearsal} />{/if}
-        <Button size="small" hint="Back to your own settings" onclick={() => rehearsal.unassign()}
+    {#if rehearsal.assigned.now}
+      <p
+        class="flex flex-wrap items-center gap-x-3 text-soft"
+        data-assigned={rehearsal.assigned.now.item ?? ''}
+      >
+        <b class="text-ink">{rehearsal.assigned.now.name}</b>
+        {#if rehearsal.assigned.now.key}<span>in {keyName(rehearsal.assigned.now.key)}</span>{/if}
+        {#if rehearsal.assigned.now.area !== null}<span>position {rehearsal.assigned.now.area}</span>{/if}
+        {#if rehearsal.marks.climb}<ClimbSaid {rehearsal} />{/if}
+        <Button size="small" hint="Back to your own settings" onclick={() => rehearsal.assigned.end()}
           >Reset</Button
         >
       </p>
     {/if}
-    {#if rehearsal.isPlaying || rehearsal.marks.length > 0}<RoundMarks {rehearsal} />{/if}
+    {#if rehearsal.transport.isPlaying || rehearsal.marks.given.length > 0}<RoundMarks {rehearsal} />{/if}
     {#if drawn.count > 0}<Desk {rehearsal} {landings} ontune={page.tune} />{/if}
-    {#if rehearsal.isPlaying}
+    {#if rehearsal.transport.isPlaying}
       <Button size="stand" onclick={() => (isDeskOpen = false)}
         ><ChevronDown size={17} /> Hide the desk</Button
       >
     {/if}
-    {#if rehearsal.sounds === 'plain'}
+    {#if rehearsal.transport.sounds === 'plain'}
       <p class="text-xs text-soft">
         The band’s sampled sounds could not be loaded. It plays with plain ones until you open this view
         again.

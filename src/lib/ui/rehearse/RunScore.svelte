@@ -9,16 +9,16 @@
   import { degreeOf } from '$lib/core/theory/degree';
   import { semitonesUp } from '$lib/core/theory/note';
   import { beatsOf } from '$lib/core/line/model';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Arriving from '../app/Arriving.svelte';
 
   let { rehearsal }: { rehearsal: Rehearsal } = $props();
 
-  const now = $derived(rehearsal.now);
+  const now = $derived(rehearsal.picture.now);
   const part = $derived.by(() => {
     if (!now) return null;
     const { from, bars, changes } = now.excerpt;
-    const all = rehearsal.shown.sheet.form.bars;
+    const all = rehearsal.picture.shown.sheet.form.bars;
     // A loop keeps the numbers that its bars have in the form.
     const first = all.findIndex(({ start }) => Math.abs(start - from) < 1e-6);
     return {
@@ -33,11 +33,11 @@
       return chord ? degreeOf(semitonesUp(chord.rootPc, midi % 12), chord.tones) : null;
     })
   );
-  const isSounding = $derived(rehearsal.isPlaying && rehearsal.beat >= 0);
+  const isSounding = $derived(rehearsal.transport.isPlaying && rehearsal.transport.beat >= 0);
   const lit = $derived.by(() => {
     if (!isSounding || !now) return null;
     const at = now.times.findIndex(
-      ({ start, beats }) => rehearsal.inRound >= start && rehearsal.inRound < start + beats
+      ({ start, beats }) => rehearsal.picture.inRound >= start && rehearsal.picture.inRound < start + beats
     );
     return now.notes[at]?.start ?? null;
   });
@@ -47,11 +47,11 @@
   <Arriving part={scorePart} height="min-h-48">
     {#snippet children(Score)}
       <Score
-        workspace={rehearsal.shown}
+        workspace={rehearsal.picture.shown}
         notes={now.notes}
         {degrees}
         {part}
-        time={isSounding ? rehearsal.written : null}
+        time={isSounding ? rehearsal.picture.written : null}
         {lit}
         rows={1}
         label="The drill on staff and tab"

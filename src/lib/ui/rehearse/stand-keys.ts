@@ -1,6 +1,6 @@
 /** The keys of the stand: the band, the marks of a round, the ear. */
 import type { Landings } from '$lib/state/landings.svelte';
-import { INTENSITY_STEP, type Rehearsal } from '$lib/state/rehearsal.svelte';
+import { INTENSITY_STEP, type Rehearsal } from '$lib/state/stand/rehearsal.svelte';
 import type { KeyRow } from '../keys/keys';
 
 export interface StandKeys {
@@ -15,7 +15,7 @@ export const STAND_KEYS: readonly KeyRow<StandKeys>[] = [
     keys: 'Space',
     name: 'Play or stop',
     presses: ['Space'],
-    run: ({ rehearsal }) => rehearsal.toggle(),
+    run: ({ rehearsal }) => rehearsal.transport.toggle(),
     single: false
   },
   {
@@ -23,7 +23,7 @@ export const STAND_KEYS: readonly KeyRow<StandKeys>[] = [
     keys: 'C',
     name: 'The last round was clean',
     presses: ['[Shift]+c'],
-    run: ({ rehearsal }) => rehearsal.mark(true)
+    run: ({ rehearsal }) => rehearsal.marks.mark(true)
   },
   {
     id: 'stand-missed',
@@ -44,14 +44,14 @@ export const STAND_KEYS: readonly KeyRow<StandKeys>[] = [
     keys: 'Z',
     name: 'Listen to what I play, or stop listening',
     presses: ['[Shift]+z'],
-    run: ({ landings, rehearsal }) => void landings.ear.toggle(rehearsal.desk.hears)
+    run: ({ landings, rehearsal }) => void landings.ear.toggle(rehearsal.desk.now.hears)
   },
   {
     id: 'stand-lost',
     keys: 'Y',
     name: 'Lost: the form and the melody, or back',
     presses: ['[Shift]+y'],
-    run: ({ rehearsal }) => rehearsal.isPlaying && rehearsal.toggleLost()
+    run: ({ rehearsal }) => rehearsal.transport.isPlaying && rehearsal.toggleLost()
   },
   {
     id: 'stand-louder',

@@ -2,10 +2,10 @@
 <script lang="ts">
   import Check from '@lucide/svelte/icons/check';
   import X from '@lucide/svelte/icons/x';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
 
   let { rehearsal, most }: { rehearsal: Rehearsal; most: number } = $props();
-  const marks = $derived(rehearsal.marks.slice(-most));
+  const marks = $derived(rehearsal.marks.given.slice(-most));
   const said = (mark: boolean | null) => (mark === null ? 'not marked' : mark ? 'clean' : 'not clean');
 </script>
 

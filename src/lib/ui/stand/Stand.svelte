@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { onDestroy, onMount, type Snippet } from 'svelte';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import type { MetChange } from '$lib/state/landings.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { standing } from '$lib/state/stand/standing.svelte';
@@ -42,20 +42,20 @@
 
   const sizes = $derived(sizesFor(width, height, settings.now.standSize));
   const inner = $derived(width - 2 * GAP);
-  const strings = $derived(rehearsal.shown.neck.strings.length);
-  const hasRun = $derived(rehearsal.drill !== null && rehearsal.run.length > 0);
+  const strings = $derived(rehearsal.picture.shown.neck.strings.length);
+  const hasRun = $derived(rehearsal.rounds.drill !== null && rehearsal.picture.run.length > 0);
   const tab = $derived(tabHeight(strings, sizes));
   /** Of neck and what stands below it. */
   const room = $derived(height - chordsHeight - footHeight - 4 * GAP);
   /** A system of staff and tab is so high at most; it is measured once it stands. */
   const STAFF = 250;
   let staffHeight = $state(STAFF);
-  const wantsStaff = $derived(settings.now.lineAs === 'score' && rehearsal.hides === 'nothing');
+  const wantsStaff = $derived(settings.now.lineAs === 'score' && rehearsal.picture.hides === 'nothing');
   const shown = $derived(
     shownIn(
       { width: inner, height: room },
       leastNeck(strings, sizes),
-      { run: rehearsal.drill !== null, staff: wantsStaff ? staffHeight + GAP : 0, tab: tab + GAP },
+      { run: rehearsal.rounds.drill !== null, staff: wantsStaff ? staffHeight + GAP : 0, tab: tab + GAP },
       sizes
     )
   );
@@ -117,9 +117,14 @@
 >
   <div bind:offsetHeight={chordsHeight} class="flex shrink-0 flex-col" style:gap="{GAP}px">
     {@render notice?.()}
-    <StandChords {rehearsal} {sizes} width={inner} met={met?.get(rehearsal.change?.source.index ?? -1)} />
+    <StandChords
+      {rehearsal}
+      {sizes}
+      width={inner}
+      met={met?.get(rehearsal.picture.change?.source.index ?? -1)}
+    />
   </div>
-  {#if rehearsal.isLost}
+  {#if rehearsal.rounds.isLost}
     <div class="min-h-0 shrink-0" style:height="{room}px">
       <StandForm {rehearsal} {sizes} width={inner} height={room} />
     </div>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { prettyDegree } from '$lib/core/theory/typeset';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import type { MetChange } from '$lib/state/landings.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
@@ -26,17 +26,19 @@
   const GAP = 20;
   const PADDING = 14;
 
-  const shown = $derived(rehearsal.shown);
-  const now = $derived(rehearsal.change?.source ?? shown.change);
-  const next = $derived(rehearsal.next?.source);
-  const isTold = $derived(rehearsal.hides === 'nothing');
+  const shown = $derived(rehearsal.picture.shown);
+  const now = $derived(rehearsal.picture.change?.source ?? shown.change);
+  const next = $derived(rehearsal.picture.next?.source);
+  const isTold = $derived(rehearsal.picture.hides === 'nothing');
   const target = $derived(isTold && now ? shown.paths.targets.get(now.index) : undefined);
   const nextTarget = $derived(isTold && next ? shown.paths.targets.get(next.index) : undefined);
   const share = $derived(
-    rehearsal.isPlaying && rehearsal.change ? rehearsal.left / rehearsal.change.beats : 1
+    rehearsal.transport.isPlaying && rehearsal.picture.change
+      ? rehearsal.picture.left / rehearsal.picture.change.beats
+      : 1
   );
   const symbols = $derived(
-    [...new Set((rehearsal.now?.excerpt.changes ?? []).map(({ source }) => source.symbol))].slice(
+    [...new Set((rehearsal.picture.now?.excerpt.changes ?? []).map(({ source }) => source.symbol))].slice(
       0,
       MOST_MEASURED
     )
@@ -81,18 +83,20 @@
   <div
     class="absolute inset-y-0 left-0 bg-lit"
     style:width="{share * 100}%"
-    data-left={rehearsal.left.toFixed(2)}
+    data-left={rehearsal.picture.left.toFixed(2)}
   ></div>
   <div class="relative flex min-w-0 items-center" style:column-gap="{GAP}px">
-    {#if rehearsal.isPlaying}
+    {#if rehearsal.transport.isPlaying}
       <span
-        class="shrink-0 text-center font-bold tabular-nums {rehearsal.counting ? 'text-target' : ''}"
+        class="shrink-0 text-center font-bold tabular-nums {rehearsal.picture.counting ? 'text-target' : ''}"
         style:width="{beats}px"
         style:font-size="{sizes.chord * 0.62}px"
         style:line-height="1.2"
         role="timer"
-        aria-label={rehearsal.counting ? 'Beats until the start' : 'Beats until the change'}
-        data-beats>{rehearsal.counting || (rehearsal.isPlaying ? Math.ceil(rehearsal.left - 1e-6) : '')}</span
+        aria-label={rehearsal.picture.counting ? 'Beats until the start' : 'Beats until the change'}
+        data-beats
+        >{rehearsal.picture.counting ||
+          (rehearsal.transport.isPlaying ? Math.ceil(rehearsal.picture.left - 1e-6) : '')}</span
       >
     {/if}
     <span
@@ -126,13 +130,13 @@
     <div
       class="relative ml-auto flex items-baseline whitespace-nowrap text-next transition-[font-size] duration-150 motion-reduce:transition-none"
       style:column-gap="{told * 0.5}px"
-      style:font-size="{sizes.next * (rehearsal.isComing ? COMING : 1)}px"
+      style:font-size="{sizes.next * (rehearsal.picture.isComing ? COMING : 1)}px"
       style:line-height="{sizes.next * COMING * 1.16}px"
       data-next={next.symbol}
-      data-coming={rehearsal.isComing || undefined}
+      data-coming={rehearsal.picture.isComing || undefined}
     >
       <ChordSymbol symbol={next.symbol} />
-      {#if nextTarget && (rehearsal.isComing || !rehearsal.isPlaying)}
+      {#if nextTarget && (rehearsal.picture.isComing || !rehearsal.transport.isPlaying)}
         <span class="font-bold" style:font-size="{told}px" data-next-target
           >{prettyDegree(nextTarget.cell.degree)}</span
         >

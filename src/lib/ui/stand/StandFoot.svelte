@@ -10,7 +10,7 @@
   import Square from '@lucide/svelte/icons/square';
   import X from '@lucide/svelte/icons/x';
   import type { Landings } from '$lib/state/landings.svelte';
-  import { TEMPO_STEP, type Rehearsal } from '$lib/state/rehearsal.svelte';
+  import { TEMPO_STEP, type Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { announced, sessionRun } from '$lib/state/session-run.svelte';
   import Button from '../kit/Button.svelte';
   import ClimbSaid from '../rehearse/ClimbSaid.svelte';
@@ -29,7 +29,7 @@
   let { rehearsal, landings, isAwake, onnext, ondesk }: Props = $props();
 
   /** Told on the button: a press has its answer where it was pressed. */
-  const clean = $derived(rehearsal.marks.filter((mark) => mark === true).length);
+  const clean = $derived(rehearsal.marks.given.filter((mark) => mark === true).length);
   const upcoming = $derived(sessionRun.parts[sessionRun.at + 1]);
 </script>
 
@@ -41,25 +41,25 @@
       class="min-h-12 min-w-14 max-sm:flex-1"
       aria-label="Stop"
       hint="Stop (Space)"
-      onclick={() => rehearsal.toggle()}><Square size={20} class="fill-current" /></Button
+      onclick={() => rehearsal.transport.toggle()}><Square size={20} class="fill-current" /></Button
     >
     <Button
       size="stand"
       class="min-h-12 max-sm:flex-1 max-sm:px-1"
       hint="The last round was clean (C)"
-      onclick={() => rehearsal.mark(true)}><Check size={19} /> clean{clean ? ` (${clean})` : ''}</Button
+      onclick={() => rehearsal.marks.mark(true)}><Check size={19} /> clean{clean ? ` (${clean})` : ''}</Button
     >
     <Button
       size="stand"
       class="min-h-12 max-sm:flex-1 max-sm:px-1"
       hint="It went wrong here: the round is not clean, and the log keeps the change (X)"
       onclick={() => rehearsal.stumble()}
-      ><X size={19} /> missed{rehearsal.stumbled ? ` (${rehearsal.stumbled})` : ''}</Button
+      ><X size={19} /> missed{rehearsal.marks.stumbled ? ` (${rehearsal.marks.stumbled})` : ''}</Button
     >
     <Button
       size="stand"
       class="min-h-12 max-sm:flex-1 max-sm:px-1"
-      pressed={rehearsal.isLost}
+      pressed={rehearsal.rounds.isLost}
       hint="Shows the form and plays the melody until you press it again (Y)"
       onclick={() => rehearsal.toggleLost()}><Compass size={19} /> lost</Button
     >
@@ -68,11 +68,11 @@
     <Heard {rehearsal} {landings} />
     {#if isAwake}
       <div class="flex min-w-0 flex-wrap items-center justify-end gap-2" data-slim>
-        <Button size="stand" label="Slower" class="w-11" onclick={() => rehearsal.changeTempo(-TEMPO_STEP)}
+        <Button size="stand" label="Slower" class="w-11" onclick={() => rehearsal.tempo.change(-TEMPO_STEP)}
           >−</Button
         >
-        <b class="tabular-nums" data-sounding>{rehearsal.sounding}</b>
-        <Button size="stand" label="Faster" class="w-11" onclick={() => rehearsal.changeTempo(TEMPO_STEP)}
+        <b class="tabular-nums" data-sounding>{rehearsal.tempo.sounding}</b>
+        <Button size="stand" label="Faster" class="w-11" onclick={() => rehearsal.tempo.change(TEMPO_STEP)}
           >+</Button
         >
         <span class="max-sm:hidden"><Listening {rehearsal} {landings} /></span>
@@ -97,9 +97,9 @@
         data-stand-clock>{sessionRun.clock}</span
       >
       <span class="min-w-0 flex-1 truncate text-soft" data-stand-then>
-        {#if rehearsal.climb}<ClimbSaid {rehearsal} />{rehearsal.climb.isDone ? ' ' : ' · '}{/if}{upcoming
-          ? `Next: ${announced(upcoming)}`
-          : 'The last part'}</span
+        {#if rehearsal.marks.climb}<ClimbSaid {rehearsal} />{rehearsal.marks.climb.isDone
+            ? ' '
+            : ' · '}{/if}{upcoming ? `Next: ${announced(upcoming)}` : 'The last part'}</span
       >
       <RoundDots {rehearsal} most={4} />
     {:else}
@@ -109,12 +109,14 @@
         >
       {/if}
       <RoundDots {rehearsal} most={8} />
-      <span class="whitespace-nowrap text-soft tabular-nums max-sm:hidden">round {rehearsal.round + 1}</span>
+      <span class="whitespace-nowrap text-soft tabular-nums max-sm:hidden"
+        >round {rehearsal.transport.round + 1}</span
+      >
       <b
         class="whitespace-nowrap tabular-nums"
         data-intensity={rehearsal.intensity.toFixed(2)}
         data-follows={rehearsal.follower.intensity !== null}
-        data-sounding>{rehearsal.sounding} bpm</b
+        data-sounding>{rehearsal.tempo.sounding} bpm</b
       >
     {/if}
   </div>

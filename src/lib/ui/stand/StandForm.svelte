@@ -1,7 +1,7 @@
 <!-- The form, for a player who has lost the place: its bars with their chords, the one that sounds lit; a long form by the page. -->
 <script lang="ts">
   import { group } from 'd3-array';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import type { StandSizes } from './fit';
 
@@ -13,14 +13,14 @@
   }
   let { rehearsal, sizes, width, height }: Props = $props();
 
-  const shown = $derived(rehearsal.shown);
+  const shown = $derived(rehearsal.picture.shown);
   const bars = $derived(shown.sheet.form.bars);
   const changesOf = $derived(group(shown.changes, ({ bar }) => bar));
-  const here = $derived(rehearsal.change?.source.bar ?? 1);
+  const here = $derived(rehearsal.picture.change?.source.bar ?? 1);
   /** The bar that sounds: a chord may last for several. */
   const sounding = $derived.by(() => {
-    const { change, isPlaying, written } = rehearsal;
-    if (!isPlaying || !change) return here;
+    const { change, written } = rehearsal.picture;
+    if (!rehearsal.transport.isPlaying || !change) return here;
     const beat =
       change.source.start + Math.min(change.source.beats - 1e-6, Math.max(0, written - change.start));
     return bars.findLast(({ start }) => start <= beat + 1e-9)?.number ?? here;

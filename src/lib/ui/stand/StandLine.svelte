@@ -1,7 +1,7 @@
 <!-- The target line on the stand: four bars of it with the one that follows, read in time; each target its degree. -->
 <script lang="ts">
   import { prettyDegree } from '$lib/core/theory/typeset';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import type { MetChange } from '$lib/state/landings.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import MeetingMark from '../takes/MeetingMark.svelte';
@@ -19,9 +19,11 @@
   let { rehearsal, sizes, width, height, met }: Props = $props();
 
   /** Bars on a page, fewer where the window is narrow; the one behind them is seen as well. */
-  const bars = $derived(rehearsal.now?.excerpt.bars ?? []);
+  const bars = $derived(rehearsal.picture.now?.excerpt.bars ?? []);
   const aPage = $derived(width < 600 ? 2 : 4);
-  const here = $derived(rehearsal.isPlaying ? rehearsal.written : (rehearsal.change?.start ?? 0));
+  const here = $derived(
+    rehearsal.transport.isPlaying ? rehearsal.picture.written : (rehearsal.picture.change?.start ?? 0)
+  );
   const barHere = $derived(
     Math.max(
       0,
@@ -38,13 +40,13 @@
   const beyond = $derived((end - from) / aPage / 2);
   const x = (beat: number) => sizes.degree + ((beat - from) / (end - from + beyond)) * (width - sizes.degree);
   const changes = $derived.by(() => {
-    const all = rehearsal.now?.excerpt.changes ?? [];
-    const total = rehearsal.now?.excerpt.beats ?? 0;
+    const all = rehearsal.picture.now?.excerpt.changes ?? [];
+    const total = rehearsal.picture.now?.excerpt.beats ?? 0;
     const again = all.slice(0, 1).map((change) => ({ ...change, start: change.start + total }));
     return [...all, ...again].filter(({ start, beats }) => start + beats > from && start <= end);
   });
   const targets = $derived(
-    rehearsal.desk.hides === 'nothing' ? rehearsal.shown.paths.targets : new Map<number, never>()
+    rehearsal.desk.now.hides === 'nothing' ? rehearsal.picture.shown.paths.targets : new Map<number, never>()
   );
   const points = $derived(
     changes.flatMap((change) => {
@@ -94,7 +96,7 @@
   {/each}
   <line x1={x(end) - 3} x2={x(end) - 3} y1="0" y2={height} class="stroke-soft" stroke-width="2" />
   {#each changes as { source, start, beats } (start)}
-    {@const isNow = rehearsal.change?.start === start}
+    {@const isNow = rehearsal.picture.change?.start === start}
     {#if isNow}
       <rect x={x(start)} y="0" width={x(start + beats) - x(start)} {height} rx="6" class="fill-lit" />
     {/if}
@@ -114,7 +116,7 @@
     stroke-width="4"
     stroke-linecap="round"
     stroke-linejoin="round"
-    data-thread={rehearsal.shown.plan.thread}
+    data-thread={rehearsal.picture.shown.plan.thread}
   />
   {#each points as { change, target }, i (change.start)}
     {@const px = Math.max(radius + 1, x(change.start) + radius)}
@@ -146,7 +148,7 @@
       {/if}
     </g>
   {/each}
-  {#if rehearsal.isPlaying && !rehearsal.counting}
+  {#if rehearsal.transport.isPlaying && !rehearsal.picture.counting}
     <line
       x1={x(here)}
       x2={x(here)}

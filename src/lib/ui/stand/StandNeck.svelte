@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { areaLabel, areaTitle } from '$lib/core/neck/area';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { Unhurried } from '../kit/unhurried.svelte';
   import Board from '../neck/Board.svelte';
@@ -25,12 +25,12 @@
   }
   let { rehearsal, sizes, width, height, heard }: Props = $props();
 
-  const workspace = $derived(rehearsal.shown);
-  const hides = $derived(rehearsal.hides);
+  const workspace = $derived(rehearsal.picture.shown);
+  const hides = $derived(rehearsal.picture.hides);
   const neck = $derived(workspace.neck);
   const strings = $derived(neck.strings.length);
-  const change = $derived(rehearsal.change?.source ?? workspace.change);
-  const nextChange = $derived(rehearsal.next?.source);
+  const change = $derived(rehearsal.picture.change?.source ?? workspace.change);
+  const nextChange = $derived(rehearsal.picture.next?.source);
   const moment = $derived(change && workspace.moments[change.index]);
   const positionOf = (index: number) =>
     workspace.moments[index]?.area?.position ?? workspace.positions[index] ?? workspace.position;
@@ -46,7 +46,7 @@
     hides === 'nothing' && index !== undefined ? workspace.paths.targets.get(index) : undefined;
   const target = $derived(targetOf(change?.index));
   const nextTarget = $derived(targetOf(nextChange?.index));
-  const run = $derived(hides === 'nothing' ? rehearsal.run.flatMap(({ place }) => place ?? []) : []);
+  const run = $derived(hides === 'nothing' ? rehearsal.picture.run.flatMap(({ place }) => place ?? []) : []);
 
   /** The frets of a hand with all that lies under it. */
   function reachOf(index: number): Frets {
@@ -66,7 +66,9 @@
 
   const gap = $derived(gapIn(height, strings, sizes));
   const open = $derived(sizes.degree * 1.8);
-  const hands = $derived((rehearsal.now?.excerpt.changes ?? []).map(({ source }) => reachOf(source.index)));
+  const hands = $derived(
+    (rehearsal.picture.now?.excerpt.changes ?? []).map(({ source }) => reachOf(source.index))
+  );
   const crop = $derived(
     cropOf(
       {
@@ -161,7 +163,7 @@
       numbers={sizes.fret}
       {numbered}
     />
-    {#if moves && rehearsal.isComing}
+    {#if moves && rehearsal.picture.isComing}
       <rect
         x={comingWindow.x}
         y={yTop - edge - 3}
@@ -184,7 +186,7 @@
         marks={shownMarks}
         {target}
         {nextTarget}
-        nextShows={rehearsal.isComing || !rehearsal.isPlaying ? 1 : 0.6}
+        nextShows={rehearsal.picture.isComing || !rehearsal.transport.isPlaying ? 1 : 0.6}
         showsMoves={hides === 'nothing'}
         {scale}
         least={sizes.degree}
@@ -202,8 +204,8 @@
         data-run="{string}:{fret}"
       />
     {/each}
-    {#if rehearsal.lit}
-      {@const { string, fret } = rehearsal.lit}
+    {#if rehearsal.picture.lit}
+      {@const { string, fret } = rehearsal.picture.lit}
       <circle
         cx={geometry.finger(fret)}
         cy={geometry.string(string)}
@@ -222,7 +224,7 @@
       class="fill-ink font-bold"
       data-hand-name>{title}</text
     >
-    {#if moves && rehearsal.isComing && Math.abs(comingWindow.x - window.x) > sizes.fret * 7}
+    {#if moves && rehearsal.picture.isComing && Math.abs(comingWindow.x - window.x) > sizes.fret * 7}
       <text
         x={Math.min(right - 4, Math.max(left + 4, comingWindow.x + comingWindow.width / 2))}
         y={yBottom + edge + sizes.fret * 1.35}

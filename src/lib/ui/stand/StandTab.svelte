@@ -5,7 +5,7 @@
 <script lang="ts">
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { RunNote } from '$lib/core/practice/run-over';
-  import type { Rehearsal } from '$lib/state/rehearsal.svelte';
+  import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import type { StandSizes } from './fit';
   import { tabHeight } from './tab';
 
@@ -16,17 +16,19 @@
   }
   let { rehearsal, sizes, width }: Props = $props();
 
-  const strings = $derived(rehearsal.shown.neck.strings.length);
-  const run = $derived(rehearsal.run);
-  const beats = $derived(rehearsal.change?.beats ?? 1);
-  const isHidden = $derived(rehearsal.hides !== 'nothing');
+  const strings = $derived(rehearsal.picture.shown.neck.strings.length);
+  const run = $derived(rehearsal.picture.run);
+  const beats = $derived(rehearsal.picture.change?.beats ?? 1);
+  const isHidden = $derived(rehearsal.picture.hides !== 'nothing');
   const size = $derived(sizes.fret + 1);
   const height = $derived(tabHeight(strings, sizes));
   const [left, right] = $derived([size * 1.4, width - size * 2.8]);
   const x = (at: number) => left + at * (right - left);
   const y = (string: number) => size * 0.75 + (string - 1) * (size * 0.92);
   const bottom = $derived(y(strings));
-  const into = $derived(rehearsal.isPlaying && !rehearsal.counting ? rehearsal.into : null);
+  const into = $derived(
+    rehearsal.transport.isPlaying && !rehearsal.picture.counting ? rehearsal.picture.into : null
+  );
   const isLit = ({ at, length }: RunNote) => into !== null && into >= at && into < at + length;
   const isPast = ({ at, length }: RunNote) => into !== null && into >= at + length;
   /** Degrees closer than this would run into one another. */
@@ -98,8 +100,8 @@
       {/if}
     </g>
   {/each}
-  {#if rehearsal.firstOver && !isHidden}
-    {@const { place, degree } = rehearsal.firstOver}
+  {#if rehearsal.picture.firstOver && !isHidden}
+    {@const { place, degree } = rehearsal.picture.firstOver}
     <text
       x={width - size * 1.2}
       y={y(place.string) + size * 0.36}

@@ -1,11 +1,13 @@
 <!-- The foot of the stand while a take is recorded: the stop, that the light is on, and how loud the input is. -->
 <script lang="ts">
   import Square from '@lucide/svelte/icons/square';
-  import { LEVELS, type Takes } from '$lib/state/takes.svelte';
+  import type { Takes } from '$lib/state/takes/takes.svelte';
+  import { LEVELS } from '$lib/state/takes/ways/microphone.svelte';
   import Button from '../kit/Button.svelte';
   import Level from '../kit/Level.svelte';
 
   let { takes }: { takes: Takes } = $props();
+  const level = $derived(Math.max(takes.microphone.level, takes.midi.level));
 </script>
 
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2 text-lg" data-stand-foot>
@@ -15,12 +17,12 @@
   <p class="flex items-center gap-2 font-bold text-warn" role="status" data-recording>
     <span class="size-3.5 rounded-full bg-warn motion-safe:animate-pulse"></span> recording
   </p>
-  <div class="flex min-h-12 flex-1 items-center gap-2" data-level={takes.level.toFixed(3)}>
-    <Level level={takes.level} isWarning={takes.isClipping} class="w-40" />
+  <div class="flex min-h-12 flex-1 items-center gap-2" data-level={level.toFixed(3)}>
+    <Level {level} isWarning={takes.microphone.isClipping} class="w-40" />
     <span class="text-soft" aria-live="polite">
-      {#if takes.isClipping}too loud: turn the input down
-      {:else if takes.level < LEVELS.silent}nothing heard yet{/if}
+      {#if takes.microphone.isClipping}too loud: turn the input down
+      {:else if level < LEVELS.silent}nothing heard yet{/if}
     </span>
   </div>
-  <b class="tabular-nums">{takes.rehearsal.sounding} bpm</b>
+  <b class="tabular-nums">{takes.rehearsal.tempo.sounding} bpm</b>
 </div>

@@ -1,7 +1,7 @@
 <!-- What the sounds of all takes fill, and those that could go first: the oldest that nobody loves. Their notes stay. -->
 <script lang="ts">
   import type { TakeSounds } from '$lib/api/take';
-  import { forgetSound, takeSounds } from '$lib/state/takes-client';
+  import { forgetSound, takeSounds } from '$lib/state/takes/client';
   import Button from '../kit/Button.svelte';
 
   interface Props {

@@ -8,7 +8,10 @@
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { TRADE_BARS } from '$lib/core/takes/trade';
   import { TONES, type Tone } from '$lib/core/takes/player/string';
-  import { PLAYED, type Takes } from '$lib/state/takes.svelte';
+  import { calibrateMicrophone, calibrateMidi } from '$lib/state/takes/calibration';
+  import type { Takes } from '$lib/state/takes/takes.svelte';
+  import { readFile } from '$lib/state/takes/ways/file';
+  import { PLAYED, simulate } from '$lib/state/takes/ways/player';
   import Button from '../kit/Button.svelte';
   import Progress from '../kit/Progress.svelte';
   import NumberField from '../kit/NumberField.svelte';
@@ -53,7 +56,7 @@
   function bring(event: Event & { currentTarget: HTMLInputElement }) {
     const [file] = event.currentTarget.files ?? [];
     event.currentTarget.value = '';
-    if (file) void takes.bring(file);
+    if (file) void readFile(takes, file);
   }
   /** What the red button does. */
   const GOES: Readonly<Record<Source, { name: string; hint: string; run: () => void }>> = {
@@ -65,7 +68,7 @@
     midi: {
       name: 'Record',
       hint: 'A MIDI guitar or keyboard, with the band; a bar is counted in',
-      run: () => void takes.recordMidi()
+      run: () => void takes.record(takes.midi)
     },
     file: {
       name: 'Choose a file',
@@ -75,11 +78,11 @@
     player: {
       name: 'Let it play',
       hint: 'Corvel plays a line as a person would, and reads it',
-      run: () => void takes.simulate({ skill, tone, seed, what, rounds })
+      run: () => void simulate(takes, { skill, tone, seed, what, rounds })
     }
   };
   const goes = $derived(GOES[source]);
-  const isBusy = $derived(takes.doing !== '');
+  const isBusy = $derived(takes.work.doing !== '');
 </script>
 
 <section class="flex min-w-0 flex-col gap-2 card p-2.5 text-sm" aria-label="Play a take">
@@ -102,24 +105,25 @@
     />
     <NumberField
       label="Tempo"
-      value={rehearsal.tempo}
+      value={rehearsal.tempo.value}
       min={LOWEST_TEMPO}
       max={HIGHEST_TEMPO}
       unit="bpm"
-      onset={(tempo) => rehearsal.setTempo(tempo)}
+      onset={(tempo) => rehearsal.tempo.set(tempo)}
     />
     {#if source !== 'file'}
       <Select
         label="Trade bars"
-        value={String(takes.trading ?? '')}
+        value={String(takes.trading.bars ?? '')}
         options={TRADES}
-        onpick={(value) => (takes.trading = TRADE_BARS.find((bars) => String(bars) === value) ?? null)}
+        onpick={(value) => (takes.trading.bars = TRADE_BARS.find((bars) => String(bars) === value) ?? null)}
       />
     {/if}
     {#if !isBusy && (source === 'microphone' || source === 'midi')}
       <Button
         hint="Play along with eight clicks: how late your input comes in is measured and taken out of every take"
-        onclick={() => void (source === 'midi' ? takes.calibrateMidi() : takes.calibrate())}
+        onclick={() =>
+          void (source === 'midi' ? calibrateMidi(takes) : calibrateMicrophone(takes, takes.microphone))}
       >
         <Timer size={15} />
         {source === 'midi' ? 'MIDI latency' : 'Latency'}
@@ -131,17 +135,17 @@
         <span
           class="size-3 animate-spin rounded-full border-2 border-target border-t-transparent motion-reduce:animate-none"
         ></span>
-        {takes.doing} …
-        {#if takes.done !== null}
-          <Progress label="How much of it is done" value={takes.done} />
-          <span class="tabular-nums" data-done={takes.done}>{Math.round(takes.done * 100)} %</span>
+        {takes.work.doing} …
+        {#if takes.work.done !== null}
+          <Progress label="How much of it is done" value={takes.work.done} />
+          <span class="tabular-nums" data-done={takes.work.done}>{Math.round(takes.work.done * 100)} %</span>
         {/if}
-        {#if takes.isStoppable}<Button size="small" onclick={() => takes.stopWork()}>stop</Button>{/if}
+        {#if takes.work.isStoppable}<Button size="small" onclick={() => takes.work.stop()}>stop</Button>{/if}
       </p>
     {/if}
   </div>
-  {#if takes.said}<p role="status" data-said>{takes.said}</p>{/if}
-  {#if takes.waits}<p class="text-warn" role="status">{takes.waits}</p>{/if}
+  {#if takes.notices.said}<p role="status" data-said>{takes.notices.said}</p>{/if}
+  {#if takes.microphone.waits}<p class="text-warn" role="status">{takes.microphone.waits}</p>{/if}
   {#if source === 'player'}
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-2" data-player>
       <Select label="What is played" value={what} options={lines} onpick={(value) => (what = value)} />

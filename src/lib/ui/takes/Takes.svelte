@@ -20,8 +20,10 @@
   import type { Exchange } from '$lib/core/takes/trade';
   import { counted } from '$lib/core/theory/words';
   import { askFor } from '$lib/state/assigned';
-  import { Replaying } from '$lib/state/replay.svelte';
-  import { Takes, TROUBLE_WORDS } from '$lib/state/takes.svelte';
+  import { Replaying } from '$lib/state/takes/replay.svelte';
+  import { listenAgain } from '$lib/state/takes/sound';
+  import { Takes, TROUBLE_WORDS } from '$lib/state/takes/takes.svelte';
+  import { readFile } from '$lib/state/takes/ways/file';
   import { notesOver } from '$lib/state/lines.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
@@ -54,7 +56,7 @@
 
   onMount(() => {
     // The finder names the take that it found.
-    void takes.load(new URL(location.href).searchParams.get('take'));
+    void takes.shelf.load(new URL(location.href).searchParams.get('take'));
     void workspace.fetchLines().catch(() => undefined);
   });
   onDestroy(() => {
@@ -62,18 +64,18 @@
     takes.close();
   });
 
-  const opened = $derived(takes.opened);
-  const beside = $derived(takes.beside);
+  const opened = $derived(takes.shelf.opened);
+  const beside = $derived(takes.shelf.beside);
   /** Takes that the opened one can be read beside. */
   const others = $derived([
     { value: '', name: 'compare with …' },
-    ...takes.list
+    ...takes.shelf.list
       .filter(({ id, summary }) => id !== opened?.id && summary?.figures.fits)
       .map(({ id, name, playedAt }) => ({ value: id, name, hint: DATE.format(playedAt) }))
   ]);
   const data = $derived(opened?.data ?? null);
-  const judgement = $derived(takes.judgement);
-  const arranged = $derived(takes.arranged);
+  const judgement = $derived(takes.judging.judgement);
+  const arranged = $derived(takes.judging.arranged);
   const rounds = $derived(judgement?.figures.rounds ?? 1);
   const formBeats = $derived(arranged?.sheet.form.beats ?? 0);
   /** The selected change, as far as the chart of the take has it. */
@@ -173,7 +175,7 @@
       over,
       area: null,
       key: null,
-      start: Math.round(takes.rehearsal.tempo * SLOWER),
+      start: Math.round(takes.rehearsal.tempo.value * SLOWER),
       steps: []
     });
     workspace.select(mend.to);
@@ -183,19 +185,19 @@
   const SLOWER = 0.8;
 
   async function judgeByToday() {
-    const undo = await takes.judgeByToday();
+    const undo = await takes.judging.byToday();
     if (undo)
       toast('Judged with today’s choices.', { action: { label: 'Undo', onClick: () => void undo() } });
   }
   async function move(beats: number) {
-    const undo = await takes.moveBy(beats);
+    const undo = await takes.shelf.moveBy(beats);
     if (undo) toast('The take was moved.', { action: { label: 'Undo', onClick: () => void undo() } });
   }
   async function remove() {
     const take = opened;
-    if (!take || !(await takes.remove(take))) return;
+    if (!take || !(await takes.shelf.remove(take))) return;
     toast(`“${take.name}” deleted.`, {
-      action: { label: 'Undo', onClick: () => void takes.bringBack(take.id) }
+      action: { label: 'Undo', onClick: () => void takes.shelf.bringBack(take.id) }
     });
   }
 
@@ -207,10 +209,10 @@
     if (!change) return;
     try {
       const done = await TAKE_FILES.find((one) => one.id === id)?.run({ takes, line, change, passage });
-      if (done === null) takes.problem ||= 'This take has nothing to save in that form.';
+      if (done === null) takes.notices.problem ||= 'This take has nothing to save in that form.';
       else if (done) toast(done);
     } catch (error) {
-      takes.problem = error instanceof Error ? error.message : 'That could not be saved.';
+      takes.notices.problem = error instanceof Error ? error.message : 'That could not be saved.';
     }
   }
 
@@ -233,7 +235,7 @@
   /** An empty name is none; the old one comes back. */
   function rename({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
     const name = currentTarget.value.trim();
-    if (name && name !== opened?.name) void takes.rename(name);
+    if (name && name !== opened?.name) void takes.shelf.rename(name);
     else currentTarget.value = opened?.name ?? '';
   }
 
@@ -249,7 +251,7 @@
     const [file] = event.dataTransfer?.files ?? [];
     if (!file) return;
     event.preventDefault();
-    void takes.bring(file);
+    void readFile(takes, file);
   }
   function dragOver(event: DragEvent) {
     if (!event.dataTransfer?.types.includes('Files')) return;
@@ -273,7 +275,7 @@
   ondrop={drop}
 >
   <TakeBar {takes} />
-  {#if takes.problem}<p class="card px-3 py-2 text-warn" role="alert">{takes.problem}</p>{/if}
+  {#if takes.notices.problem}<p class="card px-3 py-2 text-warn" role="alert">{takes.notices.problem}</p>{/if}
   {#if takes.isRecording}
     <Stand rehearsal={takes.rehearsal}>
       {#snippet notice()}
@@ -292,14 +294,18 @@
             <span class="text-2xl tabular-nums" aria-hidden="true">{Math.ceil(left - 1e-6)}</span>
           </p>
         {/if}
-        {#if takes.waits}<p class="card px-3 py-1 text-warn" role="status">{takes.waits}</p>{/if}
-        {#if takes.problem}<p class="card px-3 py-1 text-warn" role="alert">{takes.problem}</p>{/if}
+        {#if takes.microphone.waits}<p class="card px-3 py-1 text-warn" role="status">
+            {takes.microphone.waits}
+          </p>{/if}
+        {#if takes.notices.problem}<p class="card px-3 py-1 text-warn" role="alert">
+            {takes.notices.problem}
+          </p>{/if}
       {/snippet}
       {#snippet foot()}<RecordingFoot {takes} />{/snippet}
     </Stand>
-  {:else if !takes.isLoaded}
+  {:else if !takes.shelf.isLoaded}
     <p class="card px-3 py-2 text-soft" role="status">The takes are on their way …</p>
-  {:else if takes.list.length === 0}
+  {:else if takes.shelf.list.length === 0}
     <section class="card p-5" data-empty>
       <h2 class="text-xl">Play to it, and read how your line met the chords</h2>
       <p class="mt-1 max-w-prose text-soft">
@@ -323,7 +329,7 @@
             onchange={rename}
           />
           <span class="flex items-center gap-1.5">
-            <Button tone="strong" hint="Space" disabled={takes.doing !== ''} onclick={toggle}>
+            <Button tone="strong" hint="Space" disabled={takes.work.doing !== ''} onclick={toggle}>
               {#if replaying.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Replay{/if}
             </Button>
             <Button hint="The selected change, with what leads into it, again and again (Q)" onclick={loop}>
@@ -344,7 +350,7 @@
               label={opened.isLoved ? 'Remove from favourites' : 'Add to favourites'}
               hint="Favourites keep their sound when you free space"
               pressed={opened.isLoved}
-              onclick={() => void takes.setLoved(!opened.isLoved)}
+              onclick={() => void takes.shelf.setLoved(!opened.isLoved)}
             >
               <Heart size={16} class={opened.isLoved ? 'fill-target text-target' : ''} />
             </Button>
@@ -353,20 +359,20 @@
                 label="Compare with another take"
                 value={beside?.id ?? ''}
                 options={others}
-                onpick={(id) => (id ? void takes.putBeside(id) : takes.putAway())}
+                onpick={(id) => (id ? void takes.shelf.putBeside(id) : takes.shelf.closeBeside())}
               />
             {/if}
             <Select label="Save or keep" value="" options={files} onpick={(id) => id && void save(id)} />
             <Button label="Delete this take" onclick={() => void remove()}><Trash2 size={16} /></Button>
           </span>
         </div>
-        {#if takes.isTornOff}
+        {#if takes.shelf.isTornOff}
           <p class="flex flex-wrap items-center gap-3 card px-3 py-2" role="status">
             This take was interrupted. Its sound is kept up to a moment before.
-            <Button size="small" tone="strong" onclick={() => void takes.listenAgain()}>Listen to it</Button>
+            <Button size="small" tone="strong" onclick={() => void listenAgain(takes)}>Listen to it</Button>
           </p>
         {/if}
-        {#if data?.today || takes.isOfThen}
+        {#if data?.today || takes.judging.isOfThen}
           <p class="flex flex-wrap items-center gap-3 card px-3 py-2 text-sm" role="status" data-version>
             {#if data?.today}
               This take is judged with choices made after the day you played it.
@@ -374,7 +380,7 @@
               You have changed the chart since. This take is judged by the chart and choices of the day it was
               played.
             {/if}
-            {#if takes.isJudgedOtherwise}
+            {#if takes.judging.isOtherwise}
               <Button size="small" onclick={() => void judgeByToday()}>Judge with today’s choices</Button>
             {/if}
           </p>
@@ -384,8 +390,8 @@
         {/each}
         {#if data && judgement && arranged}
           <TakeRemarks
-            remarks={takes.remarks}
-            habits={takes.habits}
+            remarks={takes.judging.remarks}
+            habits={takes.judging.habits}
             onshow={select}
             ondrill={drill}
             onmove={(beats) => void move(beats)}
@@ -418,26 +424,26 @@
             bars={arranged.sheet.form.bars.map(({ start }) => start)}
             beats={formBeats}
             {round}
-            bandSwing={takes.bandSwing}
+            bandSwing={takes.judging.bandSwing}
           />
-          {#if takes.exchanges.length}
-            <Exchanges exchanges={takes.exchanges} onshow={showExchange} />
+          {#if takes.judging.exchanges.length}
+            <Exchanges exchanges={takes.judging.exchanges} onshow={showExchange} />
           {/if}
-          {#if beside?.data && takes.besideJudged}
+          {#if beside?.data && takes.judging.beside}
             <div class="flex flex-wrap items-baseline gap-x-3 text-sm" data-beside={beside.id}>
               <b>{beside.name}</b>
               <span class="text-soft">
-                {percent(takes.besideJudged.judgement.figures.hits)} hit, {percent(
-                  takes.besideJudged.judgement.figures.outlined
+                {percent(takes.judging.beside.judgement.figures.hits)} hit, {percent(
+                  takes.judging.beside.judgement.figures.outlined
                 )} heard; above {percent(judgement.figures.hits)} and {percent(judgement.figures.outlined)}
               </span>
-              <Button size="small" onclick={() => takes.putAway()}>close</Button>
+              <Button size="small" onclick={() => takes.shelf.closeBeside()}>close</Button>
             </div>
             <TakeDrawing
-              arranged={takes.besideJudged.arranged}
+              arranged={takes.judging.beside.arranged}
               data={beside.data}
-              judgement={takes.besideJudged.judgement}
-              round={Math.min(round, takes.besideJudged.judgement.figures.rounds - 1)}
+              judgement={takes.judging.beside.judgement}
+              round={Math.min(round, takes.judging.beside.judgement.figures.rounds - 1)}
               {selected}
               time={null}
               onselect={select}
@@ -454,7 +460,7 @@
                 min={LOWEST_TEMPO}
                 max={HIGHEST_TEMPO}
                 unit="bpm"
-                onset={(tempo) => void takes.setClock(tempo, data.start)}
+                onset={(tempo) => void takes.shelf.setClock(tempo, data.start)}
               />
               <NumberField
                 label="Second of the first beat"
@@ -462,7 +468,7 @@
                 min={-30}
                 max={600}
                 unit="s to the first beat"
-                onset={(start) => void takes.setClock(data.tempo, start)}
+                onset={(start) => void takes.shelf.setClock(data.tempo, start)}
                 class="w-20"
               />
             </p>
@@ -471,28 +477,30 @@
             figures={judgement.figures}
             {data}
             bytes={opened.bytes}
-            onforget={() => void takes.forgetSound()}
+            onforget={() => void takes.shelf.forgetSound()}
           />
         {:else if opened.data === null}
           <p class="card px-3 py-2 text-warn">This take cannot be read any more; it is kept as it is.</p>
         {/if}
       </div>
       <TakeList
-        takes={takes.list}
+        takes={takes.shelf.list}
         opened={opened.id}
-        onopen={(id) => void takes.open(id)}
-        onforgotten={(id) => void takes.soundGone(id)}
+        onopen={(id) => void takes.shelf.open(id)}
+        onforgotten={(id) => void takes.shelf.soundGone(id)}
       />
     </div>
     <TakeTrends
-      takes={takes.list}
+      takes={takes.shelf.list}
       changes={workspace.changes}
       opened={opened.id}
-      onopen={(id) => void takes.open(id)}
+      onopen={(id) => void takes.shelf.open(id)}
       onchange={select}
     />
     <p class="sr-only" aria-live="polite">
-      {takes.remarks.length ? `${counted(takes.remarks.length, 'remark')}. ${takes.remarks[0]!.text}` : ''}
+      {takes.judging.remarks.length
+        ? `${counted(takes.judging.remarks.length, 'remark')}. ${takes.judging.remarks[0]!.text}`
+        : ''}
     </p>
   {/if}
 </div>

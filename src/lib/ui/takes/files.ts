@@ -12,7 +12,8 @@ import { prettyNote, prettySymbol } from '$lib/core/theory/typeset';
 import { callRoute } from '$lib/state/call';
 import { LickBook } from '$lib/state/licks.svelte';
 import { keepLine } from '$lib/state/lines-client';
-import type { Takes } from '$lib/state/takes.svelte';
+import { soundOf } from '$lib/state/takes/sound';
+import type { Takes } from '$lib/state/takes/takes.svelte';
 import { saveFile } from '../export/file';
 import { LINE_FORMATS } from '../exports';
 
@@ -43,18 +44,20 @@ interface TakeFile {
 const DONE = '';
 
 async function saveSound({ takes }: Keeping): Promise<string | null> {
-  const sound = await takes.sound();
+  const sound = await soundOf(takes);
   if (!sound) return null;
   const { document } = takes.workspace;
   const blob = new Blob([wavFile(sound.samples, sound.rate)], { type: 'audio/wav' });
-  saveFile(blob, `${document.title} ${takes.opened!.name}`, 'wav');
+  saveFile(blob, `${document.title} ${takes.shelf.opened!.name}`, 'wav');
   return DONE;
 }
 
 const saveNotes =
   (id: string) =>
   async ({ takes, line }: Keeping): Promise<string | null> => {
-    const { arranged, opened, workspace } = takes;
+    const { workspace } = takes;
+    const { arranged } = takes.judging;
+    const { opened } = takes.shelf;
     const format = LINE_FORMATS.find((one) => one.id === id);
     if (!arranged || !opened?.data || !format || line.length === 0) return null;
     const { title } = workspace.document;
@@ -78,7 +81,9 @@ function ticksOfBars({ sheet }: Arrangement, { from, to }: Passage) {
 
 /** The passage goes among the lines of the chart. */
 async function keepAsLine({ takes, line, passage }: Keeping): Promise<string | null> {
-  const { arranged, opened, workspace } = takes;
+  const { workspace } = takes;
+  const { arranged } = takes.judging;
+  const { opened } = takes.shelf;
   if (!arranged || !opened) return null;
   const within = passage && ticksOfBars(arranged, passage);
   const notes = within ? line.filter(({ start }) => start >= within.from && start < within.to) : line;
@@ -97,7 +102,9 @@ async function keepAsLine({ takes, line, passage }: Keeping): Promise<string | n
 
 /** The notes over the passage, or over the bar of the selected change, go into the lick book. */
 async function keepAsLick({ takes, line, change, passage }: Keeping): Promise<string | null> {
-  const { arranged, opened, workspace } = takes;
+  const { workspace } = takes;
+  const { arranged } = takes.judging;
+  const { opened } = takes.shelf;
   if (!arranged || !opened) return null;
   const { head } = arranged.sheet;
   const own = passage ?? { from: change.bar, to: change.bar };
@@ -119,7 +126,8 @@ async function keepAsLick({ takes, line, change, passage }: Keeping): Promise<st
 
 /** What was landed on at the selected change becomes its target. */
 async function pinAsTarget({ takes, line, change }: Keeping): Promise<string | null> {
-  const { opened, workspace } = takes;
+  const { workspace } = takes;
+  const { opened } = takes.shelf;
   const landed = line.find(({ start }) => start >= ticksOf(change.start) - ticksOf(0.5));
   const isOwn = opened?.data?.source === workspace.document.source;
   if (!landed?.place || !isOwn || landed.start > ticksOf(change.start + 1)) return null;
@@ -132,7 +140,7 @@ async function practise({ takes, change }: Keeping): Promise<string | null> {
   const { workspace } = takes;
   const into = workspace.changes[change.index - 1];
   const symbols = [into, change].flatMap((one) => (one ? prettySymbol(one.symbol) : []));
-  const goal = takes.rehearsal.tempo;
+  const goal = takes.rehearsal.tempo.value;
   const item: ItemData = {
     what: 'approach',
     name: `${symbols.join(' to ')}, bar ${change.bar}`,

@@ -1,6 +1,6 @@
 /** The routes of a chart's takes as the page calls them. */
 import type { ListedTake, StoredTake, TakeData, TakeSounds } from '$lib/api/take';
-import { callRoute, callSongbook } from './call';
+import { callRoute, callSongbook } from '../call';
 
 const call = <T>(chart: string, path: string, method?: string, body?: unknown) =>
   callSongbook<T>(`/${chart}/takes${path}`, 'the take is still here', method, body);

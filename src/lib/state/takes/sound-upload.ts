@@ -2,7 +2,7 @@
  * Sends the sound of a take to the server while it is played, piece by piece, in their order. What cannot be sent waits in the page and is
  * tried again, so that a server that was away has everything once it is back.
  */
-import { soundPath } from './takes-client';
+import { soundPath } from './client';
 
 /** Milliseconds from one piece to the next: no more than this can be lost with the page. */
 const EVERY = 2000;

@@ -1,7 +1,8 @@
 /** Replaying a take: its sound, and where it is in the beats of the form. */
 import { beatOf, secondOf } from '$lib/core/takes/align';
 import type { Replay } from '$lib/audio/replay';
-import { NO_PLAYER, NO_SOUND } from './no-sound';
+import { NO_PLAYER, NO_SOUND } from '../no-sound';
+import { soundWithCall } from './sound';
 import type { Takes } from './takes.svelte';
 
 /** Seconds before a change that are heard with it. */
@@ -21,13 +22,13 @@ export class Replaying {
 
   /** The whole take from a beat on. */
   async play(from = 0): Promise<void> {
-    const data = this.#takes.opened?.data;
+    const data = this.#takes.shelf.opened?.data;
     if (data) await this.#start(Math.max(0, secondOf(data, from) - (from > 0 ? 0 : 0.3)), Infinity, false);
   }
 
   /** From some beat to another, again and again, with what leads into it. */
   async loop(from: number, to: number): Promise<void> {
-    const data = this.#takes.opened?.data;
+    const data = this.#takes.shelf.opened?.data;
     if (data) await this.#start(Math.max(0, secondOf(data, from) - INTO), secondOf(data, to), true);
   }
 
@@ -35,15 +36,15 @@ export class Replaying {
     this.stop();
     const takes = this.#takes;
     const [sound, audio] = await Promise.all([
-      takes.soundWithCall(),
+      soundWithCall(takes),
       import('$lib/audio/replay').catch(() => null)
     ]);
     if (!audio) {
-      takes.problem = NO_PLAYER;
+      takes.notices.problem = NO_PLAYER;
       return;
     }
     if (!sound) {
-      takes.problem ||= 'The sound of this take is not kept; its notes are.';
+      takes.notices.problem ||= 'The sound of this take is not kept; its notes are.';
       return;
     }
     const end = Math.min(to, sound.samples.length / sound.rate);
@@ -52,7 +53,7 @@ export class Replaying {
         this.stop()
       );
     } catch {
-      takes.problem = NO_SOUND;
+      takes.notices.problem = NO_SOUND;
       return;
     }
     this.isPlaying = true;
@@ -60,7 +61,7 @@ export class Replaying {
   }
 
   #follow(): void {
-    const data = this.#takes.opened?.data;
+    const data = this.#takes.shelf.opened?.data;
     if (!this.#replay || !data) return;
     this.beat = beatOf(data, this.#replay.second());
     this.#frame = requestAnimationFrame(() => this.#follow());
