@@ -5,7 +5,7 @@ import type { StoredChart } from '$lib/api/songbook';
 import { lineInKey } from '$lib/core/line/in-key';
 import type { LineNote } from '$lib/core/line/model';
 import { homeUp, type Home } from '$lib/core/theory/tonic';
-import { listLines } from './lines-client';
+import { listLines } from './lines/client';
 import { chartInKey } from './in-key';
 import { Workspace } from './workspace.svelte';
 

@@ -87,7 +87,7 @@ export class Workspace {
   shownLine: { readonly name: string; readonly notes: readonly LineNote[] } | null = $state.raw(null);
 
   async fetchLines(): Promise<void> {
-    const { listLines } = await import('./lines-client');
+    const { listLines } = await import('./lines/client');
     this.keptLines = (await listLines(this.document.id)).lines;
   }
 

@@ -5,7 +5,8 @@ import { gridOf, pulseAt } from '$lib/core/line/phrase/grid';
 import type { OnePhrase } from '$lib/core/line/phrase/alone';
 import type { Relation } from '$lib/core/line/phrase/styles';
 import type { Stretch } from '$lib/core/line/edit';
-import type { Lines } from '../lines.svelte';
+import type { CurrentLine } from './current.svelte';
+import type { Finding } from './finding.svelte';
 import type { Workspace } from '../workspace.svelte';
 
 /** Bars without a note. */
@@ -21,20 +22,22 @@ const MOST_NEW = 2;
 const overlaps = (a: Stretch, b: Stretch) => a.from < b.to && b.from < a.to;
 
 export class Phrases {
-  readonly #lines: Lines;
+  readonly #current: CurrentLine;
+  readonly #finding: Finding;
   readonly #workspace: Workspace;
   /** The phrase that is selected stands at this time, in ticks. */
   #at: number | null = $state(null);
   #turn = 0;
 
-  constructor(lines: Lines, workspace: Workspace) {
-    this.#lines = lines;
+  constructor(current: CurrentLine, finding: Finding, workspace: Workspace) {
+    this.#current = current;
+    this.#finding = finding;
     this.#workspace = workspace;
   }
 
   readonly #bars = $derived.by(() => this.#workspace.sheet.form.bars);
   readonly #grid = $derived.by(() => gridOf(this.#bars));
-  readonly #notes = $derived.by((): readonly LineNote[] => this.#lines.shown?.notes ?? []);
+  readonly #notes = $derived.by((): readonly LineNote[] => this.#current.shown?.notes ?? []);
   readonly all = $derived.by(() => phrasesIn(this.#notes, this.#bars));
   readonly gaps = $derived.by((): readonly Gap[] => {
     const gaps: { first: number; bars: number }[] = [];
@@ -66,7 +69,7 @@ export class Phrases {
   }
 
   get #locks(): readonly Stretch[] {
-    return this.#lines.shown?.locks ?? [];
+    return this.#current.shown?.locks ?? [];
   }
 
   isLocked(index: number): boolean {
@@ -85,7 +88,7 @@ export class Phrases {
     const isLocked = this.isLocked(index);
     const others = this.#locks.filter((lock) => !overlaps(lock, phrase));
     const locks = isLocked ? others : [...others, { from: phrase.from, to: phrase.to }];
-    this.#lines.revise(this.#notes, `Phrase ${phrase.name} ${isLocked ? 'unlocked' : 'locked'}`, locks);
+    this.#current.revise(this.#notes, `Phrase ${phrase.name} ${isLocked ? 'unlocked' : 'locked'}`, locks);
   }
 
   /** Notes, times and neighbours of the line without some of its phrases. */
@@ -109,23 +112,23 @@ export class Phrases {
       isLocked = false
     }: { instead: readonly LinePhrase[]; said: (made: LinePhrase | undefined) => string; isLocked?: boolean }
   ): Promise<boolean> {
-    const before = this.#lines.shown;
-    const made = await this.#lines.findPhrase(only, ++this.#turn);
+    const before = this.#current.shown;
+    const made = await this.#finding.findPhrase(only, ++this.#turn);
     // What was changed meanwhile is not written over.
-    if (!made || this.#lines.shown !== before) return false;
+    if (!made || this.#current.shown !== before) return false;
     const rest = this.#notes.filter(
       (_, i) => !instead.some(({ notes }) => i >= notes.first && i < notes.end)
     );
     const own = { from: made[0]!.start, to: Math.max(...made.map(({ start, length }) => start + length)) };
     const locks = this.#locks.filter((lock) => !instead.some((phrase) => overlaps(lock, phrase)));
-    this.#lines.revise(ordered([...rest, ...made]), '', isLocked ? [...locks, own] : locks);
+    this.#current.revise(ordered([...rest, ...made]), '', isLocked ? [...locks, own] : locks);
     this.#at = own.from;
     this.#workspace.say(said(this.selected === null ? undefined : this.all[this.selected]));
     return true;
   }
 
   #refuse(message: string): false {
-    this.#lines.problem = message;
+    this.#current.problem = message;
     return false;
   }
 
@@ -223,7 +226,7 @@ export class Phrases {
     if (!phrase) return;
     if (this.isLocked(index)) return void this.#locked(phrase);
     const { first, end } = phrase.notes;
-    this.#lines.revise(
+    this.#current.revise(
       this.#notes.filter((_, i) => i < first || i >= end),
       `Phrase ${phrase.name} taken out`,
       this.#locks

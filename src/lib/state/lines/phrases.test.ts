@@ -9,7 +9,8 @@ import { systemOf } from '$lib/core/neck/systems/registry';
 import { arrange } from '$lib/core/plan/arrange';
 import { linesOf, type LineWish } from '$lib/core/plan/lines';
 import { DEFAULT_PLAN } from '$lib/core/plan/model';
-import type { Lines } from '../lines.svelte';
+import type { CurrentLine } from './current.svelte';
+import type { Finding } from './finding.svelte';
 import type { Workspace } from '../workspace.svelte';
 import { Phrases } from './phrases.svelte';
 
@@ -45,7 +46,11 @@ function room() {
     say: (words: string) => said.push(words)
   };
   // Outside a component what is derived is worked out anew each time it is read.
-  const phrases = new Phrases(lines as unknown as Lines, workspace as unknown as Workspace);
+  const phrases = new Phrases(
+    lines as unknown as CurrentLine,
+    lines as unknown as Finding,
+    workspace as unknown as Workspace
+  );
   const of = (i: number) => {
     const { first, end } = phrases.all[i]!.notes;
     return lines.shown.notes.slice(first, end);

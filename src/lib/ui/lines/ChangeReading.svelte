@@ -3,7 +3,7 @@
   import { plainName } from '$lib/core/theory/note';
   import type { Key } from '$lib/core/harmony/key';
   import { prettyDegree, prettyNote, prettySymbol } from '$lib/core/theory/typeset';
-  import { beatIn } from '$lib/state/lines.svelte';
+  import { beatIn } from '$lib/core/line/over-change';
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
   import type { LineNote } from '$lib/core/line/model';
   import type { HeardChord } from '$lib/core/line/listener';

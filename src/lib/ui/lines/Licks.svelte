@@ -11,9 +11,9 @@
   import { readChord } from '$lib/core/theory/chord-reader';
   import { prettyProse } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
-  import type { Lines } from '$lib/state/lines.svelte';
+  import type { Lines } from '$lib/state/lines/lines.svelte';
   import { LickBook } from '$lib/state/licks.svelte';
-  import type { Pen } from '$lib/state/pen.svelte';
+  import type { Pen } from '$lib/state/lines/pen.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
   import { hear } from '../app/hear';
   import Button from '../kit/Button.svelte';
@@ -83,7 +83,7 @@
   }
   function putIn(lick: StoredLick, fit: LickFit) {
     const { from, length } = stretchOf(fit, lick, fit.stretch);
-    const own = lines.shown?.notes ?? [];
+    const own = lines.current.shown?.notes ?? [];
     const joins = own.some(({ start }) => start < from || start >= from + length);
     // Among other notes it is placed anew, so that the hand goes through the seam as easily as it can.
     const notes = fit.notes.map(({ place, ...note }) => ({
@@ -91,7 +91,7 @@
       start: note.start - from,
       ...(place && !joins ? { place } : {})
     }));
-    lines.edit(pasted(own, notes, from, length), `${lick.name} inserted`);
+    lines.current.edit(pasted(own, notes, from, length), `${lick.name} inserted`);
   }
   function preview({ notes, change, last }: LickFit) {
     void hear(workspace, { kind: 'phrase', notes, from: change, to: last });
@@ -110,7 +110,7 @@
   }
   async function keep(bars: number) {
     const { sheet, changes, document } = workspace;
-    const shown = lines.shown;
+    const shown = lines.current.shown;
     const lick = shown && lickFrom(shown.notes, changes, sheet.head.meter, passage(bars));
     if (!lick) {
       book.problem = 'There are no notes over a chord in this passage.';

@@ -22,8 +22,10 @@
   import { spelledOver } from '$lib/core/line/spelling';
   import { prettyProse } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
-  import { MELODY, type Lines } from '$lib/state/lines.svelte';
-  import type { Pen } from '$lib/state/pen.svelte';
+  import { MELODY } from '$lib/state/lines/current.svelte';
+  import type { Lines } from '$lib/state/lines/lines.svelte';
+  import { moveLine, moveToChords, moveToStrings, repeatMotif } from '$lib/state/lines/moves';
+  import type { Pen } from '$lib/state/lines/pen.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/workspace.svelte';
@@ -54,22 +56,24 @@
   const kinds = LEVELS.filter(({ id }) => id !== 'motif');
   const OWN = 'own';
   /** The level of the line that is shown; none for one that was kept. */
-  const level = $derived(lines.shown?.finding?.level ?? '');
+  const level = $derived(lines.current.shown?.finding?.level ?? '');
   const figures = $derived(levelOf(level)?.figures);
-  const isPhrases = $derived((level || lines.asked.level) === 'phrases');
+  const isPhrases = $derived((level || lines.finding.asked.level) === 'phrases');
   const HEARD = 'heard';
-  const heardStyle = $derived(STYLES.find(({ id }) => id === lines.style.style)!.name);
+  const heardStyle = $derived(STYLES.find(({ id }) => id === lines.finding.style.style)!.name);
   /** How dense phrases are; between the two the style decides. */
   const DENSITIES = { sparse: 0.15, style: undefined, dense: 0.9 } as const;
   type Density = keyof typeof DENSITIES;
   const density = $derived(
-    (Object.keys(DENSITIES) as Density[]).find((name) => DENSITIES[name] === lines.asked.density) ?? 'style'
+    (Object.keys(DENSITIES) as Density[]).find((name) => DENSITIES[name] === lines.finding.asked.density) ??
+      'style'
   );
   const BOLDNESSES = { plain: 0, style: undefined, bold: 1 } as const;
   type Boldness = keyof typeof BOLDNESSES;
   const boldness = $derived(
-    (Object.keys(BOLDNESSES) as Boldness[]).find((name) => BOLDNESSES[name] === lines.asked.boldness) ??
-      'style'
+    (Object.keys(BOLDNESSES) as Boldness[]).find(
+      (name) => BOLDNESSES[name] === lines.finding.asked.boldness
+    ) ?? 'style'
   );
   const isMoved = $derived(rehearsal.keys.shift !== 0);
   const keys = $derived.by(() => {
@@ -92,9 +96,9 @@
   );
   const NEW = 'new';
   const kept = $derived([
-    ...(lines.stored || lines.isMelody ? [] : [{ value: NEW, name: 'not kept yet' }]),
+    ...(lines.shelf.stored || lines.current.isMelody ? [] : [{ value: NEW, name: 'not kept yet' }]),
     { value: MELODY, name: 'the melody', hint: workspace.melody ? '' : 'The chart has none yet; write it' },
-    ...lines.kept.map(({ id, name, data }) => ({
+    ...lines.shelf.kept.map(({ id, name, data }) => ({
       value: id,
       name,
       ...(data ? {} : { hint: 'Damaged; kept as it is' })
@@ -124,7 +128,11 @@
       name: `on strings ${strings.join(' ')}, along the neck`
     }))
   ]);
-  type Carry = Parameters<typeof lines.carry>[0] & { value: string; name: string; hint?: string };
+  type Carry = Omit<Parameters<typeof repeatMotif>[1], 'subdivision'> & {
+    value: string;
+    name: string;
+    hint?: string;
+  };
   const CARRIES: readonly Carry[] = [
     { value: 'led 1', name: 'this bar, led to the chords', bars: 1, how: 'led' },
     { value: 'led 2', name: 'this bar and the next, led', bars: 2, how: 'led' },
@@ -142,9 +150,9 @@
 
   function move(value: string) {
     const known = MOVES.find((one) => one.value === value);
-    if (known) lines.move(known);
-    else if (value.startsWith('strings')) lines.onStrings(value.split(' ').slice(1).map(Number));
-    else lines.move({ where: 'in place', position: Number(value.replace('position ', '')) });
+    if (known) moveLine(lines, known);
+    else if (value.startsWith('strings')) moveToStrings(lines, value.split(' ').slice(1).map(Number));
+    else moveLine(lines, { where: 'in place', position: Number(value.replace('position ', '')) });
   }
 
   let input: HTMLInputElement | undefined = $state();
@@ -162,26 +170,26 @@
   async function file(value: string) {
     if (value === BRING) return input?.click();
     const format = LINE_FORMATS.find(({ id }) => id === value);
-    const { shown } = lines;
+    const { shown } = lines.current;
     if (!format || !shown) return;
     const { document, sheet, neck, melody } = workspace;
     const voices = [
-      lines.isMelody
+      lines.current.isMelody
         ? { name: VOICES.MELODY, notes: shown.notes }
         : { name: `${VOICES.LINE}${shown.name}`, notes: spelled(shown.notes) },
-      ...(melody && !lines.isMelody ? [{ name: VOICES.MELODY, notes: melody.line.notes }] : [])
+      ...(melody && !lines.current.isMelody ? [{ name: VOICES.MELODY, notes: melody.line.notes }] : [])
     ];
     try {
       const blob = await format.make({ title: document.title, chart: document.source, sheet, neck, voices });
       saveFile(blob, `${document.title} ${shown.name}`, format.id);
     } catch {
-      lines.problem = format.trouble;
+      lines.current.problem = format.trouble;
     }
   }
 
   async function remove() {
-    const name = lines.stored?.name ?? '';
-    const bringBack = await lines.remove();
+    const name = lines.shelf.stored?.name ?? '';
+    const bringBack = await lines.shelf.remove();
     if (bringBack)
       toast(`“${name}” deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
   }
@@ -194,7 +202,7 @@
         tone="strong"
         hint="With the band (Space)"
         onclick={() => rehearsal.transport.toggle()}
-        disabled={!lines.shown}
+        disabled={!lines.current.shown}
         >{#if rehearsal.transport.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Play{/if}</Button
       >
       <Popover.Root>
@@ -224,7 +232,7 @@
     </div>
     {#if pen.isWriting}
       <div class="flex flex-wrap items-center gap-2">
-        <Button hint="Begin with an empty line" onclick={() => lines.blank()}>empty</Button>
+        <Button hint="Begin with an empty line" onclick={() => lines.current.blank()}>empty</Button>
         <p class="text-soft tabular-nums" data-pen={pen.where}>{pen.where}</p>
       </div>
     {:else}
@@ -238,14 +246,14 @@
             ...kinds.map(({ id, name, hint }) => ({ value: id as string, name: name.toLowerCase(), hint }))
           ]}
           hint="Phrases, or an exercise"
-          onpick={(id) => id !== OWN && void lines.find({ level: id as LevelId, figure: undefined })}
+          onpick={(id) => id !== OWN && void lines.finding.find({ level: id as LevelId, figure: undefined })}
         />
         <Button
           label={isPhrases ? 'New phrases' : 'New rhythm'}
           hint={isPhrases
             ? 'Other phrases in the same style; locked ones stay'
             : 'Another rhythm and another way, over the same targets'}
-          onclick={() => void lines.another()}><RefreshCw size={15} /></Button
+          onclick={() => void lines.finding.another()}><RefreshCw size={15} /></Button
         >
         <Popover.Root>
           <Popover.Trigger
@@ -270,17 +278,19 @@
                 {#if figures}{@render row('Figure', figureList)}{/if}
                 {@render row('Notes in a quarter', subdivisions)}
                 <div>
-                  <Button hint="The next best notes in the same rhythm" onclick={() => void lines.nextBest()}
-                    >other notes</Button
+                  <Button
+                    hint="The next best notes in the same rhythm"
+                    onclick={() => void lines.finding.nextBest()}>other notes</Button
                   >
                 </div>
               {/if}
-              {#if lines.shown?.finding}
+              {#if lines.current.shown?.finding}
                 <p class="text-soft" data-finding>
-                  Variation {lines.shown.finding.seed + 1}{isPhrases
+                  Variation {lines.current.shown.finding.seed + 1}{isPhrases
                     ? ''
-                    : `, no. ${lines.shown.finding.rank + 1}`}{!isPhrases && lines.shown.differs
-                    ? `: ${counted(lines.shown.differs, 'note')} differ`
+                    : `, no. ${lines.current.shown.finding.rank + 1}`}{!isPhrases &&
+                  lines.current.shown.differs
+                    ? `: ${counted(lines.current.shown.differs, 'note')} differ`
                     : ''}
                 </p>
               {/if}
@@ -313,20 +323,20 @@
       >
     </div>
     <div class="ml-auto flex flex-wrap items-center gap-1.5">
-      {#if lines.isLoaded}
+      {#if lines.shelf.isLoaded}
         <Select
           label="Line"
           class="max-w-40"
-          value={lines.isMelody ? MELODY : (lines.stored?.id ?? NEW)}
+          value={lines.current.isMelody ? MELODY : (lines.shelf.stored?.id ?? NEW)}
           options={kept}
-          onpick={(id) => (id === MELODY ? lines.openMelody() : id !== NEW && lines.open(id))}
+          onpick={(id) => (id === MELODY ? lines.shelf.openMelody() : id !== NEW && lines.shelf.open(id))}
         />
       {/if}
       <Button
-        tone={lines.isKept ? undefined : 'strong'}
-        disabled={!lines.shown?.notes.length || lines.isKept || isMoved}
+        tone={lines.shelf.isKept ? undefined : 'strong'}
+        disabled={!lines.current.shown?.notes.length || lines.shelf.isKept || isMoved}
         hint="Keep it with this chart"
-        onclick={() => void lines.keep()}>{lines.isKept ? 'kept' : 'Keep'}</Button
+        onclick={() => void lines.shelf.keep()}>{lines.shelf.isKept ? 'kept' : 'Keep'}</Button
       >
       <Popover.Root>
         <Popover.Trigger
@@ -341,15 +351,15 @@
             collisionPadding={8}
             aria-label="More for the line"
           >
-            {#if lines.shown}
+            {#if lines.current.shown}
               <label class="flex items-center gap-2">
                 <span class="w-24 shrink-0 text-soft">Name</span>
                 <input
                   class="min-h-8.5 min-w-0 grow rounded-md border border-edge bg-surface px-2 pointer-coarse:min-h-11"
                   aria-label="Name of the line"
                   maxlength="120"
-                  value={lines.shown.name}
-                  onchange={(event) => void lines.rename(event.currentTarget.value)}
+                  value={lines.current.shown.name}
+                  onchange={(event) => void lines.shelf.rename(event.currentTarget.value)}
                 />
               </label>
             {/if}
@@ -365,7 +375,7 @@
                 >degrees below the tab</Button
               >
             {/if}
-            <Button class="justify-start" disabled={!lines.stored} onclick={() => void remove()}
+            <Button class="justify-start" disabled={!lines.shelf.stored} onclick={() => void remove()}
               ><Trash2 size={15} /> Delete this line</Button
             >
           </Popover.Content>
@@ -373,13 +383,15 @@
       </Popover.Root>
     </div>
   </div>
-  {#if lines.problem || rehearsal.notice.problem}
-    <p class="text-warn" role="alert">{prettyProse(lines.problem || rehearsal.notice.problem)}</p>
+  {#if lines.current.problem || rehearsal.notice.problem}
+    <p class="text-warn" role="alert">{prettyProse(lines.current.problem || rehearsal.notice.problem)}</p>
   {/if}
-  {#if lines.isOverOthers}
+  {#if lines.shelf.isOverOthers}
     <p class="flex flex-wrap items-center gap-2 text-warn" role="status" data-over-others>
       The chords have been edited since this line was kept; it stands as it was.
-      <Button size="small" onclick={() => lines.moveToChords()}>adapt it to the new chords</Button>
+      <Button size="small" onclick={() => moveToChords(lines, lines.shelf.stored!.data!.over)}
+        >adapt it to the new chords</Button
+      >
     </p>
   {/if}
 </section>
@@ -393,7 +405,7 @@
   data-bring
   onchange={(event) => {
     const [chosen] = event.currentTarget.files ?? [];
-    if (chosen) void lines.bring(chosen);
+    if (chosen) void lines.shelf.readFile(chosen);
     event.currentTarget.value = '';
   }}
 />
@@ -408,17 +420,17 @@
   <Select
     label="Style of the music"
     class="grow"
-    value={lines.style.isDeclared ? lines.style.style : HEARD}
+    value={lines.finding.style.isDeclared ? lines.finding.style.style : HEARD}
     options={[
       {
         value: HEARD,
-        name: lines.style.isDeclared ? 'as it is heard' : heardStyle,
+        name: lines.finding.style.isDeclared ? 'as it is heard' : heardStyle,
         hint: 'Told by the chords and the feel'
       },
       ...STYLES.map(({ id, name }) => ({ value: id, name }))
     ]}
     hint="Kept with the chart"
-    onpick={(id) => void lines.setStyle(id === HEARD ? null : (id as Style))}
+    onpick={(id) => void lines.finding.setStyle(id === HEARD ? null : (id as Style))}
   />
 {/snippet}
 {#snippet densities()}
@@ -431,7 +443,7 @@
       { value: 'style', name: 'as the style', hint: 'Growing towards its height' },
       { value: 'dense', name: 'dense', hint: 'Many notes, short breaths' }
     ]}
-    onpick={(name) => void lines.find({ density: DENSITIES[name as Density] })}
+    onpick={(name) => void lines.finding.find({ density: DENSITIES[name as Density] })}
   />
 {/snippet}
 {#snippet boldnesses()}
@@ -444,29 +456,29 @@
       { value: 'style', name: 'as the style' },
       { value: 'bold', name: 'bold', hint: 'More pushes, enclosures, bends; a higher summit' }
     ]}
-    onpick={(name) => void lines.find({ boldness: BOLDNESSES[name as Boldness] })}
+    onpick={(name) => void lines.finding.find({ boldness: BOLDNESSES[name as Boldness] })}
   />
 {/snippet}
 {#snippet figureList()}
   <Select
     label="Figure"
     class="grow"
-    value={lines.asked.figure ?? figures![0]!.id}
+    value={lines.finding.asked.figure ?? figures![0]!.id}
     options={figures!.map(({ id, name }) => ({ value: id, name }))}
-    onpick={(figure) => void lines.find({ figure })}
+    onpick={(figure) => void lines.finding.find({ figure })}
   />
 {/snippet}
 {#snippet subdivisions()}
   <Select
     label="Notes in a quarter"
     class="grow"
-    value={String(lines.asked.subdivision)}
+    value={String(lines.finding.asked.subdivision)}
     options={[
       { value: '2', name: 'eighths' },
       { value: '3', name: 'triplets' },
       { value: '4', name: 'sixteenths' }
     ]}
-    onpick={(count) => void lines.find({ subdivision: Number(count) })}
+    onpick={(count) => void lines.finding.find({ subdivision: Number(count) })}
   />
 {/snippet}
 {#snippet transposing()}
@@ -488,7 +500,7 @@
     hint="Rhythm and contour of this bar over each next chord"
     onpick={(value) => {
       const carry = CARRIES.find((one) => one.value === value);
-      if (carry) lines.carry(carry);
+      if (carry) repeatMotif(lines, { ...carry, subdivision: lines.finding.asked.subdivision });
     }}
   />
 {/snippet}

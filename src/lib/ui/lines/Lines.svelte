@@ -14,10 +14,12 @@
   import { placeNotes } from '$lib/core/line/place';
   import { spelledOver } from '$lib/core/line/spelling';
   import { readLine, readPart } from '$lib/core/line/read';
-  import { Lines, MELODY, notesOver } from '$lib/state/lines.svelte';
+  import { notesOver } from '$lib/core/line/over-change';
+  import { MELODY } from '$lib/state/lines/current.svelte';
+  import { Lines } from '$lib/state/lines/lines.svelte';
   import { Phrases } from '$lib/state/lines/phrases.svelte';
   import { whyNote } from '$lib/core/line/why';
-  import { Pen } from '$lib/state/pen.svelte';
+  import { Pen } from '$lib/state/lines/pen.svelte';
   import { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '../app/Arriving.svelte';
@@ -41,8 +43,8 @@
   const rehearsal = untrack(() => new Rehearsal(workspace, { write: () => undefined }));
   const lines = untrack(() => new Lines(workspace));
   let showsLicks = $state(false);
-  const pen = untrack(() => new Pen(lines, workspace));
-  const phrases = untrack(() => new Phrases(lines, workspace));
+  const pen = untrack(() => new Pen(lines.current, workspace));
+  const phrases = untrack(() => new Phrases(lines.current, lines.finding, workspace));
   let loop: LoopId = $state('whole');
 
   onMount(() => void lines.load());
@@ -53,26 +55,26 @@
 
   /** Long lines are judged when the hand rests: a fret that is written is seen at once. */
   const atRest = new Unhurried(
-    () => lines.shown?.notes ?? null,
+    () => lines.current.shown?.notes ?? null,
     () => pen.isWriting
   );
   $effect.pre(() => {
     const { value } = atRest;
-    untrack(() => (lines.judged = value));
+    untrack(() => (lines.judged.rested = value));
   });
   const meter = $derived(workspace.sheet.head.meter);
   /** Print what is what is shown. */
   $effect(() => {
-    const { shown: line } = lines;
+    const { shown: line } = lines.current;
     workspace.shownLine = line && { name: line.name, notes: line.notes };
   });
   onDestroy(() => (workspace.shownLine = null));
   // One undo: the steps of the line come before those of the chart.
-  untrack(() => (workspace.viewSteps = lines));
+  untrack(() => (workspace.viewSteps = lines.current));
   onDestroy(() => (workspace.viewSteps = null));
   /** What is played is what is shown. */
   $effect(() => {
-    const notes = lines.shown?.notes;
+    const notes = lines.current.shown?.notes;
     const line = notes ? { meter, notes } : null;
     untrack(() => {
       rehearsal.rounds.line = line;
@@ -94,7 +96,7 @@
   const partOf = (from: number, to: number) =>
     settled === notes ? reading.notes.slice(from, to) : readPart({ meter, notes }, ground, from, to);
   const outline = $derived(
-    (shown === workspace && lines.outline) || outlineLine(notes, askedOf(shown.changes))
+    (shown === workspace && lines.judged.outline) || outlineLine(notes, askedOf(shown.changes))
   );
   /** Longer lines are not gone through for it with every edit. */
   const MOST_WATCHED = 600;
@@ -106,7 +108,7 @@
   });
   const change = $derived(shown.changes[shown.selected]);
   /** While nothing plays, and in the chart's own key. */
-  const mend = $derived(shown === workspace && !rehearsal.transport.isPlaying ? lines.mend : null);
+  const mend = $derived(shown === workspace && !rehearsal.transport.isPlaying ? lines.judged.mend : null);
   const over = $derived(
     change
       ? notesOver(notes, change).map(({ note, index }) => ({ note, read: partOf(index, index + 1)[0]! }))
@@ -169,7 +171,7 @@
 
   const hearMend = (mend: Mend) => {
     if (!change) return;
-    const passage = notesOver(lines.mended(mend), change).map(({ note }) => note);
+    const passage = notesOver(lines.judged.mended(mend), change).map(({ note }) => note);
     void hear(workspace, { kind: 'passage', notes: passage });
   };
 
@@ -179,15 +181,17 @@
   }
   function strike(string: number, fret: number) {
     pen.strike(string, fret, true);
-    const note = lines.shown?.notes.find(({ place }) => place?.string === string && place.fret === fret);
+    const note = lines.current.shown?.notes.find(
+      ({ place }) => place?.string === string && place.fret === fret
+    );
     if (note && !rehearsal.transport.isPlaying) void hear(workspace, { kind: 'passage', notes: [note] });
   }
   function moveNote(index: number, start: number, midi: number) {
     // A melody is written from the first bar on.
-    const from = lines.shown?.id === MELODY ? Math.max(0, start) : start;
-    const after = lines.shown && moved(lines.shown.notes, index, from, midi);
-    if (after) lines.edit(after, 'note moved');
-    else lines.problem = 'Two notes begin there already; a line has no more at once.';
+    const from = lines.current.shown?.id === MELODY ? Math.max(0, start) : start;
+    const after = lines.current.shown && moved(lines.current.shown.notes, index, from, midi);
+    if (after) lines.current.edit(after, 'note moved');
+    else lines.current.problem = 'Two notes begin there already; a line has no more at once.';
   }
 
   $effect(() => {
@@ -207,12 +211,12 @@
 </script>
 
 <LineTools {workspace} {lines} {rehearsal} {pen} {loop} onloop={setLoop} bind:showsLicks />
-{#if lines.shown}
+{#if lines.current.shown}
   <div
     class="flex min-w-0 flex-col gap-2.5"
-    aria-busy={lines.isFinding}
-    data-line={lines.shown.id ?? 'new'}
-    data-level={lines.asked.level}
+    aria-busy={lines.finding.isFinding}
+    data-line={lines.current.shown.id ?? 'new'}
+    data-level={lines.finding.asked.level}
     data-notes={notes.length}
     data-playing={rehearsal.transport.isPlaying || undefined}
     data-sound-level={rehearsal.transport.level}
@@ -257,7 +261,7 @@
       />
     {/if}
     {#if phrases.selected !== null && isOwn && !pen.isWriting && settings.now.lineAs === 'time'}
-      <PhraseBar {phrases} index={phrases.selected} isBusy={lines.isFinding} onwrite={write} />
+      <PhraseBar {phrases} index={phrases.selected} isBusy={lines.finding.isFinding} onwrite={write} />
     {/if}
     {#if pen.isWriting && isOwn}<WritePad {pen} />{/if}
     {#if showsLicks && isOwn}<Licks {workspace} {lines} {pen} />{/if}
@@ -289,13 +293,15 @@
           {why}
           onpoint={pointAt}
           onhear={hearMend}
-          ontake={(mend) => lines.take(mend)}
+          ontake={(mend) => lines.judged.take(mend)}
         />
       {/if}
     </div>
   </div>
 {:else}
   <p class="card p-6 text-soft" role="status">
-    {lines.isFinding || !lines.isLoaded ? 'Looking for a line…' : 'Choose how full the line is to be, above.'}
+    {lines.finding.isFinding || !lines.shelf.isLoaded
+      ? 'Looking for a line…'
+      : 'Choose how full the line is to be, above.'}
   </p>
 {/if}

@@ -4,7 +4,7 @@
   import ArrowRight from '@lucide/svelte/icons/arrow-right';
   import Delete from '@lucide/svelte/icons/delete';
   import { TECHNIQUES, WRITTEN_LENGTHS, type WrittenValue } from '$lib/core/line/edit';
-  import type { Pen } from '$lib/state/pen.svelte';
+  import type { Pen } from '$lib/state/lines/pen.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
   import Toggles from '../kit/Toggles.svelte';

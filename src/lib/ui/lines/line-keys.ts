@@ -1,6 +1,6 @@
 /** The keys of a line, and those of writing, laid while it is edited. */
 import { TECHNIQUES, WRITTEN_LENGTHS, type Technique } from '$lib/core/line/edit';
-import type { Pen } from '$lib/state/pen.svelte';
+import type { Pen } from '$lib/state/lines/pen.svelte';
 import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
 import type { KeyRow } from '../keys/keys';
 

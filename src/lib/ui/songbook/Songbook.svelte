@@ -205,7 +205,7 @@
   let showsCopies = $state(false);
 
   async function keepLines(chart: string, { lines, over }: Brought) {
-    const { keepLine } = await import('$lib/state/lines-client');
+    const { keepLine } = await import('$lib/state/lines/client');
     for (const { name, notes } of lines)
       await keepLine(chart, crypto.randomUUID(), { name, data: { notes, over } });
   }

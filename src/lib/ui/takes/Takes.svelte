@@ -24,7 +24,7 @@
   import { listenAgain } from '$lib/state/takes/sound';
   import { Takes, TROUBLE_WORDS } from '$lib/state/takes/takes.svelte';
   import { readFile } from '$lib/state/takes/ways/file';
-  import { notesOver } from '$lib/state/lines.svelte';
+  import { notesOver } from '$lib/core/line/over-change';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';

@@ -11,7 +11,7 @@ import { midiName } from '$lib/core/theory/note';
 import { prettyNote, prettySymbol } from '$lib/core/theory/typeset';
 import { callRoute } from '$lib/state/call';
 import { LickBook } from '$lib/state/licks.svelte';
-import { keepLine } from '$lib/state/lines-client';
+import { keepLine } from '$lib/state/lines/client';
 import { soundOf } from '$lib/state/takes/sound';
 import type { Takes } from '$lib/state/takes/takes.svelte';
 import { saveFile } from '../export/file';

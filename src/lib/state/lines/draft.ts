@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { lineData } from '$lib/api/line';
 import type { LineNote } from '$lib/core/line/model';
-import { thisWindow } from './windows';
+import { thisWindow } from '../windows';
 
 const draft = z.object({
   name: z.string().max(120),

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { noteOf } from '$lib/core/line/model';
-import { draftOf, keepDraft, takeUpDraft, type LineDraft } from './line-draft';
+import { draftOf, keepDraft, takeUpDraft, type LineDraft } from './draft';
 
 const kept = new Map<string, string>();
 beforeEach(() => {

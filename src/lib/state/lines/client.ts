@@ -1,6 +1,6 @@
 /** The routes of a chart's lines as the page calls them. */
 import type { LineData, StoredLine } from '$lib/api/line';
-import { callSongbook } from './call';
+import { callSongbook } from '../call';
 
 const call = <T>(chart: string, path: string, method?: string, body?: unknown) =>
   callSongbook<T>(`/${chart}/lines${path}`, 'the line is still here', method, body);

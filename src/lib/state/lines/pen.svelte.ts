@@ -18,8 +18,8 @@ import {
   type WrittenLength
 } from '$lib/core/line/edit';
 import { beatsOf, endOf, ticksOf, type LineNote } from '$lib/core/line/model';
-import type { Lines } from './lines.svelte';
-import type { Workspace } from './workspace.svelte';
+import type { CurrentLine } from './current.svelte';
+import type { Workspace } from '../workspace.svelte';
 
 /** Milliseconds within which two digits are one fret. */
 const ONE_FRET = 900;
@@ -33,7 +33,7 @@ const TECHNIQUE_WORDS: Readonly<Record<Technique, string>> = {
 };
 
 export class Pen {
-  readonly #lines: Lines;
+  readonly #current: CurrentLine;
   readonly #workspace: Workspace;
   isWriting = $state(false);
   /** In ticks of the form. */
@@ -50,8 +50,8 @@ export class Pen {
     readonly string: number;
   } | null = null;
 
-  constructor(lines: Lines, workspace: Workspace) {
-    this.#lines = lines;
+  constructor(current: CurrentLine, workspace: Workspace) {
+    this.#current = current;
     this.#workspace = workspace;
   }
 
@@ -73,7 +73,7 @@ export class Pen {
   });
 
   get #notes(): readonly LineNote[] {
-    return this.#lines.shown?.notes ?? [];
+    return this.#current.shown?.notes ?? [];
   }
 
   get #end(): number {
@@ -167,11 +167,11 @@ export class Pen {
     const { neck } = this.#workspace;
     const lies = fret === 0 ? neck.capo : fret;
     if (lies < neck.capo || lies > neck.frets) {
-      this.#lines.problem = `Fret ${fret} is ${lies > neck.frets ? 'beyond the neck' : 'behind the capo'}.`;
+      this.#current.problem = `Fret ${fret} is ${lies > neck.frets ? 'beyond the neck' : 'behind the capo'}.`;
       return;
     }
     const note = noteOn(neck, string, lies, this.at, this.grid);
-    this.#lines.edit(withNote(this.#notes, note), `${note.note}, string ${string} fret ${lies}`);
+    this.#current.edit(withNote(this.#notes, note), `${note.note}, string ${string} fret ${lies}`);
     this.string = string;
     if (goesOn) this.to(this.at + this.#lengthAt(this.at), string);
   }
@@ -184,21 +184,21 @@ export class Pen {
   setLength(part: Partial<WrittenLength>): void {
     this.length = { ...this.length, ...part };
     if (notesAt(this.#notes, this.at).length === 0) return;
-    this.#lines.edit(withLength(this.#notes, this.at, this.grid), 'length changed');
+    this.#current.edit(withLength(this.#notes, this.at, this.grid), 'length changed');
   }
 
   /** Takes out what is selected, or what is at the caret, or else the note before it. */
   erase(): void {
     const { selection } = this;
     if (selection) {
-      this.#lines.edit(without(this.#notes, selection), 'taken out');
+      this.#current.edit(without(this.#notes, selection), 'taken out');
       this.to(selection.from);
       return;
     }
     const here = notesAt(this.#notes, this.at);
     const own = here.find(({ place }) => place?.string === this.string);
     if (own && here.length > 1) {
-      this.#lines.edit(
+      this.#current.edit(
         this.#notes.filter((note) => note !== own),
         'taken out'
       );
@@ -206,17 +206,17 @@ export class Pen {
     }
     const before = this.#notes.findLast(({ start }) => start <= this.at);
     if (!before) return;
-    this.#lines.edit(without(this.#notes, { from: before.start, to: before.start + 1 }), 'taken out');
+    this.#current.edit(without(this.#notes, { from: before.start, to: before.start + 1 }), 'taken out');
     this.to(before.start);
   }
 
   technique(technique: Technique): void {
     if (notesAt(this.#notes, this.at).length === 0) return;
-    this.#lines.edit(played(this.#notes, this.at, technique), TECHNIQUE_WORDS[technique]);
+    this.#current.edit(played(this.#notes, this.at, technique), TECHNIQUE_WORDS[technique]);
   }
 
   bend(): void {
-    if (notesAt(this.#notes, this.at).length) this.#lines.edit(bent(this.#notes, this.at), 'bent');
+    if (notesAt(this.#notes, this.at).length) this.#current.edit(bent(this.#notes, this.at), 'bent');
   }
 
   /** What edits of a passage are about: what is selected, or the bar of the caret. */
@@ -235,7 +235,7 @@ export class Pen {
   cut(): void {
     const passage = this.#passage;
     this.copy();
-    this.#lines.edit(without(this.#notes, passage), 'cut out');
+    this.#current.edit(without(this.#notes, passage), 'cut out');
     this.to(passage.from);
   }
 
@@ -243,7 +243,7 @@ export class Pen {
     const clip = this.#clip;
     if (!clip) return;
     const inside = clip.notes.filter(({ start }) => start + this.at < this.#end);
-    this.#lines.edit(pasted(this.#notes, inside, this.at, clip.length), 'inserted');
+    this.#current.edit(pasted(this.#notes, inside, this.at, clip.length), 'inserted');
     this.to(this.at + clip.length);
   }
 
@@ -251,22 +251,22 @@ export class Pen {
   repeat(): void {
     const { from, to } = this.#passage;
     const passage = copied(this.#notes, { from, to }).filter(({ start }) => start + to < this.#end);
-    this.#lines.edit(pasted(this.#notes, passage, to, to - from), 'repeated');
+    this.#current.edit(pasted(this.#notes, passage, to, to - from), 'repeated');
     this.to(to);
   }
 
   transpose(semitones: number): void {
     const notes = transposed(this.#notes, this.#passage, semitones, this.#workspace.neck);
     const out = notes.find(({ midi }) => midi < 0 || midi > 127);
-    if (!out) this.#lines.edit(notes, `moved by ${semitones}`);
+    if (!out) this.#current.edit(notes, `moved by ${semitones}`);
   }
 
   split(): void {
-    this.#lines.edit(split(this.#notes, this.at), 'split in two');
+    this.#current.edit(split(this.#notes, this.at), 'split in two');
   }
 
   join(): void {
-    this.#lines.edit(joinedIn(this.#notes, this.#passage), 'joined');
+    this.#current.edit(joinedIn(this.#notes, this.#passage), 'joined');
   }
 
   selectAll(): void {
