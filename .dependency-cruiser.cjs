@@ -38,6 +38,18 @@ const wall = (name, from, to, extra = {}) => ({
   from: { path: from, ...extra },
   to: { path: to }
 });
+/** Rooms of state, and the other rooms that each may use; what lies beside them is for all. */
+const stateRooms = {
+  chart: ['lines/client'],
+  input: [],
+  licks: [],
+  practice: ['chart/'],
+  songbook: ['chart/'],
+  lines: ['chart/', 'songbook/bring'],
+  book: ['chart/', 'lines/client'],
+  stand: ['chart/', 'input/', 'practice/'],
+  takes: ['chart/', 'input/', 'practice/', 'stand/']
+};
 const tests = { pathNot: '\\.test\\.ts$' };
 
 module.exports = {
@@ -59,6 +71,15 @@ module.exports = {
       severity: 'error',
       from: { path: core(room), ...tests },
       to: { path: '^src/lib/core/', pathNot: allowed.map(core) }
+    })),
+    ...Object.entries(stateRooms).map(([room, allowed]) => ({
+      name: `state-${room}`,
+      severity: 'error',
+      from: { path: `^src/lib/state/${room}/`, ...tests },
+      to: {
+        path: '^src/lib/state/[^/]+/',
+        pathNot: [`${room}/`, ...allowed].map((own) => `^src/lib/state/${own}`)
+      }
     })),
     wall('api-knows-the-core-only', lib('api'), lib('workers', 'audio', 'server', 'state', 'ui'), tests),
     wall('workers-are-thin', lib('workers'), lib('audio', 'server', 'state', 'ui'), tests),

@@ -2,8 +2,8 @@
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { Autosave } from '$lib/state/autosave.svelte';
-  import { Drafts, type KeptDraft } from '$lib/state/drafts';
+  import { Autosave } from '$lib/state/chart/autosave.svelte';
+  import { Drafts, type KeptDraft } from '$lib/state/chart/drafts';
   import { otherWindows } from '$lib/state/windows';
 
   const id = $derived(page.status === 404 ? (page.params.id ?? null) : null);

@@ -1,6 +1,6 @@
 /** What can be printed of a chart: a new sheet is a row here and a component. Each arrives when it is asked for. */
 import type { Component } from 'svelte';
-import type { Workspace } from '$lib/state/workspace.svelte';
+import type { Workspace } from '$lib/state/chart/workspace.svelte';
 
 export interface Sheet {
   readonly id: string;

@@ -1,6 +1,6 @@
 /** What a view of a chart is, and what it is given. */
 import type { Component } from 'svelte';
-import type { Workspace } from '$lib/state/workspace.svelte';
+import type { Workspace } from '$lib/state/chart/workspace.svelte';
 import type { Part } from './app/part';
 
 export interface ViewProps {

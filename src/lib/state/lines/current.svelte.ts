@@ -3,7 +3,7 @@ import type { Stretch } from '$lib/core/line/edit';
 import type { LevelId } from '$lib/core/line/find/registry';
 import type { LineNote } from '$lib/core/line/model';
 import { placedAnew } from '$lib/core/line/placed-anew';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import { draftOf, flushDraft, keepDraft, keepDraftSoon } from './draft';
 
 /** Ways a line was found, so that it can be had again and the next one asked for. */

@@ -8,7 +8,7 @@ import type { OnePhrase } from '$lib/core/line/phrase/alone';
 import type { LineWish } from '$lib/core/plan/lines';
 import { counted } from '$lib/core/theory/words';
 import type { FinderApi, FinderJob } from '../../workers/finder';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { CurrentLine, Found } from './current.svelte';
 
 const FIRST: Found = { level: 'phrases', subdivision: 2, seed: 0, rank: 0 };

@@ -3,7 +3,7 @@ import type { LineNote } from '$lib/core/line/model';
 import { askedOf, mendOf, outlineLine, withChanges, type Mend } from '$lib/core/line/outline';
 import { placedAnew } from '$lib/core/line/placed-anew';
 import { counted } from '$lib/core/theory/words';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { CurrentLine } from './current.svelte';
 
 export class JudgedLine {

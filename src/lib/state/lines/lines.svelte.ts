@@ -1,5 +1,5 @@
 /** The lines of a chart: the one that is shown, how it is found and judged, and those that are kept. */
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import { CurrentLine } from './current.svelte';
 import { flushDraft } from './draft';
 import { Finding } from './finding.svelte';

@@ -8,7 +8,7 @@ import { changeHeardAt } from '$lib/core/line/read';
 import { linesOf } from '$lib/core/plan/lines';
 import { readChord } from '$lib/core/theory/chord-reader';
 import { counted } from '$lib/core/theory/words';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { CurrentLine } from './current.svelte';
 
 /** The line that is moved, and the chart it is moved over. */

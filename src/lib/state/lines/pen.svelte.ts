@@ -19,7 +19,7 @@ import {
 } from '$lib/core/line/edit';
 import { beatsOf, endOf, ticksOf, type LineNote } from '$lib/core/line/model';
 import type { CurrentLine } from './current.svelte';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 
 /** Milliseconds within which two digits are one fret. */
 const ONE_FRET = 900;

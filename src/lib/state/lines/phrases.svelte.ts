@@ -7,7 +7,7 @@ import type { Relation } from '$lib/core/line/phrase/styles';
 import type { Stretch } from '$lib/core/line/edit';
 import type { CurrentLine } from './current.svelte';
 import type { Finding } from './finding.svelte';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 
 /** Bars without a note. */
 export interface Gap {

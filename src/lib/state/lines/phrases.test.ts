@@ -11,7 +11,7 @@ import { linesOf, type LineWish } from '$lib/core/plan/lines';
 import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import type { CurrentLine } from './current.svelte';
 import type { Finding } from './finding.svelte';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import { Phrases } from './phrases.svelte';
 
 /** A bossa in A flat, so that phrases are short and between beats. */

@@ -6,7 +6,7 @@ import { ordered } from '$lib/core/line/model';
 import { placedAnew } from '$lib/core/line/placed-anew';
 import { counted } from '$lib/core/theory/words';
 import { otherWindows } from '../windows';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import * as client from './client';
 import { MELODY, type CurrentLine } from './current.svelte';
 import { takeUpDraft } from './draft';
@@ -167,7 +167,7 @@ export class LineShelf {
   /** Lines from a file, kept with the chart; the last of them is shown, and what was not taken is told. */
   async readFile(file: File): Promise<void> {
     await this.#attempt(async () => {
-      const { pieceIn } = await import('../bring');
+      const { pieceIn } = await import('../songbook/bring');
       const { lines, melody, left } = await pieceIn(file);
       const all = [...lines, ...(melody ? [{ name: 'melody', notes: melody }] : [])];
       let outside = 0;

@@ -5,10 +5,10 @@ import { drillOf } from '$lib/core/line/drills';
 import type { Line } from '$lib/core/line/model';
 import type { LaidRound } from '$lib/core/practice/clock';
 import { formId, itemId } from '$lib/core/practice/items/proposals';
-import type { Step } from '$lib/core/practice/progress/turn';
 import { pitchClass, semitonesUp } from '$lib/core/theory/note';
-import type { Playing } from '../recorder';
-import type { Workspace } from '../workspace.svelte';
+import type { Assignment } from '../practice/assignment';
+import type { Playing } from '../practice/recorder';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { Desk } from './desk.svelte';
 import type { Keys } from './keys.svelte';
 import type { Loop } from './loop.svelte';
@@ -16,24 +16,6 @@ import type { Marks } from './marks.svelte';
 import type { Notice } from './notice.svelte';
 import type { BandRound, Rounds } from './rounds.svelte';
 import type { Tempo } from './tempo.svelte';
-
-export interface Assignment {
-  /** The item that the log counts it for. */
-  readonly item: string | null;
-  readonly name: string;
-  /** A drill's id, "melody", "line", "band". */
-  readonly what: string;
-  readonly line?: string | undefined;
-  readonly over: LoopWish;
-  readonly area: number | null;
-  readonly key: string | null;
-  /** Beats a minute of the first round; null as the chart says. */
-  readonly start: number | null;
-  /** The stretches of a part with the ladders that the marks move the tempo on; empty where it stays. */
-  readonly steps: readonly Step[];
-  /** A rung of them in per cent, where the item says one. */
-  readonly rung?: number | undefined;
-}
 
 /** What an assignment sets. */
 interface Set {

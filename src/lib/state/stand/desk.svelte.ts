@@ -3,7 +3,7 @@ import type { ChordSound } from '$lib/core/practice/feel';
 import type { Part } from '$lib/core/practice/events';
 import { PLAIN_INTENSITY } from '$lib/core/practice/intensity';
 import type { KeyOrder, Ladder } from '$lib/core/practice/ladder';
-import type { EarInput } from '../ear.svelte';
+import type { EarInput } from '../input/ear.svelte';
 
 export interface DeskSettings {
   readonly feel: string | null;

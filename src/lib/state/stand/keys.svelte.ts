@@ -2,9 +2,9 @@
 /* eslint-disable svelte/prefer-svelte-reactivity -- the map here is a memory of what was made, which nothing shows */
 import { readSheet } from '$lib/core/harmony/sheet';
 import { shiftOf, type KeyOrder } from '$lib/core/practice/ladder';
-import type { Draft } from '../drafts';
-import { chartInKey } from '../in-key';
-import type { Workspace } from '../workspace.svelte';
+import type { Draft } from '../chart/drafts';
+import { chartInKey } from '../chart/in-key';
+import type { Workspace } from '../chart/workspace.svelte';
 
 /** Charts in other keys that are kept made. */
 const MOST_CHARTS = 12;

@@ -2,7 +2,7 @@
 import { sectionsOf } from '$lib/core/chart/sections';
 import { excerptOf, grantedLoop, type LoopWish } from '$lib/core/harmony/excerpt';
 import type { Bars } from '$lib/core/practice/log/model';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { Notice } from './notice.svelte';
 
 interface Hooks {

@@ -4,8 +4,8 @@ import type { LaidRound } from '$lib/core/practice/clock';
 import type { Loop as MarkedLoop } from '$lib/core/practice/progress/loops';
 import { nowIn, type Now } from '$lib/core/practice/progress/live';
 import type { Step } from '$lib/core/practice/progress/turn';
-import { Recorder, type Playing, type Stumble } from '../recorder';
-import type { Workspace } from '../workspace.svelte';
+import { Recorder, type Playing, type Stumble } from '../practice/recorder';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { Loop } from './loop.svelte';
 import type { BandRound } from './rounds.svelte';
 

@@ -5,7 +5,7 @@ import type { LaidRound } from '$lib/core/practice/clock';
 import { momentsIn, passesOne, type PracticeRound } from '$lib/core/practice/round';
 import { runOver, type RunNote } from '$lib/core/practice/run-over';
 import type { Place } from '$lib/core/takes/judge/landing';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { Desk, DeskSettings } from './desk.svelte';
 import type { Keys } from './keys.svelte';
 import type { BandRound, Rounds } from './rounds.svelte';

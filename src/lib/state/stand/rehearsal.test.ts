@@ -87,7 +87,7 @@ vi.stubGlobal('cancelAnimationFrame', () => undefined);
 
 import type { RecordedRow } from '$lib/api/practice';
 
-const { Workspace } = await import('../workspace.svelte');
+const { Workspace } = await import('../chart/workspace.svelte');
 const { Rehearsal } = await import('./rehearsal.svelte');
 const { settings } = await import('../settings.svelte');
 

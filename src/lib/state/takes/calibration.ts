@@ -1,9 +1,9 @@
 /** How late an input comes in: eight clicks are played along with, and the answer is kept for it. */
 import { latencyFrom } from '$lib/core/takes/latency';
 import type { RecordedBlock } from '$lib/core/takes/model';
-import { Ear } from '../ear.svelte';
+import { Ear } from '../input/ear.svelte';
 import { joinedBlocks } from './made-of';
-import { keepLatency, MIDI_INPUT } from './latency';
+import { keepLatency, MIDI_INPUT } from '../input/latency';
 import type { MicrophoneWay } from './ways/microphone.svelte';
 import type { Room } from './ways/way';
 

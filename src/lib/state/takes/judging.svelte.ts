@@ -10,7 +10,7 @@ import { inBeats } from '$lib/core/takes/align';
 import { judgeTake, type Judgement, type JudgingGround } from '$lib/core/takes/judge/judge';
 import { habitsOf, remarksOn, type TakeHabit, type TakeRemark } from '$lib/core/takes/judge/remarks';
 import { exchangesOf, turnsIn, type Exchange } from '$lib/core/takes/trade';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { TakeShelf } from './shelf.svelte';
 
 export class Judging {

@@ -1,8 +1,8 @@
 /** The takes of a chart: the rooms of which each does one thing, put together. */
 import type { Trouble } from '$lib/core/takes/model';
-import { logBox } from '../practice-log';
+import { logBox } from '../practice/practice-log';
 import { Rehearsal } from '../stand/rehearsal.svelte';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import { BesidePage } from './beside-page.svelte';
 import { Judging } from './judging.svelte';
 import { Notices } from './notices.svelte';

@@ -5,7 +5,7 @@ import { beatsOf, ticksOf, type LineNote } from '$lib/core/line/model';
 import { callsIn } from '$lib/core/takes/calls';
 import { turnAt, turnsIn, type TradeBars } from '$lib/core/takes/trade';
 import type { Rehearsal } from '../stand/rehearsal.svelte';
-import type { Workspace } from '../workspace.svelte';
+import type { Workspace } from '../chart/workspace.svelte';
 import type { Notices } from './notices.svelte';
 
 export class Trading {

@@ -4,7 +4,7 @@
   import { afterNavigate, pushState, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { isSamePlace, placeIn, queryOf, type Place } from '$lib/state/address';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { VIEWS } from '../views';
 
   let { workspace }: { workspace: Workspace } = $props();

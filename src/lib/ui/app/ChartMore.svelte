@@ -14,7 +14,7 @@
   import { toast } from 'svelte-sonner';
   import { readStyle, STYLES } from '$lib/core/harmony/style';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';

@@ -9,7 +9,7 @@
 </script>
 
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from './Arriving.svelte';
   import type { DialogName } from './dialogs';
 

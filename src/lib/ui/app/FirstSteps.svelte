@@ -2,7 +2,7 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
   import { onMount, untrack } from 'svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Button from '../kit/Button.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();

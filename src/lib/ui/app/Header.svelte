@@ -11,7 +11,7 @@
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { pitchClass, plainName } from '$lib/core/theory/note';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Button from '../kit/Button.svelte';
   import { button } from '../kit/button';
   import Head from '../shell/Head.svelte';

@@ -1,8 +1,8 @@
 <!-- A quiet button that lets something be heard; pressed again while it sounds, it stops. -->
 <script lang="ts">
   import Volume1 from '@lucide/svelte/icons/volume-1';
-  import type { Ask } from '$lib/state/hearing';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Ask } from '$lib/state/chart/hearing';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Button from '../kit/Button.svelte';
   import { hear } from './hear';
 

@@ -1,7 +1,7 @@
 <!-- What the server did not take: kept on this device, told with the reason, until the player has decided. -->
 <script lang="ts" generics="T extends Sendable">
   import { onMount } from 'svelte';
-  import type { Outbox, Refused, Sendable } from '$lib/state/outbox';
+  import type { Outbox, Refused, Sendable } from '$lib/state/chart/outbox';
   import { counted } from '$lib/core/theory/words';
   import Button from '../kit/Button.svelte';
 

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { flushSync, type Component } from 'svelte';
   import { toast } from 'svelte-sonner';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { SHEETS } from '../sheets';
 
   interface Props {

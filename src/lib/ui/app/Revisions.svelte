@@ -2,7 +2,7 @@
 <script lang="ts">
   import { toast } from 'svelte-sonner';
   import type { RevisionSummary, StoredChart } from '$lib/api/songbook';
-  import type { ChartDocument } from '$lib/state/document.svelte';
+  import type { ChartDocument } from '$lib/state/chart/document.svelte';
   import Button from '../kit/Button.svelte';
   import Dialog from '../kit/Dialog.svelte';
 

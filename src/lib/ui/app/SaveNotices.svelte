@@ -2,7 +2,7 @@
 <script lang="ts">
   import { toast } from 'svelte-sonner';
   import { goto } from '$app/navigation';
-  import type { ChartDocument } from '$lib/state/document.svelte';
+  import type { ChartDocument } from '$lib/state/chart/document.svelte';
   import Button from '../kit/Button.svelte';
 
   let { document: chart }: { document: ChartDocument } = $props();

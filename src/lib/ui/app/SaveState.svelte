@@ -4,7 +4,7 @@
   import CloudOff from '@lucide/svelte/icons/cloud-off';
   import LoaderCircle from '@lucide/svelte/icons/loader-circle';
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
-  import type { SaveStatus } from '$lib/state/autosave.svelte';
+  import type { SaveStatus } from '$lib/state/chart/autosave.svelte';
 
   let { status }: { status: SaveStatus } = $props();
   const WORDS = {

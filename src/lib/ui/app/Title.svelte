@@ -1,7 +1,7 @@
 <!-- The title of the chart, to be changed where it stands. -->
 <script lang="ts">
   import { tick, type Snippet } from 'svelte';
-  import type { ChartDocument } from '$lib/state/document.svelte';
+  import type { ChartDocument } from '$lib/state/chart/document.svelte';
 
   interface Props {
     document: ChartDocument;

@@ -15,9 +15,9 @@
   import { toast } from 'svelte-sonner';
   import { beforeNavigate } from '$app/navigation';
   import type { StoredChart } from '$lib/api/songbook';
-  import { followOthers, takeUpDrafts } from '$lib/state/keeping';
+  import { followOthers, takeUpDrafts } from '$lib/state/chart/keeping';
   import { standing } from '$lib/state/stand/standing.svelte';
-  import { Workspace } from '$lib/state/workspace.svelte';
+  import { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChangePanel from '../change/ChangePanel.svelte';
   import ChoicesPanel from '../choices/ChoicesPanel.svelte';
   import { visited } from '$lib/state/visited';

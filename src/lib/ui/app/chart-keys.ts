@@ -1,7 +1,7 @@
 /** Every key of a chart, in one table: for the handler, the help, the command palette and the player's own keys. */
 import { goto } from '$app/navigation';
 import { NECK_SYSTEMS } from '$lib/core/neck/systems/registry';
-import type { Workspace } from '$lib/state/workspace.svelte';
+import type { Workspace } from '$lib/state/chart/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
 import type { KeyRow } from '../keys/keys';
 import { hear } from './hear';

@@ -1,15 +1,15 @@
 /** How something sounds, on asking; the sound arrives then. */
 import { toast } from 'svelte-sonner';
 import { NO_PLAYER } from '$lib/state/no-sound';
-import type { Ask } from '$lib/state/hearing';
-import type { Workspace } from '$lib/state/workspace.svelte';
+import type { Ask } from '$lib/state/chart/hearing';
+import type { Workspace } from '$lib/state/chart/workspace.svelte';
 
-let hearing: typeof import('$lib/state/hearing') | undefined;
+let hearing: typeof import('$lib/state/chart/hearing') | undefined;
 
 /** Lets the player hear something over its chord; without more, what they are at. Tells whether it began, and did not stop. */
 export async function hear(workspace: Workspace, ask?: Ask): Promise<boolean> {
   try {
-    hearing ??= await import('$lib/state/hearing');
+    hearing ??= await import('$lib/state/chart/hearing');
   } catch {
     toast(NO_PLAYER);
     return false;

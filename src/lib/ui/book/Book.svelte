@@ -16,8 +16,8 @@
   import { keyName, keyShort } from '$lib/core/practice/items/words';
   import { homeUp } from '$lib/core/theory/tonic';
   import { counted } from '$lib/core/theory/words';
-  import { BookKeys } from '$lib/state/book.svelte';
-  import { orderOf, queryOfWish, wishIn, type BookKind, type BookWish } from '$lib/state/book-wish';
+  import { BookKeys } from '$lib/state/book/book.svelte';
+  import { orderOf, queryOfWish, wishIn, type BookKind, type BookWish } from '$lib/state/book/book-wish';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import Progress from '../kit/Progress.svelte';

@@ -5,9 +5,9 @@
   import { keyText } from '$lib/core/harmony/key';
   import { keyName, keyShort } from '$lib/core/practice/items/words';
   import { counted } from '$lib/core/theory/words';
-  import type { BookKey } from '$lib/state/book.svelte';
+  import type { BookKey } from '$lib/state/book/book.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { PIXEL } from './pieces';
 
   interface Props {

@@ -1,6 +1,6 @@
 <!-- How the book is read and used; opposite the contents. -->
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
   const SIGNS = [

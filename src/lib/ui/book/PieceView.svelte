@@ -7,7 +7,7 @@
   import { ticksOf } from '$lib/core/line/model';
   import { prettyDegree, prettyNumeral } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import SystemDrawing from '../score/System.svelte';
   import { barsText } from '../sheet/distinct';

@@ -4,8 +4,8 @@
   import { keyName } from '$lib/core/practice/items/words';
   import { leftOn } from '$lib/core/formats/book/pages';
   import { MARGINS, roomOn, type Paper } from '$lib/core/formats/book/paper';
-  import type { BookKey } from '$lib/state/book.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { BookKey } from '$lib/state/book/book.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Contents from './Contents.svelte';
   import Cover from './Cover.svelte';
   import Guide from './Guide.svelte';

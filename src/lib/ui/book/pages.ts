@@ -1,7 +1,7 @@
 /** A book or a worksheet as its pages, in order. */
 import type { Paper } from '$lib/core/formats/book/paper';
-import type { BookKey } from '$lib/state/book.svelte';
-import type { LinesIn } from '$lib/state/book-wish';
+import type { BookKey } from '$lib/state/book/book.svelte';
+import type { LinesIn } from '$lib/state/book/book-wish';
 import { openingOf, worksheetOf, type Piece } from './pieces';
 
 /** Where a key begins. */

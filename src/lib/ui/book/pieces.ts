@@ -5,9 +5,9 @@ import type { AnalysedChange } from '$lib/core/harmony/analysis';
 import { accidentalsOf } from '$lib/core/harmony/key-signature';
 import { ticksOf, type LineNote } from '$lib/core/line/model';
 import { writtenBars } from '$lib/core/line/notation';
-import type { BookKey, BookLine } from '$lib/state/book.svelte';
-import type { LinesIn } from '$lib/state/book-wish';
-import type { Workspace } from '$lib/state/workspace.svelte';
+import type { BookKey, BookLine } from '$lib/state/book/book.svelte';
+import type { LinesIn } from '$lib/state/book/book-wish';
+import type { Workspace } from '$lib/state/chart/workspace.svelte';
 import { systemsOf, type System } from '../score/layout';
 import { distinctMoments, type DistinctMoment } from '../sheet/distinct';
 

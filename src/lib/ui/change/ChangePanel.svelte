@@ -12,7 +12,7 @@
   import { DEGREES } from '$lib/core/theory/degree';
   import { prettyDegree, prettyNumeral } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { button } from '../kit/button';

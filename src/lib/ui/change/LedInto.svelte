@@ -3,7 +3,7 @@
   import type { ApproachNoteWish } from '$lib/core/plan/model';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Select from '../kit/Select.svelte';
   import { WISHES, wishName } from './wishes';

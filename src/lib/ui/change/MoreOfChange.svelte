@@ -1,6 +1,6 @@
 <!-- One quiet step behind the change: what leads into its target, and a reading of one's own. -->
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import LedInto from './LedInto.svelte';
   import OwnReading from './OwnReading.svelte';
 

@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { FUNCTIONS, type HarmonicFunction } from '$lib/core/harmony/numeral';
   import { prettyNote } from '$lib/core/theory/typeset';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Collapsible from '../kit/Collapsible.svelte';
   import Select from '../kit/Select.svelte';
 

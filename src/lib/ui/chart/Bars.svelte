@@ -1,6 +1,6 @@
 <!-- The form as rendered bars, four to a line, each chord at its beat. -->
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { group } from 'd3-array';
   import Pager from '../kit/Pager.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';

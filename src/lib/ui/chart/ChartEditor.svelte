@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
   import X from '@lucide/svelte/icons/x';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { writeChart } from '$lib/core/chart/write';
   import type { ChartEditing } from './codemirror';
   import { byteLength, MAX_CHART_BYTES } from '$lib/api/limits';

@@ -2,7 +2,7 @@
 <script lang="ts">
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
   import { withDeclaration, withoutDeclaration } from '$lib/core/chart/directives';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
   const melody = $derived(workspace.melody);

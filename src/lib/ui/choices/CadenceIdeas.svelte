@@ -4,7 +4,7 @@
   import type { Analysis } from '$lib/core/harmony/analysis';
   import { prettyProse } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Button from '../kit/Button.svelte';
   import Collapsible from '../kit/Collapsible.svelte';
   import Slider from '../kit/Slider.svelte';

@@ -18,7 +18,7 @@
   import { sameCollection } from '$lib/core/approaches/collection';
   import { judgedKeyScales } from '$lib/core/approaches/key-centre';
   import type { OfferedChoice } from '$lib/core/approaches/registry';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Button from '../kit/Button.svelte';

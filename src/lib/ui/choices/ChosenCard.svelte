@@ -12,7 +12,7 @@
   import { romanText } from '$lib/core/harmony/numeral';
   import { prettyNumeral, prettyProse } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Hear from '../app/Hear.svelte';
   import Button from '../kit/Button.svelte';

@@ -1,7 +1,7 @@
 <!-- Grip, arpeggio and scale of one change at one spot: seeing one shows the others. -->
 <script lang="ts">
   import { systemOf } from '$lib/core/neck/systems/registry';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { momentOf } from '$lib/core/moment/moment';
   import { sayCell } from '$lib/core/neck/shape';

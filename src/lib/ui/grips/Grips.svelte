@@ -3,7 +3,7 @@
   import { VOICING_FACTS, VOICINGS } from '$lib/core/neck/voicing';
   import { GRIP_DIRECTIONS, type GripDirection } from '$lib/core/neck/grip-path';
   import { gripCaution } from '$lib/core/neck/position';
-  import { gripsOf, lowestFretOf, placesOf } from '$lib/state/grips.svelte';
+  import { gripsOf, lowestFretOf, placesOf } from '$lib/state/chart/grips.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { prettyProse } from '$lib/core/theory/typeset';
   import ChordSymbol from '../chord/ChordSymbol.svelte';

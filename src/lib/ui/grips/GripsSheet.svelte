@@ -1,8 +1,8 @@
 <!-- The grips on paper: the whole path on its string set, from grip to grip. -->
 <script lang="ts">
   import { VOICING_FACTS } from '$lib/core/neck/voicing';
-  import { gripsOf } from '$lib/state/grips.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { gripsOf } from '$lib/state/chart/grips.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Paper from '../export/Paper.svelte';
   import GripCard from './GripCard.svelte';

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { areaTitle } from '$lib/core/neck/area';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { Seen } from '../kit/seen.svelte';
   import { Unhurried } from '../kit/unhurried.svelte';
   import HandCard from './HandCard.svelte';

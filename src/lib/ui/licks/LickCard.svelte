@@ -9,12 +9,12 @@
   import { homeOfLick } from '$lib/core/line/lick-facts';
   import { STANDARD } from '$lib/core/neck/tuning';
   import { prettyDegree, prettyNumeral, prettyProse, prettySymbol } from '$lib/core/theory/typeset';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { hear } from '../app/hear';
   import Button from '../kit/Button.svelte';
   import { lickWorkspace } from './lick-workspace';
   import { untrack } from 'svelte';
-  import type { LickPractice } from '$lib/state/lick-practice.svelte';
+  import type { LickPractice } from '$lib/state/practice/lick-practice.svelte';
   import LickPlaces from './LickPlaces.svelte';
   import LickScore from './LickScore.svelte';
   import LickStrip from './LickStrip.svelte';

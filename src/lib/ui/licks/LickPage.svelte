@@ -6,10 +6,10 @@
   import type { LickList, StoredLick } from '$lib/api/lick';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
-  import { isFound, LickBook, NO_SEARCH, type LickSearch } from '$lib/state/licks.svelte';
+  import { isFound, LickBook, NO_SEARCH, type LickSearch } from '$lib/state/licks/licks.svelte';
   import { page } from '$app/state';
   import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
-  import { LickPractice } from '$lib/state/lick-practice.svelte';
+  import { LickPractice } from '$lib/state/practice/lick-practice.svelte';
   import { hush } from '../app/hear';
   import Head from '../shell/Head.svelte';
   import Button from '../kit/Button.svelte';

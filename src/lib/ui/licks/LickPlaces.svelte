@@ -14,7 +14,7 @@
   } from '$lib/core/practice/items/lick-items';
   import { keyShort } from '$lib/core/practice/items/words';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import type { LickPractice } from '$lib/state/lick-practice.svelte';
+  import type { LickPractice } from '$lib/state/practice/lick-practice.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
 

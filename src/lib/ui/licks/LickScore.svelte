@@ -8,7 +8,7 @@
 <script lang="ts">
   import type { LickThere } from '$lib/core/line/lick-elsewhere';
   import { readLine } from '$lib/core/line/read';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
 
   interface Props {

@@ -12,9 +12,9 @@
   import { prettyProse } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import type { Lines } from '$lib/state/lines/lines.svelte';
-  import { LickBook } from '$lib/state/licks.svelte';
+  import { LickBook } from '$lib/state/licks/licks.svelte';
   import type { Pen } from '$lib/state/lines/pen.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { hear } from '../app/hear';
   import Button from '../kit/Button.svelte';
 

@@ -9,7 +9,7 @@
   import { midiName } from '$lib/core/theory/note';
   import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
   import type { Phrases } from '$lib/state/lines/phrases.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import { Seen } from '../kit/seen.svelte';

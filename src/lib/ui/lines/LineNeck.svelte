@@ -3,7 +3,7 @@
   import type { LineNote } from '$lib/core/line/model';
   import type { ReadNote } from '$lib/core/line/read';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { Seen } from '../kit/seen.svelte';
   import Board from '../neck/Board.svelte';
   import { neckGeometry } from '../neck/geometry';

@@ -28,7 +28,7 @@
   import type { Pen } from '$lib/state/lines/pen.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import * as VOICES from '$lib/core/formats/piece';
   import { saveFile } from '../export/file';
   import { LINE_FORMATS } from '../exports';

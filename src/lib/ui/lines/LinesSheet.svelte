@@ -2,7 +2,7 @@
 <script lang="ts">
   import { askedOf, outlineLine } from '$lib/core/line/outline';
   import { readLine } from '$lib/core/line/read';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Paper from '../export/Paper.svelte';
   import Score from '../score/Score.svelte';
   import { PAPER } from '../sheet/paper';

@@ -8,7 +8,7 @@
   import { beatsOf } from '$lib/core/line/model';
   import type { LinePhrase } from '$lib/core/line/phrases-in';
   import type { Phrases } from '$lib/state/lines/phrases.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { dragByTouch } from '../kit/touch';
   import { RELATION_WORDS } from './looks';
 

@@ -2,7 +2,7 @@
 <script lang="ts">
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { areaTitle, placeOf, type Area } from '$lib/core/neck/area';
   import { sayCell } from '$lib/core/neck/shape';

@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { prettyDegree } from '$lib/core/theory/typeset';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { areaTitle, placeOf, staying, type Area } from '$lib/core/neck/area';
   import type { MapRow } from '$lib/core/neck/position-map';

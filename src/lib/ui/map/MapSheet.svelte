@@ -1,6 +1,6 @@
 <!-- The whole position map as one sheet, for paper and files: out of sight on the screen, alone on the page. -->
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { mapParts } from './columns';
   import Paper from '../export/Paper.svelte';
   import MapDrawing from './MapDrawing.svelte';

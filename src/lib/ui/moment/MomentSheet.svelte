@@ -2,7 +2,7 @@
 <script lang="ts">
   import { prettyDegree, prettyProse } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Paper from '../export/Paper.svelte';
   import HandCard from '../hands/HandCard.svelte';

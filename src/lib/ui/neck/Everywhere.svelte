@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { areasOf } from '$lib/core/neck/systems/registry';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { areaTitle, borderOf } from '$lib/core/neck/area';
   import type { NeckGeometry } from './geometry';

@@ -1,7 +1,7 @@
 <!-- The handle under the neck that moves the hand: by drag, arrows, Home and End. -->
 <script lang="ts">
   import { areaLabel, areaTitle } from '$lib/core/neck/area';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import type { NeckGeometry } from './geometry';
   import type { Stretch } from './hand';
 

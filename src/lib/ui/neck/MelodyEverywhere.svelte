@@ -6,7 +6,7 @@
   import { landingOf, notesOver } from '$lib/core/line/melody';
   import { nameOf, namingOf } from '$lib/core/neck/shape';
   import { spots } from '$lib/core/neck/tuning';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { NeckGeometry } from './geometry';
   import NoteMark from './NoteMark.svelte';

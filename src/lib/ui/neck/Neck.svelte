@@ -14,7 +14,7 @@
 <script lang="ts">
   import { soundAt } from '$lib/core/neck/tuning';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { hear } from '../app/hear';
   import { Seen } from '../kit/seen.svelte';

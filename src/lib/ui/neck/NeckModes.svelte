@@ -8,7 +8,7 @@
 <script lang="ts">
   import type { Degree } from '$lib/core/theory/degree';
   import { prettyDegree } from '$lib/core/theory/typeset';
-  import type { NeckMode, Workspace } from '$lib/state/workspace.svelte';
+  import type { NeckMode, Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Button from '../kit/Button.svelte';
   import Hear from '../app/Hear.svelte';

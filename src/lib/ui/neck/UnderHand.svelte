@@ -8,7 +8,7 @@
   import type { Target } from '$lib/core/targets/path';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { placesOf, stepWords } from '../threads/layout';
   import { discs, type NeckGeometry } from './geometry';
   import { strokeOf } from './hand';

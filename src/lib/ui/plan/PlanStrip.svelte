@@ -2,7 +2,7 @@
 <script lang="ts">
   import { prettyProse } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Select from '../kit/Select.svelte';
   import Slider from '../kit/Slider.svelte';
 

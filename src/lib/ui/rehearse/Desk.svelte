@@ -6,7 +6,7 @@
 
 <script lang="ts">
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import type { Landings } from '$lib/state/landings.svelte';
+  import type { Landings } from '$lib/state/stand/landings.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import DeskBand from './DeskBand.svelte';

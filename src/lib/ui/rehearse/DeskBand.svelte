@@ -2,7 +2,7 @@
 <script lang="ts">
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import { FEELS } from '$lib/core/practice/feel';
-  import type { Landings } from '$lib/state/landings.svelte';
+  import type { Landings } from '$lib/state/stand/landings.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';

@@ -1,7 +1,7 @@
 <!-- What each pedal does: learnt by pressing it, kept for this browser. -->
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
-  import { PEDAL_ACTIONS, pedalName, type Pedals } from '$lib/state/pedals.svelte';
+  import { PEDAL_ACTIONS, pedalName, type Pedals } from '$lib/state/stand/pedals.svelte';
   import Button from '../kit/Button.svelte';
 
   let { pedals }: { pedals: Pedals } = $props();

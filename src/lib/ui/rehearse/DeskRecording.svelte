@@ -3,7 +3,7 @@
 -->
 <script lang="ts">
   import { QUICKEST, SLOWEST } from '$lib/core/practice/beats';
-  import type { Recording } from '$lib/state/backing.svelte';
+  import type { Recording } from '$lib/state/stand/backing.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import BeatPane from './BeatPane.svelte';

@@ -2,7 +2,7 @@
 <script lang="ts">
   import Ear from '@lucide/svelte/icons/ear';
   import { counted } from '$lib/core/theory/words';
-  import type { Landings } from '$lib/state/landings.svelte';
+  import type { Landings } from '$lib/state/stand/landings.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
 

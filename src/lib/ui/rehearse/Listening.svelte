@@ -1,8 +1,8 @@
 <!-- The stand listens: the note heard is shown on the neck, and each change is told as it was met. By a press, and as quietly turned off. -->
 <script lang="ts">
   import Ear from '@lucide/svelte/icons/ear';
-  import { EAR_INPUTS, type EarInput } from '$lib/state/ear.svelte';
-  import type { Landings } from '$lib/state/landings.svelte';
+  import { EAR_INPUTS, type EarInput } from '$lib/state/input/ear.svelte';
+  import type { Landings } from '$lib/state/stand/landings.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import Button from '../kit/Button.svelte';
   import Level from '../kit/Level.svelte';

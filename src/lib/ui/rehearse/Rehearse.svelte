@@ -9,11 +9,11 @@
   import Coffee from '@lucide/svelte/icons/coffee';
   import Play from '@lucide/svelte/icons/play';
   import Square from '@lucide/svelte/icons/square';
-  import { Landings } from '$lib/state/landings.svelte';
+  import { Landings } from '$lib/state/stand/landings.svelte';
   import { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
-  import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/pedals.svelte';
-  import { assignmentOf, placeOfPart, sessionRun } from '$lib/state/session-run.svelte';
-  import { takeAssignment } from '$lib/state/assigned';
+  import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/stand/pedals.svelte';
+  import { assignmentOf, placeOfPart, sessionRun } from '$lib/state/practice/session-run.svelte';
+  import { takeAssignment } from '$lib/state/practice/assigned';
   import ClimbSaid from './ClimbSaid.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { ViewProps } from '../view';

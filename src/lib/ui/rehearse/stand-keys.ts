@@ -1,5 +1,5 @@
 /** The keys of the stand: the band, the marks of a round, the ear. */
-import type { Landings } from '$lib/state/landings.svelte';
+import type { Landings } from '$lib/state/stand/landings.svelte';
 import { INTENSITY_STEP, type Rehearsal } from '$lib/state/stand/rehearsal.svelte';
 import type { KeyRow } from '../keys/keys';
 

@@ -3,7 +3,7 @@
   import { APPROACH_FACTS } from '$lib/core/line/approach-notes';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { counted } from '$lib/core/theory/words';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Paper from '../export/Paper.svelte';

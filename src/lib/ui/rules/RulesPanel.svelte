@@ -8,7 +8,7 @@
   import { STYLES } from '$lib/core/targets/styles';
   import { midiName } from '$lib/core/theory/note';
   import { counted } from '$lib/core/theory/words';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { WISHES } from '../change/wishes';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';

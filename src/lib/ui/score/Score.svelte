@@ -18,7 +18,7 @@
   import { ticksOf, type LineNote } from '$lib/core/line/model';
   import { writtenBars } from '$lib/core/line/notation';
   import { accidentalsOf } from '$lib/core/harmony/key-signature';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Button from '../kit/Button.svelte';
   import { systemsOf } from './layout';
   import type { ScoreMarks } from './marks';

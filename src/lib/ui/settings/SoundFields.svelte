@@ -1,7 +1,7 @@
 <!-- What is listened to, and how late it comes in. -->
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { forgetLatency, measuredLatencies, MIDI_INPUT } from '$lib/state/takes/latency';
+  import { forgetLatency, measuredLatencies, MIDI_INPUT } from '$lib/state/input/latency';
   import { settings } from '$lib/state/settings.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';

@@ -1,7 +1,7 @@
 <!-- Blank necks, to be drawn on by hand: as many as fill the page, of the player's own guitar. -->
 <script lang="ts">
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Paper from '../export/Paper.svelte';
   import Board from '../neck/Board.svelte';
   import { neckGeometry } from '../neck/geometry';

@@ -1,6 +1,6 @@
 <!-- Blank staff and tab: four bars a line, as many lines as fill the page. -->
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Paper from '../export/Paper.svelte';
   import { PAPER } from './paper';
 

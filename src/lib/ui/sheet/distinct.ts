@@ -1,5 +1,5 @@
 /** The different moments of a chart: what a page tells once, with all the bars it stands in. */
-import type { Workspace } from '$lib/state/workspace.svelte';
+import type { Workspace } from '$lib/state/chart/workspace.svelte';
 
 export interface DistinctMoment {
   /** The first change of its kind. */

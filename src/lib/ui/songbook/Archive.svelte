@@ -4,7 +4,7 @@
   import PackageOpen from '@lucide/svelte/icons/package-open';
   import type { ArchiveBrought, ArchiveLook, Merge } from '$lib/api/archive';
   import { counted } from '$lib/core/theory/words';
-  import { archivePath, bringArchive, lookIntoArchive } from '$lib/state/archive';
+  import { archivePath, bringArchive, lookIntoArchive } from '$lib/state/songbook/archive';
   import { dayHere } from '$lib/state/day-here';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';

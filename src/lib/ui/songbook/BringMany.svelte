@@ -2,7 +2,7 @@
 <script lang="ts">
   import Check from '@lucide/svelte/icons/check';
   import { counted } from '$lib/core/theory/words';
-  import type { Bringing, Take } from '$lib/state/bringing.svelte';
+  import type { Bringing, Take } from '$lib/state/songbook/bringing.svelte';
   import Button from '../kit/Button.svelte';
   import Dialog from '../kit/Dialog.svelte';
   import Progress from '../kit/Progress.svelte';

@@ -17,12 +17,12 @@
   import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
   import type { ChartList, ChartSummary } from '$lib/api/songbook';
   import { counted } from '$lib/core/theory/words';
-  import type { Brought } from '$lib/state/bring';
-  import { Bringing, type Take } from '$lib/state/bringing.svelte';
+  import type { Brought } from '$lib/state/songbook/bring';
+  import { Bringing, type Take } from '$lib/state/songbook/bringing.svelte';
   import { importText } from '$lib/core/formats/text/import';
   import { readKey } from '$lib/core/harmony/key';
   import { readSheet } from '$lib/core/harmony/sheet';
-  import { Drafts } from '$lib/state/drafts';
+  import { Drafts } from '$lib/state/chart/drafts';
   import PasteLook from '../chart/PasteLook.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { bindKeys, layKeys } from '../keys/keys';
@@ -153,7 +153,7 @@
   const FILES = '.cho,.txt,.tab,.csv,.tsv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
   const bring = (file: File) =>
     attempt(async () => {
-      const { chartIn } = await import('$lib/state/bring');
+      const { chartIn } = await import('$lib/state/songbook/bring');
       broughtName = file.name;
       brought = null;
       brought = await chartIn(file);
@@ -171,7 +171,7 @@
     if (more.length > 0 || isWhole) void bringing.read([first, ...more]);
     else
       void attempt(async () => {
-        const { listIn } = await import('$lib/state/bring');
+        const { listIn } = await import('$lib/state/songbook/bring');
         if (await listIn(first)) await bringing.read([first]);
         else await bring(first);
       });

@@ -5,7 +5,7 @@
 <script lang="ts">
   import { onDestroy, onMount, type Snippet } from 'svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
-  import type { MetChange } from '$lib/state/landings.svelte';
+  import type { MetChange } from '$lib/state/stand/landings.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { standing } from '$lib/state/stand/standing.svelte';
   import RunScore from '../rehearse/RunScore.svelte';

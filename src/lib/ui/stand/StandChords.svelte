@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
-  import type { MetChange } from '$lib/state/landings.svelte';
+  import type { MetChange } from '$lib/state/stand/landings.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import MeetingMark from '../takes/MeetingMark.svelte';

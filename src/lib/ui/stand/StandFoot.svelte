@@ -9,9 +9,9 @@
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import Square from '@lucide/svelte/icons/square';
   import X from '@lucide/svelte/icons/x';
-  import type { Landings } from '$lib/state/landings.svelte';
+  import type { Landings } from '$lib/state/stand/landings.svelte';
   import { TEMPO_STEP, type Rehearsal } from '$lib/state/stand/rehearsal.svelte';
-  import { announced, sessionRun } from '$lib/state/session-run.svelte';
+  import { announced, sessionRun } from '$lib/state/practice/session-run.svelte';
   import Button from '../kit/Button.svelte';
   import ClimbSaid from '../rehearse/ClimbSaid.svelte';
   import Heard from '../rehearse/Heard.svelte';

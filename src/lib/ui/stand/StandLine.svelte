@@ -2,7 +2,7 @@
 <script lang="ts">
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
-  import type { MetChange } from '$lib/state/landings.svelte';
+  import type { MetChange } from '$lib/state/stand/landings.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import MeetingMark from '../takes/MeetingMark.svelte';
   import { stepWords, threadLine } from '../threads/layout';

@@ -3,7 +3,7 @@
   import { guideThreads } from '$lib/core/harmony/guide-tones';
   import { counted } from '$lib/core/theory/words';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Button from '../kit/Button.svelte';
   import Dialog from '../kit/Dialog.svelte';
   import Pager from '../kit/Pager.svelte';

@@ -5,7 +5,7 @@
   import { pitchClass } from '$lib/core/theory/note';
   import { prettyDegree, prettyNumeral } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { untrack } from 'svelte';
   import Button from '../kit/Button.svelte';

@@ -1,6 +1,6 @@
 <!-- The chord table on paper, whole. -->
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Paper from '../export/Paper.svelte';
   import SpelledChords from './SpelledChords.svelte';
 

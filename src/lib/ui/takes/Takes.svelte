@@ -19,7 +19,7 @@
   import type { TakeRemark } from '$lib/core/takes/judge/remarks';
   import type { Exchange } from '$lib/core/takes/trade';
   import { counted } from '$lib/core/theory/words';
-  import { askFor } from '$lib/state/assigned';
+  import { askFor } from '$lib/state/practice/assigned';
   import { Replaying } from '$lib/state/takes/replay.svelte';
   import { listenAgain } from '$lib/state/takes/sound';
   import { Takes, TROUBLE_WORDS } from '$lib/state/takes/takes.svelte';

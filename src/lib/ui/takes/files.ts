@@ -10,7 +10,7 @@ import { LOWEST_TEMPO } from '$lib/core/practice/ladder';
 import { midiName } from '$lib/core/theory/note';
 import { prettyNote, prettySymbol } from '$lib/core/theory/typeset';
 import { callRoute } from '$lib/state/call';
-import { LickBook } from '$lib/state/licks.svelte';
+import { LickBook } from '$lib/state/licks/licks.svelte';
 import { keepLine } from '$lib/state/lines/client';
 import { soundOf } from '$lib/state/takes/sound';
 import type { Takes } from '$lib/state/takes/takes.svelte';

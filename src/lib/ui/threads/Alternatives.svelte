@@ -4,7 +4,7 @@
   import { prettySymbol } from '$lib/core/theory/typeset';
   import Hear from '../app/Hear.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
 
   interface Props {
     workspace: Workspace;

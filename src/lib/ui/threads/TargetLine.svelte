@@ -5,8 +5,8 @@
   import { pinsOf } from '$lib/core/plan/edits';
   import { CHORD_SLOTS } from '$lib/core/plan/model';
   import { counted } from '$lib/core/theory/words';
-  import { THREADS } from '$lib/state/paths.svelte';
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import { THREADS } from '$lib/state/chart/paths.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Hear from '../app/Hear.svelte';
   import Button from '../kit/Button.svelte';
   import Progress from '../kit/Progress.svelte';

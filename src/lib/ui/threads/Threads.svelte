@@ -10,14 +10,14 @@
 </script>
 
 <script lang="ts">
-  import type { Workspace } from '$lib/state/workspace.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { beatsOf, endOf } from '$lib/core/line/model';
   import type { FaintPath } from '$lib/workers/solve';
   import type { TargetPath } from '$lib/core/targets/path';
   import Arriving from '../app/Arriving.svelte';
   import ChordText from '../chord/ChordText.svelte';
-  import type { MetChange } from '$lib/state/landings.svelte';
+  import type { MetChange } from '$lib/state/stand/landings.svelte';
   import MeetingMark from '../takes/MeetingMark.svelte';
   import { MEETING_WORDS } from '../takes/words';
   import { Seen } from '../kit/seen.svelte';

@@ -11,9 +11,9 @@
   import { pitchClass, semitonesUp } from '$lib/core/theory/note';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { callRoute } from '$lib/state/call';
-  import { chartInKey } from '$lib/state/in-key';
+  import { chartInKey } from '$lib/state/chart/in-key';
   import { settings } from '$lib/state/settings.svelte';
-  import { Workspace } from '$lib/state/workspace.svelte';
+  import { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { longDay } from './days';
 

@@ -15,7 +15,7 @@
   import { dayAfter, daysBetween } from '$lib/core/practice/log/day';
   import { DATE } from '$lib/core/practice/session/date';
   import { counted } from '$lib/core/theory/words';
-  import { placeOfPart, sessionRun, type RunPart } from '$lib/state/session-run.svelte';
+  import { placeOfPart, sessionRun, type RunPart } from '$lib/state/practice/session-run.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';

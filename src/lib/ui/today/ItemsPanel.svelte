@@ -13,7 +13,7 @@
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { agoText } from '$lib/core/practice/log/day';
   import { counted } from '$lib/core/theory/words';
-  import { askFor } from '$lib/state/assigned';
+  import { askFor } from '$lib/state/practice/assigned';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import ItemTempo from './ItemTempo.svelte';

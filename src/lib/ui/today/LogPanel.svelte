@@ -7,8 +7,8 @@
   import type { StoredRow } from '$lib/api/practice';
   import { keyShort } from '$lib/core/practice/items/words';
   import { counted } from '$lib/core/theory/words';
-  import { LogBook } from '$lib/state/log-book.svelte';
-  import { logBox } from '$lib/state/practice-log';
+  import { LogBook } from '$lib/state/practice/log-book.svelte';
+  import { logBox } from '$lib/state/practice/practice-log';
   import NotSaved from '../app/NotSaved.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';

@@ -3,7 +3,7 @@
   import { onMount, untrack } from 'svelte';
   import type { Pictures } from '$lib/api/practice';
   import { callRoute } from '$lib/state/call';
-  import { logBox } from '$lib/state/practice-log';
+  import { logBox } from '$lib/state/practice/practice-log';
   import Button from '../kit/Button.svelte';
   import CardsPicture from './CardsPicture.svelte';
   import CoveragePicture from './CoveragePicture.svelte';

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { toast } from 'svelte-sonner';
   import { counted } from '$lib/core/theory/words';
-  import type { TodayState } from '$lib/state/today.svelte';
+  import type { TodayState } from '$lib/state/practice/today.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
 

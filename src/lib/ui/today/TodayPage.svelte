@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import type { Today } from '$lib/api/practice';
   import { dayHere } from '$lib/state/day-here';
-  import { TodayState } from '$lib/state/today.svelte';
+  import { TodayState } from '$lib/state/practice/today.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Head from '../shell/Head.svelte';
   import { button } from '../kit/button';

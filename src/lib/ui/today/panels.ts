@@ -1,7 +1,7 @@
 /** The parts of the page of the day: a new one is a row here and a component. Each arrives when it is shown. */
 import { Part } from '../app/part';
 import type { Component } from 'svelte';
-import type { TodayState } from '$lib/state/today.svelte';
+import type { TodayState } from '$lib/state/practice/today.svelte';
 
 export interface PanelProps {
   readonly today: TodayState;

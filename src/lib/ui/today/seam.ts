@@ -1,6 +1,6 @@
 /** To the stand, with a change and what leads into it. */
 import { goto } from '$app/navigation';
-import { askFor } from '$lib/state/assigned';
+import { askFor } from '$lib/state/practice/assigned';
 
 export async function drillSeam(chart: string, change: number, symbol: string): Promise<void> {
   askFor(chart, {

@@ -14,11 +14,11 @@
   import { readWritten } from '$lib/core/theory/letters';
   import { asciiAccidentals, prettyDegree } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
-  import { reviewBox } from '$lib/state/practice-log';
-  import { sessionRun } from '$lib/state/session-run.svelte';
+  import { reviewBox } from '$lib/state/practice/practice-log';
+  import { sessionRun } from '$lib/state/practice/session-run.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { Ear as LiveInput } from '$lib/state/ear.svelte';
-  import { Trainer } from '$lib/state/trainer.svelte';
+  import { Ear as LiveInput } from '$lib/state/input/ear.svelte';
+  import { Trainer } from '$lib/state/practice/trainer.svelte';
   import NotSaved from '../app/NotSaved.svelte';
   import Head from '../shell/Head.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';

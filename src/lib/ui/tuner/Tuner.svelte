@@ -8,7 +8,7 @@
   import { plainName } from '$lib/core/theory/note';
   import { NO_SOUND } from '$lib/state/no-sound';
   import { settings } from '$lib/state/settings.svelte';
-  import { Tuner } from '$lib/state/tuner.svelte';
+  import { Tuner } from '$lib/state/input/tuner.svelte';
   import Button from '../kit/Button.svelte';
   import Dialog from '../kit/Dialog.svelte';
   import Level from '../kit/Level.svelte';

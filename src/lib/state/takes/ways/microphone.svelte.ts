@@ -5,7 +5,7 @@ import { dayHere } from '../../day-here';
 import { settings } from '../../settings.svelte';
 import { keepTake } from '../client';
 import { heardParts, joinedBlocks, LONGEST_SECONDS, plainParts, takeName } from '../made-of';
-import { latencyOf } from '../latency';
+import { latencyOf } from '../../input/latency';
 import { RETRY } from '../shelf.svelte';
 import { SoundUpload } from '../sound-upload';
 import { frameIn, ownIn, type LiveWay, type Room } from './way';

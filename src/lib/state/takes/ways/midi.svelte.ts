@@ -2,7 +2,7 @@
 /* eslint-disable svelte/prefer-svelte-reactivity -- the map here is of a recording under way, which nothing shows */
 import type { PlayedNote } from '$lib/core/takes/model';
 import { plainParts, takeName } from '../made-of';
-import { latencyOf, MIDI_INPUT } from '../latency';
+import { latencyOf, MIDI_INPUT } from '../../input/latency';
 import { frameIn, ownIn, type LiveWay, type Room } from './way';
 
 interface Recording {

@@ -5,7 +5,7 @@ import { meantBy } from '$lib/core/takes/meant';
 import { perform } from '$lib/core/takes/player/perform';
 import type { Tone } from '$lib/core/takes/player/string';
 import { turnAt, turnsIn } from '$lib/core/takes/trade';
-import type { Workspace } from '../../workspace.svelte';
+import type { Workspace } from '../../chart/workspace.svelte';
 import { heardParts, swungBeats } from '../made-of';
 import { RATE } from '../shelf.svelte';
 import { frameIn, ownIn, type Room } from './way';

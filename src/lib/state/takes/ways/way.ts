@@ -1,7 +1,7 @@
 /** What every way in is handed: how a take comes in, whichever way, everything after it is the same. */
 import type { TakeData, WayIn } from '$lib/api/take';
 import type { Rehearsal } from '../../stand/rehearsal.svelte';
-import type { Workspace } from '../../workspace.svelte';
+import type { Workspace } from '../../chart/workspace.svelte';
 import type { BesidePage } from '../beside-page.svelte';
 import { frameOf, ownPart } from '../made-of';
 import type { Notices } from '../notices.svelte';

@@ -1,5 +1,5 @@
 /** What happened and has to reach the server: kept on the device until it is acknowledged, so that nothing is lost with the page. */
-import { callRoute, Refusal } from './call';
+import { callRoute, Refusal } from '../call';
 
 /** A thing to be sent, by its id; a later state of it (`revision`) takes the place of an earlier one. */
 export interface Sendable {

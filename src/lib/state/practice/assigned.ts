@@ -1,5 +1,5 @@
 /** What the stand is to be opened for, asked for on another page: one item, taken once. */
-import type { Assignment } from './stand/assignment.svelte';
+import type { Assignment } from './assignment';
 
 let asked: { readonly chart: string; readonly assignment: Assignment } | null = null;
 

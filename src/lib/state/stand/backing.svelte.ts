@@ -1,7 +1,7 @@
 /** A recording of the player's own as the band of a rehearsal: taken in, its beat found and corrected, kept for the chart. */
 import { draggedBeats, findBeats, tappedBeats, type BeatGrid } from '$lib/core/practice/beats';
 import type { Audition } from '$lib/audio/backing';
-import { NO_SOUND } from './no-sound';
+import { NO_SOUND } from '../no-sound';
 import { keepRecording, keptRecording } from './recordings';
 
 export interface Recording {

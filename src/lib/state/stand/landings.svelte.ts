@@ -3,9 +3,9 @@
 import type { BeatNote } from '$lib/core/takes/align';
 import { metSoFar, type Meeting } from '$lib/core/takes/judge/landing';
 import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
-import { Ear } from './ear.svelte';
-import type { MeantLanding } from './stand/picture.svelte';
-import type { Rehearsal } from './stand/rehearsal.svelte';
+import { Ear } from '../input/ear.svelte';
+import type { MeantLanding } from './picture.svelte';
+import type { Rehearsal } from './rehearsal.svelte';
 
 /** Beats for which a note is remembered: longer than a landing may be late, or held. */
 const REMEMBERED = 16;

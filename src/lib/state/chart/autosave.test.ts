@@ -3,7 +3,7 @@ import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import { Autosave, type Stored } from './autosave.svelte';
 import { Drafts, type Draft } from './drafts';
 import { takeUpDrafts } from './keeping';
-import type { News } from './windows';
+import type { News } from '../windows';
 
 const draft = (source: string, position = 5): Draft => ({ source, plan: { ...DEFAULT_PLAN, position } });
 

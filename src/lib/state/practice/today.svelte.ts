@@ -1,6 +1,6 @@
 /** The page of the day: the plan for the minutes there are, items, set lists; changed on the server first. */
 /* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
-import { Attempts } from './attempts.svelte';
+import { Attempts } from '../attempts.svelte';
 import type {
   ItemData,
   ItemWithProgress,
@@ -17,11 +17,11 @@ import { keyText } from '$lib/core/harmony/key';
 import { proposals } from '$lib/core/practice/items/proposals';
 import type { WeekAhead } from '$lib/core/practice/session/ahead';
 import { PARTS } from '$lib/core/practice/session/parts';
-import { callRoute } from './call';
-import { dayHere } from './day-here';
+import { callRoute } from '../call';
+import { dayHere } from '../day-here';
 import { logBox } from './practice-log';
 import { runParts, type RunPart } from './session-run.svelte';
-import { Workspace } from './workspace.svelte';
+import { Workspace } from '../chart/workspace.svelte';
 
 const AWAY = 'nothing was changed';
 const call = <T>(path: string, method?: string, body?: unknown) =>

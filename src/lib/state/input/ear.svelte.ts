@@ -1,12 +1,12 @@
 /** An ear while it is played: the microphone or a MIDI instrument, note by note. Nothing of it is kept. */
 import { wrap, type Remote } from 'comlink';
 import type { Microphone } from '$lib/audio/input/microphone';
-import { settings } from './settings.svelte';
+import { settings } from '../settings.svelte';
 import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
 import type { RecordedBlock } from '$lib/core/takes/model';
-import type { EarApi } from '../workers/ear';
-import EarWorker from '../workers/ear?worker';
-import { latencyOf, MIDI_INPUT } from './takes/latency';
+import type { EarApi } from '../../workers/ear';
+import EarWorker from '../../workers/ear?worker';
+import { latencyOf, MIDI_INPUT } from './latency';
 
 /** Where notes come from. */
 export const EAR_INPUTS = ['microphone', 'midi'] as const;

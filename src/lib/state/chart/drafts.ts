@@ -4,7 +4,7 @@
  */
 import type { Plan } from '$lib/core/plan/model';
 import type { DraftThere } from './kept-draft';
-import { thisWindow } from './windows';
+import { thisWindow } from '../windows';
 
 export interface Draft {
   readonly source: string;

@@ -5,9 +5,9 @@ import type { StoredChart } from '$lib/api/songbook';
 import { lineInKey } from '$lib/core/line/in-key';
 import type { LineNote } from '$lib/core/line/model';
 import { homeUp, type Home } from '$lib/core/theory/tonic';
-import { listLines } from './lines/client';
-import { chartInKey } from './in-key';
-import { Workspace } from './workspace.svelte';
+import { listLines } from '../lines/client';
+import { chartInKey } from '../chart/in-key';
+import { Workspace } from '../chart/workspace.svelte';
 
 export interface BookLine {
   readonly id: string;

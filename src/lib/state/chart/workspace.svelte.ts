@@ -33,7 +33,7 @@ import { STYLES, styleOf } from '$lib/core/targets/styles';
 import { Choices } from './choices.svelte';
 import { ChartDocument } from './document.svelte';
 import { Paths, SOLVED_AT_ONCE } from './paths.svelte';
-import { settings } from './settings.svelte';
+import { settings } from '../settings.svelte';
 
 export type NeckMode = 'hand' | 'whole' | 'find' | 'melody';
 
@@ -87,7 +87,7 @@ export class Workspace {
   shownLine: { readonly name: string; readonly notes: readonly LineNote[] } | null = $state.raw(null);
 
   async fetchLines(): Promise<void> {
-    const { listLines } = await import('./lines/client');
+    const { listLines } = await import('../lines/client');
     this.keptLines = (await listLines(this.document.id)).lines;
   }
 

@@ -15,7 +15,7 @@ import {
 import { afterAnswer, ROUND_SECONDS, roundOf } from '$lib/core/practice/trainer/deck';
 import { ask, cardsOf, check, kindOf, solve } from '$lib/core/practice/trainer/kinds';
 import { logBox, reviewBox } from './practice-log';
-import { dayHere } from './day-here';
+import { dayHere } from '../day-here';
 
 /** Milliseconds of silence after which another note is another one: sung, then played. */
 const STILL_SUNG = 700;

@@ -4,7 +4,7 @@
 import { gripStages } from '$lib/core/moment/grips';
 import { gripPathThrough, type GripDirection } from '$lib/core/neck/grip-path';
 import { stringSets, voicingsOf, type Grip } from '$lib/core/neck/voicing';
-import { settings } from './settings.svelte';
+import { settings } from '../settings.svelte';
 import type { Workspace } from './workspace.svelte';
 
 /** "6:3 5:5 4:5": where a grip is held. */

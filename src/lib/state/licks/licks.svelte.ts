@@ -1,9 +1,9 @@
 /** The lick book as the page has it: fetched once, searched here, changed on the server first. */
-import { Attempts } from './attempts.svelte';
+import { Attempts } from '../attempts.svelte';
 import type { LickData, LickList, StoredLick } from '$lib/api/lick';
 import { readChord } from '$lib/core/theory/chord-reader';
 import type { ChordFamily } from '$lib/core/theory/chord';
-import { callRoute } from './call';
+import { callRoute } from '../call';
 
 const AWAY = 'the book was not changed';
 const call = <T>(path: string, method?: string, body?: unknown) =>

@@ -3,7 +3,7 @@
 import type { LiveMoment } from '$lib/core/takes/listen/live';
 import { middleOf, steadied, stringOf, type TunerReading } from '$lib/core/takes/tuner';
 import { Ear } from './ear.svelte';
-import { settings } from './settings.svelte';
+import { settings } from '../settings.svelte';
 
 /** Seconds that a pitch is told from: long enough for the lowest string, and to a cent. */
 const STEADY = 0.186;

@@ -1,10 +1,10 @@
 /** The log as the page shows it: a part at a time, corrected on the server first. */
-import { Attempts } from './attempts.svelte';
+import { Attempts } from '../attempts.svelte';
 import type { StoredRow } from '$lib/api/practice';
 import type { LeftLine } from '$lib/core/practice/log/csv';
-import { callRoute } from './call';
+import { callRoute } from '../call';
 import { logBox } from './practice-log';
-import { dayHere } from './day-here';
+import { dayHere } from '../day-here';
 
 const PAGE = 60;
 const call = <T>(path: string, method?: string, body?: unknown) =>

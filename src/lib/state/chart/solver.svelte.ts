@@ -1,9 +1,9 @@
 /** The solver behind the page: the newest question counts, answers to older ones are dropped, long work can be stopped. */
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Analysis } from '../core/harmony/analysis';
-import { unpackResult } from '../workers/pack';
-import type { Solved, SolverJob } from '../workers/solve';
-import type { SolverApi } from '../workers/solver';
+import type { Analysis } from '../../core/harmony/analysis';
+import { unpackResult } from '../../workers/pack';
+import type { Solved, SolverJob } from '../../workers/solve';
+import type { SolverApi } from '../../workers/solver';
 
 /** Work that lasts longer than this, in milliseconds, is shown, and gives way to a newer question. */
 const LONG = 250;
@@ -75,7 +75,7 @@ export class Solver {
     this.#waiting = null;
     // An address is no state.
     // eslint-disable-next-line svelte/prefer-svelte-reactivity
-    this.#worker ??= new Worker(new URL('../workers/solver.ts', import.meta.url), { type: 'module' });
+    this.#worker ??= new Worker(new URL('../../workers/solver.ts', import.meta.url), { type: 'module' });
     this.#remote ??= wrap<SolverApi>(this.#worker);
     const run = { job, since: performance.now() };
     this.#running = run;

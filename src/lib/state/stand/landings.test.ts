@@ -2,15 +2,15 @@ import { describe, expect, it, vi } from 'vitest';
 import { readSheet } from '$lib/core/harmony/sheet';
 import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
 import { Landings } from './landings.svelte';
-import type { MeantLanding } from './stand/picture.svelte';
-import type { Rehearsal } from './stand/rehearsal.svelte';
+import type { MeantLanding } from './picture.svelte';
+import type { Rehearsal } from './rehearsal.svelte';
 
 interface Handlers {
   onNote: (note: LiveNote) => void;
   onMoment: (moment: LiveMoment) => void;
 }
 const ear = vi.hoisted(() => ({ handlers: null as unknown }));
-vi.mock('./ear.svelte', () => ({
+vi.mock('../input/ear.svelte', () => ({
   Ear: class {
     input = null;
     constructor(handlers: unknown) {

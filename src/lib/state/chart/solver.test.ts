@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { SolverJob, SolverResult } from '../workers/solve';
+import type { SolverJob, SolverResult } from '../../workers/solve';
 
 /** The worker without its thread: questions wait here until the test answers them. */
 const asked: {

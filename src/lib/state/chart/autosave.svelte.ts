@@ -2,11 +2,11 @@
  * Saves a chart a moment after each edit and says how it stands. What is typed is kept on the device until the server
  * has acknowledged it.
  */
-import { reach } from './reach.svelte';
+import { reach } from '../reach.svelte';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
 import type { StoredChart } from '$lib/api/songbook';
 import { Drafts, type Draft } from './drafts';
-import { tell, type News } from './windows';
+import { tell, type News } from '../windows';
 
 export type Stored = Draft & { readonly version: number };
 

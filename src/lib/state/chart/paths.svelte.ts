@@ -8,7 +8,7 @@ import type { Arrangement } from '$lib/core/plan/arrange';
 import type { ThreadRule } from '$lib/core/plan/model';
 import { differencesOf, figuresOf, priceOf } from '$lib/core/targets/figures';
 import type { Target, TargetPath } from '$lib/core/targets/path';
-import { solve, type Solved, type SolverJob, type SolverResult } from '../workers/solve';
+import { solve, type Solved, type SolverJob, type SolverResult } from '../../workers/solve';
 import { Solver } from './solver.svelte';
 
 /** The ways a target line can be led, and what they are called. */

@@ -8,8 +8,8 @@ import type { SessionPart } from '$lib/core/practice/session/parts';
 import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
 import { PARTS } from '$lib/core/practice/session/parts';
 import { logBox } from './practice-log';
-import { dayHere } from './day-here';
-import type { Assignment } from './stand/assignment.svelte';
+import { dayHere } from '../day-here';
+import type { Assignment } from './assignment';
 
 /** A part as it is run: with what it opens. */
 export interface RunPart extends SessionPart {

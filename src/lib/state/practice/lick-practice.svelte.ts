@@ -5,9 +5,9 @@ import type { LickData } from '$lib/api/lick';
 import type { LickItem } from '$lib/core/practice/items/lick-items';
 import { LICK_TEMPO, lickItems, lickPlaceOf } from '$lib/core/practice/items/lick-items';
 import { STANDARD } from '$lib/core/neck/tuning';
-import { Attempts } from './attempts.svelte';
-import { callRoute } from './call';
-import { dayHere } from './day-here';
+import { Attempts } from '../attempts.svelte';
+import { callRoute } from '../call';
+import { dayHere } from '../day-here';
 import { logBox } from './practice-log';
 
 const MINUTES = 3;

@@ -1,8 +1,8 @@
 /** Keeps a workspace in step with what is stored and with what was left behind on the device. */
 import type { Autosave, Stored } from './autosave.svelte';
 import { Drafts, type Draft } from './drafts';
-import { reach } from './reach.svelte';
-import { hear, otherWindows } from './windows';
+import { reach } from '../reach.svelte';
+import { hear, otherWindows } from '../windows';
 
 /** What of a workspace has to do with keeping. */
 interface Kept {

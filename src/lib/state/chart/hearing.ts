@@ -15,7 +15,7 @@ import {
 import type { TargetPath } from '$lib/core/targets/path';
 import { listen, stopListening } from '$lib/audio/listen';
 import { gripsOf } from './grips.svelte';
-import { NO_SOUND } from './no-sound';
+import { NO_SOUND } from '../no-sound';
 import type { Workspace } from './workspace.svelte';
 
 /** What can be asked for. */

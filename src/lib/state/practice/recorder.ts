@@ -3,7 +3,7 @@
  * marked otherwise than those before it begins a row of its own.
  */
 import type { RecordedRow } from '$lib/api/practice';
-import { dayHere } from './day-here';
+import { dayHere } from '../day-here';
 import type { Bars } from '$lib/core/practice/log/model';
 import { lengthOf, UNKNOWN_BARS, type Loop } from '$lib/core/practice/progress/loops';
 

@@ -1,6 +1,6 @@
 /** Where what is played and answered waits for the server: one box each for the whole page. */
 import type { RecordedRow, SentReview } from '$lib/api/practice';
-import { Outbox } from './outbox';
+import { Outbox } from '../chart/outbox';
 
 export const logBox = new Outbox<RecordedRow>('corvel-log', 'practice/log', 'rows');
 export const reviewBox = new Outbox<SentReview>('corvel-reviews', 'practice/reviews', 'reviews');

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { LiveEar } from '../core/takes/listen/live';
-import { sounded } from '../core/takes/player/string';
+import { LiveEar } from '../../core/takes/listen/live';
+import { sounded } from '../../core/takes/player/string';
 import { Follower } from './follower.svelte';
 
 const RATE = 22_050;
