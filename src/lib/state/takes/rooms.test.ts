@@ -1,0 +1,203 @@
+/** The rooms of takes, each by itself; the sound is left out. */
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { StoredTake, TakeData } from '$lib/api/take';
+import type { Listened } from '$lib/core/takes/model';
+import type { Stroke } from '$lib/core/takes/player/perform';
+import { workspaceOf } from '../testing';
+
+const server = vi.hoisted(() => ({ takes: new Map<string, StoredTake>(), failures: 0 }));
+vi.mock('./client', () => {
+  const answer = <T>(value: () => T) => {
+    if (server.failures > 0) {
+      server.failures -= 1;
+      return Promise.reject(new Error('The server does not answer.'));
+    }
+    return Promise.resolve(value());
+  };
+  const listed = () => [...server.takes.values()].map((take) => ({ ...take, summary: null }));
+  return {
+    listTakes: () => answer(() => ({ takes: listed() })),
+    openTake: (_: string, id: string) => answer(() => server.takes.get(id)),
+    keepTake: (_: string, take: { id: string; data: TakeData }) =>
+      answer(() => {
+        server.takes.set(take.id, { ...take, version: 1, bytes: 0, way: take.data.way } as never);
+        return server.takes.get(take.id);
+      }),
+    changeTake: (_: string, id: string, { base, ...edit }: { base: number }) =>
+      answer(() => void server.takes.set(id, { ...server.takes.get(id)!, ...edit, version: base + 1 })),
+    deleteTake: (_: string, id: string) => answer(() => server.takes.delete(id)),
+    soundPath: () => ''
+  };
+});
+vi.mock('../../workers/listener?worker', () => ({ default: class {} }));
+const midi = vi.hoisted(() => ({ strike: (_: { midi: number; at: number }) => undefined as void }));
+vi.mock('$lib/audio/midi-in', () => ({
+  midiInputs: () => 1,
+  listenToMidi: (onNote: typeof midi.strike) => {
+    midi.strike = onNote;
+    return Promise.resolve(() => undefined);
+  }
+}));
+
+const { Takes } = await import('./takes.svelte');
+const { joinedBlocks, ownPart, swungBeats } = await import('./made-of');
+const { PLAYED, simulate } = await import('./ways/player');
+const { feelNamed } = await import('$lib/core/practice/feel');
+
+/** Takes over a tune; the listener hears each stroke as it was played. */
+function room() {
+  const takes = new Takes(workspaceOf());
+  let strokes: readonly Stroke[] = [];
+  takes.work.run = (_, work) =>
+    work({
+      sound: (played: readonly Stroke[]) => {
+        strokes = played;
+        return Promise.resolve(new Float32Array(44_100));
+      },
+      listen: () =>
+        Promise.resolve<Listened>({
+          notes: strokes.map(({ at, seconds, midi: pitch }) => ({
+            at,
+            seconds,
+            midi: Math.round(pitch),
+            cents: 0,
+            confidence: 1,
+            curve: []
+          })),
+          tuning: 0,
+          troubles: []
+        })
+    } as never);
+  return takes;
+}
+const perfect = (what: string) => ({ skill: 1, tone: 'dark', seed: 1, what, rounds: 1 }) as const;
+
+beforeEach(() => {
+  server.takes.clear();
+  server.failures = 0;
+});
+
+describe('what a take is made of', () => {
+  const data = (way: TakeData['way'], notes: readonly number[]) =>
+    ({
+      way,
+      tempo: 60,
+      start: 0,
+      source: '| C | F |',
+      notes: notes.map((pitch, at) => ({ at, midi: pitch }))
+    }) as never;
+
+  it('is written as it lies on the neck behind a capo, where it was played on one', () => {
+    const pitchesOf = (way: TakeData['way']) =>
+      ownPart(data(way, [62, 64]), 2).notes.map((note) => note.midi);
+    expect(pitchesOf('microphone')).toEqual([60, 62]);
+    expect(pitchesOf('player')).toEqual([62, 64]);
+  });
+
+  it('has silence where blocks were lost', () => {
+    const block = (frame: number, value: number) => ({ frame, samples: new Float32Array(2).fill(value) });
+    expect([...joinedBlocks([block(10, 1), block(14, 0.5)])]).toEqual([1, 1, 0, 0, 0.5, 0.5]);
+    expect(joinedBlocks([])).toHaveLength(0);
+  });
+
+  it('swings within each round', () => {
+    const { sheet } = workspaceOf();
+    const beatAt = swungBeats(sheet, feelNamed('swing')!, 120);
+    expect(beatAt(0.5)).toBeGreaterThan(0.6);
+    expect([beatAt(1), beatAt(16), beatAt(17)]).toEqual([1, 16, 17]);
+    expect(swungBeats(sheet, feelNamed('straight')!, 120)(0.5)).toBe(0.5);
+  });
+});
+
+describe('takes', () => {
+  it('of the simulated player on the target line hit every target, and nothing is blamed', async () => {
+    const takes = room();
+    await simulate(takes, perfect(PLAYED.targets));
+    const { judgement, remarks } = takes.judging;
+    expect(judgement!.changes.every(({ target }) => target === undefined || target.met === 'hit')).toBe(true);
+    expect(remarks.filter(({ kind }) => kind === 'mend' || kind === 'time')).toEqual([]);
+    expect(takes.shelf.list).toHaveLength(1);
+  });
+
+  it('say what is missing where there is no line', async () => {
+    const takes = room();
+    await simulate(takes, perfect('a line that is gone'));
+    expect(takes.notices.problem).toContain('There is no line to play yet');
+    expect(server.takes.size).toBe(0);
+  });
+
+  it('stay judged by the plan of their day, and can be judged by today’s', async () => {
+    const takes = room();
+    await simulate(takes, perfect(PLAYED.targets));
+    expect(takes.judging.isOfThen).toBe(false);
+    const { choices, chosen } = takes.workspace;
+    choices.take(choices.offered[0]!.find(({ name }) => name !== chosen[0]!.name)!);
+    expect([takes.judging.isOfThen, takes.judging.isOtherwise]).toEqual([true, true]);
+    const undo = await takes.judging.byToday();
+    expect([takes.judging.isOtherwise, takes.shelf.opened!.data!.today]).toEqual([false, true]);
+    await undo!();
+    expect(takes.judging.isOtherwise).toBe(true);
+  });
+
+  it('are moved by beats, and back', async () => {
+    const takes = room();
+    await simulate(takes, perfect(PLAYED.targets));
+    const { start, tempo } = takes.shelf.opened!.data!;
+    const undo = await takes.shelf.moveBy(1);
+    expect(takes.shelf.opened!.data!.start).toBeCloseTo(start - 60 / tempo);
+    await undo!();
+    expect(takes.shelf.opened!.data!.start).toBe(start);
+    server.failures = 1;
+    expect(await takes.shelf.moveBy(1)).toBeNull();
+    expect(takes.notices.problem).toBe('The server does not answer.');
+  });
+
+  it('give way to the next one when they are deleted', async () => {
+    const takes = room();
+    await simulate(takes, perfect(PLAYED.targets));
+    await simulate(takes, { ...perfect(PLAYED.targets), seed: 2 });
+    const [first, second] = takes.shelf.list;
+    await takes.shelf.open(second!.id);
+    await takes.shelf.putBeside(first!.id);
+    expect(takes.judging.beside!.judgement.changes.length).toBeGreaterThan(0);
+    expect(await takes.shelf.remove(second!)).toBe(true);
+    expect([takes.shelf.opened!.id, takes.shelf.list.length]).toEqual([first!.id, 1]);
+  });
+
+  it('trade bars: Corvel calls, the answers alone are the player’s', async () => {
+    const takes = room();
+    takes.trading.bars = 2;
+    await simulate(takes, perfect(PLAYED.found));
+    const { data } = takes.shelf.opened!;
+    expect(data!.trade!.bars).toBe(2);
+    const beat = (at: number) => ((at - data!.start) * data!.tempo) / 60;
+    // The first two bars are Corvel's.
+    expect(Math.min(...data!.notes.map(({ at }) => beat(at)))).toBeGreaterThan(7);
+    expect(takes.judging.exchanges.length).toBeGreaterThan(0);
+  });
+
+  it('come from a MIDI instrument against the first beat, and nothing is kept where nothing came', async () => {
+    const takes = room();
+    const stand = {
+      firstBeat: { second: 10, tempo: 120 },
+      audioNow: 10,
+      stop: () => undefined,
+      play: () => Promise.resolve()
+    };
+    Object.defineProperty(takes.rehearsal, 'transport', { value: stand });
+    await takes.record(takes.midi);
+    expect(takes.isRecording).toBe(true);
+    await takes.finish();
+    expect([takes.notices.problem, server.takes.size]).toEqual([
+      'No note came in from the instrument; nothing was kept.',
+      0
+    ]);
+    await takes.record(takes.midi);
+    midi.strike({ midi: 67, at: performance.now() + 500 });
+    stand.audioNow = 12;
+    await takes.finish();
+    const [note] = takes.shelf.opened!.data!.notes;
+    expect(note!.midi).toBe(67);
+    expect(note!.at).toBeCloseTo(0.5, 1);
+  });
+});
