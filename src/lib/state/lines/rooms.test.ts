@@ -19,7 +19,10 @@ vi.mock('./client', () => {
     bringBackLine: () => answer(() => undefined)
   };
 });
-vi.mock('../windows', () => ({ otherWindows: () => Promise.resolve([]), thisWindow: 'w' }));
+vi.mock('../windows', async (original) => ({
+  ...(await original<typeof import('../windows')>()),
+  otherWindows: () => Promise.resolve([])
+}));
 
 const note = (beat: number, midi: number, beats = 1): LineNote => noteOf(beat * TICKS, beats * TICKS, midi);
 /** G B♭ D G over Gm6. */
