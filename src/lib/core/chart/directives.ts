@@ -94,7 +94,11 @@ export function withDeclaration(text: string, name: string, value: string): stri
     return directive && declarationOf(directive).name === name ? [{ at, directive }] : [];
   });
   const line = FIRST_COUNTS.has(name) ? lines[0] : lines.at(-1);
-  if (!line) return `${writeDirective({ name, value: plain })}\n${text}`;
+  const written = writeDirective({ name, value: plain });
+  // A melody is long: whoever reads the text sees the chords first.
+  if (!line && name === 'melody')
+    return `${text}${text.endsWith('\n') || text === '' ? '' : '\n'}${written}\n`;
+  if (!line) return `${written}\n${text}`;
   pieces[line.at] = writeDirective(redeclared(line.directive, plain));
   return pieces.join('');
 }

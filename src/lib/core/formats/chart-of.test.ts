@@ -25,7 +25,7 @@ describe('a chart from bars and chords in time', () => {
       TICKS
     );
     expect(chart).toContain('| C . . . . F . . | F G . . |');
-    expect(left).toEqual([{ text: 'chords', why: '1 chord moved to the nearest half beat' }]);
+    expect(left).toEqual([{ text: '', why: '1 chord moved to the nearest half beat' }]);
   });
 
   it('opens a part where a mark stands, and has no chart without chords', () => {

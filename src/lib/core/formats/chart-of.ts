@@ -96,7 +96,7 @@ export function chartOf(
     lines.push('{end_of_grid}');
   }
   const left = [
-    ...(moved ? [{ text: 'chords', why: `${counted(moved, 'chord')} moved to the nearest half beat` }] : []),
+    ...(moved ? [{ text: '', why: `${counted(moved, 'chord')} moved to the nearest half beat` }] : []),
     ...crowded,
     ...chords.slice(at).map(({ symbol }) => ({ text: symbol, why: 'stands behind the last bar' }))
   ];

@@ -41,7 +41,7 @@ const XML_THINGS = {
     '<note><pitch><step>H</step><octave>4</octave></pitch><duration>1</duration></note>',
     'unreadable note'
   ],
-  repeat: ['<barline location="right"><repeat direction="backward"/></barline>', 'repeats, endings and jumps']
+  repeat: ['<barline location="right"><repeat direction="backward"/></barline>', 'Repeats, endings and jumps']
 } as const;
 type XmlThing = keyof typeof XML_THINGS;
 
@@ -88,7 +88,7 @@ describe('what a file says is to be seen, or told', () => {
       lyrics: [{ type: 'lyrics', text: 'la', meta: true }, 'lyrics'],
       text: [{ type: 'text', text: 'for the night watch', meta: true }, 'for the night watch'],
       copyright: [{ type: 'copyrightNotice', text: 'nobody', meta: true }, 'nobody'],
-      marker: [{ type: 'marker', text: 'Chorus', meta: true }, 'no chord symbols'],
+      marker: [{ type: 'marker', text: 'Chorus', meta: true }, 'no chord symbol'],
       chord: [{ type: 'marker', text: 'Fm7', meta: true }, 'Fm7'],
       drum: [{ type: 'noteOn', channel: 9, noteNumber: 38, velocity: 90 }, 'drums']
     } as const;

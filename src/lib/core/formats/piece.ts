@@ -39,7 +39,7 @@ export interface ReadPiece {
 export const LINE = 'line: ';
 export const MELODY = 'melody';
 
-/** Sorts voices by what their parts are called: lines by name, the first other one as the melody. */
+/** Sorts voices by what their parts are called: lines by name, of the others the one that is called the melody, or lies highest. */
 export function sorted(voices: readonly Voice[]): Pick<ReadPiece, 'melody' | 'lines'> {
   const isLine = ({ name }: Voice) => name.toLowerCase().startsWith(LINE.trim());
   const named = voices.filter(isLine).map(({ name, notes }) => ({
@@ -47,7 +47,10 @@ export function sorted(voices: readonly Voice[]): Pick<ReadPiece, 'melody' | 'li
     notes
   }));
   const others = voices.filter((voice) => !isLine(voice));
-  const melody = others.find(({ name }) => name.toLowerCase() === MELODY) ?? others[0];
+  const height = ({ notes }: Voice) =>
+    notes.reduce((sum, { midi }) => sum + midi, 0) / Math.max(1, notes.length);
+  const [highest] = [...others].sort((a, b) => height(b) - height(a));
+  const melody = others.find(({ name }) => name.toLowerCase() === MELODY) ?? highest;
   const rest = others.filter((voice) => voice !== melody);
   return { melody: melody?.notes ?? null, lines: [...named, ...rest] };
 }

@@ -73,14 +73,25 @@ export function toldOf(heard: HeardHarmony | null): {
 } {
   if (!heard) return { left: [], said: {} };
   const doubtful = heard.sure.flatMap((sure, i) => (sure < DOUBTFUL ? [i + 1] : []));
-  const named = { text: 'chords', why: 'have no names in this file; they were named by what all parts play' };
+  const named = {
+    text: '',
+    why: 'The chords have no names in this file; they were named by what all parts play'
+  };
   if (doubtful.length === 0) return { left: [named], said: { folds: true } };
   const bars = barRanges(doubtful);
   return {
-    left: [named, { text: bars, why: 'uncertain; listen and correct what is wrong' }],
+    left: [
+      named,
+      {
+        text: '',
+        why: `${sentence(bars)} ${doubtful.length === 1 ? 'is' : 'are'} uncertain; listen, and correct what is wrong`
+      }
+    ],
     said: { folds: true, comment: `Uncertain in the file: ${bars}` }
   };
 }
+
+const sentence = (words: string) => `${words[0]!.toUpperCase()}${words.slice(1)}`;
 
 /** Whether notes are one voice that goes by steps for the most part: a tune, in which chords would be guesses. */
 function isTuneAlone(notes: readonly PlayedNote[]): boolean {

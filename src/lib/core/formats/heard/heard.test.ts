@@ -31,8 +31,8 @@ describe('chords that nobody named', () => {
       const { chart, left } = readMidi(pieceFile(piece, seed));
       expect(shareRight(piece.chart, chart), `${chart}`).toBeGreaterThanOrEqual(0.85);
       expect(left).toContainEqual({
-        text: 'chords',
-        why: 'have no names in this file; they were named by what all parts play'
+        text: '',
+        why: 'The chords have no names in this file; they were named by what all parts play'
       });
     }
   });
@@ -95,7 +95,10 @@ describe('chords that nobody named', () => {
       })
     );
     expect(sure!.map((one) => one < 0.5)).toEqual(sure!.map((_, i) => i === 2));
-    expect(left).toContainEqual({ text: 'bar 3', why: 'uncertain; listen and correct what is wrong' });
+    expect(left).toContainEqual({
+      text: '',
+      why: 'Bar 3 is uncertain; listen, and correct what is wrong'
+    });
     expect(chart).toContain('{comment: Uncertain in the file: bar 3}');
   });
 
@@ -104,8 +107,8 @@ describe('chords that nobody named', () => {
     const { chart, left, lines, melody: tune } = readMidi(pieceFile({ ...piece, late: 3 }));
     expect(shareRight(piece.chart, chart)).toBeGreaterThan(0.9);
     expect(left).toContainEqual({
-      text: 'bar lines',
-      why: 'moved by 3 beats, where the chords change; what comes before is a pickup'
+      text: '',
+      why: 'Bar lines were moved by 3 beats to where the chords change; what comes before is a pickup'
     });
     expect(Math.min(...[...lines.map(({ notes }) => notes), tune!].map((notes) => notes[0]!.start))).toBe(0);
   });

@@ -86,7 +86,11 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
   const lead = names.find(({ symbol }) => symbol === FIRST_BAR)?.start ?? 0;
   const marked = names.filter(({ symbol }) => isChord(symbol));
   const marks = names.filter(({ symbol }) => symbol !== FIRST_BAR).length - marked.length;
-  if (marks) left.push({ text: 'markers', why: `${marks} of them are no chord symbols` });
+  if (marks)
+    left.push({
+      text: '',
+      why: `${counted(marks, 'marker')} in it ${marks === 1 ? 'is' : 'are'} no chord symbol`
+    });
   const end = Math.max(
     ticks(all.at(-1)?.time ?? 0),
     ...voices.map(({ notes }) => notes.at(-1)!.start + notes.at(-1)!.length)
@@ -111,8 +115,8 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
   left.push(...told.left);
   if (late) {
     left.push({
-      text: 'bar lines',
-      why: `moved by ${counted(late / TICKS, 'beat')}, where the chords change; what comes before is a pickup`
+      text: '',
+      why: `Bar lines were moved by ${counted(late / TICKS, 'beat')} to where the chords change; what comes before is a pickup`
     });
   }
   const chords =

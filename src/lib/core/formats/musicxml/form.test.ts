@@ -109,7 +109,10 @@ describe('a score from elsewhere', () => {
       '5F'
     ]);
     expect(left).toEqual([
-      { text: 'repeats, endings and jumps', why: 'written out: 4 bars on the page are 6 as they are played' }
+      {
+        text: '',
+        why: 'Repeats, endings and jumps are written out: 4 bars on the page are 6 as they are played'
+      }
     ]);
   });
 

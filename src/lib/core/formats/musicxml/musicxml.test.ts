@@ -222,7 +222,7 @@ ${chord('A', 'minor-seventh')}${note('C', 5, 4)}${chord('D', 'dominant', '<degre
     expect(left.map(({ text, why }) => `${text}: ${why}`)).toEqual([
       'Kit: 1 drum note left out',
       'Keys: has chords of three and more notes in 4 places; a line has two notes at once at most',
-      'chords: have no names in this file; they were named by what all parts play'
+      ': The chords have no names in this file; they were named by what all parts play'
     ]);
   });
 

@@ -96,8 +96,8 @@ export function readMusicXml(text: string): ReadPiece {
   const left: LeftOut[] = written.flatMap((part) => part.left);
   if (!isPlain && kept === null) {
     left.push({
-      text: 'repeats, endings and jumps',
-      why: `written out: ${counted(marks.length, 'bar')} on the page are ${order.length} as they are played`
+      text: '',
+      why: `Repeats, endings and jumps are written out: ${counted(marks.length, 'bar')} on the page are ${order.length} as they are played`
     });
   }
   const voices: Voice[] = [];
