@@ -343,6 +343,9 @@ export function takeJobs(tools: () => Tools): void {
       await page().open('/');
       expect(await sent()).toBeGreaterThan(lasted - 5);
       await page().open(`/charts/${chart}?view=takes`);
+      // Nothing is said of what nobody has listened to.
+      expect(await page().texts('[data-take]')).toEqual([expect.stringContaining('not listened to yet')]);
+      expect(await count('[data-met]')).toBe(0);
       await page().clickNamed('Listen to it');
       await idle();
       expect((await takesOf(chart))[0]!.seconds).toBeGreaterThan(lasted - 5);

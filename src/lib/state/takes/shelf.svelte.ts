@@ -16,6 +16,10 @@ export interface NewTake {
   readonly data: TakeData;
 }
 
+/** Whether a take has a sound that was never listened to: its recording was torn off. */
+export const isUnheard = ({ way, seconds, bytes }: Pick<ListedTake, 'way' | 'seconds' | 'bytes'>): boolean =>
+  way === 'microphone' && seconds === 0 && bytes > 0;
+
 export class TakeShelf {
   list: readonly ListedTake[] = $state.raw([]);
   isLoaded = $state(false);
@@ -169,9 +173,8 @@ export class TakeShelf {
     if (this.opened?.id === id) await this.open(id);
   }
 
-  /** Whether the opened take has a sound that was never listened to: it was torn off. */
+  /** Whether the opened take was never listened to. */
   get isTornOff(): boolean {
-    const { opened } = this;
-    return opened !== null && opened.way === 'microphone' && opened.seconds === 0 && opened.bytes > 0;
+    return this.opened !== null && isUnheard(this.opened);
   }
 }

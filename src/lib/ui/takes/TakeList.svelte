@@ -2,6 +2,7 @@
 <script lang="ts">
   import Heart from '@lucide/svelte/icons/heart';
   import type { ListedTake } from '$lib/api/take';
+  import { isUnheard } from '$lib/state/takes/shelf.svelte';
   import SoundRoom from './SoundRoom.svelte';
   import { percent, WAY_WORDS } from './words';
 
@@ -42,7 +43,9 @@
           <span class="text-xs text-soft">
             {date.format(take.playedAt)} · {WAY_WORDS[take.way]} · {Math.round(take.tempo)} bpm
           </span>
-          {#if figures}
+          {#if isUnheard(take)}
+            <span class="text-xs text-warn">not listened to yet</span>
+          {:else if figures}
             <span class="text-xs tabular-nums">
               {#if !figures.fits}fits this chart nowhere{:else}
                 {#if figures.hits !== null}<b class="text-target">{percent(figures.hits)}</b> hit ·

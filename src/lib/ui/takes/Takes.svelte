@@ -388,7 +388,9 @@
         {#each data?.troubles ?? [] as trouble (trouble)}
           <p class="card px-3 py-2 text-sm text-warn" role="status">{TROUBLE_WORDS[trouble]}</p>
         {/each}
-        {#if data && judgement && arranged}
+        {#if takes.shelf.isTornOff}
+          <!-- Nothing is known of it yet. -->
+        {:else if data && judgement && arranged}
           <TakeRemarks
             remarks={takes.judging.remarks}
             habits={takes.judging.habits}
