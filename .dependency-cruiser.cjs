@@ -44,7 +44,7 @@ const stateRooms = {
   input: [],
   licks: [],
   practice: ['chart/'],
-  songbook: ['chart/'],
+  songbook: ['chart/', 'lines/client'],
   lines: ['chart/', 'songbook/bring'],
   book: ['chart/', 'lines/client'],
   stand: ['chart/', 'input/', 'practice/'],

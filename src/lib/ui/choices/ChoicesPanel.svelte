@@ -122,7 +122,7 @@
 
   <!-- svelte-ignore a11y_no_static_element_interactions -->
   <div
-    class="min-h-16 flex-1 overflow-y-auto pb-2 max-lg:max-h-[640px]"
+    class="min-h-16 flex-1 overflow-y-auto pb-2 own-layer max-lg:max-h-[640px]"
     bind:this={list}
     onscroll={() => (isScrolled = list!.scrollTop > 0)}
     onkeydown={press}

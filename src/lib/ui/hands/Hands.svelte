@@ -33,7 +33,7 @@
 </script>
 
 <section class="min-w-0" aria-label="Hands">
-  <div class="relative overflow-x-auto pb-1" {@attach seen.follow}>
+  <div class="relative overflow-x-auto pb-1 own-layer" {@attach seen.follow}>
     <div
       class="flex gap-2"
       style:width="{workspace.changes.length * PITCH - 8}px"

@@ -159,7 +159,7 @@
   </div>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="relative overflow-x-auto overflow-y-hidden"
+    class="relative overflow-x-auto overflow-y-hidden own-layer"
     role="group"
     aria-label="Neck, to be scrolled"
     tabindex="0"

@@ -4,7 +4,7 @@
   import { keyName } from '$lib/core/practice/items/words';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
-  import { FILTERS, NO_FILTER, type Filter } from './filter';
+  import { FILTERS, NO_FILTER, type Filter } from '$lib/state/songbook/filter';
 
   interface Props {
     facets: Facets;

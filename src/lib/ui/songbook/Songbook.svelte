@@ -1,41 +1,18 @@
 <!-- All charts: find, sort, open, duplicate, rename, delete with undo; a new one from pasted text. -->
 <script lang="ts">
-  import { prettyNote } from '$lib/core/theory/typeset';
   import { onMount, tick, untrack } from 'svelte';
-  import Copy from '@lucide/svelte/icons/copy';
-  import Pencil from '@lucide/svelte/icons/pencil';
-  import FileMusic from '@lucide/svelte/icons/file-music';
   import ListChecks from '@lucide/svelte/icons/list-checks';
   import ListFilter from '@lucide/svelte/icons/list-filter';
   import History from '@lucide/svelte/icons/history';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
-  import X from '@lucide/svelte/icons/x';
-  import Trash2 from '@lucide/svelte/icons/trash-2';
   import { toast } from 'svelte-sonner';
   import { goto, replaceState } from '$app/navigation';
-  import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
   import type { ChartList, ChartSummary } from '$lib/api/songbook';
   import { counted } from '$lib/core/theory/words';
-  import type { Brought } from '$lib/state/songbook/bring';
-  import { Bringing, type Take } from '$lib/state/songbook/bringing.svelte';
-  import { importText } from '$lib/core/formats/text/import';
-  import { readKey } from '$lib/core/harmony/key';
-  import { readSheet } from '$lib/core/harmony/sheet';
-  import { Drafts } from '$lib/state/chart/drafts';
-  import PasteLook from '../chart/PasteLook.svelte';
-  import ChordSymbol from '../chord/ChordSymbol.svelte';
-  import { bindKeys, layKeys } from '../keys/keys';
-  import Head from '../shell/Head.svelte';
-  import { SONGBOOK_KEYS } from './songbook-keys';
-  import Button from '../kit/Button.svelte';
-  import Select from '../kit/Select.svelte';
-  import BringMany from './BringMany.svelte';
-  import Copies from './Copies.svelte';
-  import { FILTERS, NO_FILTER, queryIn, queryOf, type Filter, type Sort } from './filter';
-  import Filters from './Filters.svelte';
-  import { Many } from './many.svelte';
-  import ManyBar from './ManyBar.svelte';
+  import { FILTERS, NO_FILTER, queryIn, queryOf, type Filter, type Sort } from '$lib/state/songbook/filter';
+  import { Many } from '$lib/state/songbook/many.svelte';
+  import { keepLines, NewChart } from '$lib/state/songbook/new-chart.svelte';
   import {
     bringBackChart,
     bringChartFile,
@@ -44,7 +21,19 @@
     duplicateChart,
     listCharts,
     renameChart
-  } from './client';
+  } from '$lib/state/songbook/client';
+  import { Bringing, type Take } from '$lib/state/songbook/bringing.svelte';
+  import { bindKeys, layKeys } from '../keys/keys';
+  import Head from '../shell/Head.svelte';
+  import { SONGBOOK_KEYS } from './songbook-keys';
+  import Button from '../kit/Button.svelte';
+  import Select from '../kit/Select.svelte';
+  import BringMany from './BringMany.svelte';
+  import ChartRow from './ChartRow.svelte';
+  import Copies from './Copies.svelte';
+  import Filters from './Filters.svelte';
+  import ManyBar from './ManyBar.svelte';
+  import NewChartPanel from './NewChart.svelte';
 
   interface Props {
     list: ChartList;
@@ -75,39 +64,13 @@
     void refresh();
   }
   const many = new Many();
-  let draft = $state('');
-  let renaming: string | null = $state(null);
-  let newTitle = $state('');
+  const fresh = new NewChart();
   let latest = 0;
   const SORTS = [
     { value: 'practised', name: 'last practised' },
     { value: 'title', name: 'title' },
     { value: 'changed', name: 'last changed' }
   ] as const;
-
-  const isTooLarge = $derived(byteLength(draft) > MAX_CHART_BYTES);
-  /** Whether B and H are German names, where the player has said so; else an H tells. */
-  let german: boolean | undefined = $state();
-  /** What the typed or pasted text gives. */
-  const look = $derived(draft.trim() && !isTooLarge ? importText(draft, german) : null);
-  /** It was no chart as it stood: the bars are shown before they are taken. */
-  const isTurned = $derived(look !== null && look.chart !== draft);
-  const sheet = $derived(look?.chart ? readSheet(look.chart) : null);
-  const verdict = $derived.by(() => {
-    if (isTooLarge) return tooLargeMessage(draft);
-    if (look && !sheet) return 'No chord is found in this text. Write bars like | Dm7 | G7 | Cmaj7 |.';
-    if (!sheet) return '';
-    const { form, problems, analysis } = sheet;
-    if (form.changes.length === 0) return problems[0]?.message ?? '';
-    const { tonic, mode } = analysis.key;
-    const count = form.bars.length;
-    const key = `${count} ${count === 1 ? 'bar' : 'bars'} in ${prettyNote(tonic)} ${mode}`;
-    if (problems.length) return `${key}; ${problems[0]!.message}`;
-    const left = look!.left.length;
-    return left
-      ? `${key}. ${left} ${left === 1 ? 'line or word is' : 'lines or words are'} left out, see below.`
-      : `${key}. All chords recognised.`;
-  });
 
   function tell(error: unknown) {
     toast.error(error instanceof Error ? error.message : String(error));
@@ -135,32 +98,11 @@
     }
   }
 
-  /** The chart's own name from the start: pressed twice, or sent again, it is one chart. */
-  let newId = '';
   const create = () =>
     attempt(async () => {
-      newId ||= crypto.randomUUID();
-      const plan = brought?.chart === draft ? brought.plan : undefined;
-      const { id } = await createChart(newId, look?.chart ?? draft, plan);
-      if (brought?.chart === draft) await keepLines(id, brought);
-      drafts.newChart = '';
-      await goto(`/charts/${id}`);
+      await goto(`/charts/${await fresh.create()}`);
     });
 
-  /** What a file held that was brought; its chart is what is typed, as long as nothing else is. */
-  let brought: Brought | null = $state.raw(null);
-  let broughtName = $state('');
-  const FILES = '.cho,.txt,.tab,.csv,.tsv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
-  const bring = (file: File) =>
-    attempt(async () => {
-      const { chartIn } = await import('$lib/state/songbook/bring');
-      broughtName = file.name;
-      brought = null;
-      brought = await chartIn(file);
-      if (brought.chart === null) return;
-      draft = brought.chart;
-      type();
-    });
   /** One file is laid on the desk; of several each is looked at first. */
   const bringing = new Bringing();
   function bringAll(files: FileList | null | undefined) {
@@ -173,7 +115,7 @@
       void attempt(async () => {
         const { listIn } = await import('$lib/state/songbook/bring');
         if (await listIn(first)) await bringing.read([first]);
-        else await bring(first);
+        else await fresh.read(first);
       });
   }
   const takeBrought: Take = async (id, one, title) => {
@@ -204,27 +146,14 @@
   let isDropping = $state(false);
   let showsCopies = $state(false);
 
-  async function keepLines(chart: string, { lines, over }: Brought) {
-    const { keepLine } = await import('$lib/state/lines/client');
-    for (const { name, notes } of lines)
-      await keepLine(chart, crypto.randomUUID(), { name, data: { notes, over } });
-  }
-
-  /** What is being typed survives leaving and a reload. */
-  const drafts = new Drafts();
   onMount(() => {
-    draft ||= drafts.newChart;
+    fresh.restore();
     // Back comes to the address as it was narrowed down last, with what the server was asked first.
     const said = queryIn(new URLSearchParams(location.search));
     if (new URLSearchParams(asked).toString() === new URLSearchParams(said.asked).toString()) return;
     ({ search, sort, filter } = said);
     void refresh();
   });
-  function type() {
-    newId = '';
-    drafts.newChart = draft;
-  }
-
   let chartText: HTMLTextAreaElement | undefined = $state();
   let searchField: HTMLInputElement | undefined = $state();
   /** The new chart lies over the page, where the window is narrow. */
@@ -330,35 +259,11 @@
       if (zip) saveFile(zip, 'Corvel charts', 'zip');
     });
 
-  const rename = (chart: ChartSummary) =>
+  const rename = (chart: ChartSummary, title: string) =>
     attempt(async () => {
-      const title = newTitle.trim();
-      renaming = null;
-      if (!title || title === chart.title) return;
       await renameChart(chart.id, title);
       await refresh();
     });
-
-  function startRenaming(chart: ChartSummary) {
-    renaming = chart.id;
-    newTitle = chart.title;
-  }
-
-  function ago(at: number | null): string {
-    if (at === null) return 'not practised yet';
-    const days = Math.floor((Date.now() - at) / 86_400_000);
-    return days === 0 ? 'practised today' : days === 1 ? 'practised yesterday' : `practised ${days} days ago`;
-  }
-
-  /** "E♭ major", "D dorian". */
-  function keyName(text: string): string {
-    const key = readKey(text);
-    return key ? `${prettyNote(key.tonic)} ${key.mode}` : text;
-  }
-  const focusHere = (node: HTMLInputElement) => {
-    node.focus();
-    node.select();
-  };
 </script>
 
 <svelte:window
@@ -456,72 +361,14 @@
 
       <ul class="mt-3 divide-y divide-[var(--line)] card" data-charts>
         {#each shown.charts as chart (chart.id)}
-          <li
-            class="group relative flex items-center gap-3 px-4 py-2.5 first:rounded-t-[10px] last:rounded-b-[10px] hover:bg-lit"
-          >
-            {#if many.isOn}
-              <label class="absolute inset-0 z-20 flex cursor-pointer items-center pl-4">
-                <input
-                  type="checkbox"
-                  class="size-6 accent-ink"
-                  aria-label="Select {chart.title}"
-                  checked={many.ids.has(chart.id)}
-                  onclick={(event) => many.press(chart.id, shown.charts, event.shiftKey)}
-                />
-              </label>
-            {/if}
-            <div class="min-w-0 flex-1 {many.isOn ? 'pl-10' : ''}">
-              {#if renaming === chart.id}
-                <form
-                  onsubmit={(event) => {
-                    event.preventDefault();
-                    void rename(chart);
-                  }}
-                >
-                  <input
-                    class="relative z-10 h-9 w-full rounded-md border border-line bg-paper px-2 font-display text-lg"
-                    aria-label="New title"
-                    maxlength="200"
-                    bind:value={newTitle}
-                    use:focusHere
-                    onblur={() => void rename(chart)}
-                    onkeydown={(event) => event.key === 'Escape' && (renaming = null)}
-                  />
-                </form>
-              {:else}
-                <a
-                  class="font-display text-xl leading-7 after:absolute after:inset-0"
-                  href="/charts/{chart.id}">{chart.title}</a
-                >
-                {#each chart.tags as tag (tag)}
-                  <span class="ml-1.5 rounded-full border border-line px-2 py-0.5 text-xs whitespace-nowrap"
-                    >{tag}</span
-                  >
-                {/each}
-              {/if}
-              <p class="flex gap-2.5 truncate text-base leading-6 text-soft">
-                {#each chart.opening as symbol, i (i)}<ChordSymbol {symbol} />{:else}<span>no chords yet</span
-                  >{/each}
-                {#if chart.damaged}<b class="text-warn">its plan is damaged</b>{/if}
-              </p>
-            </div>
-            <div class="w-52 shrink-0 text-right text-sm leading-5 text-soft max-sm:hidden">
-              {#if chart.key}<span class="text-ink">{keyName(chart.key)}</span><br />{/if}
-              {chart.bars} bars · {chart.meter}{chart.tempo ? ` · ${chart.tempo} bpm` : ''}<br />
-              {ago(chart.practisedAt)}{chart.heldTempo ? `, held at ${chart.heldTempo}` : ''}
-            </div>
-            <div class="relative z-10 flex shrink-0 gap-1 {many.isOn ? 'hidden' : ''}">
-              <Button label="Rename {chart.title}" hint="Rename" onclick={() => startRenaming(chart)}
-                ><Pencil size={15} /></Button
-              >
-              <Button label="Duplicate {chart.title}" hint="Duplicate" onclick={() => duplicate(chart)}
-                ><Copy size={15} /></Button
-              >
-              <Button label="Delete {chart.title}" hint="Delete" onclick={() => remove(chart)}
-                ><Trash2 size={15} /></Button
-              >
-            </div>
-          </li>
+          <ChartRow
+            {chart}
+            isSelected={many.isOn ? many.ids.has(chart.id) : null}
+            onselect={(toHere) => many.press(chart.id, shown.charts, toHere)}
+            onrename={(title) => void rename(chart, title)}
+            onduplicate={() => void duplicate(chart)}
+            onremove={() => void remove(chart)}
+          />
         {:else}
           <li class="px-4 py-8 text-center text-soft">
             {search || isNarrowed
@@ -554,108 +401,14 @@
     </section>
 
     <!-- Beside the charts; where there is no room for that, over the page when it is asked for. -->
-    <section
-      class="card p-4 lg:sticky lg:top-2.5 lg:h-fit {isWriting
-        ? 'max-lg:fixed max-lg:inset-0 max-lg:z-30 max-lg:overflow-y-auto max-lg:rounded-none max-lg:pb-20'
-        : 'max-lg:hidden'}"
-      aria-label="New chart"
-      data-new-chart
-    >
-      <div class="flex items-center justify-between">
-        <h2 class="font-display text-xl">New chart</h2>
-        <Button class="lg:hidden" tone="quiet" label="Back to the charts" onclick={stopWriting}
-          ><X size={18} /></Button
-        >
-      </div>
-      <p class="mt-1 text-base text-soft">
-        Type or paste chords: <code>| Fm7 | Bb7 |</code>, a list, or chords over lyrics.
-      </p>
-      <form
-        class="mt-3"
-        onsubmit={(event) => {
-          event.preventDefault();
-          void create();
-        }}
-      >
-        <textarea
-          class="w-full rounded-md border border-edge bg-paper p-2.5 font-mono text-base leading-6"
-          rows="6"
-          aria-label="Chart text"
-          aria-describedby="verdict"
-          spellcheck="false"
-          placeholder="| Fm7 | Bb7 | Ebmaj7 | C7b9 |"
-          bind:this={chartText}
-          bind:value={draft}
-          oninput={type}
-          onkeydown={(event) => {
-            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void create();
-            else if (event.key === 'Escape') stopWriting();
-          }}></textarea>
-        <label
-          class="mt-1 flex min-h-8.5 cursor-pointer items-center gap-1.5 text-sm text-soft underline decoration-dotted underline-offset-4 focus-within:outline-2 focus-within:outline-next hover:text-ink pointer-coarse:min-h-11"
-        >
-          <FileMusic size={16} class="shrink-0" /> Import files: MusicXML, MIDI, tab, CSV, chart text; or drop them
-          anywhere here
-          <input
-            type="file"
-            multiple
-            class="sr-only"
-            accept={FILES}
-            data-bring
-            onchange={(event) => {
-              bringAll(event.currentTarget.files);
-              event.currentTarget.value = '';
-            }}
-          />
-        </label>
-        {#if brought && (brought.chart === null || brought.chart === draft)}
-          <div class="mt-1 text-sm" role="status" data-brought>
-            {#if brought.lines.length}
-              <p>{counted(brought.lines.length, 'line')} in it; they are kept with the chart.</p>
-            {/if}
-            {#if brought.plan}
-              <p>
-                {counted(brought.plan.decisions.length, 'chord')} read in a key that is written inside the tune.
-              </p>
-            {/if}
-            {#if brought.chart === null}<p class="text-warn">“{broughtName}” has no chords in it.</p>{/if}
-            <ul class="text-soft">
-              {#each brought.left
-                .filter(({ text }) => text || brought?.chart)
-                .slice(0, 6) as { text, why }, i (i)}
-                <li>{text ? `“${text}” ` : ''}{why}</li>
-              {/each}
-            </ul>
-          </div>
-        {/if}
-        <p
-          id="verdict"
-          class="mt-1 min-h-10 text-sm {isTooLarge || sheet?.problems.length ? 'text-warn' : 'text-soft'}"
-          aria-live="polite"
-        >
-          {verdict}
-        </p>
-        {#if look?.german || (german !== undefined && draft.trim())}
-          <div class="mb-2" data-german>
-            <Button
-              size="small"
-              pressed={look?.german === true}
-              hint="H is read as B, and B as B♭"
-              onclick={() => (german = look?.german !== true)}>German names</Button
-            >
-          </div>
-        {/if}
-        {#if look && isTurned}<div class="mb-2"><PasteLook {look} /></div>{/if}
-        <Button class="mt-1 w-full" tone="strong" type="submit" disabled={isTooLarge}
-          ><Plus size={16} />
-          {!draft.trim()
-            ? 'Start an empty chart'
-            : isTurned && sheet
-              ? 'Take these bars'
-              : 'Open it with a plan'}</Button
-        >
-      </form>
-    </section>
+    <NewChartPanel
+      {fresh}
+      bind:field={chartText}
+      isOver={isWriting}
+      oncreate={() => void create()}
+      onfiles={bringAll}
+      onclose={() => void stopWriting()}
+    />
   </div>
   <!-- On a phone it would stand below all charts. -->
   <div class="fixed right-3 bottom-15 z-20 sm:bottom-3 lg:hidden" hidden={isWriting || many.isOn}>

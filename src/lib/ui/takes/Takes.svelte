@@ -3,13 +3,7 @@
   import { goto } from '$app/navigation';
   import { onDestroy, onMount, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
-  import ChevronLeft from '@lucide/svelte/icons/chevron-left';
-  import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import Heart from '@lucide/svelte/icons/heart';
-  import Pause from '@lucide/svelte/icons/pause';
-  import Play from '@lucide/svelte/icons/play';
   import Repeat from '@lucide/svelte/icons/repeat';
-  import Trash2 from '@lucide/svelte/icons/trash-2';
   import type { LoopWish } from '$lib/core/harmony/excerpt';
   import { drillOf } from '$lib/core/line/drills';
   import { endOf, ticksOf, type LineNote } from '$lib/core/line/model';
@@ -21,13 +15,11 @@
   import { counted } from '$lib/core/theory/words';
   import { askFor } from '$lib/state/practice/assigned';
   import { Replaying } from '$lib/state/takes/replay.svelte';
-  import { listenAgain } from '$lib/state/takes/sound';
-  import { Takes, TROUBLE_WORDS } from '$lib/state/takes/takes.svelte';
+  import { Takes } from '$lib/state/takes/takes.svelte';
   import { readFile } from '$lib/state/takes/ways/file';
   import { notesOver } from '$lib/core/line/over-change';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
-  import Select from '../kit/Select.svelte';
   import { bindKeys, layKeys } from '../keys/keys';
   import { TAKE_KEYS } from './take-keys';
   import LineNeck from '../lines/LineNeck.svelte';
@@ -38,7 +30,9 @@
   import TakeBar from './TakeBar.svelte';
   import TakeDrawing from './TakeDrawing.svelte';
   import TakeFigures from './TakeFigures.svelte';
+  import TakeHead from './TakeHead.svelte';
   import TakeList from './TakeList.svelte';
+  import TakeNotices from './TakeNotices.svelte';
   import TakeRemarks from './TakeRemarks.svelte';
   import TakeTime from './TakeTime.svelte';
   import TakeTrends from './TakeTrends.svelte';
@@ -48,7 +42,6 @@
   let { workspace }: ViewProps = $props();
   const takes = untrack(() => new Takes(workspace));
   const replaying = untrack(() => new Replaying(takes));
-  const DATE = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
   let round = $state(0);
   /** Bars that were marked, both in: what is looped or kept. */
   let passage: Passage | null = $state.raw(null);
@@ -66,13 +59,6 @@
 
   const opened = $derived(takes.shelf.opened);
   const beside = $derived(takes.shelf.beside);
-  /** Takes that the opened one can be read beside. */
-  const others = $derived([
-    { value: '', name: 'compare with …' },
-    ...takes.shelf.list
-      .filter(({ id, summary }) => id !== opened?.id && summary?.figures.fits)
-      .map(({ id, name, playedAt }) => ({ value: id, name, hint: DATE.format(playedAt) }))
-  ]);
   const data = $derived(opened?.data ?? null);
   const judgement = $derived(takes.judging.judgement);
   const arranged = $derived(takes.judging.arranged);
@@ -184,11 +170,6 @@
   /** What is mended is played this much slower first. */
   const SLOWER = 0.8;
 
-  async function judgeByToday() {
-    const undo = await takes.judging.byToday();
-    if (undo)
-      toast('Judged with today’s choices.', { action: { label: 'Undo', onClick: () => void undo() } });
-  }
   async function move(beats: number) {
     const undo = await takes.shelf.moveBy(beats);
     if (undo) toast('The take was moved.', { action: { label: 'Undo', onClick: () => void undo() } });
@@ -201,10 +182,6 @@
     });
   }
 
-  const files = [
-    { value: '', name: 'save or keep' },
-    ...TAKE_FILES.map(({ id, name, hint }) => ({ value: id, name, hint }))
-  ];
   async function save(id: string) {
     if (!change) return;
     try {
@@ -230,13 +207,6 @@
     );
     if (first && last)
       void replaying.loop(round * formBeats + first.start, round * formBeats + last.start + last.beats);
-  }
-
-  /** An empty name is none; the old one comes back. */
-  function rename({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
-    const name = currentTarget.value.trim();
-    if (name && name !== opened?.name) void takes.shelf.rename(name);
-    else currentTarget.value = opened?.name ?? '';
   }
 
   /** The bars of an answer, in its round. */
@@ -319,75 +289,18 @@
   {#if opened && !takes.isRecording}
     <div class="grid min-w-0 gap-2.5 lg:grid-cols-[minmax(0,1fr)_250px]">
       <div class="flex min-w-0 flex-col gap-2.5">
-        <div class="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm">
-          <h2 class="sr-only">{opened.name}</h2>
-          <input
-            class="min-w-0 flex-1 basis-56 rounded-md border border-transparent bg-transparent px-1 text-xl hover:border-edge focus:border-edge"
-            aria-label="Name of the take"
-            maxlength="120"
-            value={opened.name}
-            onchange={rename}
-          />
-          <span class="flex items-center gap-1.5">
-            <Button tone="strong" hint="Space" disabled={takes.work.doing !== ''} onclick={toggle}>
-              {#if replaying.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Replay{/if}
-            </Button>
-            <Button hint="The selected change, with what leads into it, again and again (Q)" onclick={loop}>
-              <Repeat size={15} /> Loop the change
-            </Button>
-            {#if rounds > 1}
-              <Button label="The round before" disabled={round === 0} onclick={() => (round -= 1)}
-                ><ChevronLeft size={16} /></Button
-              >
-              <span class="tabular-nums">round {round + 1} of {rounds}</span>
-              <Button label="The next round" disabled={round + 1 >= rounds} onclick={() => (round += 1)}
-                ><ChevronRight size={16} /></Button
-              >
-            {/if}
-          </span>
-          <span class="ml-auto flex items-center gap-1.5">
-            <Button
-              label={opened.isLoved ? 'Remove from favourites' : 'Add to favourites'}
-              hint="Favourites keep their sound when you free space"
-              pressed={opened.isLoved}
-              onclick={() => void takes.shelf.setLoved(!opened.isLoved)}
-            >
-              <Heart size={16} class={opened.isLoved ? 'fill-target text-target' : ''} />
-            </Button>
-            {#if others.length > 1}
-              <Select
-                label="Compare with another take"
-                value={beside?.id ?? ''}
-                options={others}
-                onpick={(id) => (id ? void takes.shelf.putBeside(id) : takes.shelf.closeBeside())}
-              />
-            {/if}
-            <Select label="Save or keep" value="" options={files} onpick={(id) => id && void save(id)} />
-            <Button label="Delete this take" onclick={() => void remove()}><Trash2 size={16} /></Button>
-          </span>
-        </div>
-        {#if takes.shelf.isTornOff}
-          <p class="flex flex-wrap items-center gap-3 card px-3 py-2" role="status">
-            This take was interrupted. Its sound is kept up to a moment before.
-            <Button size="small" tone="strong" onclick={() => void listenAgain(takes)}>Listen to it</Button>
-          </p>
-        {/if}
-        {#if data?.today || takes.judging.isOfThen}
-          <p class="flex flex-wrap items-center gap-3 card px-3 py-2 text-sm" role="status" data-version>
-            {#if data?.today}
-              This take is judged with choices made after the day you played it.
-            {:else}
-              You have changed the chart since. This take is judged by the chart and choices of the day it was
-              played.
-            {/if}
-            {#if takes.judging.isOtherwise}
-              <Button size="small" onclick={() => void judgeByToday()}>Judge with today’s choices</Button>
-            {/if}
-          </p>
-        {/if}
-        {#each data?.troubles ?? [] as trouble (trouble)}
-          <p class="card px-3 py-2 text-sm text-warn" role="status">{TROUBLE_WORDS[trouble]}</p>
-        {/each}
+        <TakeHead
+          {takes}
+          {opened}
+          isPlaying={replaying.isPlaying}
+          bind:round
+          {rounds}
+          ontoggle={toggle}
+          onloop={loop}
+          onsave={(id) => void save(id)}
+          onremove={() => void remove()}
+        />
+        <TakeNotices {takes} />
         {#if takes.shelf.isTornOff}
           <!-- Nothing is known of it yet. -->
         {:else if data && judgement && arranged}

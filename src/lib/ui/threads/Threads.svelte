@@ -233,7 +233,7 @@
 <section class="relative min-w-0 overflow-hidden card" aria-label="Threads">
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="relative overflow-x-auto overflow-y-hidden"
+    class="relative overflow-x-auto overflow-y-hidden own-layer"
     role="group"
     aria-label="Threads, to be scrolled"
     tabindex="0"

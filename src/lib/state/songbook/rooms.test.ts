@@ -1,0 +1,115 @@
+/** A new chart, before it is one. */
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { pieceOf } from '$lib/core/formats/testing';
+import { writeMusicXml } from '$lib/core/formats/musicxml/write';
+import { noteOf, TICKS } from '$lib/core/line/model';
+
+const made = vi.hoisted(() => ({
+  charts: [] as { id: string; source: string }[],
+  lines: [] as { chart: string; name: string }[]
+}));
+vi.mock('./client', () => ({
+  createChart: (id: string, source: string) => {
+    made.charts.push({ id, source });
+    return Promise.resolve({ id });
+  }
+}));
+vi.mock('../lines/client', () => ({
+  keepLine: (chart: string, _: string, { name }: { name: string }) => {
+    made.lines.push({ chart, name });
+    return Promise.resolve({});
+  }
+}));
+const kept = new Map<string, string>();
+vi.stubGlobal('localStorage', {
+  getItem: (key: string) => kept.get(key) ?? null,
+  setItem: (key: string, value: string) => void kept.set(key, value),
+  removeItem: (key: string) => void kept.delete(key),
+  key: (i: number) => [...kept.keys()][i] ?? null,
+  get length() {
+    return kept.size;
+  }
+});
+
+const { NewChart } = await import('./new-chart.svelte');
+function typing(text: string) {
+  const fresh = new NewChart();
+  fresh.text = text;
+  fresh.typed();
+  return fresh;
+}
+const scoreFile = (name = 'quay.musicxml') =>
+  new File([writeMusicXml(pieceOf([{ name: 'line: Gangway', notes: [noteOf(0, TICKS, 62)] }]))], name);
+
+beforeEach(() => {
+  kept.clear();
+  made.charts = [];
+  made.lines = [];
+});
+
+describe('a new chart', () => {
+  it('says what is in it, and what is left out', () => {
+    expect(typing('| Gm7 | C7 | Fmaj7 |').verdict).toBe('3 bars in F major. All chords recognised.');
+    expect(typing('mooring lines and little else').verdict).toContain('No chord is found');
+    expect(typing('Gm7 C7 Fmaj7\nthe lamps go out along the quay').verdict).toContain(
+      '1 line or word is left out'
+    );
+    expect(typing('').verdict).toBe('');
+    expect(typing(`| ${'C | '.repeat(40_000)}`).isTooLarge).toBe(true);
+  });
+
+  it('turns what was pasted into bars, and makes the chart of those', async () => {
+    const fresh = typing('Gm7 - C7 - Fmaj7');
+    expect([fresh.isTurned, fresh.sheet!.form.bars.length]).toEqual([true, 3]);
+    await fresh.create();
+    expect(made.charts[0]!.source).toContain('| Gm7 | C7 | Fmaj7 |');
+  });
+
+  it('is one chart however often it is sent, and another once it is typed on', async () => {
+    const fresh = typing('| Gm7 |');
+    const first = await fresh.create();
+    expect(await fresh.create()).toBe(first);
+    fresh.text = '| Gm7 | C7 |';
+    fresh.typed();
+    expect(await fresh.create()).not.toBe(first);
+  });
+
+  it('survives leaving, until it is made', async () => {
+    const fresh = typing('| Gm7 |');
+    const again = new NewChart();
+    again.restore();
+    expect(again.text).toBe('| Gm7 |');
+    await fresh.create();
+    const after = new NewChart();
+    after.restore();
+    expect(after.text).toBe('');
+  });
+
+  it('reads an H as German, and lets the player say otherwise', () => {
+    const fresh = typing('| Hm7 | E7 | A |');
+    expect([fresh.look!.german, fresh.sheet!.form.changes[0]!.symbol]).toEqual([true, 'Bm7']);
+    fresh.german = false;
+    expect(fresh.look!.german).not.toBe(true);
+  });
+
+  it('comes from a file with its lines, as long as nothing else is typed', async () => {
+    const fresh = new NewChart();
+    await fresh.read(scoreFile());
+    expect(fresh.sheet!.form.bars.length).toBeGreaterThan(3);
+    const id = await fresh.create();
+    expect(made.lines).toEqual([{ chart: id, name: 'Gangway' }]);
+    fresh.text += ' ';
+    fresh.typed();
+    expect(fresh.file).toBeNull();
+    await fresh.create();
+    expect(made.lines).toHaveLength(1);
+  });
+
+  it('says by name that a file cannot be read, and keeps what was typed', async () => {
+    const fresh = typing('| Gm7 |');
+    await expect(fresh.read(new File(['<score-partwise>'], 'storm.musicxml'))).rejects.toThrow(
+      'storm.musicxml'
+    );
+    expect(fresh.text).toBe('| Gm7 |');
+  });
+});
