@@ -39,6 +39,11 @@ export class TodayState extends Attempts {
   now: Today = $state.raw(undefined as unknown as Today);
   parts: readonly RunPart[] = $state.raw([]);
 
+  /** Edits wait for one another: each is made on what the one before has become. */
+  #turn: Promise<void> = Promise.resolve();
+  /** Edits of set lists that wait. */
+  #waiting = 0;
+
   constructor(today: Today) {
     super();
     this.#show(today);
@@ -209,13 +214,17 @@ export class TodayState extends Attempts {
     return done;
   }
 
-  async change(item: StoredItem, part: Partial<ItemData>): Promise<void> {
-    if (!item.data) return;
-    const data = { ...item.data, ...part };
-    const done = await this.attempt(() =>
-      call(`items/${encodeURIComponent(item.id)}`, 'PUT', { base: item.version, data })
-    );
-    if (done) await this.load();
+  change({ id }: StoredItem, part: Partial<ItemData>): Promise<void> {
+    this.#turn = this.#turn.then(async () => {
+      const item = this.now.items.find((one) => one.id === id);
+      if (!item?.data) return;
+      const data = { ...item.data, ...part };
+      const done = await this.attempt(() =>
+        call(`items/${encodeURIComponent(id)}`, 'PUT', { base: item.version, data })
+      );
+      if (done) await this.load();
+    });
+    return this.#turn;
   }
 
   /** Deletes items; gives what brings them back, null where that failed. */
@@ -257,11 +266,28 @@ export class TodayState extends Attempts {
     if (done) await this.load();
   }
 
-  async changeSetList(list: StoredSetList, edit: { name?: string; data?: SetListData }): Promise<void> {
-    const done = await this.attempt(() =>
-      call(`set-lists/${list.id}`, 'PUT', { base: list.version, ...edit })
-    );
-    if (done) await this.load();
+  /** What is edited of a set list is shown at once, so that the next edit is made of it. */
+  changeSetList({ id }: StoredSetList, edit: { name?: string; data?: SetListData }): Promise<void> {
+    const put = (part: Partial<StoredSetList>) => {
+      const setLists = this.now.setLists.map((one) => (one.id === id ? { ...one, ...part } : one));
+      this.now = { ...this.now, setLists };
+    };
+    put(edit);
+    this.#waiting += 1;
+    this.#turn = this.#turn.then(async () => {
+      const base = this.now.setLists.find((one) => one.id === id)?.version;
+      const done = await this.attempt(async () => {
+        const { version } = await call<{ version: number }>(`set-lists/${id}`, 'PUT', { base, ...edit });
+        put({ version });
+      });
+      this.#waiting -= 1;
+      if (done && this.#waiting > 0) return;
+      // Also where it was refused: what another window has made of it is shown.
+      const { problem } = this;
+      await this.load();
+      if (!done) this.problem = problem;
+    });
+    return this.#turn;
   }
 
   async removeSetList(list: StoredSetList): Promise<(() => Promise<void>) | null> {
