@@ -8,7 +8,7 @@ const OCTAVE = 12;
 
 /** What a beat of a pitch costs a chord to which it is a colour, and one to which it is foreign. */
 const COLOUR = 2.5;
-const FOREIGN = 5;
+export const FOREIGN = 5;
 /** What a tone costs that is never played, by its semitones over the root. */
 const NEVER = { root: 1.6, third: 2.2, fifth: 0.6, telling: 1.8, seventh: 1.6, colour: 1.5 } as const;
 
@@ -121,5 +121,3 @@ export const CHORD_ROWS: readonly ChordRow[] = [false, true].flatMap((isOver) =>
     Array.from({ length: OCTAVE }, (_, root) => rowOf(quality, root, isOver))
   )
 );
-
-export { FOREIGN as DEAREST };

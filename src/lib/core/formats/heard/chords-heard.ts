@@ -2,7 +2,7 @@
  * The chords of an accompaniment: pulses are gathered into stretches of one chord so that the whole costs least. What is foreign to a
  * chord, what it never shows, its bass, and where in the bar it changes all count; the best way through is found exactly, among the chords that its first pulses allow.
  */
-import { CHORD_ROWS, DEAREST, type ChordRow } from './chord-rows';
+import { CHORD_ROWS, FOREIGN as FOREIGN_COST, type ChordRow } from './chord-rows';
 import type { Sounding } from './sounding';
 
 /** A chord from one pulse to another (not in), counted from 0. */
@@ -310,7 +310,7 @@ function sureness(
   let [sum, cost] = [0, 0];
   for (let pc = 0; pc < OCTAVE; pc++) {
     sum += weights[pc]!;
-    cost += (weights[pc]! * chosen.foreign[pc]!) / DEAREST;
+    cost += (weights[pc]! * chosen.foreign[pc]!) / FOREIGN_COST;
   }
   return sum > 0 ? lead * (1 - cost / sum) : 1;
 }

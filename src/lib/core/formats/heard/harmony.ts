@@ -2,6 +2,7 @@
  * The harmony of parts that play it without a name: chords from all that sounds, quantised to the beat, spelled by the key that they make,
  * each bar with how sure it is. Source: docs/music-rules.md, Files.
  */
+import { pulsesOf } from '../../chart/pulses';
 import { readSheet } from '../../harmony/sheet';
 import { accidentalsOf } from '../../harmony/key-signature';
 import { keyText, readKey, type Key } from '../../harmony/key';
@@ -21,6 +22,21 @@ export interface HeardHarmony {
   readonly sure: readonly number[];
 }
 
+/** Pulses in which chords are heard at most: some two thousand bars, as many changes as a chart may have. */
+const MOST_PULSES = 8000;
+
+/** Whether there are more pulses than are listened to. */
+export function isTooLong(bars: readonly FoundBar[]): boolean {
+  let pulses = 0;
+  for (const { start, length, meter } of bars) {
+    pulses += meter.beats > MOST_PULSES ? meter.beats : pulsesOf({ start, beats: length, meter }).length;
+    if (pulses > MOST_PULSES) return true;
+  }
+  return false;
+}
+
+export const TOO_LONG = 'It is too long for its chords to be named; save a part of it.';
+
 /** A bar under this is doubtful. */
 const DOUBTFUL = 0.5;
 /** Chords are told where the bars that sound are this sure on average. */
@@ -28,7 +44,7 @@ const CHORDS_AT_ALL = 0.45;
 const SILENT = 'N.C.';
 
 /**
- * The harmony of some parts; null where they have none that can be told.
+ * The harmony of some parts; null where they have none that can be told, or are too long.
  * @param parts the notes of each part by itself
  * @param signature the key that the file declares; it counts where the chords belong to it as well as to the one they make
  */
@@ -37,6 +53,7 @@ export function harmonyHeard(
   parts: readonly (readonly PlayedNote[])[],
   signature?: string
 ): HeardHarmony | null {
+  if (isTooLong(bars)) return null;
   const pulses = soundings(bars, parts);
   if (pulses.length === 0 || isTuneAlone(parts.flat())) return null;
   const { stretches: first } = chordsHeard(pulses);
@@ -120,9 +137,11 @@ export function firstBarLine(bars: readonly FoundBar[], parts: readonly (readonl
   const own = bars.slice(0, LOOKED_AT);
   const [first] = own;
   if (!first || own.length < FEWEST_BARS || own.some(({ length }) => length !== first.length)) return 0;
+  if (isTooLong(own)) return 0;
   const perBar = soundings([first], []).map(({ start }) => start - first.start);
   const pulses = soundings(own, parts);
   const { stretches, worth } = chordsHeard(pulses);
+  if (perBar.length > MOST_SHIFTS) return 0;
   const changes = stretches.slice(1).map(({ from }) => from % perBar.length);
   if (changes.filter((at) => at === 0).length >= changes.length / 2) return 0;
   const worths = perBar.map((shift, i) => {
@@ -134,6 +153,8 @@ export function firstBarLine(bars: readonly FoundBar[], parts: readonly (readonl
   return worths[best]! - worth > BETTER * own.length ? perBar[best]! : 0;
 }
 const FEWEST_BARS = 6;
+/** Pulses of a bar on which its line may be looked for. */
+const MOST_SHIFTS = 12;
 
 function named(
   stretches: readonly HeardStretch[],

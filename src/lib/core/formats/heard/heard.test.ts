@@ -1,3 +1,4 @@
+import { writeMidi, type MidiEvent } from 'midi-file';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../../harmony/sheet';
 import { readMidi } from '../midi/read';
@@ -135,5 +136,40 @@ describe('chords that nobody named', () => {
     };
     const { chart } = readMidi(pieceFile({ ...piece, parts: [...piece.parts, noise] }));
     expect(shareRight(piece.chart, chart)).toBe(1);
+  });
+
+  it('cost no more than a file is long, however its notes, pedals and bars are made', () => {
+    const head = { format: 0 as const, numTracks: 1, ticksPerBeat: 480 };
+    const end = { deltaTime: 0, meta: true, type: 'endOfTrack' };
+    const fileOf = (events: readonly unknown[]) =>
+      Uint8Array.from(writeMidi({ header: head, tracks: [[...events, end] as MidiEvent[]] }));
+    // Notes that are never let go, under a pedal that is told of again and again.
+    const rings = Array.from({ length: 20_000 }, (_, i) => [
+      { deltaTime: 60, type: 'controller', channel: 0, controllerType: 64, value: i % 128 },
+      { deltaTime: 60, type: 'noteOn', channel: 0, noteNumber: 40 + (i % 40), velocity: 80 }
+    ]).flat();
+    const endless = readMidi(fileOf(rings));
+    expect(endless.left.length).toBeGreaterThan(0);
+    // Bars of 255 beats, more of them than a chart has room for.
+    const meter = {
+      deltaTime: 0,
+      meta: true,
+      type: 'timeSignature',
+      numerator: 255,
+      denominator: 4,
+      metronome: 24,
+      thirtyseconds: 8
+    };
+    const wide = [60, 64, 67].map((noteNumber) => ({
+      deltaTime: 0,
+      type: 'noteOn',
+      channel: 0,
+      noteNumber,
+      velocity: 80
+    }));
+    const late = { deltaTime: 255 * 480 * 40, type: 'noteOff', channel: 0, noteNumber: 60, velocity: 0 };
+    const { chart, left } = readMidi(fileOf([meter, ...wide, late]));
+    expect(chart).toBeNull();
+    expect(left.at(-1)!.why).toContain('too long for its chords to be named');
   });
 });

@@ -53,6 +53,8 @@ const LOW = 52;
 const APART = 5;
 /** Semitones over the lowest note of a bar up to which a bass may move in it. */
 const BASS_RANGE = 12;
+/** Pulses for which a note counts at most: nobody hears it for longer, and files may have notes without end. */
+const LONGEST = 64;
 /** Notes that begin this near are struck together, in pulses: strummed strings, a hand that is not exact. */
 const TOGETHER = 0.2;
 
@@ -82,7 +84,8 @@ export function soundings(bars: readonly FoundBar[], parts: readonly (readonly P
     .sort((a, b) => a.start - b.start);
   for (const note of all) {
     while (at < pulses.length - 1 && pulses[at]!.start + pulses[at]!.length <= note.start) at++;
-    for (let i = at; i < pulses.length && pulses[i]!.start < endAt(note); i++) {
+    const last = Math.min(pulses.length, at + LONGEST);
+    for (let i = at; i < last && pulses[i]!.start < endAt(note); i++) {
       const { start, length } = pulses[i]!;
       const share = (Math.min(endAt(note), start + length) - Math.max(note.start, start, first)) / length;
       if (share <= 0) continue;

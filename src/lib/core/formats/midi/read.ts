@@ -1,4 +1,5 @@
 /** A Standard MIDI File read: chord names from its markers, each track of one voice as a line. */
+import { bisector } from 'd3-array';
 import { parseMidi, type MidiData } from 'midi-file';
 import { DEFAULT_METER, type Meter } from '../../chart/model';
 import { keyOf } from '../../harmony/key-signature';
@@ -9,7 +10,7 @@ import { counted } from '../../theory/words';
 import { centsOf } from './bends';
 import { FIRST_BAR } from './file';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
-import { firstBarLine, harmonyHeard, toldOf } from '../heard/harmony';
+import { firstBarLine, harmonyHeard, isTooLong, toldOf, TOO_LONG } from '../heard/harmony';
 import type { PlayedNote } from '../heard/sounding';
 import { NotReadable } from '../not-readable';
 import { oneVoice } from '../one-voice';
@@ -138,7 +139,9 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
       ? [
           {
             text: '',
-            why: 'There is no chord in it; chords are read from markers, or from what the parts play together.'
+            why: isTooLong(bars)
+              ? TOO_LONG
+              : 'There is no chord in it; chords are read from markers, or from what the parts play together.'
           }
         ]
       : [];
@@ -182,7 +185,13 @@ function notesOf(events: readonly At[], ticks: (time: number) => number) {
   const played: PlayedOn[] = [];
   const open = new Map<string, { readonly time: number; readonly velocity: number }[]>();
   const wheels = new Map<number, Wheel>();
-  const pedals = new Map<number, { readonly time: number; readonly isDown: boolean }[]>();
+  const pedals = new Map<number, PedalTurn[]>();
+  /** Only what turns it counts: a pedal may be told of with every millimetre. */
+  const pressed = (channel: number, turn: PedalTurn) => {
+    const turns = pedals.get(channel) ?? [];
+    pedals.set(channel, turns);
+    if ((turns.at(-1)?.isDown ?? false) !== turn.isDown) turns.push(turn);
+  };
   const effects = new Set<number>();
   const wheelOf = (channel: number): Wheel => {
     const own = wheels.get(channel) ?? { range: 2, picked: [127, 127], turns: [] };
@@ -204,10 +213,7 @@ function notesOf(events: readonly At[], ticks: (time: number) => number) {
     if (event.type === 'controller') {
       turnRange(wheelOf(event.channel), event.controllerType, event.value);
       if (event.controllerType === SUSTAIN)
-        pedals.set(event.channel, [
-          ...(pedals.get(event.channel) ?? []),
-          { time: ticks(time), isDown: event.value >= 64 }
-        ]);
+        pressed(event.channel, { time: ticks(time), isDown: event.value >= HALF_DOWN });
     }
     if (event.type === 'programChange' && event.programNumber >= FIRST_EFFECT) effects.add(event.channel);
     if (event.type === 'pitchBend')
@@ -236,7 +242,15 @@ interface PlayedOn extends PlayedNote {
   readonly channel: number;
 }
 
+/** A sustain pedal that goes down or up. */
+interface PedalTurn {
+  readonly time: number;
+  readonly isDown: boolean;
+}
+const turnAt = bisector(({ time }: PedalTurn) => time).right;
+
 const SUSTAIN = 64;
+const HALF_DOWN = 64;
 /** General MIDI programs from here on are drums and noises. */
 const FIRST_EFFECT = 115;
 /** A pedal holds a note for this long at most: nobody hears it for longer under what follows. */
@@ -245,7 +259,7 @@ const RINGS = 2 * TICKS;
 /** Notes as long as the pedal lets them ring, or until the same pitch is struck again. */
 function sustained(
   notes: readonly PlayedOn[],
-  pedals: ReadonlyMap<number, readonly { readonly time: number; readonly isDown: boolean }[]>
+  pedals: ReadonlyMap<number, readonly PedalTurn[]>
 ): PlayedOn[] {
   const next = new Map<string, number>();
   return [...notes]
@@ -256,8 +270,10 @@ function sustained(
       next.set(key, note.start);
       const turns = pedals.get(note.channel) ?? [];
       const end = note.start + note.length;
-      if (!turns.findLast(({ time }) => time <= end)?.isDown) return note;
-      const up = turns.find(({ time, isDown }) => time > end && !isDown)?.time ?? Infinity;
+      const at = turnAt(turns, end);
+      if (!turns[at - 1]?.isDown) return note;
+      // Turns alternate: the next one is up.
+      const up = turns[at]?.time ?? Infinity;
       return { ...note, length: Math.min(up, again, end + RINGS) - note.start };
     })
     .reverse();

@@ -8,7 +8,7 @@ import { TICKS, type LineNote } from '../../line/model';
 import { quarterOf } from '../../line/notation';
 import { counted } from '../../theory/words';
 import { chartOf, type FoundBar, type FoundChord } from '../chart-of';
-import { harmonyHeard, toldOf } from '../heard/harmony';
+import { harmonyHeard, isTooLong, toldOf, TOO_LONG } from '../heard/harmony';
 import { NotReadable } from '../not-readable';
 import { oneVoice } from '../one-voice';
 import { sorted, type ReadPiece, type Voice } from '../piece';
@@ -96,7 +96,17 @@ export function readMusicXml(text: string): ReadPiece {
     },
     TICKS
   );
-  const none = found.chart === null ? [{ text: title, why: 'There is no chord symbol in it.' }] : [];
+  const none =
+    found.chart === null
+      ? [
+          {
+            text: title,
+            why: isTooLong(withChords.bars)
+              ? TOO_LONG
+              : 'There is no chord symbol in it, and no chord in what the parts play together.'
+          }
+        ]
+      : [];
   const { keys } = read[0]!;
   return {
     chart: found.chart,
