@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeStorage } from '$lib/testing/storage';
 import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import { Autosave, type Stored } from './autosave.svelte';
 import { Drafts, type Draft } from './drafts';
@@ -6,21 +7,6 @@ import { takeUpDrafts } from './keeping';
 import type { News } from '../windows';
 
 const draft = (source: string, position = 5): Draft => ({ source, plan: { ...DEFAULT_PLAN, position } });
-
-/** A device that keeps what it is given, as a browser does. */
-function device() {
-  const kept = new Map<string, string>();
-  return {
-    kept,
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => void kept.set(key, value),
-    removeItem: (key: string) => void kept.delete(key),
-    key: (i: number) => [...kept.keys()][i] ?? null,
-    get length() {
-      return kept.size;
-    }
-  };
-}
 
 /** A server that holds one chart, and can be away, lose its answers or refuse. */
 class FakeServer {
@@ -65,7 +51,7 @@ class FakeServer {
 }
 
 let server: FakeServer;
-let store: ReturnType<typeof device>;
+let store: ReturnType<typeof fakeStorage>;
 let told: News[];
 function open(window = 'first'): Autosave {
   const outside = {
@@ -80,7 +66,7 @@ const passed = (milliseconds: number) => vi.advanceTimersByTimeAsync(millisecond
 beforeEach(() => {
   vi.useFakeTimers();
   server = new FakeServer();
-  store = device();
+  store = fakeStorage();
   told = [];
 });
 afterEach(() => vi.useRealTimers());
@@ -268,7 +254,7 @@ describe('drafts that were left behind', () => {
 
   it('do not stop a browser that keeps nothing', async () => {
     const full = {
-      ...device(),
+      ...fakeStorage(),
       setItem: () => {
         throw new Error('no room');
       }

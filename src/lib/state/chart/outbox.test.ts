@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeStorage } from '$lib/testing/storage';
 import { Outbox } from './outbox';
 
 interface Thing {
@@ -9,7 +10,8 @@ interface Thing {
 
 /** The route of these boxes alone. */
 const OWN = 'own-rows';
-const kept = new Map<string, string>();
+const storage = fakeStorage();
+const { kept } = storage;
 /** What the server has, in order. */
 let stored: string[] = [];
 let isAway = false;
@@ -18,11 +20,7 @@ let requests = 0;
 beforeEach(() => {
   kept.clear();
   [stored, isAway, requests] = [[], false, 0];
-  vi.stubGlobal('localStorage', {
-    getItem: (place: string) => kept.get(place) ?? null,
-    setItem: (place: string, value: string) => void kept.set(place, value),
-    removeItem: (place: string) => void kept.delete(place)
-  });
+  vi.stubGlobal('localStorage', storage);
   vi.stubGlobal('fetch', (address: string, { body }: { body: string }) => {
     // Files share their process: what a log of another one still sends is not counted here.
     if (!address.includes(OWN)) return Promise.resolve(Response.json({}));

@@ -1,19 +1,13 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeStorage } from '$lib/testing/storage';
 import { noteOf } from '$lib/core/line/model';
 import { draftOf, keepDraft, takeUpDraft, type LineDraft } from './draft';
 
-const kept = new Map<string, string>();
+const storage = fakeStorage();
+const { kept } = storage;
 beforeEach(() => {
   kept.clear();
-  vi.stubGlobal('localStorage', {
-    getItem: (place: string) => kept.get(place) ?? null,
-    setItem: (place: string, value: string) => void kept.set(place, value),
-    removeItem: (place: string) => void kept.delete(place),
-    key: (i: number) => [...kept.keys()][i] ?? null,
-    get length() {
-      return kept.size;
-    }
-  });
+  vi.stubGlobal('localStorage', storage);
 });
 afterEach(() => vi.unstubAllGlobals());
 

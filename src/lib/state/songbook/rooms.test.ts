@@ -1,5 +1,6 @@
 /** A new chart, before it is one. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeStorage } from '$lib/testing/storage';
 import { pieceOf } from '$lib/core/formats/testing';
 import { writeMusicXml } from '$lib/core/formats/musicxml/write';
 import { noteOf, TICKS } from '$lib/core/line/model';
@@ -20,16 +21,9 @@ vi.mock('../lines/client', () => ({
     return Promise.resolve({});
   }
 }));
-const kept = new Map<string, string>();
-vi.stubGlobal('localStorage', {
-  getItem: (key: string) => kept.get(key) ?? null,
-  setItem: (key: string, value: string) => void kept.set(key, value),
-  removeItem: (key: string) => void kept.delete(key),
-  key: (i: number) => [...kept.keys()][i] ?? null,
-  get length() {
-    return kept.size;
-  }
-});
+const storage = fakeStorage();
+const { kept } = storage;
+vi.stubGlobal('localStorage', storage);
 
 const { NewChart } = await import('./new-chart.svelte');
 function typing(text: string) {

@@ -1,10 +1,9 @@
 import { describe, expect, it, vi } from 'vitest';
+import { fakeStorage } from '$lib/testing/storage';
 
-const kept = new Map<string, string>();
-vi.stubGlobal('localStorage', {
-  getItem: (key: string) => kept.get(key) ?? null,
-  setItem: (key: string, value: string) => kept.set(key, value)
-});
+const storage = fakeStorage();
+const { kept } = storage;
+vi.stubGlobal('localStorage', storage);
 const { pedalName, pedalOfKey, pedalOfMidi, Pedals } = await import('./pedals.svelte');
 
 const key = (code: string, more = {}) => ({

@@ -1,5 +1,6 @@
 import { DEFAULT_SETTINGS } from '$lib/api/default-settings';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeStorage } from '$lib/testing/storage';
 import { DEFAULT_PLAN } from '$lib/core/plan/model';
 import {
   advance,
@@ -445,11 +446,9 @@ describe('one change, one picture', () => {
 
 describe('what the stand is opened for', () => {
   it('ends with it: drill, keys, loop and tempo are the player’s own again', async () => {
-    const kept = new Map<string, string>();
-    vi.stubGlobal('localStorage', {
-      getItem: (name: string) => kept.get(name) ?? null,
-      setItem: (name: string, value: string) => kept.set(name, value)
-    });
+    const storage = fakeStorage();
+    vi.stubGlobal('localStorage', storage);
+    const { kept } = storage;
     const { rehearsal } = open();
     rehearsal.desk.set({ drill: 'down', keys: 'fourths' });
     rehearsal.loop.set({ kind: 'bars', from: 1, to: 2 });

@@ -1,5 +1,6 @@
 /** The rooms of the stand, each by itself. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { fakeStorage } from '$lib/testing/storage';
 import type { RecordedRow } from '$lib/api/practice';
 import type { LaidRound } from '$lib/core/practice/clock';
 import type { Now } from '$lib/core/practice/progress/live';
@@ -13,11 +14,9 @@ import { Notice } from './notice.svelte';
 import type { BandRound } from './rounds.svelte';
 import { Tempo } from './tempo.svelte';
 
-const kept = new Map<string, string>();
-vi.stubGlobal('localStorage', {
-  getItem: (key: string) => kept.get(key) ?? null,
-  setItem: (key: string, value: string) => void kept.set(key, value)
-});
+const storage = fakeStorage();
+const { kept } = storage;
+vi.stubGlobal('localStorage', storage);
 beforeEach(() => kept.clear());
 
 describe('the desk', () => {

@@ -1,9 +1,11 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { describe, expect, it } from 'vitest';
 import { readSheet } from '../../harmony/sheet';
+import { TICKS } from '../../line/model';
 import { readMidi } from '../midi/read';
 import { pieceFile, shareRight, type Struck, type TestPiece } from './heard-testing';
 import { PIECES } from './pieces-testing';
+import { soundings } from './sounding';
 
 const symbols = (chart: string | null) => readSheet(chart!).form.changes.map(({ symbol }) => symbol);
 const chord = (at: number, length: number, midis: readonly number[]): Struck[] =>
@@ -148,6 +150,13 @@ describe('chords that nobody named', () => {
       { deltaTime: 60, type: 'controller', channel: 0, controllerType: 64, value: i % 128 },
       { deltaTime: 60, type: 'noteOn', channel: 0, noteNumber: 40 + (i % 40), velocity: 80 }
     ]).flat();
+    const bars = Array.from({ length: 40 }, (_, i) => ({
+      start: 4 * i * TICKS,
+      length: 4 * TICKS,
+      meter: { beats: 4, unit: 4 }
+    }));
+    const held = soundings(bars, [[{ start: 0, length: 160 * TICKS, midi: 60, level: 1 }]]);
+    expect(held.filter(({ weights }) => weights[0]! > 0)).toHaveLength(64);
     const endless = readMidi(fileOf(rings));
     expect(endless.left.length).toBeGreaterThan(0);
     // Bars of 255 beats, more of them than a chart has room for.
