@@ -234,6 +234,20 @@ describe('sheets as other programs and other hands write them', () => {
     expect(bars('Heads up\n| Fm7 | Bb7 |')).toBe('Fm7 | Bb7');
   });
 
+  it.each(['3/4', '3 / 4', '3/4, 120 bpm', '2/4', '6/8'])(
+    'a line “%s” is a meter, whether a key is known or not',
+    (line) => {
+      for (const key of ['Key: Db\n', '']) {
+        const { chart } = importText(`Breakwater\n${key}${line}\nDb | Bbm7 | Ebm7 | Ab7`);
+        expect(chart).toContain(`{time: ${line.replace(/[ ]|,.*/g, '')}}`);
+        expect(chart).toContain('| Db | Bbm7 | Ebm7 | Ab7 |');
+        expect(readSheet(chart!).form.bars).toHaveLength(4);
+      }
+      // Among other numbers it is a chord over a bass.
+      expect(importText('Key: C\n1 5/7 6m 4').chart).toContain('G/B');
+    }
+  );
+
   it('numbers are chords where a key is known', () => {
     expect(bars('Key: Ab\n1 4 5 6m\n1 57 1/3')).toBe('Ab | Db | Eb | Fm | Ab | Eb7 | Ab/C');
     expect(bars('{key: E}\n| 1 | 4 5 | 6m7 | b7 |')).toBe('E | A B | C#m7 | D');

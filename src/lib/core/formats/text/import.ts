@@ -90,6 +90,7 @@ function isPlainBar({ cells }: { cells: readonly { kind: string; symbol?: string
 const PART_NAME =
   /^(?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle(?: eight)?|solo|interlude|vamp|turnaround|head|coda|outro|ending|tag|part|section|break|theme)\b[ \w'’.]{0,20}$/i;
 /** The same or a letter, in brackets or before a colon. */
+const BEGINS_WITH_METER = /^\d{1,2}\s*\/\s*(?:2|4|8|16)(?![\w/])/;
 const LABEL = /^(?:\[([^\]|*][^\]|]{0,39})\]|([A-Za-z][\w '’-]{0,24}):)\s*(.*)$/;
 const TAB_LINE = /^[A-Ga-g][#b]?\s?[|:][-\d|hpbrsx/\\~()^. ]*--/;
 
@@ -142,6 +143,9 @@ class Reader {
     if (directive) return this.#readDirective(declarationOf(directive), directive.value, at);
     if (line.startsWith('#')) return this.#leave(at, line, 'a remark');
     if (TAB_LINE.test(line)) return this.#leave(at, line, 'a line of tab');
+    // "3/4" is a meter, not a chord over a bass, whether a key is known or not.
+    const meter = BEGINS_WITH_METER.test(line) ? readFacts(line) : null;
+    if (meter) return this.#take(meter);
     const bare = this.#named(withoutBullet(line), at);
     const label = LABEL.exec(bare);
     if (label && this.#readLabelled(label, bare, at)) return;
