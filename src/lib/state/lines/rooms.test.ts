@@ -53,6 +53,9 @@ describe('the current line', () => {
     current.redo();
     current.redo();
     expect(current.shown!.notes).toHaveLength(2);
+    current.undo();
+    expect(current.canRedo).toBe(true);
+    // What is done anew leaves nothing to be done again.
     current.blank();
     expect([current.shown!.notes.length, current.canRedo]).toEqual([0, false]);
   });

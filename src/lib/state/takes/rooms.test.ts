@@ -131,10 +131,14 @@ describe('takes', () => {
     await simulate(takes, perfect(PLAYED.targets));
     expect(takes.judging.isOfThen).toBe(false);
     const { choices, chosen } = takes.workspace;
+    const then = chosen[0]!.name;
     choices.take(choices.offered[0]!.find(({ name }) => name !== chosen[0]!.name)!);
     expect([takes.judging.isOfThen, takes.judging.isOtherwise]).toEqual([true, true]);
+    const judgedWith = () => takes.judging.arranged!.chosen[0]!.name;
+    expect(judgedWith()).toBe(then);
     const undo = await takes.judging.byToday();
     expect([takes.judging.isOtherwise, takes.shelf.opened!.data!.today]).toEqual([false, true]);
+    expect(judgedWith()).not.toBe(then);
     await undo!();
     expect(takes.judging.isOtherwise).toBe(true);
   });

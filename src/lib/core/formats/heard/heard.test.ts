@@ -71,6 +71,8 @@ describe('chords that nobody named', () => {
     // A bass that goes between fifth and root stands on the root.
     const between = playing(8, [...chord(0, 2, [43]), ...chord(2, 2, [36]), ...chord(0, 4, [60, 64, 67])]);
     expect(new Set(symbols(readMidi(pieceFile(between)).chart))).toEqual(new Set(['C']));
+    const mostly = playing(8, [...chord(0, 3, [43]), ...chord(3, 1, [36]), ...chord(0, 4, [60, 64, 67])]);
+    expect(new Set(symbols(readMidi(pieceFile(mostly)).chart))).toEqual(new Set(['C']));
   });
 
   it('are none where a tune goes by steps alone, or where all notes sound at once', () => {

@@ -17,6 +17,11 @@ describe('stretches that come again', () => {
     ['an odd number of rounds', 'abcdabcdabcd', ['A4x2', 'A4']],
     ['verse and chorus', 'abcdefghijklmnopabcdefghijklmnop', ['A16x2']],
     ['a way in before it', 'wxyzabcdefghabcdefgh', ['A4', 'B8x2']],
+    [
+      'one bar before it: lines are counted in fours',
+      'xabcdefghijklmnopabcdefghijklmnop',
+      ['A4', 'B13', 'C3', 'B13']
+    ],
     ['nothing that comes again', 'abcdefghijklmnop', []],
     ['too little to be a form', 'abcdabcd', []]
   ])('%s', (_, bars, sections) => expect(said(bars)).toEqual(sections));
