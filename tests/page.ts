@@ -1,9 +1,13 @@
 /** A player at the browser: what is done again and again in the jobs. */
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Finger } from './finger';
 
 const PATIENCE = 15_000;
 
 export class Page {
+  /** For jobs done by touch. */
+  readonly finger = new Finger(this);
+
   /** Settings were changed behind the back of the page that is open. */
   #isStale = false;
 

@@ -301,15 +301,12 @@ export function accessJobs(tools: () => Tools): void {
       await page().until(async () => (await hint()).length > 0, 'a hint by keyboard');
       await page().press(Key.ESCAPE);
       await page().until(async () => (await hint()) === '', 'none after Escape');
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      const at = await browser().executeScript<{ x: number; y: number }>(
-        `const b = document.querySelector('[aria-label="Find"]').getBoundingClientRect();
-         return { x: b.x + b.width / 2, y: b.y + b.height / 2 };`
-      );
-      await page().devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
-      await page().until(async () => (await hint()).startsWith('Find charts'), 'the hint by finger');
-      await page().devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+      const { finger } = page();
+      await finger.on(1280, 800, async () => {
+        await finger.down(await finger.over('[aria-label="Find"]'));
+        await page().until(async () => (await hint()).startsWith('Find charts'), 'the hint by finger');
+        await finger.up();
+      });
     });
 
     it('every control is as large as a finger where a finger is used', async () => {

@@ -310,22 +310,13 @@ export function lineJobs(tools: () => Tools): void {
 
     it('are read by touch and by keys: a change is tapped, walked to, its notes told', async () => {
       await open();
-      const button = await page().find('[data-heard="2"]');
-      await browser().executeScript(
-        'arguments[0].scrollIntoView({ inline: "center", block: "nearest" })',
-        button
-      );
-      await page().settled();
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      const { x, y, width, height } = await button.getRect();
-      const at = { x: x + width / 2, y: y + height / 2 };
-      await page().devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
-      await page().devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
-      await page().until(
-        async () => (await page().texts('[data-reading] h2'))[0]!.includes('bar 3'),
-        'bar 3'
-      );
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
+      await page().finger.on(1280, 800, async () => {
+        await page().finger.tap('[data-heard="2"]');
+        await page().until(
+          async () => (await page().texts('[data-reading] h2'))[0]!.includes('bar 3'),
+          'bar 3'
+        );
+      });
       await blur();
       await page().press(Key.ARROW_RIGHT);
       await page().until(

@@ -2,7 +2,6 @@
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
-import { setViewport } from '../../scripts/lib/browser.mjs';
 import { AT_FIVE } from '../plan';
 import type { Tools } from './neck';
 
@@ -156,34 +155,20 @@ export function phraseJobs(tools: () => Tools): void {
 
     it('are held by the finger on a phone: tapped, dragged, written on', async () => {
       await open();
-      await setViewport(browser(), 390, 844);
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      const touch = (type: string, at?: { x: number; y: number }) =>
-        page().devTools('Input.dispatchTouchEvent', { type, touchPoints: at ? [at] : [] });
-      try {
-        await browser().executeScript(
-          `document.querySelector('[data-phrases]').scrollIntoView({ block: 'center', behavior: 'instant' })`
-        );
+      const { finger } = page();
+      await finger.on(390, 844, async () => {
         await page().settled();
-        const middle = () =>
-          browser().executeScript<{ x: number; y: number; bar: number }>(
-            `const r = document.querySelector('[data-phrase="0"]').getBoundingClientRect();
-             const [a, b] = [...document.querySelectorAll('[data-heard]')];
-             return { x: Math.min(r.right - 10, Math.max(r.left + 10, 60)), y: r.top + r.height / 2, bar: b.offsetLeft - a.offsetLeft };`
-          );
-        const at = await middle();
-        await touch('touchStart', at);
-        await touch('touchEnd');
+        await finger.tap('[data-phrase="0"]');
         await page().find('[data-phrase-bar="0"]');
         expect(
           await browser().executeScript('return document.documentElement.scrollWidth <= innerWidth')
         ).toBe(true);
         const before = (await blocks())[0]!;
-        const from = await middle();
-        await touch('touchStart', from);
-        for (let step = 1; step <= 4; step++)
-          await touch('touchMove', { x: from.x + (step * from.bar * 0.8) / 4, y: from.y });
-        await touch('touchEnd');
+        const bar = await browser().executeScript<number>(
+          `const [a, b] = document.querySelectorAll('[data-heard]'); return b.offsetLeft - a.offsetLeft;`
+        );
+        const from = await finger.over('[data-phrase="0"]');
+        await finger.swipe(from, { x: from.x + 0.8 * bar, y: from.y });
         await page().until(
           async () =>
             !(await blocks()).includes(before) || (await page().texts('[role="alert"]')).join().length > 0,
@@ -191,10 +176,7 @@ export function phraseJobs(tools: () => Tools): void {
         );
         await page().clickNamed('write');
         await page().find('[data-pad]');
-      } finally {
-        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-        await setViewport(browser(), 1280, 800);
-      }
+      });
     });
 
     it('have few things to come to by the Tab key, and go on while the server is away', async () => {

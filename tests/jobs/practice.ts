@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { setViewport } from '../../scripts/lib/browser.mjs';
 import type { StoredCard, StoredItem, StoredRow, Today } from '../../src/lib/api/practice';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import { readChord } from '../../src/lib/core/theory/chord-reader';
@@ -53,40 +52,13 @@ export function practiceJobs(tools: () => Tools): void {
   const rowsOf = async (chart: string) =>
     (await call<{ rows: StoredRow[] }>('GET', `log?chart=${chart}`)).body.rows;
   const forget = () => browser().executeScript('localStorage.clear()');
-  const touch = (type: string, points: object[]) =>
-    page().devTools('Input.dispatchTouchEvent', { type, touchPoints: points });
-
-  /** A finger on the first thing that matches, brought into sight. */
-  async function tap(css: string, text?: string): Promise<void> {
-    let at: { x: number; y: number } | null = null;
-    await page().until(
-      async () => {
-        at = await browser().executeScript(
-          `const one = [...document.querySelectorAll(arguments[0])].find((e) => !arguments[1] || e.textContent.trim() === arguments[1]);
-         if (!one || one.disabled) return null;
-         one.scrollIntoView({ block: 'center', behavior: 'instant' });
-         const box = one.getBoundingClientRect();
-         return { x: box.x + box.width / 2, y: box.y + box.height / 2 };`,
-          css,
-          text ?? ''
-        );
-        return at !== null;
-      },
-      `${css} ${text ?? ''} to tap`
-    );
-    await touch('touchStart', [at!]);
-    await touch('touchEnd', []);
-  }
+  const tap = (css: string, text?: string) => page().finger.tap(css, text === undefined ? {} : { text });
 
   /** A tablet upright, touched; the browser is as it was afterwards. */
   async function onTablet(job: () => Promise<void>): Promise<void> {
-    await setViewport(browser(), 820, 1180);
-    await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
     try {
-      await job();
+      await page().finger.on(820, 1180, job);
     } finally {
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-      await setViewport(browser(), 1280, 800);
       await forget();
     }
   }

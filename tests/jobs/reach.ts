@@ -3,15 +3,11 @@ import { Key } from 'selenium-webdriver';
 import { setViewport } from '../../scripts/lib/browser.mjs';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
+import type { Finger } from '../finger';
 import type { Tools } from './neck';
 import { AT_FIVE } from '../plan';
 
 const TUNE = '{title: Reach job}\n{key: Ab}\n| Bbm7 | Eb7 | Abmaj7 | F7b9 |';
-
-interface Point {
-  x: number;
-  y: number;
-}
 
 export function reachJobs(tools: () => Tools): void {
   const page = () => tools().page;
@@ -25,74 +21,47 @@ export function reachJobs(tools: () => Tools): void {
     });
     return body.id;
   }
-  const middle = (css: string) =>
-    browser().executeScript<Point>(
-      `const box = document.querySelector(arguments[0]).getBoundingClientRect();
-       return { x: box.x + box.width / 2, y: box.y + box.height / 2 };`,
-      css
-    );
   const scrolled = () => browser().executeScript<number>('return scrollY');
-  const touch = (type: string, at?: Point) =>
-    page().devTools('Input.dispatchTouchEvent', { type, touchPoints: at ? [at] : [] });
 
-  /** A finger down, along, and up; `rest` in milliseconds before it moves. */
-  async function swipe(from: Point, to: Point, rest = 0): Promise<void> {
-    await touch('touchStart', from);
-    if (rest) await browser().sleep(rest);
-    const steps = 12;
-    for (let i = 1; i <= steps; i++) {
-      const part = i / steps;
-      await touch('touchMove', { x: from.x + (to.x - from.x) * part, y: from.y + (to.y - from.y) * part });
-      await browser().sleep(16);
-    }
-    await touch('touchEnd');
-  }
-
-  /** The page under a finger on a small tablet, then as it was. */
-  async function byTouch(work: () => Promise<void>): Promise<void> {
-    await setViewport(browser(), 820, 700);
-    await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-    try {
+  /** The page under a finger on a small tablet. */
+  const byTouch = (work: (finger: Finger) => Promise<void>) =>
+    page().finger.on(820, 700, async () => {
       await page().open(`/charts/${await newChart()}`);
-      await work();
-    } finally {
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-      await setViewport(browser(), 1280, 800);
-    }
-  }
+      await work(page().finger);
+    });
 
   describe('by touch', () => {
     it('drags the hand along the neck, and the page stays', () =>
-      byTouch(async () => {
-        const from = await middle('[role="slider"][aria-label="Position of the hand"]');
-        await swipe(from, { x: from.x + 160, y: from.y + 30 });
+      byTouch(async (finger) => {
+        const from = await finger.over('[role="slider"][aria-label="Position of the hand"]');
+        await finger.swipe(from, { x: from.x + 160, y: from.y + 30 });
         await page().until(async () => (await page().position()) > 6, 'the hand to move');
         expect(await scrolled()).toBe(0);
       }));
 
     it('drags a target to another tone, and the page stays', () =>
-      byTouch(async () => {
+      byTouch(async (finger) => {
         const before = (await page().targets())[1]!;
-        const from = await middle('[data-change="1"] [data-target]');
-        await swipe(from, { x: from.x, y: from.y + 50 });
+        const from = await finger.over('[data-change="1"] [data-target]');
+        await finger.swipe(from, { x: from.x, y: from.y + 50 });
         await page().until(async () => (await page().targets())[1] !== before, 'another target');
         expect(await scrolled()).toBe(0);
       }));
 
     it('scrolls by a swipe that is none of these, and a tap selects', () =>
-      byTouch(async () => {
+      byTouch(async (finger) => {
         const before = await page().targets();
-        const column = await middle('[data-change="2"] rect');
+        const column = await finger.over('[data-change="2"] rect');
         const free = { x: column.x + 20, y: column.y + 60 };
-        await swipe(free, { x: free.x, y: free.y - 160 });
+        await finger.swipe(free, { x: free.x, y: free.y - 160 });
         await page().until(async () => (await scrolled()) > 40, 'the page to scroll');
         expect(await page().targets()).toEqual(before);
         expect(await page().texts('button[aria-current="true"] .sr-only')).toEqual([
           expect.stringContaining('Bbm7')
         ]);
         await browser().executeScript("scrollTo({ top: 0, behavior: 'instant' })");
-        await touch('touchStart', free);
-        await touch('touchEnd');
+        await finger.down(free);
+        await finger.up();
         await page().until(
           async () => (await page().texts('button[aria-current="true"] .sr-only'))[0]!.includes('Abmaj7'),
           'the tapped change'
@@ -100,14 +69,14 @@ export function reachJobs(tools: () => Tools): void {
       }));
 
     it('paints the map after a long press, and scrolls over it without one', () =>
-      byTouch(async () => {
+      byTouch(async (finger) => {
         await page().press('m');
         await page().find('[data-map-cell="1:0"]');
         const painted = () => page().attributes('[data-map-cell][aria-pressed="true"]', 'data-map-cell');
         const before = await painted();
         const row = before[0]!.startsWith('0') ? 1 : 0;
-        const from = await middle(`[data-map-cell="${row}:0"]`);
-        await swipe(from, { x: from.x, y: from.y - 120 });
+        const from = await finger.over(`[data-map-cell="${row}:0"]`);
+        await finger.swipe(from, { x: from.x, y: from.y - 120 });
         expect(await painted()).toEqual(before);
         await page().open(
           await browser()
@@ -115,10 +84,10 @@ export function reachJobs(tools: () => Tools): void {
             .then((url) => new URL(url).pathname + '?view=map')
         );
         await page().find('[data-map-cell="1:0"]');
-        await swipe(
-          await middle(`[data-map-cell="${row}:0"]`),
-          await middle(`[data-map-cell="${row}:2"]`),
-          600
+        await finger.swipe(
+          await finger.over(`[data-map-cell="${row}:0"]`),
+          await finger.over(`[data-map-cell="${row}:2"]`),
+          { rest: 600 }
         );
         await page().until(
           async () => (await painted()).filter((cell) => cell?.startsWith(`${row}:`)).length >= 3,

@@ -504,47 +504,34 @@ export function rehearseJobs(tools: () => Tools): void {
     });
 
     it('fits a tablet, its buttons big enough for a thumb', async () => {
-      const { setViewport } = await import('../../scripts/lib/browser.mjs');
-      await setViewport(browser(), 820, 1180);
       await open();
-      expect(
-        await browser().executeScript('return document.documentElement.scrollWidth <= window.innerWidth')
-      ).toBe(true);
-      const small = await browser().executeScript<string[]>(
-        `return [...document.querySelectorAll('[data-desk] button, [data-desk] input, [aria-label="Play"]')]
+      await page().finger.on(820, 1180, async () => {
+        expect(
+          await browser().executeScript('return document.documentElement.scrollWidth <= window.innerWidth')
+        ).toBe(true);
+        const small = await browser().executeScript<string[]>(
+          `return [...document.querySelectorAll('[data-desk] button, [data-desk] input, [aria-label="Play"]')]
            .filter((e) => e.offsetParent && e.getBoundingClientRect().height < 44).map((e) => e.textContent.trim())`
-      );
-      expect(small).toEqual([]);
-      // With a finger.
-      const send = (name: string, options: object) => page().devTools(name, options);
-      await send('Emulation.setTouchEmulationEnabled', { enabled: true });
-      const tap = async (css: string) => {
-        const { x, y } = await browser().executeScript<{ x: number; y: number }>(
-          `const e = document.querySelector(arguments[0]); e.scrollIntoView({ block: 'center' });
-           const b = e.getBoundingClientRect(); return { x: b.x + b.width / 2, y: b.y + b.height / 2 };`,
-          css
         );
-        await send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] });
-        await send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
-      };
-      await tap('[aria-label="Play"]');
-      await page().until(isPlaying, 'the band to play');
-      // A touch brings the slim bar for some seconds.
-      await tap('[aria-label="Neck"]');
-      await page().find('[data-desk-bar]');
-      await tap('[data-desk-bar]');
-      await page().find('[data-desk]');
-      await tap('[data-open-mix]');
-      await page().find('[aria-label="Mute Drums"]');
-      await tap('[aria-label="Mute Drums"]');
-      await page().until(
-        async () => (await page().attributes('[aria-label="Mute Drums"]', 'aria-pressed'))[0] === 'true',
-        'no drums'
-      );
-      await tap('[aria-label="Stop"]');
-      await page().until(async () => !(await isPlaying()), 'silence');
-      await send('Emulation.setTouchEmulationEnabled', { enabled: false });
-      await setViewport(browser(), 1280, 800);
+        expect(small).toEqual([]);
+        const tap = (css: string) => page().finger.tap(css);
+        await tap('[aria-label="Play"]');
+        await page().until(isPlaying, 'the band to play');
+        // A touch brings the slim bar for some seconds.
+        await tap('[aria-label="Neck"]');
+        await page().find('[data-desk-bar]');
+        await tap('[data-desk-bar]');
+        await page().find('[data-desk]');
+        await tap('[data-open-mix]');
+        await page().find('[aria-label="Mute Drums"]');
+        await tap('[aria-label="Mute Drums"]');
+        await page().until(
+          async () => (await page().attributes('[aria-label="Mute Drums"]', 'aria-pressed'))[0] === 'true',
+          'no drums'
+        );
+        await tap('[aria-label="Stop"]');
+        await page().until(async () => !(await isPlaying()), 'silence');
+      });
     });
   });
 
@@ -617,12 +604,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => (await firstBeat()) < dragged, 'a step back');
       // By a finger as well.
       const touched = await firstBeat();
-      const finger = (type: string, touchPoints: object[]) =>
-        page().devTools('Input.dispatchTouchEvent', { type, touchPoints });
-      await finger('touchStart', [{ x: x + 40, y }]);
-      await finger('touchMove', [{ x: x + 60, y }]);
-      await finger('touchMove', [{ x: x + 90, y }]);
-      await finger('touchEnd', []);
+      await page().finger.swipe({ x: x + 40, y }, { x: x + 90, y });
       await page().until(async () => (await firstBeat()) !== touched, 'the first beat dragged by touch');
       // It plays, and the chart runs along; the band's own parts have made room.
       expect(await page().all('[aria-label="Mute Drums"]')).toHaveLength(0);

@@ -364,20 +364,15 @@ export function shellJobs(tools: () => Tools): void {
     it('a finger that rests on Delete asks what it is, and deletes nothing', async () => {
       const id = await newChart('{title: Bleibt Da}\n| Fm7 |');
       await page().load('/?search=Bleibt');
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      try {
-        const button = await page().find('[aria-label="Delete Bleibt Da"]');
-        const { x, y, width, height } = await button.getRect();
-        const at = { x: x + width / 2, y: y + height / 2 };
-        await page().devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
+      const { finger } = page();
+      await finger.on(1280, 800, async () => {
+        await finger.down(await finger.over('[aria-label="Delete Bleibt Da"]'));
         await page().until(async () => (await page().texts('#hint')).join() === 'Delete', 'the hint');
-        await page().devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+        await finger.up();
         await page().settled();
         expect(await page().all('[aria-label="Delete Bleibt Da"]')).toHaveLength(1);
         expect((await server().call('GET', `songbook/${id}`)).status).toBe(200);
-      } finally {
-        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-      }
+      });
     });
   });
 
@@ -434,19 +429,9 @@ export function shellJobs(tools: () => Tools): void {
     });
 
     it('by touch alone, on a tablet', async () => {
-      await setViewport(browser(), 820, 1180);
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      try {
-        await fromNothing(async (own, player) => {
-          const tap = async (css: string) => {
-            const target = await player.find(css);
-            await browser().executeScript('arguments[0].scrollIntoView({ block: "nearest" })', target);
-            const { x, y, width, height } = await target.getRect();
-            const top = await browser().executeScript<number>('return scrollY');
-            const at = { x: x + width / 2, y: y + height / 2 - top };
-            await player.devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
-            await player.devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
-          };
+      await page().finger.on(820, 1180, () =>
+        fromNothing(async (own, player) => {
+          const tap = (css: string) => player.finger.tap(css);
           await player.load('/');
           await tap('[data-write-chart]');
           await player.until(async () => (await focused()) === 'Chart text', 'the field');
@@ -463,11 +448,8 @@ export function shellJobs(tools: () => Tools): void {
           }, 'a clean round');
           await tap('[aria-label="Stop"]');
           await player.until(async () => (await played(own)) > 0, 'the round in the log');
-        });
-      } finally {
-        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-        await setViewport(browser(), 1280, 800);
-      }
+        })
+      );
     });
   });
 

@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { setViewport } from '../../scripts/lib/browser.mjs';
 import { DEFAULT_SETTINGS } from '../../src/lib/api/default-settings';
 import type { ChartList } from '../../src/lib/api/songbook';
 import { AT_FIVE } from '../plan';
@@ -142,44 +141,25 @@ export function writingJobs(tools: () => Tools): void {
 
     it('by touch alone on a phone: taps on the neck, the pad, a note dragged in time and pitch', async () => {
       const chart = await open({ lineAs: 'time' });
-      await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: true });
-      await setViewport(browser(), 390, 844);
-      const touch = (type: string, at?: { x: number; y: number }) =>
-        page().devTools('Input.dispatchTouchEvent', { type, touchPoints: at ? [at] : [] });
-      const boxOf = (css: string, n = 0) =>
-        browser().executeScript<{ x: number; y: number; width: number; height: number }>(
-          `const e = document.querySelectorAll(arguments[0])[arguments[1]];
-           e.scrollIntoView({ block: 'center', inline: 'nearest', behavior: 'instant' });
-           const { x, y, width, height } = e.getBoundingClientRect(); return { x, y, width, height };`,
-          css,
-          n
-        );
-      async function tap(css: string, n = 0, dx?: number, dy?: number): Promise<void> {
-        const { x, y, width, height } = await boxOf(css, n);
-        const at = { x: x + (dx ?? width / 2), y: y + (dy ?? height / 2) };
-        await touch('touchStart', at);
-        await touch('touchEnd');
-      }
-      try {
-        await tap('[data-write]');
+      const { finger } = page();
+      await finger.on(390, 844, async () => {
+        await finger.tap('[data-write]');
         await page().until(async () => (await page().all('[data-pad]')).length === 1, 'the pad');
         await page().clickNamed('empty');
         await counted(0);
         // The third string lies 28 + 2 × 35 pixels below the drawing's top.
-        await tap('[aria-label="The line on the neck"] svg', 0, 150, 98);
+        await finger.tap('[aria-label="The line on the neck"] svg', { at: { x: 150, y: 98 } });
         await counted(1);
-        await tap('[aria-label="The line on the neck"] svg', 0, 180, 98);
+        await finger.tap('[aria-label="The line on the neck"] svg', { at: { x: 180, y: 98 } });
         await counted(2);
         expect(
           await browser().executeScript('return document.documentElement.scrollWidth <= innerWidth')
         ).toBe(true);
         const before = await page().attributes('[data-note]', 'data-note');
-        const { x, y, width, height } = await boxOf('[data-note]', 1);
-        const from = { x: x + width / 2, y: y + height / 2 };
-        await touch('touchStart', from);
-        for (const part of [0.3, 0.6, 1]) await touch('touchMove', { x: from.x, y: from.y - 70 * part });
+        const from = await finger.over('[data-note]', { n: 1 });
+        await finger.swipe(from, { x: from.x, y: from.y - 70 }, { isLifted: false });
         await page().until(async () => (await page().all('[data-dragged]')).length === 1, 'the drag');
-        await touch('touchEnd');
+        await finger.up();
         await page().until(
           async () => (await page().attributes('[data-note]', 'data-note')).join() !== before.join(),
           'the note to be moved'
@@ -187,10 +167,7 @@ export function writingJobs(tools: () => Tools): void {
         const after = await page().attributes('[data-note]', 'data-note');
         expect(Number(after.at(-1))).toBeGreaterThan(Number(before.at(-1)));
         expect((await kept(chart))[0]!.data.notes).toHaveLength(2);
-      } finally {
-        await page().devTools('Emulation.setTouchEmulationEnabled', { enabled: false });
-        await setViewport(browser(), 1280, 800);
-      }
+      });
     });
 
     it('as the melody, which is kept in the chart', async () => {
