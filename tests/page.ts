@@ -152,6 +152,12 @@ export class Page {
     );
   }
 
+  /** Unfolds what a button unfolds, where it is not unfolded yet: the desk remembers. */
+  async unfold(css: string): Promise<void> {
+    const button = await this.find(css);
+    if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+  }
+
   /** Chooses an option of a select by its value. */
   async pick(label: string, value: string): Promise<void> {
     const trigger = await this.find(`[data-select="${label}"]`);

@@ -56,7 +56,7 @@ export function keyJobs(tools: () => Tools): void {
 
     it('Space and Enter press the button that has the focus', async () => {
       await open('p');
-      await (await page().find('[data-open-mix]')).click();
+      await page().unfold('[data-open-mix]');
       await page().find('[aria-label="Mute Bass"]');
       await focus('[aria-label="Mute Bass"]');
       await page().press(' ');
@@ -81,7 +81,7 @@ export function keyJobs(tools: () => Tools): void {
       await page().press(' ');
       await page().until(isPlaying, 'the band');
       await page().press(Key.ESCAPE);
-      await (await page().find('[data-open-mix]')).click();
+      await page().unfold('[data-open-mix]');
       const slider = await page().find('[data-slider="Volume of Bass"]');
       await browser().actions().move({ origin: slider, x: 10 }).click().perform();
       await page().press(' ');

@@ -53,10 +53,7 @@ export function rehearseJobs(tools: () => Tools): void {
     await page().find('[data-desk]');
   }
   /** Opens what stands behind a press of the desk, unless it is open. */
-  async function desk(panel: 'mix' | 'more'): Promise<void> {
-    const button = await page().find(`[data-open-${panel}]`);
-    if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
-  }
+  const desk = (panel: 'mix' | 'more') => page().unfold(`[data-open-${panel}]`);
   async function play(): Promise<void> {
     await page().clickNamed('Play');
     await page().until(isPlaying, 'the band to play');
@@ -522,7 +519,7 @@ export function rehearseJobs(tools: () => Tools): void {
         await page().find('[data-desk-bar]');
         await tap('[data-desk-bar]');
         await page().find('[data-desk]');
-        await tap('[data-open-mix]');
+        await desk('mix');
         await page().find('[aria-label="Mute Drums"]');
         await tap('[aria-label="Mute Drums"]');
         await page().until(

@@ -10,11 +10,14 @@ const INTO = 1.2;
 
 export class Replaying {
   readonly #takes: Takes;
+  /** From the press on, also while the sound is still being fetched. */
   isPlaying = $state(false);
   /** Beats since the take's form began; null at rest. */
   beat: number | null = $state(null);
   #replay: Replay | null = null;
   #frame = 0;
+  /** Which start was asked for last: one that was stopped or followed by another while it was on its way does not sound. */
+  #start = 0;
 
   constructor(takes: Takes) {
     this.#takes = takes;
@@ -23,41 +26,55 @@ export class Replaying {
   /** The whole take from a beat on. */
   async play(from = 0): Promise<void> {
     const data = this.#takes.shelf.opened?.data;
-    if (data) await this.#start(Math.max(0, secondOf(data, from) - (from > 0 ? 0 : 0.3)), Infinity, false);
+    if (data) await this.#begin(Math.max(0, secondOf(data, from) - (from > 0 ? 0 : 0.3)), Infinity, false);
   }
 
   /** From some beat to another, again and again, with what leads into it. */
   async loop(from: number, to: number): Promise<void> {
     const data = this.#takes.shelf.opened?.data;
-    if (data) await this.#start(Math.max(0, secondOf(data, from) - INTO), secondOf(data, to), true);
+    if (data) await this.#begin(Math.max(0, secondOf(data, from) - INTO), secondOf(data, to), true);
   }
 
-  async #start(from: number, to: number, isLooped: boolean): Promise<void> {
+  async #begin(from: number, to: number, isLooped: boolean): Promise<void> {
     this.stop();
+    const start = ++this.#start;
+    this.isPlaying = true;
+    const problem = await this.#sounding(from, to, isLooped, () => this.#start === start);
+    if (problem === null || this.#start !== start) return;
+    this.stop();
+    this.#takes.notices.problem ||= problem;
+  }
+
+  /** Has the sound begin where it is still wanted; gives why it cannot. */
+  async #sounding(
+    from: number,
+    to: number,
+    isLooped: boolean,
+    isWanted: () => boolean
+  ): Promise<string | null> {
     const takes = this.#takes;
     const [sound, audio] = await Promise.all([
       soundWithCall(takes),
       import('$lib/audio/replay').catch(() => null)
     ]);
-    if (!audio) {
-      takes.notices.problem = NO_PLAYER;
-      return;
-    }
-    if (!sound) {
-      takes.notices.problem ||= 'The sound of this take is not kept; its notes are.';
-      return;
-    }
+    if (!audio) return NO_PLAYER;
+    if (!sound) return 'The sound of this take is not kept; its notes are.';
+    if (!isWanted()) return null;
     const end = Math.min(to, sound.samples.length / sound.rate);
     try {
-      this.#replay = await audio.replay(sound, { from: Math.min(from, end), to: end, isLooped }, () =>
-        this.stop()
-      );
+      const replay = await audio.replay(sound, { from: Math.min(from, end), to: end, isLooped }, () => {
+        if (isWanted()) this.stop();
+      });
+      if (!isWanted()) {
+        replay.stop();
+        return null;
+      }
+      this.#replay = replay;
     } catch {
-      takes.notices.problem = NO_SOUND;
-      return;
+      return NO_SOUND;
     }
-    this.isPlaying = true;
     this.#follow();
+    return null;
   }
 
   #follow(): void {
@@ -68,6 +85,7 @@ export class Replaying {
   }
 
   stop(): void {
+    this.#start++;
     cancelAnimationFrame(this.#frame);
     this.#replay?.stop();
     this.#replay = null;
