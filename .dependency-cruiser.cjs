@@ -41,6 +41,7 @@ const wall = (name, from, to, extra = {}) => ({
 /** Rooms of state, and the other rooms that each may use; what lies beside them is for all. */
 const stateRooms = {
   chart: ['lines/client'],
+  writing: ['chart/'],
   input: [],
   licks: [],
   practice: ['chart/'],
@@ -82,6 +83,12 @@ module.exports = {
       }
     })),
     wall('api-knows-the-core-only', lib('api'), lib('workers', 'audio', 'server', 'state', 'ui'), tests),
+    wall(
+      'the-scenario-knows-the-core-only',
+      lib('scenario'),
+      lib('api', 'workers', 'audio', 'server', 'state', 'ui'),
+      tests
+    ),
     wall('workers-are-thin', lib('workers'), lib('audio', 'server', 'state', 'ui'), tests),
     wall('audio-knows-no-page', lib('audio'), lib('server', 'state', 'ui'), tests),
     wall('server-never-page', lib('server'), lib('state', 'ui', 'audio'), tests),

@@ -8,7 +8,7 @@ import { systemOf } from '../../src/lib/core/neck/systems/registry';
 import { arrange } from '../../src/lib/core/plan/arrange';
 import { linesOf } from '../../src/lib/core/plan/lines';
 import { DEFAULT_PLAN } from '../../src/lib/core/plan/model';
-import { DEMO_CHARTS } from '../../src/lib/server/demo-charts';
+import { DEMO_CHARTS } from '../../src/lib/scenario/charts';
 
 const MORE = [
   '{title: Slack Water}\n{key: F#m}\n{tempo: 96}\n| F#m7 | Bm7 | E9 | Amaj7 | Dmaj7 | G#m7b5 | C#7b9 | F#m7 |',

@@ -11,7 +11,7 @@ import { arrange } from '../core/plan/arrange';
 import { linesOf } from '../core/plan/lines';
 import { DEFAULT_PLAN, type Plan } from '../core/plan/model';
 import type { Database } from './database';
-import { DEMO_CHARTS, type DemoLine } from './demo-charts';
+import { DEMO_CHARTS, type DemoLine } from '../scenario/charts';
 import { readLickText } from './demo-lick-text';
 import { DEMO_LICKS, NOT_TOLD, type DemoLick } from './demo-licks';
 import { seedPractice } from './demo-practice';

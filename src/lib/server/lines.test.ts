@@ -7,7 +7,7 @@ import { keepLine } from '../api/line';
 import { noteOf } from '../core/line/model';
 import { openDatabase, type Database } from './database';
 import { fillWithDemo } from './testing';
-import { DEMO_CHARTS } from './demo-charts';
+import { DEMO_CHARTS } from '../scenario/charts';
 import { editLine, keepNewLine, lines, listLines } from './lines';
 import { createChart, duplicateChart, openChart, openRevision, saveChart } from './songbook';
 

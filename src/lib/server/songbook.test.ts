@@ -8,7 +8,7 @@ import { DEFAULT_PLAN } from '../core/plan/model';
 import { listCharts } from '../api/songbook';
 import { closeFile, openDatabase, type Database } from './database';
 import { fillWithDemo } from './testing';
-import { DEMO_CHARTS } from './demo-charts';
+import { DEMO_CHARTS } from '../scenario/charts';
 import { readSettings, writeSettings } from './settings';
 import * as songbook from './songbook';
 import { fileTrouble } from './trouble';

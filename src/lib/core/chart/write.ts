@@ -11,7 +11,8 @@ export function writeChart(chart: Chart): string {
 /** Bars wider than this, in letters, are not padded to stand under each other. */
 const WIDEST_COLUMN = 40;
 
-function writeLine(line: ChartLine, widths: readonly number[]): string {
+/** One line of a chart as text; `widths` as `columnWidths` gives them. */
+export function writeLine(line: ChartLine, widths: readonly number[]): string {
   switch (line.kind) {
     case 'directive':
       return writeDirective(line);
@@ -43,8 +44,8 @@ function writeRow(row: GridRow, widths: readonly number[]): string {
     .trimEnd();
 }
 
-/** The widest bar of each column over all rows, so that bars stand under each other. */
-function columnWidths(chart: Chart): number[] {
+/** The widest bar of each column over all rows, in letters, so that bars stand under each other. */
+export function columnWidths(chart: Chart): number[] {
   const widths: number[] = [];
   for (const line of chart.lines) {
     if (line.kind !== 'bars') continue;

@@ -1,6 +1,6 @@
 /** What Corvel itself plays perfectly is never blamed, and what is constant in a player's time changes nothing that is said of the harmony. */
 import { describe, expect, it } from 'vitest';
-import { DEMO_CHARTS } from '../../server/demo-charts';
+import { DEMO_CHARTS } from '../../scenario/charts';
 import { excerptOf } from '../harmony/excerpt';
 import { swingUnder, swung } from '../line/sound';
 import { ticksOf, type LineNote } from '../line/model';

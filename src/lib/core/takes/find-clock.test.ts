@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_CHARTS } from '../../server/demo-charts';
+import { DEMO_CHARTS } from '../../scenario/charts';
 import { findClock } from './find-clock';
 import { played, START, TEMPO, tuneOf } from './testing';
 

@@ -11,7 +11,7 @@ import { soundAt, STANDARD } from '../../core/neck/tuning';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { pitchClass } from '../../core/theory/note';
-import { DEMO_CHARTS } from '../demo-charts';
+import { DEMO_CHARTS } from '../../scenario/charts';
 import { parse } from '../body';
 import { answerLines } from './lines';
 

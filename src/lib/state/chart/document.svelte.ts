@@ -14,6 +14,14 @@ const QUICKLY_READ = 8;
 /** Milliseconds without a further character that count as resting. */
 const REST = 250;
 
+/** How an edited text is taken over. */
+interface Rewriting {
+  /** Edits of one kind that follow one another quickly are undone together. */
+  readonly kind?: string;
+  /** What the edit began with: decisions are carried over from there, not from what was typed half. */
+  readonly since?: Draft | undefined;
+}
+
 export class ChartDocument {
   readonly id: string;
   readonly autosave: Autosave;
@@ -45,6 +53,11 @@ export class ChartDocument {
     return this.#plan;
   }
 
+  /** Text and plan as they are now. */
+  get draft(): Draft {
+    return this.#history.present;
+  }
+
   #show(history: History<Draft>): void {
     this.#history = history;
     this.#source = history.present.source;
@@ -64,8 +77,9 @@ export class ChartDocument {
     return this.#known.sheet;
   }
   /** What has been typed and not been read yet. */
-  #typed: { readonly source: string; readonly timer: ReturnType<typeof setTimeout> } | undefined =
-    $state.raw();
+  #typed:
+    | { readonly source: string; readonly how: Rewriting; readonly timer: ReturnType<typeof setTimeout> }
+    | undefined = $state.raw();
   /** Whether something typed waits to be read: the editor is ahead of `source`. */
   readonly isTyping = $derived.by(() => this.#typed !== undefined);
   readonly sheet = $derived.by(() => this.#read(this.source));
@@ -87,17 +101,17 @@ export class ChartDocument {
   }
 
   /** Takes over a text as it is typed: at once, or where reading it would hold up the next character, at the next rest. */
-  type(source: string): void {
+  type(source: string, how: Rewriting = {}): void {
     this.#forgetTyped();
-    if (this.#reading <= QUICKLY_READ) this.setSource(source);
-    else this.#typed = { source, timer: setTimeout(() => this.settle(), REST) };
+    if (this.#reading <= QUICKLY_READ) this.setSource(source, how);
+    else this.#typed = { source, how, timer: setTimeout(() => this.settle(), REST) };
   }
 
   /** Reads what has been typed and not been read yet; every other edit does so first. */
   settle(): void {
     const typed = this.#typed;
     this.#forgetTyped();
-    if (typed) this.setSource(typed.source);
+    if (typed) this.setSource(typed.source, typed.how);
   }
 
   #forgetTyped(): void {
@@ -112,13 +126,17 @@ export class ChartDocument {
   }
 
   /** Takes over an edited text; decisions stay on their changes, and go with those that are gone. */
-  setSource(source: string): void {
+  setSource(source: string, { kind = 'text', since }: Rewriting = {}): void {
     this.settle();
     if (source === this.source) return;
-    const before = this.sheet.form.changes.map(({ symbol }) => symbol);
-    const after = this.#read(source).form.changes.map(({ symbol }) => symbol);
-    const plan = withDecisions(this.plan, realign(this.plan.decisions, before, after));
-    this.#edit({ source, plan }, 'text', true);
+    const symbols = ({ form }: Sheet) => form.changes.map(({ symbol }) => symbol);
+    const from = since ?? { source: this.source, plan: this.plan };
+    const before = symbols(from.source === this.source ? this.sheet : readSheet(from.source));
+    const { decisions } = from.plan;
+    const after = symbols(this.#read(source));
+    const plan =
+      source === from.source ? from.plan : withDecisions(this.plan, realign(decisions, before, after));
+    this.#edit({ source, plan }, kind, true);
   }
 
   rename(title: string): void {

@@ -1,6 +1,7 @@
 <!-- What a chart adds to More: undo, style, labels, chord table, guitar, tuner, earlier versions, files, print. -->
 <script lang="ts">
   import Table2 from '@lucide/svelte/icons/table-2';
+  import Columns2 from '@lucide/svelte/icons/columns-2';
   import Tag from '@lucide/svelte/icons/tag';
   import BookOpen from '@lucide/svelte/icons/book-open';
   import AudioLines from '@lucide/svelte/icons/audio-lines';
@@ -103,6 +104,9 @@
 >
 <Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('versions'))}
   ><History size={17} /> Earlier versions</Button
+>
+<Button tone="quiet" class="justify-start" onclick={() => close(() => onopen('compare'))}
+  ><Columns2 size={17} /> Compare with another chart</Button
 >
 <Button
   tone="quiet"

@@ -5,6 +5,7 @@
   const guitarPart = new Part(() => import('./Guitar.svelte'));
   const tunerPart = new Part(() => import('../tuner/Tuner.svelte'));
   const revisionsPart = new Part(() => import('./Revisions.svelte'));
+  const comparePart = new Part(() => import('../chart/Compare.svelte'));
   const chordTablePart = new Part(() => import('../table/ChordTable.svelte'));
 </script>
 
@@ -23,6 +24,7 @@
     [() => open === name, (isOpen: boolean) => (open = isOpen ? name : open === name ? null : open)] as const;
   const [isLookingBack, setLookingBack] = opened('versions');
   const [isReadingTable, setReadingTable] = opened('table');
+  const [isComparing, setComparing] = opened('compare');
   const [isFitting, setFitting] = opened('guitar');
   const [isTuning, setTuning] = opened('tuner');
   const met: Partial<Record<DialogName, boolean>> = $state({});
@@ -41,6 +43,12 @@
     >{#snippet children(Revisions)}<Revisions
         bind:open={isLookingBack, setLookingBack}
         document={workspace.document}
+      />{/snippet}</Arriving
+  >{/if}
+{#if met.compare}<Arriving isQuiet part={comparePart}
+    >{#snippet children(Compare)}<Compare
+        bind:open={isComparing, setComparing}
+        {workspace}
       />{/snippet}</Arriving
   >{/if}
 {#if met.table}<Arriving isQuiet part={chordTablePart}

@@ -134,6 +134,7 @@ export const CHART_KEYS: readonly Row[] = [
   }),
   single('tune', 'U', 'Tune the guitar', 'u', ({ open }) => open('tuner')),
   command('guitar', 'Your guitar: tuning, frets, hand', ({ open }) => open('guitar')),
+  command('compare', 'Compare with another chart, bar by bar', ({ open }) => open('compare')),
   command('versions', 'Earlier versions of this chart', ({ open }) => open('versions')),
   command(
     'book',

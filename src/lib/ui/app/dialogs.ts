@@ -1,2 +1,2 @@
 /** The dialogs of a chart. */
-export type DialogName = 'versions' | 'table' | 'guitar' | 'tuner';
+export type DialogName = 'versions' | 'table' | 'compare' | 'guitar' | 'tuner';

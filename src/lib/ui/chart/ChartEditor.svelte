@@ -1,135 +1,174 @@
-<!-- The chart as text with live checking, beside its bars. The editor itself is loaded when it is opened. -->
+<!-- The chart written on its bars, with its text beside them: the same chart at every moment. The text editor is loaded when it is shown. -->
 <script lang="ts">
-  import { onMount } from 'svelte';
-  import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
+  import { tick, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { toast } from 'svelte-sonner';
+  import Keyboard from '@lucide/svelte/icons/keyboard';
   import X from '@lucide/svelte/icons/x';
+  import { chartOfBars } from '$lib/core/chart/writing/excerpt';
+  import { barAtPlace } from '$lib/core/chart/writing/bars';
+  import { counted } from '$lib/core/theory/words';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
-  import { writeChart } from '$lib/core/chart/write';
-  import type { ChartEditing } from './codemirror';
-  import { byteLength, MAX_CHART_BYTES } from '$lib/api/limits';
-  import { importText, type TextImport } from '$lib/core/formats/text/import';
+  import { BarEdits } from '$lib/state/writing/bar-edits.svelte';
+  import { FormEdits } from '$lib/state/writing/form-edits';
+  import { Writing } from '$lib/state/writing/writing.svelte';
+  import { layKeys } from '../keys/keys';
   import Button from '../kit/Button.svelte';
-  import Bars from './Bars.svelte';
+  import Toggles from '../kit/Toggles.svelte';
+  import BarSheet from './bars/BarSheet.svelte';
+  import BarTools from './bars/BarTools.svelte';
+  import ChordPad from './bars/ChordPad.svelte';
+  import HeadFields from './bars/HeadFields.svelte';
+  import { BAR_KEYS } from './bars/keys';
+  import Reading from './bars/Reading.svelte';
+  import { editorLook, type EditorLook } from './look.svelte';
   import MelodyField from './MelodyField.svelte';
-  import PasteLook from './PasteLook.svelte';
+  import TextPane from './TextPane.svelte';
 
   let { workspace, onclose }: { workspace: Workspace; onclose: () => void } = $props();
-  let host: HTMLDivElement;
-  let editing: ChartEditing | null = $state.raw(null);
-  const problems = $derived(workspace.sheet.problems);
+  const writing = untrack(() => new Writing(workspace));
+  const bars = untrack(() => new BarEdits(workspace, writing));
+  const form = new FormEdits(writing);
+  const LOOKS: readonly { value: EditorLook; name: string; hint: string }[] = [
+    { value: 'bars', name: 'Bars', hint: 'Chords are written on the bars' },
+    { value: 'both', name: 'Both', hint: 'Bars, and the text beside them' },
+    { value: 'text', name: 'Text', hint: 'The chart as text' }
+  ];
+  const showsBars = $derived(editorLook.now !== 'text');
+  const showsText = $derived(editorLook.now !== 'bars');
+  let sheet: BarSheet | undefined = $state();
+  let hasPad = $state(untrack(() => editorLook.hasPad));
 
-  onMount(() => {
-    let gone = false;
-    void import('./codemirror').then(({ editChart }) => {
-      if (gone) return;
-      editing = editChart(
-        host,
-        workspace.document.source,
-        (text) => workspace.document.type(text),
-        onclose,
-        paste
-      );
-    });
-    return () => {
-      gone = true;
-      workspace.document.settle();
-      editing?.destroy();
-    };
-  });
-
+  $effect(() =>
+    layKeys('Writing on bars', () =>
+      showsBars
+        ? BAR_KEYS.map(({ id, keys, name }) => ({
+            id,
+            keys,
+            name,
+            presses: [],
+            run: () => void sheet?.back(),
+            single: false,
+            command: false
+          }))
+        : []
+    )
+  );
+  // The change that is walked to on the page is where the caret stands, as long as nothing is being typed.
   $effect(() => {
-    // What is being typed is ahead of the text that has been read.
-    if (!workspace.document.isTyping) editing?.show(workspace.document.source, problems);
+    const { selected } = workspace;
+    untrack(() => writing.follow(selected));
   });
 
-  /** A pasted text that is no chart as it stands, and what it would become. */
-  let pasted: { readonly text: string; readonly look: TextImport } | null = $state.raw(null);
+  // A long chart is read when the player rests; then the page shows what has been typed.
+  $effect(() => {
+    void writing.change;
+    untrack(() => writing.showTyped());
+  });
 
-  function paste(text: string): boolean {
-    // Within a line, a few chords are typed as they are.
-    if (!/[\n\r]|\S\s+\S+\s+\S/.test(text) || byteLength(text) > MAX_CHART_BYTES) return false;
-    const look = importText(text);
-    if (look.chart === null || look.chart === text) return false;
-    pasted = { text, look };
-    return true;
+  /** Where the caret of the bars stands in the text. */
+  const place = $derived.by(() => {
+    const { bar, chord } = writing;
+    return bar && workspace.sheet.reading.places.get(bar.line)?.[bar.at]?.[chord?.cell ?? 0];
+  });
+  function caretMoved(at: { line: number; column: number }) {
+    const bar = barAtPlace(workspace.document.source, writing.bars, at);
+    if (bar && bar.index !== writing.caret.bar) writing.go(bar.index, bar.chords[0]?.beat ?? 0);
   }
 
-  /** Into an empty chart the whole of it goes, with title and key; into one with bars only the bars. */
-  function takeBars() {
-    const chart = pasted!.look.chart!;
-    const isEmpty = workspace.changes.length === 0;
-    const body = isEmpty ? chart : chart.slice(Math.max(0, chart.search(/^\{start_of_grid/m)));
-    editing?.insert(body);
-    pasted = null;
+  async function alone(from: number, to: number) {
+    const section = writing.bars[from]?.section;
+    const title = `${workspace.document.title}, ${section ? `section ${section}` : `bars ${from + 1} to ${to + 1}`}`;
+    try {
+      const { createChart } = await import('$lib/state/songbook/client');
+      const text = chartOfBars(workspace.document.source, { from, to }, title);
+      const { id } = await createChart(crypto.randomUUID(), text);
+      toast.success(`“${title}” is a chart of its own.`, {
+        action: { label: 'Open', onClick: () => void goto(`/charts/${id}`) }
+      });
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : 'That could not be made.');
+    }
   }
-
-  function takeAsTyped() {
-    editing?.insert(pasted!.text);
-    pasted = null;
-  }
-
-  function useSuggestion(problem: (typeof problems)[number]) {
-    if (!problem.place || !problem.suggestion) return;
-    const lines = workspace.document.source.split('\n');
-    const { line, column, length } = problem.place;
-    const text = lines[line - 1]!;
-    lines[line - 1] = text.slice(0, column - 1) + problem.suggestion + text.slice(column - 1 + length);
-    workspace.document.setSource(lines.join('\n'));
+  async function pick(look: EditorLook) {
+    editorLook.set(look);
+    await tick();
+    if (look !== 'text') void sheet?.back();
   }
 </script>
 
-<section class="grid gap-x-3 card p-2 md:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]" aria-label="Chart editor">
-  <div class="flex min-w-0 flex-col">
-    <div
-      bind:this={host}
-      onfocusout={() => workspace.document.settle()}
-      class="h-[168px] overflow-hidden rounded-md border border-edge bg-paper text-base"
-      data-editor
-    ></div>
-    <div class="flex min-h-9 items-start justify-between gap-2 pt-1.5 text-sm">
-      <ul class="max-h-20 min-w-0 overflow-y-auto" aria-live="polite">
-        {#each problems.slice(0, 20) as problem, i (i)}
-          <li class="flex items-start gap-1.5 text-warn">
-            <TriangleAlert size={14} class="mt-0.5 shrink-0" />
-            <span>
-              {#if problem.place}<button class="underline" onclick={() => editing?.goTo(problem.place!)}
-                  >Line {problem.place.line}</button
-                >:{/if}
-              {#if problem.suggestion}
-                <button class="font-bold underline" onclick={() => useSuggestion(problem)}
-                  >Use {problem.suggestion}</button
-                >
-              {/if}
-              {problem.message}
-            </span>
-          </li>
-        {:else}
-          <li class="text-soft">
-            {workspace.sheet.form.bars.length} bars, {workspace.changes.length} changes. All chords recognised.
-          </li>
-        {/each}
-      </ul>
-      <span class="flex shrink-0 gap-1.5">
+<section class="flex flex-col gap-1.5 card p-2" aria-label="Chart editor">
+  <div class="flex items-start justify-between gap-2">
+    <HeadFields {workspace} {form} />
+    <Button class="shrink-0" onclick={onclose}><X size={15} /> Close</Button>
+  </div>
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
+    {#if showsBars}
+      <BarTools
+        {writing}
+        {bars}
+        {form}
+        onalone={(from, to) => void alone(from, to)}
+        ondone={() => void sheet?.back()}
+      />
+    {/if}
+    <span class="ml-auto flex items-center gap-1.5 text-sm text-soft">
+      <span class="max-sm:hidden" data-chart-size
+        >{counted(workspace.sheet.form.bars.length, 'bar')}, {counted(
+          workspace.changes.length,
+          'change'
+        )}</span
+      >
+      {#if showsBars}
         <Button
-          hint="Align the bars under each other"
-          onclick={() => workspace.document.setSource(writeChart(workspace.sheet.reading.chart))}>Tidy</Button
+          label="Chord pad"
+          hint="Put chords together by touch"
+          pressed={hasPad}
+          onclick={() => {
+            hasPad = !hasPad;
+            editorLook.setPad(hasPad);
+            void sheet?.back();
+          }}><Keyboard size={16} /></Button
         >
-        <Button onclick={onclose}><X size={15} /> Close</Button>
-      </span>
-    </div>
+      {/if}
+      <Toggles
+        label="How the chart is written"
+        value={editorLook.now}
+        options={LOOKS}
+        onpick={(look) => void pick(look)}
+      />
+    </span>
   </div>
-  <div class="max-h-[212px] overflow-y-auto">
-    {#if pasted}
-      <div role="group" aria-label="Pasted text">
-        <div class="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 bg-surface pb-1.5">
-          <p class="flex-1 text-sm">These bars were found in your text:</p>
-          <Button tone="strong" onclick={takeBars}>Insert the bars</Button>
-          <Button onclick={takeAsTyped}>Paste as it is</Button>
-          <Button onclick={() => (pasted = null)}>Cancel</Button>
-        </div>
-        <PasteLook look={pasted.look} />
+  <div
+    class="grid min-w-0 gap-x-3 gap-y-2 {editorLook.now === 'both'
+      ? 'md:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'
+      : ''}"
+  >
+    {#if showsBars}
+      <div class="flex max-h-[46dvh] min-h-40 min-w-0 flex-col">
+        <BarSheet
+          bind:this={sheet}
+          {writing}
+          {bars}
+          {hasPad}
+          isFirst={!editorLook.isTyped}
+          onleave={onclose}
+        />
       </div>
-    {:else}<Bars {workspace} />{/if}
+    {/if}
+    {#if showsText}
+      <TextPane
+        {workspace}
+        {place}
+        isFirst={editorLook.isTyped || editorLook.now === 'text'}
+        {onclose}
+        oncaret={caretMoved}
+      />
+    {/if}
   </div>
+  {#if showsBars}
+    <Reading {writing} ontaken={() => void sheet?.back()} />
+    {#if hasPad}<ChordPad {writing} {bars} />{/if}
+  {/if}
   <MelodyField {workspace} />
 </section>

@@ -9,6 +9,9 @@ export interface ChartEditing {
   /** Shows a text (only when it differs from what is there) and marks its problems. */
   show(text: string, problems: readonly ChartProblem[]): void;
   goTo(place: Place): void;
+  /** Brings a place into sight and marks it; the focus stays where it is. */
+  reveal(place: Place): void;
+  focus(): void;
   /** Puts a text where the caret is, over what is selected. */
   insert(text: string): void;
   destroy(): void;
@@ -26,13 +29,19 @@ const theme = EditorView.theme({
   '.cm-tooltip': { backgroundColor: 'var(--surface)', color: 'var(--ink)', border: '1px solid var(--line)' }
 });
 
+interface Doings {
+  readonly input: (text: string) => void;
+  readonly escape: () => void;
+  /** Asked about a text that is pasted; true where it is looked at first and not put in as it is. */
+  readonly paste: (text: string) => boolean;
+  /** The player has moved the caret; both are counted from 1. */
+  readonly caret: (at: { line: number; column: number }) => void;
+}
+
 export function editChart(
   parent: HTMLElement,
   text: string,
-  onInput: (text: string) => void,
-  onEscape: () => void,
-  /** Asked about a text that is pasted; true where it is looked at first and not put in as it is. */
-  onPaste: (text: string) => boolean
+  { input, escape, paste, caret }: Doings
 ): ChartEditing {
   /** True while a text from outside is put in, which is no input of the player's. */
   let isShowing = false;
@@ -50,22 +59,26 @@ export function editChart(
           {
             key: 'Escape',
             run: () => {
-              onEscape();
+              escape();
               return true;
             }
           },
           ...defaultKeymap
         ]),
         EditorView.domEventHandlers({
-          paste: (event) => onPaste(event.clipboardData?.getData('text/plain') ?? '')
+          paste: (event) => paste(event.clipboardData?.getData('text/plain') ?? '')
         }),
         EditorView.updateListener.of((update) => {
-          if (update.docChanged && !isShowing) onInput(update.state.doc.toString());
+          if (isShowing) return;
+          if (update.docChanged) input(update.state.doc.toString());
+          if (!update.selectionSet && !update.docChanged) return;
+          const { head } = update.state.selection.main;
+          const line = update.state.doc.lineAt(head);
+          if (update.view.hasFocus) caret({ line: line.number, column: head - line.from + 1 });
         })
       ]
     })
   });
-  view.focus();
   return {
     show(next, problems) {
       const now = view.state.doc.toString();
@@ -81,6 +94,16 @@ export function editChart(
         )
       );
     },
+    reveal(place) {
+      const at = offset(view, place);
+      isShowing = true;
+      view.dispatch({
+        selection: { anchor: at, head: Math.min(view.state.doc.length, at + place.length) },
+        effects: EditorView.scrollIntoView(at, { y: 'nearest' })
+      });
+      isShowing = false;
+    },
+    focus: () => view.focus(),
     goTo(place) {
       const at = offset(view, place);
       view.dispatch({ selection: { anchor: at, head: at + place.length }, scrollIntoView: true });

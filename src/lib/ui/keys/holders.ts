@@ -40,7 +40,7 @@ export const HOLDS: Readonly<Record<Holder, (press: Press) => boolean>> = {
 
 const KINDS: readonly (readonly [Holder, string])[] = [
   ['dialog', '[role="dialog"], [role="alertdialog"]'],
-  ['editor', '[data-editor]'],
+  ['editor', '[data-editor], [data-bar-field]'],
   ['number', 'input[type="number"]'],
   ['slider', 'input[type="range"], [role="slider"]'],
   ['button', 'input[type="checkbox"], input[type="radio"], input[type="button"], input[type="submit"]'],

@@ -3,6 +3,7 @@
   tab, and room for notes. To be filled, and read from a stand.
 -->
 <script lang="ts">
+  import { remarksOf } from '$lib/core/chart/writing/remarks';
   import { romanText } from '$lib/core/harmony/numeral';
   import { prettyDegree, prettyNumeral } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
@@ -19,6 +20,7 @@
 
   const rows = $derived(distinctMoments(workspace));
   const columns = $derived(rows.length > 6 ? 2 : 1);
+  const remarks = $derived(remarksOf(workspace.sheet.reading.chart, workspace.sheet.form));
   const lines = $derived(
     workspace.keptLines.flatMap(({ id, name, data }) => (data ? [{ id, name, notes: data.notes }] : []))
   );
@@ -62,6 +64,11 @@
       </li>
     {/each}
   </ol>
+  {#if remarks.length}
+    <ul class="remarks" data-remarks>
+      {#each remarks as { bar, text }, i (i)}<li><b>bar {bar}</b> {text}</li>{/each}
+    </ul>
+  {/if}
   {#each lines as { id, name, notes } (id)}
     <h2 class="font-display">{name}</h2>
     <Score {workspace} {notes} degrees={null} paperWidth={PAPER} label={name} />
@@ -107,6 +114,18 @@
 
   .soft {
     color: var(--soft);
+  }
+
+  .remarks {
+    margin-top: 3mm;
+    font-size: 3.2mm;
+    columns: 2;
+  }
+
+  .remarks li {
+    display: block;
+    padding: 0;
+    border: 0;
   }
 
   .target {

@@ -3,7 +3,10 @@
   import FileMusic from '@lucide/svelte/icons/file-music';
   import Plus from '@lucide/svelte/icons/plus';
   import X from '@lucide/svelte/icons/x';
+  import { FORM_PATTERNS, formText } from '$lib/core/harmony/forms';
+  import { tonicOn } from '$lib/core/theory/tonic';
   import { counted } from '$lib/core/theory/words';
+  import { settings } from '$lib/state/settings.svelte';
   import type { NewChart } from '$lib/state/songbook/new-chart.svelte';
   import PasteLook from '../chart/PasteLook.svelte';
   import Button from '../kit/Button.svelte';
@@ -23,6 +26,23 @@
   const FILES = '.cho,.txt,.tab,.csv,.tsv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
   /** What is told of a file at most. */
   const MOST_TOLD = 6;
+  /** A form that is laid out in a key, to be filled or changed. */
+  let pattern = $state('');
+  let tonic = $state('Bb');
+  const tonics = $derived.by(() => {
+    const mode = FORM_PATTERNS.find(({ id }) => id === pattern)?.mode ?? 'major';
+    return Array.from({ length: 12 }, (_, pc) => tonicOn(pc, mode, { tonic: 'F', mode: 'major' }));
+  });
+  let laid = $state('');
+  /** What the player has typed is not written over. */
+  const isFree = $derived(!fresh.text.trim() || fresh.text === laid);
+  function layOut(id: string, key: string) {
+    [pattern, tonic] = [id, key];
+    const own = FORM_PATTERNS.find((one) => one.id === id);
+    laid = own ? formText(own, key, `${own.name} in ${key}`) : '';
+    fresh.text = laid;
+    fresh.typed();
+  }
   const { brought } = $derived(fresh);
   const isOfFile = $derived(brought !== null && (brought.chart === null || fresh.file !== null));
   const told = $derived(brought?.left.filter(({ text }) => text || brought.chart).slice(0, MOST_TOLD) ?? []);
@@ -82,6 +102,30 @@
         }}
       />
     </label>
+    {#if isFree}
+      <div class="mt-1 flex flex-wrap items-center gap-1.5 text-sm" data-forms>
+        <label class="flex min-w-0 flex-1 items-center gap-1.5"
+          ><span class="shrink-0">Or from a form</span>
+          <select
+            class="min-h-8.5 min-w-0 flex-1 rounded-md border border-edge bg-paper px-1.5 pointer-coarse:min-h-11"
+            aria-label="Form"
+            value={pattern}
+            onchange={(event) => layOut(event.currentTarget.value, tonic)}
+          >
+            <option value="">none</option>
+            {#each FORM_PATTERNS as { id, name } (id)}<option value={id}>{name}</option>{/each}
+          </select></label
+        >
+        <select
+          class="min-h-8.5 rounded-md border border-edge bg-paper px-1.5 pointer-coarse:min-h-11"
+          aria-label="Key of the form"
+          value={tonic}
+          onchange={(event) => layOut(pattern, event.currentTarget.value)}
+        >
+          {#each tonics as one (one)}<option value={one}>{settings.note(one)}</option>{/each}
+        </select>
+      </div>
+    {/if}
     {#if brought && isOfFile}
       <div class="mt-1 text-sm" role="status" data-brought>
         {#if brought.lines.length}
@@ -127,7 +171,8 @@
         ? 'Start an empty chart'
         : fresh.isTurned && fresh.sheet
           ? 'Take these bars'
-          : 'Open it with a plan'}</Button
+          : 'Open it with a plan'}<kbd class="ml-1 text-xs opacity-75 pointer-coarse:hidden">Ctrl Enter</kbd
+      ></Button
     >
   </form>
 </section>

@@ -1,4 +1,10 @@
 <!-- All charts: find, sort, open, duplicate, rename, delete with undo; a new one from pasted text. -->
+<script lang="ts" module>
+  import { Part } from '../app/part';
+
+  const firstMinutePart = new Part(() => import('./FirstMinute.svelte'));
+</script>
+
 <script lang="ts">
   import { onMount, tick, untrack } from 'svelte';
   import ListChecks from '@lucide/svelte/icons/list-checks';
@@ -23,6 +29,7 @@
     renameChart
   } from '$lib/state/songbook/client';
   import { Bringing, type Take } from '$lib/state/songbook/bringing.svelte';
+  import Arriving from '../app/Arriving.svelte';
   import { bindKeys, layKeys } from '../keys/keys';
   import Head from '../shell/Head.svelte';
   import { SONGBOOK_KEYS } from './songbook-keys';
@@ -148,6 +155,8 @@
 
   onMount(() => {
     fresh.restore();
+    // In an empty songbook there is one thing to do.
+    if (shown.total === 0 && !search && matchMedia('(width >= 64rem)').matches) chartText?.focus();
     // Back comes to the address as it was narrowed down last, with what the server was asked first.
     const said = queryIn(new URLSearchParams(location.search));
     if (new URLSearchParams(asked).toString() === new URLSearchParams(said.asked).toString()) return;
@@ -371,11 +380,17 @@
           />
         {:else}
           <li class="px-4 py-8 text-center text-soft">
-            {search || isNarrowed
-              ? search
+            {#if search || isNarrowed}
+              {search
                 ? `No chart matches “${search}”${isNarrowed ? ' within the filter' : ''}.`
-                : 'No chart is like this.'
-              : 'No charts yet. Type or paste the first progression under New chart: a few chords between strokes are enough.'}
+                : 'No chart is like this.'}
+            {:else}
+              <Arriving isQuiet part={firstMinutePart}
+                >{#snippet children(FirstMinute)}<FirstMinute
+                    onmade={() => void refresh()}
+                  />{/snippet}</Arriving
+              >
+            {/if}
           </li>
         {/each}
       </ul>

@@ -1,6 +1,7 @@
 <!-- This chord with its target and the beats that are left of it, and the next one, which comes to the foreground in time. -->
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { remarksOf } from '$lib/core/chart/writing/remarks';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import type { MetChange } from '$lib/state/stand/landings.svelte';
@@ -29,6 +30,14 @@
   const shown = $derived(rehearsal.picture.shown);
   const now = $derived(rehearsal.picture.change?.source ?? shown.change);
   const next = $derived(rehearsal.picture.next?.source);
+  /** What the player has noted to the bar in which the change begins. */
+  const remarks = $derived(remarksOf(shown.sheet.reading.chart, shown.sheet.form));
+  const remark = $derived(
+    remarks
+      .filter(({ change }) => change === now?.index)
+      .map(({ text }) => text)
+      .join(' · ')
+  );
   const isTold = $derived(rehearsal.picture.hides === 'nothing');
   const target = $derived(isTold && now ? shown.paths.targets.get(now.index) : undefined);
   const nextTarget = $derived(isTold && next ? shown.paths.targets.get(next.index) : undefined);
@@ -112,6 +121,13 @@
           )}{/if}{#if row.withPlace}&ensp;<span class="font-normal"
             >{target.cell.string}:{target.cell.fret}</span
           >{/if}</span
+      >
+    {/if}
+    {#if remark}
+      <span
+        class="min-w-0 truncate text-soft italic"
+        style:font-size="{Math.max(14, told * 0.6)}px"
+        data-stand-remark>{remark}</span
       >
     {/if}
     {#if met && !met.isPast}

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { DEMO_CHARTS } from '../../../server/demo-charts';
+import { DEMO_CHARTS } from '../../../scenario/charts';
 import { noteOf, ticksOf, type LineNote } from '../../line/model';
 import { askedOf, outlineLine } from '../../line/outline';
 import { readLine } from '../../line/read';
