@@ -109,11 +109,22 @@ const SEVENTHS = new Set<Style>(['jazz', 'latin', 'modal']);
 export const MOST_SUGGESTIONS = 8;
 
 /** What is worth how much; the sum orders the list. */
-const WORTH = { again: 24, leads: 14, resolves: 9, asBefore: 8, usual: 7, inKey: 1, same: -12 } as const;
+const WORTH = {
+  again: 24,
+  leads: 14,
+  leadsFar: 5,
+  resolves: 9,
+  asBefore: 8,
+  usual: 7,
+  inKey: 1,
+  same: -12
+} as const;
 
 interface Heard {
   readonly symbol: string;
   readonly chord: Chord;
+  /** It begins right at the next bar, or within the same one. */
+  readonly isNext?: boolean;
 }
 
 /** Suggestions for a place, the likeliest first; `typed` is what a symbol has to begin with. */
@@ -131,7 +142,7 @@ export function suggestionsAt(place: Place, typed = ''): Suggestion[] {
   const [before, after] = [chordBefore(place), chordAfter(place)];
   const hasSevenths = speaksSevenths(place);
   for (const symbol of asElsewhere(place)) add(symbol.symbol, WORTH.again, symbol.why);
-  for (const { symbol, why } of leadingTo(after)) add(symbol, WORTH.leads, why);
+  for (const { symbol, why, worth } of leadingTo(after)) add(symbol, worth, why);
   if (before) {
     for (const symbol of followers(place, before.symbol))
       add(symbol, WORTH.asBefore, `after ${prettySymbol(before.symbol)} before`);
@@ -183,7 +194,8 @@ function chordBefore({ bars, bar, beat }: Place): Heard | null {
 function chordAfter({ bars, bar, beat }: Place): Heard | null {
   for (const { chords, index } of bars.slice(Math.max(0, bar))) {
     const next = chords.find((own) => index > bar || own.beat > beat);
-    if (next) return heard(next.symbol);
+    const own = next && heard(next.symbol);
+    if (next) return own ? { ...own, isNext: index <= bar + 1 } : null;
   }
   return null;
 }
@@ -222,18 +234,21 @@ function asElsewhere({ bars, bar, beat }: Place): Suggestion[] {
 }
 
 /** The V of what follows, and the ii of a V that follows. */
-function leadingTo(after: Heard | null): Suggestion[] {
+function leadingTo(after: Heard | null): (Suggestion & { readonly worth: number })[] {
   if (!after) return [];
   const { chord, symbol } = after;
+  // A chord without a fifth of its own is seldom led to by one, and what is far off not yet.
+  const isGoal = after.isNext && chord.family !== 'half-diminished' && chord.family !== 'diminished';
+  const worth = isGoal ? WORTH.leads : WORTH.leadsFar;
   const fifth = simple(noteAbove(chord.root, '5P'));
   const isDominant = chord.family === 'dominant' || chord.family === 'suspended';
   const goesMinor = chord.tones.includes('b9') || chord.tones.includes('b13');
   const isMinor = chord.family === 'minor' || chord.family === 'half-diminished';
   return [
     ...(isDominant
-      ? [{ symbol: `${fifth}${goesMinor ? 'm7b5' : 'm7'}`, why: `ii before ${prettySymbol(symbol)}` }]
+      ? [{ symbol: `${fifth}${goesMinor ? 'm7b5' : 'm7'}`, why: `ii before ${prettySymbol(symbol)}`, worth }]
       : []),
-    { symbol: `${fifth}${isMinor ? '7b9' : '7'}`, why: `V of ${prettySymbol(symbol)}` }
+    { symbol: `${fifth}${isMinor ? '7b9' : '7'}`, why: `V of ${prettySymbol(symbol)}`, worth }
   ];
 }
 

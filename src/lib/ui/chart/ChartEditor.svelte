@@ -1,6 +1,7 @@
 <!-- The chart written on its bars, with its text beside them: the same chart at every moment. The text editor is loaded when it is shown. -->
 <script lang="ts">
   import { tick, untrack } from 'svelte';
+  import { MediaQuery } from 'svelte/reactivity';
   import { goto } from '$app/navigation';
   import { toast } from 'svelte-sonner';
   import Keyboard from '@lucide/svelte/icons/keyboard';
@@ -36,6 +37,9 @@
   ];
   const showsBars = $derived(editorLook.now !== 'text');
   const showsText = $derived(editorLook.now !== 'bars');
+  const narrow = new MediaQuery('width < 40rem');
+  const isNarrow = $derived(narrow.current);
+  let tools: BarTools | undefined = $state();
   let sheet: BarSheet | undefined = $state();
   let hasPad = $state(untrack(() => editorLook.hasPad));
 
@@ -71,7 +75,15 @@
     const { bar, chord } = writing;
     return bar && workspace.sheet.reading.places.get(bar.line)?.[bar.at]?.[chord?.cell ?? 0];
   });
-  function caretMoved(at: { line: number; column: number }) {
+  /** Where the caret of the text stands, as long as the text is worked in. */
+  let textCaret: { readonly line: number; readonly column: number } | null = $state.raw(null);
+  $effect(() => {
+    // What is typed is read a little later in a long chart.
+    void writing.bars;
+    const at = textCaret;
+    if (at) untrack(() => goToText(at));
+  });
+  function goToText(at: { readonly line: number; readonly column: number }) {
     const bar = barAtPlace(workspace.document.source, writing.bars, at);
     if (bar && bar.index !== writing.caret.bar) writing.go(bar.index, bar.chords[0]?.beat ?? 0);
   }
@@ -105,6 +117,7 @@
   <div class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
     {#if showsBars}
       <BarTools
+        bind:this={tools}
         {writing}
         {bars}
         {form}
@@ -134,7 +147,7 @@
       <Toggles
         label="How the chart is written"
         value={editorLook.now}
-        options={LOOKS}
+        options={isNarrow ? LOOKS.filter(({ value }) => value !== 'both') : LOOKS}
         onpick={(look) => void pick(look)}
       />
     </span>
@@ -145,11 +158,20 @@
       : ''}"
   >
     {#if showsBars}
-      <div class="flex max-h-[46dvh] min-h-40 min-w-0 flex-col">
+      <!-- svelte-ignore a11y_no_static_element_interactions -->
+      <div
+        onfocusin={() => {
+          textCaret = null;
+          editorLook.setTyped(false);
+        }}
+        class="flex max-h-[46dvh] min-h-40 min-w-0 flex-col max-sm:max-h-none"
+      >
         <BarSheet
           bind:this={sheet}
           {writing}
           {bars}
+          {form}
+          onask={(question) => void tools?.ask(question)}
           {hasPad}
           isFirst={!editorLook.isTyped}
           onleave={onclose}
@@ -162,13 +184,21 @@
         {place}
         isFirst={editorLook.isTyped || editorLook.now === 'text'}
         {onclose}
-        oncaret={caretMoved}
+        oncaret={(at) => (textCaret = at)}
       />
     {/if}
   </div>
   {#if showsBars}
-    <Reading {writing} ontaken={() => void sheet?.back()} />
-    {#if hasPad}<ChordPad {writing} {bars} />{/if}
+    <!-- On a phone the pad lies under the thumb, over the places. -->
+    <div
+      class={hasPad
+        ? 'max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-30 max-sm:border-t max-sm:border-edge max-sm:bg-surface max-sm:px-2 max-sm:pb-2'
+        : ''}
+      data-bar-foot
+    >
+      <Reading {writing} ontaken={() => void sheet?.back()} />
+      {#if hasPad}<ChordPad {writing} {bars} />{/if}
+    </div>
   {/if}
   <MelodyField {workspace} />
 </section>

@@ -31,7 +31,7 @@
 
   /** Three chords: their tones by height, the one to land on, and where it lies. */
   const CHORDS = [
-    { symbol: 'F', rest: 'm7', tones: [0, 1, 2, 3], target: 1, degree: '♭3', fret: 3 },
+    { symbol: 'Fm', rest: '7', tones: [0, 1, 2, 3], target: 1, degree: '♭3', fret: 3 },
     { symbol: 'B♭', rest: '7', tones: [0.4, 1, 1.8, 2.6], target: 1, degree: '♭7', fret: 3 },
     { symbol: 'E♭', rest: 'maj7', tones: [0.1, 1.28, 2, 2.7], target: 1, degree: '3', fret: 2 }
   ] as const;
@@ -51,7 +51,7 @@
     role="img"
     aria-label="Three chords, the note to land on in each, joined by a line, and the same notes on the neck"
   >
-    {#each CHORDS as { symbol, rest, tones, target, degree }, i (i)}
+    {#each CHORDS as { symbol, rest, tones, target }, i (i)}
       <text x={x(i)} y="24" text-anchor="middle" class="fill-ink font-display" font-size="22"
         >{symbol}<tspan dy="-7" font-size="13">{rest}</tspan></text
       >
@@ -72,7 +72,6 @@
       {#each tones as height, t (t)}
         {#if t !== target}<circle cx={x(i)} cy={y(height)} r="7" class="fill-tone" />{/if}
       {/each}
-      <g data-degree={degree}></g>
     {/each}
     {#each CHORDS as { tones, target, degree }, i (i)}
       <circle cx={x(i)} cy={y(tones[target])} r="12" class="fill-target" />

@@ -55,8 +55,12 @@
   aria-current={caret !== null ? 'true' : undefined}
   onclick={press}
 >
-  <span class="absolute inset-x-1.5 top-0 flex items-baseline gap-1.5 text-2xs text-soft">
-    <span class="cursor-grab px-0.5 tabular-nums select-none" data-grip data-drag>{bar.index + 1}</span>
+  <span
+    class="pointer-events-none absolute inset-x-1.5 top-0 z-10 flex items-baseline gap-1.5 text-2xs text-soft"
+  >
+    <span class="pointer-events-auto cursor-grab px-0.5 tabular-nums select-none" data-grip data-drag
+      >{bar.index + 1}</span
+    >
     {#if bar.opensSection && bar.section}<b class="truncate rounded bg-ink px-1 text-paper">{bar.section}</b
       >{/if}
     {#if bar.leftWord}<i class="font-display text-ink">{bar.leftWord}</i>{/if}
@@ -91,7 +95,7 @@
     ></button>
   {/if}
   <div
-    class="flex flex-1 items-center {bar.repeatStart ? 'pl-2' : ''} {caret === null
+    class="relative z-10 flex flex-1 items-center {bar.repeatStart ? 'pl-2' : ''} {caret === null
       ? 'pointer-events-none'
       : ''}"
   >

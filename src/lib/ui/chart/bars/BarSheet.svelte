@@ -3,23 +3,27 @@
   import { tick } from 'svelte';
   import Plus from '@lucide/svelte/icons/plus';
   import type { BarEdits } from '$lib/state/writing/bar-edits.svelte';
+  import type { FormEdits } from '$lib/state/writing/form-edits';
   import type { Writing } from '$lib/state/writing/writing.svelte';
   import Pager from '../../kit/Pager.svelte';
   import { dragByTouch } from '../../kit/touch';
   import BarBox from './BarBox.svelte';
   import { BarDrag, type Dragged, type DropPlace } from './drag.svelte';
   import { BAR_KEYS } from './keys';
+  import type { Question } from './questions';
 
   interface Props {
     writing: Writing;
     bars: BarEdits;
+    form: FormEdits;
     /** The symbol is put together on the pad: no keyboard on the screen comes up. */
     hasPad: boolean;
     /** The field is to have the focus as soon as it is there. */
     isFirst: boolean;
+    onask: (question: Question) => void;
     onleave: () => void;
   }
-  let { writing, bars, hasPad, isFirst, onleave }: Props = $props();
+  let { writing, bars, form, hasPad, isFirst, onask, onleave }: Props = $props();
 
   let grid: HTMLDivElement | undefined = $state();
   // svelte-ignore state_referenced_locally
@@ -35,13 +39,15 @@
     if (!writing.isTyping) field.select();
     field.scrollIntoView({ block: 'nearest' });
   };
-  function left() {
-    setTimeout(() => {
-      if (!grid?.contains(document.activeElement)) {
-        hasFocus = false;
-        writing.settle();
-      }
-    });
+  /** The focus has gone elsewhere; a field that only comes anew at another place leaves for nothing. */
+  function left({ relatedTarget }: FocusEvent) {
+    const isGone = (to: Element | null) => {
+      if (grid?.contains(to)) return;
+      hasFocus = false;
+      writing.settle();
+    };
+    if (relatedTarget instanceof Element) isGone(relatedTarget);
+    else setTimeout(() => isGone(document.activeElement));
   }
   /** What belongs to the bars has been done elsewhere: the field has the focus again. */
   export async function back() {
@@ -58,16 +64,18 @@
       isAtStart: field.selectionEnd === 0,
       isAtEnd: field.selectionStart === field.value.length
     };
-    const context = { writing, bars, inRow, leave: onleave };
+    const context = { writing, bars, form, inRow, ask: onask, leave: onleave };
     const row = BAR_KEYS.find(({ matches }) => matches(event, context, held));
     if (!row) return;
     event.preventDefault();
     event.stopPropagation();
     row.run(context, event);
-    if (!writing.isTyping) void tick().then(() => field.isConnected && field.select());
+    // Selecting gives the focus as well, which may be in a question by now.
+    if (!writing.isTyping) void tick().then(() => document.activeElement === field && field.select());
   }
 
   const drag = new BarDrag((dragged: Dragged, { bar, part }: DropPlace) => {
+    void back();
     if (dragged.kind === 'bars') {
       if (!isIn(dragged.bar)) writing.go(dragged.bar);
       bars.moveTo(part < 0.5 ? bar - 1 : bar);
@@ -94,7 +102,9 @@
 
 {#snippet field(label: string)}
   <input
-    class="h-8 w-full min-w-8 rounded border-2 border-next bg-paper px-1 font-display text-lg outline-none"
+    class="h-8 w-full min-w-8 scroll-my-16 rounded border-2 border-next bg-paper px-1 font-display text-lg outline-none {hasPad
+      ? 'max-sm:scroll-mb-[420px]'
+      : ''}"
     aria-label={label}
     aria-describedby="bar-reading"
     autocomplete="off"

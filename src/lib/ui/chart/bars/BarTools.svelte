@@ -9,6 +9,7 @@
   import Button from '../../kit/Button.svelte';
   import Menu, { type MenuItem } from '../../kit/Menu.svelte';
   import { METERS, readMeterChoice } from './choices';
+  import { QUESTIONS, type Question } from './questions';
 
   interface Props {
     writing: Writing;
@@ -20,7 +21,6 @@
   }
   let { writing, bars, form, onalone, ondone }: Props = $props();
 
-  type Question = 'section' | 'note' | 'replace' | 'meter';
   let asked: Question | null = $state(null);
   let answer = $state('');
   let field: HTMLElement | undefined = $state();
@@ -30,18 +30,21 @@
   );
   const hasBars = $derived(writing.bars.length > 0);
 
-  async function ask(question: Question, said: string) {
+  /** What stands there now is the answer that is offered. */
+  const standing = (question: Question): string => {
+    const { bar } = writing;
+    if (!bar) return '';
+    if (question === 'section') return bar.opensSection ? bar.section : '';
+    if (question === 'note') return bar.notes.join(' · ');
+    return question === 'meter' ? `${bar.meter.beats}/${bar.meter.unit}` : '';
+  };
+  export async function ask(question: Question) {
     asked = question;
-    answer = said;
+    answer = standing(question);
     await tick();
     field?.focus();
+    if (field instanceof HTMLInputElement) field.select();
   }
-  const QUESTIONS: Readonly<Record<Question, string>> = {
-    section: 'Name of the section that begins here',
-    note: 'Note to this bar, shown on the stand and in print',
-    replace: 'Replace this chord in the selection by',
-    meter: 'Meter of these bars'
-  };
   function take() {
     const from = writing.chord?.symbol;
     if (asked === 'section') form.nameSection(answer);
@@ -100,10 +103,11 @@
       { name: 'Move right', keys: 'Alt →', run: () => bars.nudge(1) }
     ],
     [
-      { name: 'Note …', run: () => void ask('note', writing.bar?.notes.join(' · ') ?? '') },
+      { name: 'Note …', keys: 'O', run: () => void ask('note') },
       {
         name: 'Another meter …',
-        run: () => void ask('meter', `${writing.bar?.meter.beats ?? 4}/${writing.bar?.meter.unit ?? 4}`)
+        keys: 'M',
+        run: () => void ask('meter')
       }
     ],
     [
@@ -117,7 +121,8 @@
       {
         name: 'Section …',
         hint: writing.bar?.section ? `now ${writing.bar.section}` : 'none yet',
-        run: () => void ask('section', writing.bar?.opensSection ? writing.bar.section : '')
+        keys: 'S',
+        run: () => void ask('section')
       },
       { name: 'Join to the section before', run: () => form.joinSection() },
       { name: 'Section earlier', run: () => form.moveSection(-1) },
@@ -130,11 +135,18 @@
       }
     ],
     [
-      { name: form.isRepeated ? 'No repeat' : 'Repeat', hint: where, run: () => form.toggleRepeat() },
-      { name: 'First ending', run: ending([1]) },
-      { name: 'Second ending', run: ending([2]) },
+      {
+        name: form.isRepeated ? 'No repeat' : 'Repeat',
+        hint: where,
+        keys: 'R',
+        run: () => form.toggleRepeat()
+      },
+      { name: 'First ending', keys: '[', run: ending([1]) },
+      { name: 'Second ending', keys: ']', run: ending([2]) },
       { name: 'No ending', run: ending([]) }
-    ],
+    ]
+  ]);
+  const signItems = $derived<MenuItem[][]>([
     [
       { name: 'Segno', run: () => form.setWord('left', 'Segno') },
       { name: 'Coda', run: () => form.setWord('left', 'Coda') },
@@ -159,7 +171,7 @@
         name: 'Replace …',
         disabled: !writing.chord,
         hint: writing.chord ? `every ${prettySymbol(writing.chord.symbol)} selected` : undefined,
-        run: () => void ask('replace', '')
+        run: () => void ask('replace')
       }
     ],
     [
@@ -172,7 +184,8 @@
 <div class="flex flex-wrap items-center gap-1.5" role="group" aria-label="Bars, form, chords">
   {#if hasBars}
     <Menu label="Bar" hint="Insert, copy, move, delete, note, meter" groups={barItems} onclosed={closed} />
-    <Menu label="Form" hint="Sections, repeats, endings, jumps" groups={formItems} onclosed={closed} />
+    <Menu label="Form" hint="Sections, repeats, endings" groups={formItems} onclosed={closed} />
+    <Menu label="Signs" hint="Segno, coda, fine, D.C., D.S." groups={signItems} onclosed={closed} />
     <Menu
       label="Chords"
       hint="Transpose, replace, simplify what is selected"

@@ -39,6 +39,8 @@
   }
   const list =
     'min-h-8.5 max-w-38 rounded-md border border-edge bg-paper px-1.5 text-sm pointer-coarse:min-h-11';
+  /** On a phone the bars come first. */
+  const inRow = $derived(`flex items-center gap-1.5 ${showsDetails ? '' : 'max-sm:hidden'}`);
   const nameOf = (key: { tonic: string; mode: string }) => `${settings.note(key.tonic)} ${key.mode}`;
 </script>
 
@@ -48,7 +50,7 @@
   aria-label="About the chart"
   data-head-fields
 >
-  <label class="flex items-center gap-1.5"
+  <label class={inRow}
     >Key
     <select
       class={list}
@@ -74,7 +76,7 @@
       {/each}
     </select></label
   >
-  <label class="flex items-center gap-1.5"
+  <label class={inRow}
     >Meter
     <select
       class={list}
@@ -85,7 +87,7 @@
       {#each [...new Set<string>([...METERS, meter])] as one (one)}<option>{one}</option>{/each}
     </select></label
   >
-  <span class="flex items-center gap-1.5"
+  <span class={inRow}
     >Tempo
     <NumberField
       label="Tempo"
@@ -97,7 +99,7 @@
     />
     <Button hint="Tap four beats and more" onclick={tap}>Tap</Button>
   </span>
-  <label class="flex items-center gap-1.5"
+  <label class={inRow}
     >Feel
     <select
       class={list}

@@ -1,10 +1,15 @@
 /** The keys of writing on bars, in one table: for the field at the caret, and for the help. */
 import type { BarEdits } from '$lib/state/writing/bar-edits.svelte';
+import type { FormEdits } from '$lib/state/writing/form-edits';
 import type { Writing } from '$lib/state/writing/writing.svelte';
+import type { Question } from './questions';
 
 export interface BarKeys {
   readonly writing: Writing;
   readonly bars: BarEdits;
+  readonly form: FormEdits;
+  /** Asks for a word about the selected bars. */
+  readonly ask: (question: Question) => void;
   /** Bars in a row of the page. */
   readonly inRow: () => number;
   /** Leaves the bars. */
@@ -38,6 +43,12 @@ const atRest =
   (...names: readonly string[]) =>
   (press: KeyboardEvent, { writing }: BarKeys) =>
     plain(press) && names.includes(press.key) && !writing.isTyping;
+
+/** Letters that begin no chord. */
+const letter =
+  (name: string) =>
+  (press: KeyboardEvent, { writing }: BarKeys) =>
+    plain(press) && press.key.toLowerCase() === name && !writing.isTyping && !writing.isBehind;
 
 export const BAR_KEYS: readonly BarKeyRow[] = [
   {
@@ -118,6 +129,41 @@ export const BAR_KEYS: readonly BarKeyRow[] = [
     name: 'Move the chord by a beat, or the selected bars by a bar',
     matches: ({ altKey, key: arrow }) => altKey && ['ArrowLeft', 'ArrowRight'].includes(arrow),
     run: ({ bars }, { key: arrow }) => bars.nudge(arrow === 'ArrowRight' ? 1 : -1)
+  },
+  {
+    id: 'bars-section',
+    keys: 'S',
+    name: 'A section begins here: its name',
+    matches: letter('s'),
+    run: ({ ask }) => ask('section')
+  },
+  {
+    id: 'bars-repeat',
+    keys: 'R',
+    name: 'Repeat the selected bars, or no longer',
+    matches: letter('r'),
+    run: ({ form }) => form.toggleRepeat()
+  },
+  {
+    id: 'bars-endings',
+    keys: '[ ]',
+    name: 'The selected bars are the first ending; the second one begins here',
+    matches: (press, { writing }) => ['[', ']'].includes(press.key) && !writing.isTyping && !writing.isBehind,
+    run: ({ form }, { key: sign }) => form.setEnding(sign === '[' ? [1] : [2])
+  },
+  {
+    id: 'bars-meter',
+    keys: 'M',
+    name: 'Another meter for the selected bars',
+    matches: letter('m'),
+    run: ({ ask }) => ask('meter')
+  },
+  {
+    id: 'bars-note',
+    keys: 'O',
+    name: 'A note to this bar',
+    matches: letter('o'),
+    run: ({ ask }) => ask('note')
   },
   {
     id: 'bars-erase',
