@@ -154,8 +154,9 @@ export function keyJobs(tools: () => Tools): void {
       expect(await browser().executeScript('return document.activeElement.getAttribute("aria-label")')).toBe(
         'Chart'
       );
+      // The page shows the change in which the text was written last; after the last one comes the first.
       await page().press(Key.ARROW_RIGHT);
-      await page().until(async () => (await spoken()).includes('Eb7'), 'the next change to be spoken');
+      await page().until(async () => (await spoken()).includes('Bbm7'), 'the next change to be spoken');
     });
 
     it('what they do is spoken', async () => {

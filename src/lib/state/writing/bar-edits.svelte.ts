@@ -26,7 +26,7 @@ export class BarEdits {
     const { selection, chord, bar, caret } = this.#writing;
     if (this.#writing.hasSelection) this.deleteBars();
     else if (chord && bar) {
-      const left = bar.chords.filter((one) => one !== chord);
+      const left = bar.chords.filter(({ cell }) => cell !== chord.cell);
       const beat = left.findLast((one) => one.beat < chord.beat)?.beat ?? 0;
       this.#writing.edit(
         (text) => edits.writeChords(text, bar.index, left),
@@ -130,7 +130,7 @@ export class BarEdits {
     const other = this.#writing.bars[goal];
     if (!other) return;
     this.moveChord(
-      { bar: bar.index, chord: bar.chords.indexOf(chord) },
+      { bar: bar.index, chord: bar.chords.findIndex(({ cell }) => cell === chord.cell) },
       { bar: goal, beat: goal > bar.index ? 0 : goal < bar.index ? other.meter.beats - 1 : beat }
     );
   }

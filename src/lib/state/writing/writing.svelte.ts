@@ -1,4 +1,6 @@
 /** Writing on the bars of a chart: where the caret stands, what is typed there, which bars are selected, and what is proposed. */
+// Maps and sets here are made anew and never changed in place, so that plain ones serve.
+/* eslint-disable svelte/prefer-svelte-reactivity */
 import type { WrittenBar } from '$lib/core/chart/writing/bars';
 import { writtenBars } from '$lib/core/chart/writing/bars';
 import { splitOf, type BarChord } from '$lib/core/chart/writing/beats';

@@ -158,7 +158,6 @@
       : ''}"
   >
     {#if showsBars}
-      <!-- svelte-ignore a11y_no_static_element_interactions -->
       <div
         onfocusin={() => {
           textCaret = null;

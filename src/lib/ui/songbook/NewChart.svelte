@@ -63,6 +63,7 @@
   </div>
   <p class="mt-1 text-base text-soft">
     Type or paste chords: <code>| Fm7 | Bb7 |</code>, a list, or chords over lyrics.
+    <span class="pointer-coarse:hidden"><kbd>Ctrl Enter</kbd> opens it.</span>
   </p>
   <form
     class="mt-3"
@@ -171,8 +172,7 @@
         ? 'Start an empty chart'
         : fresh.isTurned && fresh.sheet
           ? 'Take these bars'
-          : 'Open it with a plan'}<kbd class="ml-1 text-xs opacity-75 pointer-coarse:hidden">Ctrl Enter</kbd
-      ></Button
+          : 'Open it with a plan'}</Button
     >
   </form>
 </section>

@@ -41,6 +41,8 @@ export interface TextLines {
   readonly isTidy: boolean;
   /** The line break of new lines. */
   readonly end: string;
+  /** The last line has a line break behind it. */
+  readonly isClosed: boolean;
 }
 
 const PLAIN: Pick<BarLine, 'style' | 'repeatEnd'> = { style: 'single', repeatEnd: false };
@@ -84,13 +86,13 @@ function gridRowOf({ left, right, lead, units, trail }: Row): GridRow {
 /** A new row of bars. */
 export const newRow = (units: Unit[], left = '', right = ''): TextLine => ({
   typed: null,
-  end: '\n',
+  end: '',
   row: { left, right, lead: { ...PLAIN }, units, trail: { repeatStart: false, ending: [] } },
   line: { kind: 'text', text: '' }
 });
 
 /** A new line that holds no bars. */
-export const newLine = (line: ChartLine): TextLine => ({ typed: null, end: '\n', row: null, line });
+export const newLine = (line: ChartLine): TextLine => ({ typed: null, end: '', row: null, line });
 
 /** Takes a text apart. Whatever is done to the rows, `textOf` writes it. */
 export function linesOf(text: string): TextLines {
@@ -100,11 +102,16 @@ export function linesOf(text: string): TextLines {
     const row = line.kind === 'bars' ? rowOf(line) : null;
     return { typed: pieces[2 * i]!, end: pieces[2 * i + 1] ?? '', row, line };
   });
-  return { lines, isTidy: text !== '' && writeChart(chart) === text, end: pieces[1] ?? '\n' };
+  return {
+    lines,
+    isTidy: text !== '' && writeChart(chart) === text,
+    end: pieces[1] ?? '\n',
+    isClosed: text === '' || /[\r\n]$/.test(text)
+  };
 }
 
 /** The text again. Rows without bars are gone, with their margins. */
-export function textOf({ lines, isTidy, end }: TextLines): string {
+export function textOf({ lines, isTidy, end, isClosed }: TextLines): string {
   const kept = lines.filter(({ row, typed }) => !row || row.units.length > 0 || typed !== null);
   const now = kept.map(({ row, line }) => (row ? gridRowOf(row) : line));
   const chart = { lines: now };
@@ -113,7 +120,7 @@ export function textOf({ lines, isTidy, end }: TextLines): string {
   return kept
     .map(({ typed, end: own }, i) => {
       const isLast = i === kept.length - 1;
-      return (typed ?? writeLine(now[i]!, widths)) + (own || (isLast ? '' : end));
+      return (typed ?? writeLine(now[i]!, widths)) + (isLast && !isClosed ? '' : own || end);
     })
     .join('');
 }
