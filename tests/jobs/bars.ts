@@ -20,7 +20,7 @@ const TUNE = `{title: Second Watch}
 | Bbm7 | Eb7 | Abmaj7 | Gm7b5 C7b9 |
 {end_of_grid}
 `;
-const plain = (text: string) => text.replaceAll(/ +/g, ' ');
+const plain = (text: string) => text.replaceAll(/ +/g, ' ').trim();
 
 export function barJobs(tools: () => Tools): void {
   const page = () => tools().page;
@@ -152,10 +152,7 @@ export function barJobs(tools: () => Tools): void {
       await (await page().find('[data-bar="3"] [data-chord]')).click();
       await page().press('Ebmja7');
       await (await page().find('[data-mend]')).click();
-      await page().until(
-        async () => /\| Ebmaj7 \| Ebmaj7 \|/.test((await line())[1]!),
-        'the mended chord'
-      );
+      await page().until(async () => /\| Ebmaj7 \| Ebmaj7 \|/.test((await line())[1]!), 'the mended chord');
       // One undo goes over both.
       for (let i = 0; i < 8; i++) await page().chord(Key.CONTROL, 'z');
       await until(id, '{key: Eb}\n| Fm7 | Bb7 | Ebmaj7 | C7b9 |');

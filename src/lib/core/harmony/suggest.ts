@@ -263,7 +263,9 @@ function followers({ bars, bar, beat }: Place, symbol: string): string[] {
   return [...new Set(next.reverse())].slice(0, 3);
 }
 
-const simple = (note: NoteName): NoteName => (/##|bb/.test(note) ? plainName(pitchClass(note)) : note);
+/** A root by its plainer name: E, not F♭. */
+const simple = (note: NoteName): NoteName =>
+  /##|bb|^(?:Fb|E#|B#)$/.test(note) ? plainName(pitchClass(note)) : note;
 
 /** The chords of the key, and the dominants that lead to them: what a pad offers, without repeats. */
 export function chordsOfKey(place: Place): string[] {

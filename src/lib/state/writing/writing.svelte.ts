@@ -130,7 +130,8 @@ export class Writing {
   /** The chords of this chart, the latest first. */
   readonly recentChords = $derived.by(() => {
     const all = this.bars.flatMap(({ chords }) => chords.map(({ symbol }) => symbol));
-    return [...new Set(all.reverse())].slice(0, RECENT);
+    const read = [...new Set(all.reverse())].filter((symbol) => readChord(symbol).kind === 'chord');
+    return read.slice(0, RECENT);
   });
 
   #changeBefore() {

@@ -61,13 +61,14 @@
     <span class="pointer-events-auto cursor-grab px-0.5 tabular-nums select-none" data-grip data-drag
       >{bar.index + 1}</span
     >
-    {#if bar.opensSection && bar.section}<b class="truncate rounded bg-ink px-1 text-paper">{bar.section}</b
+    {#if bar.opensSection && bar.section}<b class="max-w-28 shrink-0 truncate rounded bg-ink px-1 text-paper"
+        >{bar.section}</b
       >{/if}
     {#if bar.leftWord}<i class="font-display text-ink">{bar.leftWord}</i>{/if}
     {#if bar.changesMeter}<b class="text-ink">{bar.meter.beats}/{bar.meter.unit}</b>{/if}
     {#if bar.ending.length}<b class="border-t border-l border-ink px-1 text-ink">{bar.ending.join(', ')}.</b
       >{/if}
-    {#if bar.notes.length}<span class="truncate text-ink italic" title={bar.notes.join('\n')}
+    {#if bar.notes.length}<span class="min-w-0 truncate text-ink italic" title={bar.notes.join('\n')}
         >{bar.notes.join(' · ')}</span
       >{/if}
     {#if bar.rightWord}<i class="ml-auto font-display text-ink">{bar.rightWord}</i>{/if}

@@ -12,8 +12,9 @@
   let { writing, bars }: { writing: Writing; bars: BarEdits } = $props();
   const put = (key: PadKey) =>
     writing.type(padPress(writing.isTyping || key.kind !== 'root' ? writing.text : '', key));
-  const key =
-    'inline-flex min-h-11 min-w-10 flex-1 items-center justify-center rounded-md border border-edge bg-surface px-1.5 text-base active:bg-lit';
+  const shape =
+    'inline-flex min-h-11 min-w-8 flex-1 items-center justify-center rounded-md border px-1 text-base whitespace-nowrap';
+  const key = `${shape} border-edge bg-surface active:bg-lit disabled:opacity-55`;
 </script>
 
 {#snippet press(name: string, pad: PadKey, label = name)}
@@ -97,11 +98,11 @@
       data-pad-key="split"
       tabindex="-1"
       disabled={!writing.chord}
-      onclick={() => writing.split()}>+ in this bar</button
+      onclick={() => writing.split()}>+ chord</button
     >
     <button
       type="button"
-      class="{key} flex-2 border-ink bg-ink text-paper"
+      class="{shape} flex-2 border-ink bg-ink text-paper"
       data-pad-key="next"
       tabindex="-1"
       onclick={() => writing.enter()}><CornerDownLeft size={18} />&nbsp;Next bar</button

@@ -52,11 +52,15 @@
       <span class="text-soft">Type a chord, or take one of these.</span>
     {/if}
   </p>
-  <div class="flex flex-wrap gap-1" role="group" aria-label="Suggestions">
+  <div
+    class="flex min-w-0 flex-wrap gap-1 max-sm:w-full max-sm:flex-nowrap max-sm:overflow-x-auto"
+    role="group"
+    aria-label="Suggestions"
+  >
     {#each writing.suggestions as { symbol, why }, i (symbol)}
       <button
         type="button"
-        class="inline-flex min-h-8 items-baseline gap-1 rounded-md border px-1.5 pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:items-center pointer-coarse:px-3 {writing.walked ===
+        class="inline-flex min-h-8 shrink-0 items-baseline gap-1 rounded-md border px-1.5 pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:items-center pointer-coarse:px-3 {writing.walked ===
         i
           ? 'border-ink bg-lit'
           : 'border-edge bg-surface'}"
