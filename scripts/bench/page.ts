@@ -126,6 +126,8 @@ export async function pageCosts(): Promise<PageCost[]> {
     await (await page.find('[data-editor] .cm-content')).click();
     await page.chord(Key.CONTROL, Key.END);
     for (let pass = 0; pass < 2; pass++) await measure('a typed character', () => page.press('x'));
+    await (await page.find('[data-bar-field]')).click();
+    await measure('a character on the bars', (i) => page.press(i % 2 ? Key.BACK_SPACE : 'm'));
     const watching = costs.get(WATCHING)!;
     costs.delete(WATCHING);
     const actions = [...costs].map(([action, cost]) => ({ action, cost: Math.max(0, cost - watching) }));

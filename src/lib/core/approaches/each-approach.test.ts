@@ -249,7 +249,7 @@ describe('what holds of every choice', () => {
           }
         }
       }),
-      { numRuns: 60 }
+      { numRuns: 60, examples: [['| Cb | A |'], ['| Fb | D |']] }
     );
   });
 

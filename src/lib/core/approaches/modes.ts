@@ -214,7 +214,9 @@ function ownMode({ change, heard, family: own }: ChangeContext): Scale | null {
   const { key } = change;
   if ((!isModal(key) && own !== 'power') || !change.inKey) return null;
   const all = modesOf(scaleOf(key.tonic, MODES[key.mode].scale)!);
-  return all.find(({ root }) => pitchClass(root) === heard.rootPc) ?? null;
+  const there = all.find(({ root }) => pitchClass(root) === heard.rootPc);
+  // Spelled by the chord as it is written: over A in C♭ Mixolydian A Lydian, not B♭♭.
+  return there ? scaleOf(heard.root, there.name) : null;
 }
 
 /** The scale that the key lends to a chord: where a modal key has one it comes first. */

@@ -111,6 +111,7 @@ export const MOST_SUGGESTIONS = 8;
 /** What is worth how much; the sum orders the list. */
 const WORTH = {
   again: 24,
+  begins: 16,
   leads: 14,
   leadsFar: 5,
   resolves: 9,
@@ -142,7 +143,7 @@ export function suggestionsAt(place: Place, typed = ''): Suggestion[] {
   const [before, after] = [chordBefore(place), chordAfter(place)];
   const hasSevenths = speaksSevenths(place);
   for (const symbol of asElsewhere(place)) add(symbol.symbol, WORTH.again, symbol.why);
-  for (const { symbol, why, worth } of leadingTo(after)) add(symbol, worth, why);
+  for (const { symbol, why, worth } of leadingTo(after, hasSevenths)) add(symbol, worth, why);
   if (before) {
     for (const symbol of followers(place, before.symbol))
       add(symbol, WORTH.asBefore, `after ${prettySymbol(before.symbol)} before`);
@@ -151,6 +152,8 @@ export function suggestionsAt(place: Place, typed = ''): Suggestion[] {
   }
   for (const [i, own] of usual(place, before, hasSevenths).entries())
     add(own.symbol, Math.max(1, WORTH.usual - i), own.why);
+  const [tonic] = usual(place, null, hasSevenths);
+  if (!before && tonic) add(tonic.symbol, WORTH.begins, tonic.why);
   for (const own of palette(place, hasSevenths)) add(own.symbol, WORTH.inKey, own.why);
   if (!place.key)
     for (const [i, symbol] of FIRST.entries()) add(symbol, WORTH.inKey - i / 10, 'to begin with');
@@ -234,7 +237,10 @@ function asElsewhere({ bars, bar, beat }: Place): Suggestion[] {
 }
 
 /** The V of what follows, and the ii of a V that follows. */
-function leadingTo(after: Heard | null): (Suggestion & { readonly worth: number })[] {
+function leadingTo(
+  after: Heard | null,
+  hasSevenths: boolean
+): (Suggestion & { readonly worth: number })[] {
   if (!after) return [];
   const { chord, symbol } = after;
   // A chord without a fifth of its own is seldom led to by one, and what is far off not yet.
@@ -248,7 +254,7 @@ function leadingTo(after: Heard | null): (Suggestion & { readonly worth: number 
     ...(isDominant
       ? [{ symbol: `${fifth}${goesMinor ? 'm7b5' : 'm7'}`, why: `ii before ${prettySymbol(symbol)}`, worth }]
       : []),
-    { symbol: `${fifth}${isMinor ? '7b9' : '7'}`, why: `V of ${prettySymbol(symbol)}`, worth }
+    { symbol: `${fifth}${isMinor && hasSevenths ? '7b9' : '7'}`, why: `V of ${prettySymbol(symbol)}`, worth }
   ];
 }
 

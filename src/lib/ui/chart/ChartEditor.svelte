@@ -167,6 +167,7 @@
       >
         <BarSheet
           bind:this={sheet}
+          {workspace}
           {writing}
           {bars}
           {form}

@@ -4,6 +4,7 @@
   import Plus from '@lucide/svelte/icons/plus';
   import type { BarEdits } from '$lib/state/writing/bar-edits.svelte';
   import type { FormEdits } from '$lib/state/writing/form-edits';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import type { Writing } from '$lib/state/writing/writing.svelte';
   import Pager from '../../kit/Pager.svelte';
   import { dragByTouch } from '../../kit/touch';
@@ -13,6 +14,7 @@
   import type { Question } from './questions';
 
   interface Props {
+    workspace: Workspace;
     writing: Writing;
     bars: BarEdits;
     form: FormEdits;
@@ -23,7 +25,7 @@
     onask: (question: Question) => void;
     onleave: () => void;
   }
-  let { writing, bars, form, hasPad, isFirst, onask, onleave }: Props = $props();
+  let { workspace, writing, bars, form, hasPad, isFirst, onask, onleave }: Props = $props();
 
   let grid: HTMLDivElement | undefined = $state();
   // svelte-ignore state_referenced_locally
@@ -64,7 +66,16 @@
       isAtStart: field.selectionEnd === 0,
       isAtEnd: field.selectionStart === field.value.length
     };
-    const context = { writing, bars, form, inRow, ask: onask, leave: onleave };
+    const context = {
+      writing,
+      bars,
+      form,
+      inRow,
+      ask: onask,
+      undo: () => workspace.undo(),
+      redo: () => workspace.redo(),
+      leave: onleave
+    };
     const row = BAR_KEYS.find(({ matches }) => matches(event, context, held));
     if (!row) return;
     event.preventDefault();

@@ -17,8 +17,8 @@
   const key = `${shape} border-edge bg-surface active:bg-lit disabled:opacity-55`;
 </script>
 
-{#snippet press(name: string, pad: PadKey, label = name)}
-  <button type="button" class={key} data-pad-key={name} tabindex="-1" onclick={() => put(pad)}>{label}</button
+{#snippet press(name: string, pad: PadKey, label = name, isWide = false)}
+  <button type="button" class="{key} {isWide ? 'shrink-0 px-2.5' : ''}" data-pad-key={name} tabindex="-1" onclick={() => put(pad)}>{label}</button
   >
 {/snippet}
 {#snippet whole(symbol: string, group: string)}
@@ -58,16 +58,18 @@
     {#each PAD_QUALITIES as sign (sign)}{@render press(
         sign,
         { kind: 'quality', sign },
-        prettySuffix(sign)
+        prettySuffix(sign),
+        true
       )}{/each}
   </div>
   <div class="flex gap-1 overflow-x-auto">
     {#each PAD_COLOURS as sign (sign)}{@render press(
         sign,
         { kind: 'colour', sign },
-        prettySuffix(sign)
+        prettySuffix(sign),
+        true
       )}{/each}
-    {@render press('/', { kind: 'bass' }, '/ bass')}
+    {@render press('/', { kind: 'bass' }, '/ bass', true)}
   </div>
   <div class="flex gap-1">
     <button

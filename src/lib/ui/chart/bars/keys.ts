@@ -12,6 +12,9 @@ export interface BarKeys {
   readonly ask: (question: Question) => void;
   /** Bars in a row of the page. */
   readonly inRow: () => number;
+  /** Over bars and text alike. */
+  readonly undo: () => void;
+  readonly redo: () => void;
   /** Leaves the bars. */
   readonly leave: () => void;
 }
@@ -202,6 +205,17 @@ export const BAR_KEYS: readonly BarKeyRow[] = [
     name: 'The selected bars once more',
     matches: mod('d'),
     run: ({ bars }) => bars.duplicate()
+  },
+  {
+    id: 'bars-undo',
+    keys: 'Ctrl Z',
+    name: 'Undo, what is being typed too; Ctrl Shift Z does it again',
+    matches: (press) => modified(press) && ['z', 'y'].includes(press.key.toLowerCase()),
+    run: ({ writing, undo, redo }, press) => {
+      writing.settle();
+      if (press.shiftKey || press.key.toLowerCase() === 'y') redo();
+      else undo();
+    }
   },
   {
     id: 'bars-leave',
