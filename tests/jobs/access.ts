@@ -93,6 +93,31 @@ const STATES: readonly State[] = [
     }
   },
   { name: 'the editor', keys: ['e'], shown: '[data-editor] .cm-content' },
+  {
+    name: 'the chord pad, and a question about a bar',
+    keys: ['e'],
+    shown: '[data-asked="note"]',
+    also: async ({ page }) => {
+      if ((await page.all('[data-chord-pad]')).length === 0) await page.clickNamed('Chord pad');
+      await page.find('[data-chord-pad]');
+      await (await page.find('[data-bar-field]')).click();
+      await page.press('o');
+    }
+  },
+  {
+    name: 'two charts compared',
+    shown: '[data-other]',
+    also: async ({ page }) => {
+      await page.chord(Key.CONTROL, 'k');
+      await page.find('[data-finder] input');
+      await page.press('Compare with another chart');
+      await page.until(
+        async () => /Compare with another/.test((await page.texts('[data-found]'))[0] ?? ''),
+        'the command'
+      );
+      await page.press(Key.ENTER);
+    }
+  },
   { name: 'the rules', keys: ['r'], shown: '[data-select="Way of the line"]' },
   { name: 'the alternatives', keys: ['x'], shown: '[data-alternative]' },
   { name: 'the whole neck', keys: ['w'], shown: '[data-area]' },

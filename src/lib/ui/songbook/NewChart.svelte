@@ -5,6 +5,7 @@
   import X from '@lucide/svelte/icons/x';
   import { FORM_PATTERNS, formText } from '$lib/core/harmony/forms';
   import { tonicOn } from '$lib/core/theory/tonic';
+  import { prettyNote } from '$lib/core/theory/typeset';
   import { counted } from '$lib/core/theory/words';
   import { settings } from '$lib/state/settings.svelte';
   import type { NewChart } from '$lib/state/songbook/new-chart.svelte';
@@ -39,7 +40,7 @@
   function layOut(id: string, key: string) {
     [pattern, tonic] = [id, key];
     const own = FORM_PATTERNS.find((one) => one.id === id);
-    laid = own ? formText(own, key, `${own.name} in ${key}`) : '';
+    laid = own ? formText(own, key, `${own.name} in ${prettyNote(key)}`) : '';
     fresh.text = laid;
     fresh.typed();
   }
