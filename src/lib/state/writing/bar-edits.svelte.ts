@@ -1,6 +1,7 @@
 /** What is done to the bars that are selected: cleared, deleted, copied, moved, and their chords turned into others. */
 import * as edits from '$lib/core/chart/writing/edits';
 import { transposeSymbol } from '$lib/core/chart/transpose';
+import { importText } from '$lib/core/formats/text/import';
 import { simplified, type Simplicity } from '$lib/core/harmony/simplify';
 import { counted } from '$lib/core/theory/words';
 import type { Workspace } from '../chart/workspace.svelte';
@@ -72,6 +73,28 @@ export class BarEdits {
     this.#say(`${counted(this.clip.length, 'bar')} copied`);
   }
 
+  /** What was copied, as other programs take it. */
+  get clipText(): string {
+    return edits.clipText(this.clip);
+  }
+
+  /**
+   * Pastes a text: what was copied here comes with all its marks, another text as the bars that are found in it. False where it is a chord
+   * or two, to be typed at the caret.
+   */
+  pasteText(text: string): boolean {
+    if (this.clip.length > 0 && text.trim() === this.clipText) {
+      this.paste();
+      return true;
+    }
+    if (!/[|\n\r]/.test(text.trim())) return false;
+    const { chart } = importText(text);
+    const clip = chart === null ? [] : edits.allBars(chart);
+    if (clip.length === 0) return false;
+    this.paste(clip);
+    return true;
+  }
+
   cut(): void {
     this.copy();
     this.deleteBars();
@@ -91,7 +114,7 @@ export class BarEdits {
         return isEmpty ? edits.deleteBars(pasted, { from: to, to }) : pasted;
       },
       `${counted(clip.length, 'bar')} pasted`,
-      isEmpty ? to : behind + 1
+      (isEmpty ? to : behind + 1) + clip.length - 1
     );
   }
 

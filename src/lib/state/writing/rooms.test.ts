@@ -10,9 +10,12 @@ function room(source: string) {
   const workspace = workspaceOf(source);
   const writing = new Writing(workspace);
   const text = () => workspace.document.source.replaceAll(/ +/g, ' ');
+  // On a busy machine a text is read at rest.
+  const read = () => workspace.document.settle();
   const type = (...words: string[]) => {
     // Letter by letter, as a hand does.
     for (const word of words) for (let i = 1; i <= word.length; i++) writing.type(word.slice(0, i));
+    read();
   };
   return {
     workspace,
@@ -118,6 +121,19 @@ describe('selected bars', () => {
     writing.go(4);
     bars.paste();
     expect(text()).toBe('{key: Eb}\n| Fmaj7 | G7 | Gm | C |\n| Fm9 | Bb13 |');
+  });
+
+  it('go to other charts as text, and come from any text that has bars', () => {
+    const { writing, bars, text } = room('|: Fm7 | Bb7 :| Eb |');
+    writing.selectAll();
+    bars.copy();
+    expect(bars.clipText).toBe('|: Fm7 | Bb7 :| Eb |');
+    writing.go(3);
+    expect(bars.pasteText('Gm7')).toBe(false);
+    expect(bars.pasteText('C7 | F7 |')).toBe(true);
+    expect(bars.pasteText('Chords:\nDm7\nG7\n')).toBe(true);
+    expect(bars.pasteText(bars.clipText)).toBe(true);
+    expect(text()).toBe('|: Fm7 | Bb7 :| Eb | C7 | F7 |\n| Dm7 | G7 |: Fm7 | Bb7 :| Eb |');
   });
 
   it('go chord by chord and bar by bar where they are deleted', () => {

@@ -134,6 +134,21 @@ export function copyBars(text: string, { from, to }: Stretch): Clip {
   }));
 }
 
+/** All bars of a text, to be put into another one; none where it has none. */
+export const allBars = (text: string): Clip =>
+  copyBars(text, { from: 0, to: Math.max(0, barsOf(text).length - 1) });
+
+/** Bars as a line of text, for other programs and other charts: "| Fm7 | Bb7 |". */
+export function clipText(clip: Clip): string {
+  const [line] = textOf({
+    lines: [newRow(clip.map((unit) => ({ ...unit })))],
+    isTidy: false,
+    end: '\n',
+    isClosed: false
+  }).split('\n');
+  return (line ?? '').replaceAll(/ +/g, ' ');
+}
+
 /** Which bars of a stretch begin a repeat that ends behind it, or end one that began before it. */
 function unpaired(units: readonly Unit[]): { starts: number[]; ends: number[] } {
   const starts: number[] = [];

@@ -1,5 +1,5 @@
 /** Sections, meters inside the form, and remarks: the lines of a chart between its rows. Source: docs/music-rules.md, Writing on bars. */
-import { declarationOf, withDeclaration } from '../directives';
+import { declarationOf, writeDirective } from '../directives';
 import { DEFAULT_METER, type ChartLine, type Meter } from '../model';
 import { chartHead, readChart } from '../read';
 import { isSameMeter, remarkIn, writtenBars } from './bars';
@@ -126,18 +126,28 @@ function linesBefore({ lines }: TextLines, line: number): { line: ChartLine; at:
   return found;
 }
 
+const eolOf = (text: string) => /\r\n|\r|\n/.exec(text)?.[0] ?? '\n';
+
 /** A meter for some bars from one on; the meter before comes back behind them. */
 export function setMeter(text: string, bar: number, meter: Meter, count = 1): string {
   const bars = writtenBars(readChart(text).chart);
   const own = bars[bar];
   if (!own) return text;
-  const before = bars[bar - 1]?.meter ?? chartHead(readChart(text).chart).meter;
   const after = bars[bar + count];
-  // The first meter that is said is that of the whole chart.
-  const isSaid = readChart(text).chart.lines.some(
-    (line) => line.kind === 'directive' && declarationOf(line).name === 'time'
-  );
-  const head = isSaid ? text : withDeclaration(text, 'time', `${DEFAULT_METER.beats}/${DEFAULT_METER.unit}`);
+  // The first meter that is said is that of the whole chart, so that it has to stand before all bars.
+  const { lines: said } = readChart(text).chart;
+  const isSaid = said
+    .slice(
+      0,
+      Math.max(
+        0,
+        said.findIndex(({ kind }) => kind === 'bars')
+      )
+    )
+    .some((line) => line.kind === 'directive' && declarationOf(line).name === 'time');
+  const usual = `${DEFAULT_METER.beats}/${DEFAULT_METER.unit}`;
+  const head = isSaid ? text : `${writeDirective({ name: 'time', value: usual })}${eolOf(text)}${text}`;
+  const before = bars[bar - 1]?.meter ?? chartHead(readChart(head).chart).meter;
   return edited(head, (lines) => {
     const say = (index: number, said: Meter, isNeeded: boolean) => {
       const spot = spotsIn(lines)[index];

@@ -85,6 +85,18 @@
     if (!writing.isTyping) void tick().then(() => document.activeElement === field && field.select());
   }
 
+  /** At rest the bars are copied, with what is being typed its letters. */
+  function copied(event: ClipboardEvent) {
+    if (writing.isTyping) return;
+    if (event.type === 'cut') bars.cut();
+    else bars.copy();
+    event.clipboardData?.setData('text/plain', bars.clipText);
+    event.preventDefault();
+  }
+  function pasted(event: ClipboardEvent) {
+    if (bars.pasteText(event.clipboardData?.getData('text/plain') ?? '')) event.preventDefault();
+  }
+
   const drag = new BarDrag((dragged: Dragged, { bar, part }: DropPlace) => {
     void back();
     if (dragged.kind === 'bars') {
@@ -125,6 +137,9 @@
     value={writing.text}
     oninput={(event) => writing.type(event.currentTarget.value)}
     onkeydown={press}
+    oncopy={copied}
+    oncut={copied}
+    onpaste={pasted}
     data-bar-field
     {@attach takeFocus}
   />

@@ -18,7 +18,12 @@
 </script>
 
 {#snippet press(name: string, pad: PadKey, label = name, isWide = false)}
-  <button type="button" class="{key} {isWide ? 'shrink-0 px-2.5' : ''}" data-pad-key={name} tabindex="-1" onclick={() => put(pad)}>{label}</button
+  <button
+    type="button"
+    class="{key} {isWide ? 'shrink-0 px-2.5' : ''}"
+    data-pad-key={name}
+    tabindex="-1"
+    onclick={() => put(pad)}>{label}</button
   >
 {/snippet}
 {#snippet whole(symbol: string, group: string)}

@@ -192,12 +192,9 @@ export const BAR_KEYS: readonly BarKeyRow[] = [
     id: 'bars-copy',
     keys: 'Ctrl C',
     name: 'Copy the selected bars; Ctrl X cuts, Ctrl V pastes them',
-    matches: (press, { writing }) =>
-      modified(press) && ['c', 'x', 'v'].includes(press.key.toLowerCase()) && !writing.isTyping,
-    run: ({ bars }, press) => {
-      const work = { c: () => bars.copy(), x: () => bars.cut(), v: () => bars.paste() };
-      work[press.key.toLowerCase() as keyof typeof work]();
-    }
+    // The field hears of it from the clipboard, so that bars go to other programs and come from there.
+    matches: () => false,
+    run: () => undefined
   },
   {
     id: 'bars-duplicate',
