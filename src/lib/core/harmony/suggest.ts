@@ -237,10 +237,7 @@ function asElsewhere({ bars, bar, beat }: Place): Suggestion[] {
 }
 
 /** The V of what follows, and the ii of a V that follows. */
-function leadingTo(
-  after: Heard | null,
-  hasSevenths: boolean
-): (Suggestion & { readonly worth: number })[] {
+function leadingTo(after: Heard | null, hasSevenths: boolean): (Suggestion & { readonly worth: number })[] {
   if (!after) return [];
   const { chord, symbol } = after;
   // A chord without a fifth of its own is seldom led to by one, and what is far off not yet.
