@@ -1,7 +1,7 @@
 /** A chart's text in another key: every chord and the key line moved, spelled for where they land. */
 import { readChord } from '../theory/chord-reader';
 import * as Note from '@tonaljs/note';
-import { plainName, pitchClass, readNote, type NoteName } from '../theory/note';
+import { readNote, withoutDoubles, type NoteName } from '../theory/note';
 import { homeUp, type Home } from '../theory/tonic';
 import { declarationOf, redeclared } from './directives';
 import type { Cell, ChartLine } from './model';
@@ -14,13 +14,8 @@ function intervalUp(home: Home, semitones: number): string {
   return Note.distance(home.tonic, homeUp(home, semitones).tonic);
 }
 
-/** Names with more than one accidental are read more easily by their neighbour. */
-function simplest(note: NoteName): NoteName {
-  return /##|bb/.test(note) ? plainName(pitchClass(note)) : note;
-}
-
 function noteUp(note: NoteName, interval: string): NoteName {
-  return simplest(Note.transpose(note, interval));
+  return withoutDoubles(Note.transpose(note, interval));
 }
 
 /** A note with or without its octave. */

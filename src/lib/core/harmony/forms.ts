@@ -1,5 +1,5 @@
 /** Forms to begin a chart from, in any key: rows of steps, written out as chart text. */
-import { noteAbove, pitchClass, plainName, type NoteName } from '../theory/note';
+import { noteAbove, withoutDoubles, type NoteName } from '../theory/note';
 import { keyText, type Key } from './key';
 
 export interface FormPattern {
@@ -99,14 +99,12 @@ export const FORM_PATTERNS: readonly FormPattern[] = [
   }
 ];
 
-const simple = (note: NoteName): NoteName => (/##|bb/.test(note) ? plainName(pitchClass(note)) : note);
-
 /** A form as chart text in a key on some tonic. */
 export function formText({ mode, head, sections }: FormPattern, tonic: NoteName, title: string): string {
   const key: Key = { tonic, mode };
   const chord = (word: string) => {
     const [interval, suffix] = word.split('.') as [string, string];
-    return simple(noteAbove(tonic, interval)) + suffix;
+    return withoutDoubles(noteAbove(tonic, interval)) + suffix;
   };
   const bars = (line: string) =>
     `| ${line

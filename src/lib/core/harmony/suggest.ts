@@ -5,7 +5,7 @@
 import type { WrittenBar } from '../chart/writing/bars';
 import { type Chord } from '../theory/chord';
 import { readChord } from '../theory/chord-reader';
-import { noteAbove, pitchClass, plainName, type NoteName } from '../theory/note';
+import { noteAbove, pitchClass, plainName, withoutDoubles, type NoteName } from '../theory/note';
 import { prettySymbol } from '../theory/typeset';
 import type { Style } from './style';
 import { isMinorKey, type Key } from './key';
@@ -268,7 +268,7 @@ function followers({ bars, bar, beat }: Place, symbol: string): string[] {
 
 /** A root by its plainer name: E, not F♭. */
 const simple = (note: NoteName): NoteName =>
-  /##|bb|^(?:Fb|E#|B#)$/.test(note) ? plainName(pitchClass(note)) : note;
+  /^(?:Fb|E#|B#)$/.test(note) ? plainName(pitchClass(note)) : withoutDoubles(note);
 
 /** The chords of the key, and the dominants that lead to them: what a pad offers, without repeats. */
 export function chordsOfKey(place: Place): string[] {

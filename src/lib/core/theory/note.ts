@@ -25,6 +25,11 @@ export function plainName(pc: PitchClass): NoteName {
   return PLAIN_NAMES[pc]!;
 }
 
+/** A note with two accidentals by its plain neighbour; any other as it is. */
+export function withoutDoubles(note: NoteName): NoteName {
+  return /##|bb/.test(note) ? plainName(pitchClass(note)) : note;
+}
+
 const notesAbove = new Map<string, NoteName>();
 
 /** The note an interval ("3m", "7d") above a root, spelled from the root as typed. */

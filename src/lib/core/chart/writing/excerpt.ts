@@ -2,8 +2,9 @@
 import { declarationOf, writeDirective } from '../directives';
 import { readChart } from '../read';
 import { writeChart } from '../write';
-import { remarkIn } from './bars';
+import { isSameMeter, remarkIn } from './bars';
 import { barsOf, copyBars, insertAfter, type Stretch } from './edits';
+import { setMeter } from './sections';
 
 /** Of the head what says something of other bars. */
 const LEFT_OUT = new Set(['title', 'time', 'melody', 'pickup', 'start_of_grid', 'end_of_grid']);
@@ -23,8 +24,11 @@ export function chartOfBars(text: string, stretch: Stretch, title: string): stri
   });
   const clip = copyBars(text, stretch).map((unit, i) => {
     const own = bars[stretch.from + i]!;
-    const source = own.repeats > 0 && i < own.repeats ? bars[own.index - own.repeats] : undefined;
-    return source ? { ...unit, cells: source.cells } : unit;
+    let source = own;
+    // A repeat may repeat a repeat.
+    while (i < own.repeats && source.repeats > 0 && bars[source.index - source.repeats])
+      source = bars[source.index - source.repeats]!;
+    return { ...unit, cells: source.cells };
   });
   const lines = [
     writeDirective({ name: 'title', value: title }),
@@ -35,5 +39,11 @@ export function chartOfBars(text: string, stretch: Stretch, title: string): stri
   const labelled = first.section
     ? grid.replace('{start_of_grid}', `{start_of_grid label="${first.section.replaceAll('"', '')}"}`)
     : grid;
-  return writeChart(readChart(labelled).chart);
+  // Meters that change inside come along; from behind, so that each finds its bars.
+  const inside = bars.slice(stretch.from, stretch.to + 1);
+  const own = inside.reduceRight(
+    (written, { meter }, i) => (isSameMeter(meter, first.meter) ? written : setMeter(written, i, meter)),
+    labelled
+  );
+  return writeChart(readChart(own).chart);
 }

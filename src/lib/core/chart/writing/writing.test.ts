@@ -7,6 +7,8 @@ import { unroll } from '../unroll';
 import { barAtPlace, type WrittenBar } from './bars';
 import { cellsFor, chordsIn, splitOf } from './beats';
 import * as edit from './edits';
+import { chartOfBars } from './excerpt';
+import { remarksOf } from './remarks';
 import * as section from './sections';
 
 /** Untidy, with words, repeats, endings, jumps, meters, remarks and directives that nobody knows. */
@@ -269,6 +271,34 @@ describe('chords in a bar', () => {
     expect(edit.moveChord(text, { bar: 0, chord: 1 }, { bar: 0, beat: 3 })).toBe('| Dm7 . . G7 | C |');
     expect(edit.moveChord(text, { bar: 0, chord: 1 }, { bar: 1, beat: 2 })).toBe('| Dm7 | C G7 |');
     expect(edit.moveChord(text, { bar: 1, chord: 0 }, { bar: 0, beat: 2 })).toBe('| Dm7 C |  |');
+  });
+});
+
+describe('some bars as a chart of their own', () => {
+  it('stand written out, with their meters and what the head says', () => {
+    const text =
+      '{title: x}\n{key: Eb}\n{time: 4/4}\n| C | % |\n{comment: here}\n| % | F |\n{time: 3/4}\n| G |\n{time: 4/4}\n| Am |\n';
+    const alone = chartOfBars(text, { from: 2, to: 5 }, 'y');
+    expect(alone).toMatch(/^\{title: y\}\n\{key: Eb\}\n\{time: 4\/4\}/);
+    expect(formOf(alone).changes.map(({ symbol, beats }) => symbol + beats)).toEqual([
+      'C4',
+      'F4',
+      'G3',
+      'Am4'
+    ]);
+  });
+});
+
+describe('remarks', () => {
+  it('stand over the change that sounds in their bar, as often as it is played', () => {
+    const text =
+      '|: C |\n{c: soft}\n| F :|\n| %% | |\n{ci: still held}\n| . |\n{c: no more}\n| G |\n{c: after all}\n';
+    expect(remarksOf(readChart(text).chart, formOf(text))).toEqual([
+      { bar: 2, change: 1, text: 'soft' },
+      { bar: 4, change: 3, text: 'soft' },
+      { bar: 7, change: 5, text: 'still held' },
+      { bar: 8, change: 6, text: 'no more' }
+    ]);
   });
 });
 
