@@ -13,17 +13,16 @@
   const put = (key: PadKey) =>
     writing.type(padPress(writing.isTyping || key.kind !== 'root' ? writing.text : '', key));
   const shape =
-    'inline-flex min-h-11 min-w-8 flex-1 items-center justify-center rounded-md border px-1 text-base whitespace-nowrap';
-  const key = `${shape} border-edge bg-surface active:bg-lit disabled:opacity-55`;
+    'inline-flex min-h-11 items-center justify-center rounded-md border text-base whitespace-nowrap';
+  const plain = `${shape} border-edge bg-surface active:bg-lit disabled:opacity-55`;
+  const key = `${plain} min-w-8 flex-1 px-1`;
+  /** As wide as its words, in a row that is scrolled. */
+  const wide = `${plain} flex-none px-3`;
 </script>
 
 {#snippet press(name: string, pad: PadKey, label = name, isWide = false)}
-  <button
-    type="button"
-    class="{key} {isWide ? 'shrink-0 px-2.5' : ''}"
-    data-pad-key={name}
-    tabindex="-1"
-    onclick={() => put(pad)}>{label}</button
+  <button type="button" class={isWide ? wide : key} data-pad-key={name} tabindex="-1" onclick={() => put(pad)}
+    >{label}</button
   >
 {/snippet}
 {#snippet whole(symbol: string, group: string)}
@@ -109,7 +108,7 @@
     >
     <button
       type="button"
-      class="{shape} flex-2 border-ink bg-ink text-paper"
+      class="{shape} flex-2 border-ink bg-ink px-1 text-paper"
       data-pad-key="next"
       tabindex="-1"
       onclick={() => writing.enter()}><CornerDownLeft size={18} />&nbsp;Next bar</button
