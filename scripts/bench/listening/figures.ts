@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { wavFile } from '../../../src/lib/audio/wav';
 import { listenTo } from '../../../src/lib/core/takes/listen/listen';
 import { sounded, TONES, type Tone } from '../../../src/lib/core/takes/player/string';
+import { expressive, EXPRESSIVE, SOURCES, type Source } from './expressive';
 import { liveFigures, type LiveFigure } from './live';
 import { scoreOf } from './score';
 import {
@@ -76,6 +77,89 @@ export function listeningFigures(dir: string): ListeningFigure[] {
       ...(tracked === null ? {} : { tracker: tracked })
     };
   });
+}
+
+export interface ExpressiveFigure {
+  readonly kind: string;
+  readonly least: number;
+  /** Mean F of each source. */
+  readonly f: Readonly<Partial<Record<Source, number>>>;
+  readonly tracker?: number;
+}
+
+export interface ExpressiveFigures {
+  readonly kinds: readonly ExpressiveFigure[];
+  /** Notes an octave off, of all that were heard. */
+  readonly octaves: number;
+  readonly notes: number;
+  /** The chance that a right note is told with more confidence than a wrong one. */
+  readonly confidence: number;
+  /** Of bends, slides, releases and vibratos that were played: heard, and cents off in the middle; and those that nobody played. */
+  readonly events: {
+    readonly played: number;
+    readonly heard: number;
+    readonly extra: number;
+    readonly off: number;
+  };
+}
+
+/** Every expressive kind from every source there is. */
+export function expressiveFigures(dir: string): ExpressiveFigures {
+  const [right, wrong, off]: [number[], number[], number[]] = [[], [], []];
+  let [octaves, notes, playedEvents, heardEvents, extra] = [0, 0, 0, 0, 0];
+  const sources = SOURCES.filter(
+    (source) => !source.endsWith('font') || hasSynthesizer(source === 'own font' ? 'own' : 'other')
+  );
+  const kinds = EXPRESSIVE.map((kind): ExpressiveFigure => {
+    const tracked: number[] = [];
+    const f = sources.map((source) => {
+      const set = expressive(dir, kind, source);
+      const found = set.map((specimen) => {
+        const heard = listenTo(specimen.samples, specimen.rate).notes;
+        for (const note of heard) {
+          notes++;
+          const near = specimen.notes.filter(({ at }) => Math.abs(at - note.at) < 0.05);
+          const own = near.find(({ midi }) => midi === note.midi);
+          (own ? right : wrong).push(note.confidence);
+          if (!own && near.some(({ midi }) => (midi - note.midi) % 12 === 0)) octaves++;
+          if (!own) continue;
+          const wanted = [
+            ...(own.bend ? [100 * (own.midi - own.bend.from)] : []),
+            ...(own.release ? [100 * (own.release.to - own.midi)] : [])
+          ];
+          const glides = note.events.filter((event) => event.kind !== 'vibrato');
+          playedEvents += wanted.length + Number(own.vibrato !== undefined && own.seconds > 0.7);
+          heardEvents += Math.min(wanted.length, glides.length);
+          wanted.slice(0, glides.length).forEach((cents, i) => off.push(Math.abs(cents - glides[i]!.cents)));
+          extra += Math.max(0, glides.length - wanted.length);
+          const shaken = note.events.find((event) => event.kind === 'vibrato');
+          if (shaken && own.vibrato) {
+            if (own.seconds > 0.7) heardEvents++;
+            off.push(Math.abs(shaken.cents - own.vibrato.cents));
+          } else if (shaken) extra++;
+        }
+        return scoreOf(heard, specimen.notes).f;
+      });
+      const tracker = trackerOf(dir, set);
+      if (tracker !== null) tracked.push(tracker);
+      return [source, mean(found)] as const;
+    });
+    return {
+      kind: kind.name,
+      least: kind.least,
+      f: Object.fromEntries(f),
+      ...(tracked.length ? { tracker: mean(tracked) } : {})
+    };
+  });
+  const wins = right.reduce((sum, own) => sum + wrong.filter((other) => own > other).length, 0);
+  off.sort((a, b) => a - b);
+  return {
+    kinds,
+    octaves,
+    notes,
+    confidence: wins / (right.length * wrong.length),
+    events: { played: playedEvents, heard: heardEvents, extra, off: off[off.length >> 1] ?? NaN }
+  };
 }
 
 /** The F of `aubionotes` over a set, all its notes moved by the one shift that serves it best; null where it is not installed. */

@@ -6,23 +6,27 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { writeMidi, type MidiEvent } from 'midi-file';
+import { pitchAt } from '../../../src/lib/core/takes/player/string';
+import type { Stroke } from '../../../src/lib/core/takes/player/perform';
 import { chanceOf } from '../../../src/lib/core/line/chance';
 import { answerBand } from '../../../src/lib/server/compute/band';
 import { bandRequest } from '../../../src/lib/api/requests';
 
-const SOUND_FONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
-const RATE = 44_100;
+/** The sound font that the listener was tuned on, and one that it was not. */
+export const FONTS = {
+  own: '/usr/share/sounds/sf2/FluidR3_GM.sf2',
+  other: '/usr/share/sounds/sf2/TimGM6mb.sf2'
+} as const;
+export type Font = keyof typeof FONTS;
+export const RATE = 44_100;
 
 /** Whether the set can be rendered here. */
-export function hasSynthesizer(): boolean {
-  return existsSync(SOUND_FONT);
+export function hasSynthesizer(font: Font = 'own'): boolean {
+  return existsSync(FONTS[font]);
 }
 
-export interface TrueNote {
-  readonly at: number;
-  readonly seconds: number;
-  readonly midi: number;
-}
+/** A note as it was played, with what the hand did to its pitch. */
+export type TrueNote = Pick<Stroke, 'at' | 'seconds' | 'midi' | 'bend' | 'release' | 'vibrato'>;
 
 export interface Specimen {
   readonly kind: string;
@@ -68,6 +72,9 @@ const STARTS: Readonly<Record<Subdivision, readonly number[]>> = {
 const SCALE = [0, 2, 3, 5, 7, 9, 10];
 const BEATS = 16;
 
+/** Semitones of a pitch wheel, and seconds from one of its messages to the next. */
+const WHEEL = { semitones: 12, seconds: 0.008 } as const;
+
 /** A line that walks about: steps mostly, leaps, repeated notes, now and then a rest. */
 export function walk(tempo: number, subdivision: Subdivision, seed: number): TrueNote[] {
   const chance = chanceOf(seed, tempo, SUBDIVISIONS.indexOf(subdivision));
@@ -88,13 +95,35 @@ export function walk(tempo: number, subdivision: Subdivision, seed: number): Tru
   });
 }
 
-function midiOf(
+/** Messages of the pitch wheel, for a note whose pitch moves; the wheel stands still before the next one. */
+function wheelOf(note: TrueNote): { at: number; event: MidiEvent }[] {
+  const { at, midi, seconds, bend, release, vibrato } = note;
+  if (!bend && !release && !vibrato) return [{ at: at - 0.002, event: wheel(0) }];
+  const count = Math.ceil(seconds / WHEEL.seconds);
+  return Array.from({ length: count }, (_, i) => {
+    const after = i * WHEEL.seconds;
+    return {
+      at: at + (i === 0 ? -0.002 : after),
+      event: wheel(pitchAt({ ...note, loudness: 1 }, after) - midi)
+    };
+  });
+}
+const wheel = (semitones: number): MidiEvent => ({
+  deltaTime: 0,
+  type: 'pitchBend',
+  channel: 0,
+  value: Math.max(-8192, Math.min(8191, Math.round((8192 * semitones) / WHEEL.semitones)))
+});
+
+export function midiOf(
   notes: readonly TrueNote[],
   program: number,
   ring: number | undefined,
   seed: number
 ): Uint8Array {
   const chance = chanceOf(seed, 77);
+  const isMoving = notes.some(({ bend, release, vibrato }) => bend ?? release ?? vibrato);
+  const moving = isMoving ? notes.flatMap(wheelOf) : [];
   const timed = notes.flatMap(({ at, seconds, midi }): { at: number; event: MidiEvent }[] => {
     const next = notes.find((other) => other.at > at && other.midi === midi);
     const long = ring === undefined ? seconds : Math.min(ring, (next?.at ?? Infinity) - at - 0.01);
@@ -112,10 +141,23 @@ function midiOf(
       { at: at + long, event: { deltaTime: 0, type: 'noteOff', channel: 0, noteNumber: midi, velocity: 0 } }
     ];
   });
-  const events: MidiEvent[] = [{ deltaTime: 0, type: 'programChange', channel: 0, programNumber: program }];
+  const events: MidiEvent[] = [
+    { deltaTime: 0, type: 'programChange', channel: 0, programNumber: program },
+    ...[
+      [101, 0],
+      [100, 0],
+      [6, WHEEL.semitones]
+    ].map(([controllerType, value]): MidiEvent => ({
+      deltaTime: 0,
+      type: 'controller',
+      channel: 0,
+      controllerType: controllerType!,
+      value: value!
+    }))
+  ];
   let last = 0;
   // 960 ticks a quarter at 120: 1,920 a second.
-  for (const { at, event } of timed.sort((a, b) => a.at - b.at)) {
+  for (const { at, event } of [...moving, ...timed].sort((a, b) => a.at - b.at)) {
     const tick = Math.round(at * 1920);
     events.push({ ...event, deltaTime: tick - last });
     last = tick;
@@ -127,7 +169,8 @@ function midiOf(
   );
 }
 
-function rendered(dir: string, name: string, midi: Uint8Array): Float32Array {
+export function rendered(dir: string, name: string, midi: Uint8Array, font: Font = 'own'): Float32Array {
+  mkdirSync(dir, { recursive: true });
   const [from, to] = [join(dir, `${name}.mid`), join(dir, `${name}.raw`)];
   if (!existsSync(to)) {
     writeFileSync(from, midi);
@@ -148,7 +191,7 @@ function rendered(dir: string, name: string, midi: Uint8Array): Float32Array {
         'little',
         '-F',
         to,
-        SOUND_FONT,
+        FONTS[font],
         from
       ],
       { stdio: 'ignore' }
@@ -181,7 +224,7 @@ function noisy(samples: Float32Array, below: number, seed: number): Float32Array
   return mixed(samples, (i) => noise[i]!, power(noise), below);
 }
 
-function withBand(dir: string, samples: Float32Array, tempo: number, below: number): Float32Array {
+export function withBand(dir: string, samples: Float32Array, tempo: number, below: number): Float32Array {
   const chart = `{title: Leak}\n{tempo: ${tempo}}\n| Fm7 | Bb7 | Ebmaj7 | Abmaj7 |`;
   const band = rendered(
     dir,

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { isDay } from '../core/practice/log/day';
 import { MEETINGS } from '../core/takes/judge/landing';
 import type { TakeFigures } from '../core/takes/judge/judge';
+import { PITCH_EVENTS } from '../core/takes/model';
 import { MAX_CHART_BYTES } from './limits';
 import { planSchema } from './plan';
 
@@ -23,7 +24,18 @@ const heardNote = z.object({
   midi,
   cents: z.number().min(-1200).max(1200).default(0),
   confidence: z.number().min(0).max(1).default(1),
-  curve: z.array(z.number().nullable()).max(8192).default([])
+  curve: z.array(z.number().nullable()).max(8192).default([]),
+  level: z.number().min(0).max(1).optional(),
+  events: z
+    .array(
+      z.object({
+        kind: z.enum(PITCH_EVENTS),
+        at: seconds,
+        cents: z.number().min(-2400).max(2400)
+      })
+    )
+    .max(256)
+    .default([])
 });
 
 const stroke = z.object({
@@ -32,6 +44,21 @@ const stroke = z.object({
   midi: z.number().min(0).max(127),
   loudness: z.number().min(0).max(1),
   bend: z.object({ from: z.number().min(0).max(127), seconds: z.number().min(0).max(60) }).optional(),
+  release: z
+    .object({
+      to: z.number().min(0).max(127),
+      after: z.number().min(0).max(LONGEST_TAKE),
+      seconds: z.number().min(0).max(60)
+    })
+    .optional(),
+  vibrato: z
+    .object({
+      cents: z.number().min(0).max(400),
+      hertz: z.number().min(0).max(20),
+      after: z.number().min(0).max(LONGEST_TAKE)
+    })
+    .optional(),
+  muted: z.literal(true).optional(),
   slur: z.literal(true).optional()
 });
 

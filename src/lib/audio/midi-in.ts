@@ -5,6 +5,8 @@ import { WebMidi, type NoteMessageEvent } from 'webmidi';
 export interface MidiStroke {
   readonly midi: number;
   readonly at: number;
+  /** How hard it was struck, 0 to 1. */
+  readonly velocity: number;
 }
 
 /** Listens; gives how to stop. Throws where the browser lets no MIDI in. */
@@ -15,7 +17,8 @@ export async function listenToMidi(
   await WebMidi.enable();
   const strokeOf = ({ note, timestamp }: NoteMessageEvent): MidiStroke => ({
     midi: note.number,
-    at: timestamp
+    at: timestamp,
+    velocity: note.attack
   });
   const hear = (event: NoteMessageEvent) => onNote(strokeOf(event));
   const leave = (event: NoteMessageEvent) => onRelease?.(strokeOf(event));

@@ -1,6 +1,6 @@
 /** Ties what was played to the beats of a chart: seconds become ticks of written time, close to the grid where a player meant the grid. */
 import { noteOf, TICKS, type LineNote } from '../line/model';
-import type { PlayedNote } from './model';
+import type { Stretch, Technique } from './stretches';
 
 /** How the clock ran while a take was played. */
 export interface TakeClock {
@@ -16,6 +16,7 @@ export interface BeatNote {
   readonly at: number;
   readonly beats: number;
   readonly midi: number;
+  readonly technique?: Technique;
 }
 
 export function beatOf({ tempo, start }: TakeClock, second: number): number {
@@ -32,9 +33,14 @@ const BEFORE = 0.7;
 const SHORTEST = 1 / 16;
 
 /** Notes in beats, in the order of time, one voice: each at most until the next begins. What comes before the form is left out. */
-export function inBeats(notes: readonly PlayedNote[], clock: TakeClock): BeatNote[] {
+export function inBeats(notes: readonly Stretch[], clock: TakeClock): BeatNote[] {
   const sorted = notes
-    .map(({ at, seconds, midi }) => ({ at: beatOf(clock, at), beats: (seconds * clock.tempo) / 60, midi }))
+    .map(({ at, seconds, midi, technique }) => ({
+      at: beatOf(clock, at),
+      beats: (seconds * clock.tempo) / 60,
+      midi,
+      ...(technique ? { technique } : {})
+    }))
     .filter(({ at }) => at >= -BEFORE)
     .sort((a, b) => a.at - b.at || a.midi - b.midi);
   return sorted.map((note, i) => {
@@ -51,6 +57,8 @@ export function roundsOf(notes: readonly BeatNote[], formBeats: number): number 
   return last ? Math.max(1, Math.ceil((last.at - BEFORE) / formBeats)) : 1;
 }
 
+/** Notes that begin within so many beats of one another were struck together. */
+const TOGETHER = 1 / 24;
 /** Gaps below this, in ticks, are none. */
 const ARTICULATION = 0.3 * TICKS;
 /** Grids that players play on, in parts of a beat. */
@@ -67,14 +75,17 @@ export function asWritten(
   writtenAt: (beat: number, isExact?: boolean) => number
 ): LineNote[] {
   const starts = notes.map(({ at }) => Math.max(0, Math.round(writtenAt(at, true) * TICKS)));
-  return notes.flatMap(({ at, beats, midi }, i): LineNote[] => {
+  return notes.flatMap(({ at, beats, midi, technique }, i): LineNote[] => {
     const start = starts[i]!;
     const next = starts.slice(i + 1).find((other) => other > start) ?? Infinity;
-    // Of two notes that fall on one place the later one was meant.
-    if (starts[i + 1] === start) return [];
+    // Of two notes that fall on one place the later one was meant; struck together they are a double stop.
+    const other = notes[i + 1];
+    if (other && starts[i + 1] === start && !(other.at - at < TOGETHER && other.midi > midi)) return [];
     const end = Math.max(start + TICKS / 16, onGrid(Math.round(writtenAt(at + beats) * TICKS)));
     // A short gap is how notes are parted, and no rest.
-    return [noteOf(start, (next - end < ARTICULATION ? next : Math.min(end, next)) - start, midi)];
+    return [noteOf(start, (next - end < ARTICULATION ? next : Math.min(end, next)) - start, midi)].map(
+      (note) => ({ ...note, ...technique })
+    );
   });
 }
 

@@ -13,15 +13,30 @@ export interface PlayedNote {
   readonly seconds: number;
   /** MIDI number. */
   readonly midi: number;
+  /** How loud it is against the loudest note, or as a key was struck: above 0, 1 at most. Absent where it is not known. */
+  readonly level?: number;
+}
+
+/** What a hand does to the pitch of a note that sounds. */
+export const PITCH_EVENTS = ['bend', 'release', 'slide', 'vibrato'] as const;
+export interface PitchEvent {
+  readonly kind: (typeof PITCH_EVENTS)[number];
+  /** Seconds since the sound began. */
+  readonly at: number;
+  /** How far the pitch moved, up above 0; of a vibrato how far it swings to either side. */
+  readonly cents: number;
 }
 
 /** A note that was heard in a sound. */
 export interface HeardNote extends PlayedNote {
+  readonly level: number;
   /** How far it was off its pitch, in cents, once the tuning of the whole instrument is taken out. */
   readonly cents: number;
-  /** 0 to 1: how clearly its pitch stood out. */
+  /** 0 to 1: how likely it was played. */
   readonly confidence: number;
   readonly curve: PitchCurve;
+  /** In the order of time. */
+  readonly events: readonly PitchEvent[];
 }
 
 /** Some samples in a row as they come in, and the frame of the audio clock at which the first of them did. */

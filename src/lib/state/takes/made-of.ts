@@ -29,14 +29,14 @@ export const frameOf = (
 
 /** What was heard, as it is kept. */
 export const heardParts = ({ notes, tuning, troubles }: Listened) => ({
-  notes: notes.map((note) => ({ ...note, curve: [...note.curve] })),
+  notes: notes.map((note) => ({ ...note, curve: [...note.curve], events: [...note.events] })),
   tuning,
   troubles: [...troubles]
 });
 
 /** Notes that came as notes. */
 export const plainParts = (notes: readonly PlayedNote[]) => ({
-  notes: notes.map((note) => ({ ...note, cents: 0, confidence: 1, curve: [] })),
+  notes: notes.map((note) => ({ ...note, cents: 0, confidence: 1, curve: [], events: [] })),
   tuning: 0,
   troubles: []
 });

@@ -61,8 +61,10 @@ function room() {
             seconds,
             midi: Math.round(pitch),
             cents: 0,
+            level: 1,
             confidence: 1,
-            curve: []
+            curve: [],
+            events: []
           })),
           tuning: 0,
           troubles: []

@@ -16,7 +16,8 @@ import type { Chord } from '../../theory/chord';
 import type { Degree } from '../../theory/degree';
 import { asWritten, inBeats, roundsOf, type BeatNote, type TakeClock } from '../align';
 import { timeOf, type PlayersTime } from '../clock';
-import type { PlayedNote } from '../model';
+import type { HeardNote, PlayedNote } from '../model';
+import { stretchesOf } from '../stretches';
 import {
   endOf,
   isWithin,
@@ -130,7 +131,8 @@ export interface Judgement {
 }
 
 export interface TakeToJudge {
-  readonly notes: readonly PlayedNote[];
+  /** As they were heard: how their pitch moves is read from their events and curves, where there are any. */
+  readonly notes: readonly (PlayedNote & Partial<Pick<HeardNote, 'curve' | 'events'>>)[];
   readonly clock: TakeClock;
   readonly targets: readonly MeantTarget[];
   /** Where the band has the second half of a pulse, 0.5 for straight. */
@@ -146,10 +148,11 @@ export interface JudgingGround extends Ground {
 }
 
 export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
-  const { notes, clock, targets, trade, swing } = take;
+  const { clock, targets, trade, swing } = take;
+  const notes = stretchesOf(take.notes);
   const { form, analysis } = ground;
   // What is constant in the player's time is no matter of one change, and none of harmony.
-  const time = timeOf(notes, clock, form, swing);
+  const time = timeOf(take.notes, clock, form, swing);
   const sounded = inBeats(notes, time.clock);
   // As it is written: what is swung is no later than what is straight.
   const played = sounded.map(({ at, beats, midi }): BeatNote => {

@@ -1,6 +1,6 @@
 /**
  * Where notes are struck: where the spectrum rises above itself a moment ago. Magnitudes count by their logarithm over the noise of their
- * bin, so that soft notes and bright noise are weighed alike; neighbouring bins are compared too, so that a vibrato is no rise.
+ * bin, so that soft notes and bright noise are weighed alike; bins as far off as a vibrato reaches are compared too, so that it is no rise.
  */
 import { Spectrum } from './spectrum';
 
@@ -30,6 +30,9 @@ const SAMPLED = 400;
 /** Below are hum and thumps, above little of a guitar: bins. */
 const BINS = { from: 2, to: Math.floor(FRAME * 0.4) } as const;
 
+/** A pitch that swings moves its harmonics by this share of their frequency. */
+const SWINGS = 0.015;
+
 /** Rises this near are one onset, in seconds. */
 const APART = 0.045;
 /** A rise stands out from what is usual this far around, in seconds, by this much. */
@@ -57,13 +60,27 @@ function riseOf(sound: Float32Array): Float32Array {
     for (let bin = 0; bin < BINS.to; bin++)
       frame[bin] = Math.log1p(frame[bin]! / (ABOVE_NOISE * noise[bin]!));
   }
-  return Float32Array.from(frames, (now, i) => (i < LAG ? 0 : riseFrom(frames[i - LAG]!, now)));
+  const widened = frames.map(highestNear);
+  return Float32Array.from(frames, (now, i) => (i < LAG ? 0 : riseFrom(widened[i - LAG]!, now)));
 }
 
+/** Of each bin the highest of those that a swinging pitch may have been in. */
+function highestNear(frame: Float32Array): Float32Array {
+  return Float32Array.from({ length: BINS.to }, (_, bin) => {
+    const reach = Math.max(1, Math.round(SWINGS * bin));
+    let highest = 0;
+    for (let near = Math.max(0, bin - reach); near <= Math.min(BINS.to - 1, bin + reach); near++) {
+      if (frame[near]! > highest) highest = frame[near]!;
+    }
+    return highest;
+  });
+}
+
+/** @param before highest of the bins near each */
 function riseFrom(before: Float32Array, now: Float32Array): number {
   let sum = 0;
   for (let bin = BINS.from; bin < BINS.to; bin++) {
-    const up = now[bin]! - Math.max(before[bin - 1]!, before[bin]!, before[bin + 1]!);
+    const up = now[bin]! - before[bin]!;
     if (up > 0) sum += up;
   }
   return sum;

@@ -48,6 +48,11 @@ export interface Begun {
   readonly fresh: number;
   /** The strongest pitch beside it that is none of its harmonics, as a share of it. */
   readonly second: number;
+  /**
+   * What is left once its harmonics are taken out: the strongest pitch of that, how much of it there is, as a share, and the share of its
+   * harmonics that was not there before.
+   */
+  readonly beside: { readonly pitch: number; readonly share: number; readonly fresh: number };
 }
 
 export class PitchFinder {
@@ -80,6 +85,7 @@ export class PitchFinder {
     }
     best = this.#below(saliences, best);
     const salience = saliences[best]!;
+    const beside = this.#beside(best, salience, (LOBE * SIZE) / length);
     const whole = this.#subtract(0).#sumAt(best);
     const fresh = this.#subtract(1).#sumAt(best);
     return {
@@ -87,8 +93,38 @@ export class PitchFinder {
       salience,
       contrast: salience / (sum / saliences.length || 1),
       fresh: whole > 0 ? fresh / whole : 0,
-      second: salience > 0 ? secondOf(saliences, best) / salience : 0
+      second: salience > 0 ? secondOf(saliences, best) / salience : 0,
+      beside
     };
+  }
+
+  /** The pitch that is left once the harmonics of the best one are taken out, each with so many bins around it. */
+  #beside(best: number, salience: number, around: number): Begun['beside'] {
+    let [top, most] = [-1, 0];
+    this.#without(best, around);
+    const [low, high] = [best - BESIDE.to * STEPS, best + BESIDE.to * STEPS];
+    for (let i = Math.max(1, low); i <= Math.min(this.#bins.length - 2, high); i++) {
+      if (Math.abs(i - best) < BESIDE.from * STEPS) continue;
+      const sum = this.#sumAt(i);
+      if (sum > most) [top, most] = [i, sum];
+    }
+    if (top < 0 || salience <= 0) return { pitch: 0, share: 0, fresh: 0 };
+    const whole = this.#subtract(0).#without(best, around).#sumAt(top);
+    const fresh = this.#subtract(1).#without(best, around).#sumAt(top);
+    return {
+      pitch: LOWEST + top / STEPS,
+      share: most / salience,
+      fresh: whole > 0 ? fresh / whole : 0
+    };
+  }
+
+  /** Takes the harmonics of a pitch tried out, each with so many bins around it. */
+  #without(pitch: number, around: number): this {
+    const step = this.#bins[pitch]!;
+    for (let bin = step; bin - around < this.#fresh.length; bin += step) {
+      this.#fresh.fill(0, Math.max(0, Math.ceil(bin - around)), Math.floor(bin + around) + 1);
+    }
+    return this;
   }
 
   /** The roots of what is there after the moment, less a share of what was there before it. */
@@ -140,6 +176,11 @@ function peakOffset(values: Float64Array, at: number): number {
   const bend = before - 2 * own + after;
   return bend < 0 ? (0.5 * (before - after)) / bend : 0;
 }
+
+/** Half the width of a harmonic in a spectrum of one bin a sample, in bins. */
+const LOBE = 2;
+/** A second voice lies at least and at most so many semitones from the first. */
+const BESIDE = { from: 1.75, to: 16 } as const;
 
 /** Intervals, in semitones, at which a pitch is answered by its own harmonics. */
 const OWN = [0, 12, 19, 24, 28, 31, 36];

@@ -10,9 +10,15 @@ import type { PlayedNote } from '../model';
 export interface Stroke extends PlayedNote {
   /** 0 to 1. */
   readonly loudness: number;
-  /** Bent up from a lower pitch (MIDI) in so many seconds. */
+  /** Bent up, or slid, from another pitch (MIDI) in so many seconds. */
   readonly bend?: { readonly from: number; readonly seconds: number };
-  /** Hammered on or pulled off: without a stroke of its own. */
+  /** So many seconds after its start it is let down to a pitch (MIDI), in so many seconds. */
+  readonly release?: { readonly to: number; readonly after: number; readonly seconds: number };
+  /** From so many seconds after its start on its pitch swings, by so many cents to either side. */
+  readonly vibrato?: { readonly cents: number; readonly hertz: number; readonly after: number };
+  /** The string is damped by the hand: short, dull, more rhythm than pitch. */
+  readonly muted?: true;
+  /** Hammered on, pulled off or slid to: without a stroke of its own. */
   readonly slur?: true;
 }
 
@@ -46,9 +52,18 @@ const BEGINNER = {
 
 /** Seconds between two strokes of one hand. */
 const QUICKEST = 0.03;
-/** Of its written length a note sounds so much. */
+/** Of its written length a note sounds so much; a damped string sounds so long at most, in seconds. */
 const SOUNDS = 0.94;
-const BEND_SECONDS = 0.12;
+const DAMPED_SECONDS = 0.09;
+const LOUDNESS = { plain: 0.8, ghost: 0.35 } as const;
+
+/** How a hand moves a pitch: seconds of a bend, of a slide and of a release; a vibrato begins when the note is held. */
+const HAND = {
+  bend: 0.12,
+  slide: 0.07,
+  release: { after: 0.5, seconds: 0.14 },
+  vibrato: { cents: 30, hertz: 5.5, after: 0.25 }
+} as const;
 
 /** What a player makes of a line, in the order of time. */
 export function perform(notes: readonly LineNote[], wish: Performance): Stroke[] {
@@ -56,7 +71,7 @@ export function perform(notes: readonly LineNote[], wish: Performance): Stroke[]
   const lack = 1 - wish.skill;
   const changes = new Set(wish.changes);
   const strokes: Stroke[] = [];
-  joined(notes).forEach((note, i, all) => {
+  joined(notes).forEach(([note, ...others], i, all) => {
     // Every note takes the same draws whatever becomes of it, so that a better player makes fewer of the same mistakes.
     const [missed, wrong, way, hesitates, pause, uneven] = Array.from({ length: 6 }, chance) as [
       number,
@@ -69,10 +84,10 @@ export function perform(notes: readonly LineNote[], wish: Performance): Stroke[]
     const spread = normal(chance) * (BEGINNER.steadiest + lack * BEGINNER.spread);
     if (missed < BEGINNER.missed * lack ** 2) return;
     const astray = BEGINNER.astray[Math.floor(way * BEGINNER.astray.length)]!;
-    const midi = note.midi + (wrong < BEGINNER.wrong * lack ** 2 ? astray : 0);
+    const off = wrong < BEGINNER.wrong * lack ** 2 ? astray : 0;
     const begin = wish.secondOf(note.start);
     const seconds = wish.secondOf(endOf(note)) - begin;
-    const leap = Math.abs(note.midi - (all[i - 1]?.midi ?? note.midi));
+    const leap = Math.abs(note.midi - (all[i - 1]?.[0].midi ?? note.midi));
     const likely = Math.min(BEGINNER.hesitatesAtMost, BEGINNER.hesitates * (1 + leap)) * lack;
     const late =
       changes.has(note.start) && hesitates < likely
@@ -81,32 +96,68 @@ export function perform(notes: readonly LineNote[], wish: Performance): Stroke[]
     const last = strokes.at(-1);
     const at = Math.max(0, begin + spread + late, last ? last.at + QUICKEST : 0);
     const end = Math.max(at + QUICKEST, begin + seconds * SOUNDS);
-    if (last) strokes[strokes.length - 1] = { ...last, seconds: Math.min(last.seconds, at - last.at) };
-    strokes.push({
-      at,
-      seconds: end - at,
-      midi,
-      loudness: (note.ghost ? 0.35 : 0.8) * (1 - BEGINNER.uneven * lack * uneven),
-      ...(note.bend
-        ? {
-            bend: { from: note.bend.from + midi - note.midi, seconds: Math.min(BEND_SECONDS, (end - at) / 2) }
-          }
-        : {}),
-      ...(note.slur ? { slur: true } : {})
-    });
+    for (let j = strokes.length - 1; j >= 0 && strokes[j]!.at === last?.at; j--) {
+      strokes[j] = { ...strokes[j]!, seconds: Math.min(strokes[j]!.seconds, at - strokes[j]!.at) };
+    }
+    const loudness = (note.ghost ? LOUDNESS.ghost : LOUDNESS.plain) * (1 - BEGINNER.uneven * lack * uneven);
+    const slidFrom = note.slide && last && last.at + last.seconds >= at - QUICKEST ? last.midi : null;
+    for (const own of [...others, note]) {
+      const isAlone = others.length === 0;
+      strokes.push({
+        at,
+        seconds: note.ghost ? Math.min(DAMPED_SECONDS, end - at) : end - at,
+        midi: own.midi + off,
+        loudness,
+        ...(isAlone ? techniquesOf(own, off, end - at, slidFrom) : {}),
+        ...(note.ghost ? { muted: true } : {})
+      });
+    }
   });
   return strokes;
 }
 
-/** Tied notes as the ones they go on from. Of a double stop the upper note is played: this player has one voice. */
-function joined(notes: readonly LineNote[]): LineNote[] {
-  const out: LineNote[] = [];
+/** How the pitch of a note moves that is played `off` its own and lasts so long. */
+function techniquesOf(
+  { bend, release, vibrato, slur, slide }: LineNote,
+  off: number,
+  seconds: number,
+  slidFrom: number | null
+): Pick<Stroke, 'bend' | 'release' | 'vibrato' | 'slur'> {
+  const half = seconds / 2;
+  const isCurl = bend?.cents !== undefined;
+  const { release: down, vibrato: shake } = HAND;
+  return {
+    ...(bend && !isCurl
+      ? { bend: { from: bend.from + off, seconds: Math.min(HAND.bend, half) } }
+      : slide && slidFrom !== null
+        ? { bend: { from: slidFrom, seconds: Math.min(HAND.slide, half) }, slur: true as const }
+        : {}),
+    ...(release
+      ? {
+          release: {
+            to: release.to + off,
+            after: seconds * down.after,
+            seconds: Math.min(down.seconds, half / 2)
+          }
+        }
+      : {}),
+    ...(vibrato && seconds > 2 * shake.after ? { vibrato: shake } : {}),
+    ...(slur ? { slur: true as const } : {})
+  };
+}
+
+/** Tied notes as the ones they go on from; notes that are struck together, the highest of them first. */
+function joined(notes: readonly LineNote[]): [LineNote, ...LineNote[]][] {
+  const out: [LineNote, ...LineNote[]][] = [];
   for (const note of notes) {
     const before = out.at(-1);
-    if (note.tie && before?.midi === note.midi && endOf(before) === note.start) {
-      out[out.length - 1] = { ...before, length: endOf(note) - before.start };
-    } else if (before?.start === note.start) out[out.length - 1] = note;
-    else out.push(note);
+    const tied = note.tie
+      ? (before?.findIndex((own) => own.midi === note.midi && endOf(own) === note.start) ?? -1)
+      : -1;
+    if (before && tied >= 0) {
+      before[tied] = { ...before[tied]!, length: endOf(note) - before[tied]!.start };
+    } else if (before?.[0].start === note.start) before.unshift(note);
+    else out.push([note]);
   }
   return out;
 }

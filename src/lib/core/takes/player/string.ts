@@ -27,6 +27,8 @@ const TIMBRES: Readonly<Record<Tone, Timbre>> = {
 
 /** Seconds in which a finger stops a string. */
 const STOPPED = 0.025;
+/** A damped string loses so much of its brightness, and rings for so many seconds. */
+const MUTED = { damped: 0.5, rings: 0.25 } as const;
 /** Seconds after the last note. */
 const TAIL = 0.5;
 /** A pitch that glides is set anew after so many samples. */
@@ -53,6 +55,7 @@ export function sounded(
   const timbre = TIMBRES[tone];
   let string: PluckedString | null = null;
   strokes.forEach((stroke, i) => {
+    // Of what is struck together the last one is the voice that slurs go on from.
     const next = strokes[i + 1];
     const isGoingOn: boolean = next?.slur === true && next.at <= stroke.at + stroke.seconds + STOPPED;
     if (!string || !stroke.slur) string = new PluckedString(stroke, timbre, rate, i);
@@ -65,23 +68,38 @@ export function sounded(
   return out;
 }
 
+/** The pitch of a stroke so many seconds after its start: MIDI number with fractions. */
+export function pitchAt({ midi, bend, release, vibrato }: Stroke, after: number): number {
+  const share = (begun: number, seconds: number) =>
+    seconds > 0 ? Math.max(0, Math.min(1, (after - begun) / seconds)) : Number(after >= begun);
+  const up = bend ? (1 - share(0, bend.seconds)) * (bend.from - midi) : 0;
+  const down = release ? share(release.after, release.seconds) * (release.to - midi) : 0;
+  const shaken =
+    vibrato && after > vibrato.after
+      ? (vibrato.cents / 100) * Math.sin(2 * Math.PI * vibrato.hertz * (after - vibrato.after))
+      : 0;
+  return midi + up + down + shaken;
+}
+
 class PluckedString {
+  private readonly timbre: Timbre;
   readonly #loop: Float32Array;
   readonly #loss: number;
   #write = 0;
   #last = 0;
 
   constructor(
-    { midi, loudness, bend }: Stroke,
-    private readonly timbre: Timbre,
+    { midi, loudness, bend, muted }: Stroke,
+    timbre: Timbre,
     private readonly rate: number,
     seed: number
   ) {
+    this.timbre = muted ? { ...timbre, ...MUTED } : timbre;
     const pitch = bend?.from ?? midi;
     // Long enough for the lowest string, whatever it is bent or slurred to.
     this.#loop = new Float32Array(Math.ceil(rate / 30));
     const turn = rate / hertzOf(pitch);
-    this.#loss = 0.001 ** (1 / (timbre.rings * hertzOf(pitch)));
+    this.#loss = 0.001 ** (1 / (this.timbre.rings * hertzOf(pitch)));
     this.#pluck(Math.round(turn), loudness, seed);
   }
 
@@ -108,16 +126,14 @@ class PluckedString {
   }
 
   /** Adds the sound of a stroke; where it is slurred on to another the string is not stopped. */
-  play(out: Float32Array, { at, seconds, midi, bend }: Stroke, isGoingOn: boolean): void {
-    const first = Math.round(at * this.rate);
-    const count = Math.round(seconds * this.rate);
+  play(out: Float32Array, stroke: Stroke, isGoingOn: boolean): void {
+    const first = Math.round(stroke.at * this.rate);
+    const count = Math.round(stroke.seconds * this.rate);
     const stop = isGoingOn ? 0 : Math.round(STOPPED * this.rate);
-    let turn = this.#turnOf(bend?.from ?? midi);
+    const isGliding = Boolean(stroke.bend ?? stroke.release ?? stroke.vibrato);
+    let turn = this.#turnOf(pitchAt(stroke, 0));
     for (let i = 0; i < count + stop && first + i < out.length; i++) {
-      if (bend && i % STEP === 0) {
-        const gone = Math.min(1, i / this.rate / bend.seconds);
-        turn = this.#turnOf(bend.from + gone * (midi - bend.from));
-      }
+      if (isGliding && i % STEP === 0) turn = this.#turnOf(pitchAt(stroke, i / this.rate));
       const fade = i < count ? 1 : 1 - (i - count) / stop;
       out[first + i]! += this.#next(turn) * fade;
     }

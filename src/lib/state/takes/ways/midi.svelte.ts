@@ -7,13 +7,15 @@ import { frameIn, ownIn, type LiveWay, type Room } from './way';
 
 interface Recording {
   readonly notes: PlayedNote[];
-  /** Keys that are down, each since its second. */
-  readonly sounding: Map<number, number>;
+  /** Keys that are down, each since its second, and how hard they were struck. */
+  readonly sounding: Map<number, { readonly at: number; readonly level: number }>;
   readonly stop: () => void;
 }
 
 /** Seconds that a note lasts at least. */
 const SHORTEST = 0.02;
+/** A key that was struck is never silent. */
+const SOFTEST = 0.01;
 
 export class MidiWay implements LiveWay {
   isOn = $state(false);
@@ -33,18 +35,18 @@ export class MidiWay implements LiveWay {
     const audio = await import('$lib/audio/midi-in').catch(() => null);
     let zero = 0;
     const notes: PlayedNote[] = [];
-    const sounding = new Map<number, number>();
+    const sounding = new Map<number, { readonly at: number; readonly level: number }>();
     const latency = latencyOf(MIDI_INPUT);
     const second = (at: number) => at / 1000 - zero - (latency ?? 0);
     const release = ({ midi, at }: { readonly midi: number; readonly at: number }) => {
       const from = sounding.get(midi);
       sounding.delete(midi);
-      if (from !== undefined) notes.push({ at: from, seconds: Math.max(SHORTEST, second(at) - from), midi });
+      if (from) notes.push({ ...from, seconds: Math.max(SHORTEST, second(at) - from.at), midi });
     };
     const stop = await audio
       ?.listenToMidi((stroke) => {
         release(stroke);
-        sounding.set(stroke.midi, second(stroke.at));
+        sounding.set(stroke.midi, { at: second(stroke.at), level: Math.max(SOFTEST, stroke.velocity) });
         this.level = 1;
       }, release)
       .catch(() => null);
@@ -84,8 +86,8 @@ export class MidiWay implements LiveWay {
     const end = (rehearsal.transport.audioNow ?? first.second) - first.second;
     rehearsal.transport.stop();
     this.close();
-    for (const [midi, at] of recording.sounding)
-      recording.notes.push({ at, seconds: Math.max(SHORTEST, end - at), midi });
+    for (const [midi, from] of recording.sounding)
+      recording.notes.push({ ...from, seconds: Math.max(SHORTEST, end - from.at), midi });
     const notes = recording.notes.filter(({ at }) => at > -1).sort((a, b) => a.at - b.at);
     if (notes.length === 0) {
       notices.problem = 'No note came in from the instrument; nothing was kept.';
