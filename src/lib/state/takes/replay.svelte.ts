@@ -23,6 +23,12 @@ export class Replaying {
     this.#takes = takes;
   }
 
+  /** The second of the sound that is heard now; null at rest. */
+  get second(): number | null {
+    const data = this.#takes.shelf.opened?.data;
+    return data && this.beat !== null ? secondOf(data, this.beat) : null;
+  }
+
   /** The whole take from a beat on. */
   async play(from = 0): Promise<void> {
     const data = this.#takes.shelf.opened?.data;

@@ -10,6 +10,9 @@ export const RATE = 44_100;
 /** Milliseconds after which a server that was away is tried again. */
 export const RETRY = 3000;
 
+/** Milliseconds after the last correction at which it is sent. */
+const CORRECTED = 500;
+
 export interface NewTake {
   readonly name: string;
   readonly seconds: number;
@@ -27,6 +30,10 @@ export class TakeShelf {
   /** Another take, read beside the opened one. */
   beside: StoredTake | null = $state.raw(null);
   isClosed = false;
+
+  /** What was corrected and is not sent yet. */
+  #unsent = false;
+  #timer: ReturnType<typeof setTimeout> | undefined;
 
   readonly chart: string;
   readonly #notices: Notices;
@@ -54,6 +61,7 @@ export class TakeShelf {
   }
 
   async open(id: string): Promise<void> {
+    await this.sendCorrections();
     await this.#notices.attempt(async () => {
       const take = await client.openTake(this.chart, id);
       if (this.isClosed) return;
@@ -108,7 +116,36 @@ export class TakeShelf {
     await this.#change({ name });
   }
 
+  /** Corrected notes of the opened take: shown and judged at once, sent when nothing more comes for a moment. */
+  correct(notes: TakeData['notes']): void {
+    const take = this.opened;
+    if (!take?.data) return;
+    this.opened = { ...take, data: { ...take.data, notes } };
+    this.#unsent = true;
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.sendCorrections(), CORRECTED);
+  }
+
+  /** Sends what was corrected; a server that is away is tried again. */
+  async sendCorrections(): Promise<void> {
+    clearTimeout(this.#timer);
+    const take = this.opened;
+    if (!this.#unsent || !take?.data) return;
+    const { data, id, version } = take;
+    this.#unsent = false;
+    const isSent = await this.#notices.attempt(async () => {
+      const changed = await client.changeTake(this.chart, id, { base: version, data });
+      // What was corrected meanwhile stays.
+      if (this.opened?.id === id) this.opened = { ...this.opened, version: changed.version };
+      if (!this.#unsent) await this.#list();
+    });
+    if (isSent) return;
+    this.#unsent = true;
+    if (!this.isClosed) this.#timer = setTimeout(() => void this.sendCorrections(), RETRY);
+  }
+
   async edit(change: (data: TakeData) => TakeData): Promise<void> {
+    await this.sendCorrections();
     const data = this.opened?.data;
     if (data) await this.#change({ data: change(data) });
   }

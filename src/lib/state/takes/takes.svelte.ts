@@ -3,6 +3,7 @@ import type { Trouble } from '$lib/core/takes/model';
 import { logBox } from '../practice/practice-log';
 import { Rehearsal } from '../stand/rehearsal.svelte';
 import type { Workspace } from '../chart/workspace.svelte';
+import { Correcting } from './correcting.svelte';
 import { BesidePage } from './beside-page.svelte';
 import { Judging } from './judging.svelte';
 import { Notices } from './notices.svelte';
@@ -29,6 +30,7 @@ export class Takes implements Room {
   readonly work = new BesidePage();
   readonly shelf: TakeShelf;
   readonly judging: Judging;
+  readonly correcting: Correcting;
   readonly trading: Trading;
   readonly microphone: MicrophoneWay;
   readonly midi: MidiWay;
@@ -41,6 +43,7 @@ export class Takes implements Room {
     });
     this.shelf = new TakeShelf(workspace.document.id, this.notices);
     this.judging = new Judging(workspace, this.shelf);
+    this.correcting = new Correcting(this.shelf);
     this.trading = new Trading(workspace, this.rehearsal, this.notices);
     this.microphone = new MicrophoneWay(this);
     this.midi = new MidiWay(this);
@@ -66,6 +69,7 @@ export class Takes implements Room {
   readonly turn = $derived.by(() => (this.isRecording ? this.trading.turnNow() : null));
 
   close(): void {
+    void this.shelf.sendCorrections();
     this.shelf.isClosed = true;
     const end = () => {
       this.microphone.close();

@@ -5,23 +5,27 @@
 <script lang="ts">
   import type { Arrangement } from '$lib/core/plan/arrange';
   import { beatsOf } from '$lib/core/line/model';
-  import { beatOf } from '$lib/core/takes/align';
+  import { beatOf, secondOf } from '$lib/core/takes/align';
   import type { Judgement, JudgedChange } from '$lib/core/takes/judge/judge';
   import { turnsIn } from '$lib/core/takes/trade';
   import { STEP_SECONDS } from '$lib/core/takes/model';
   import type { TakeData } from '$lib/api/take';
+  import { isUncertain } from '$lib/core/takes/correct';
+  import { midiName } from '$lib/core/theory/note';
+  import type { Correcting } from '$lib/state/takes/correcting.svelte';
   import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
   import { degreeOf } from '$lib/core/theory/degree';
   import { semitonesUp } from '$lib/core/theory/note';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import ChordText from '../chord/ChordText.svelte';
   import { Seen } from '../kit/seen.svelte';
+  import { dragByTouch } from '../kit/touch';
   import { heardIn, VERDICT_WORDS } from '../lines/looks';
   import VerdictMark from '../lines/VerdictMark.svelte';
   import BarLines from '../threads/BarLines.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import MeetingMark from './MeetingMark.svelte';
-  import { lateWords, MEETING_WORDS } from './words';
+  import { eventWords, lateWords, MEETING_WORDS } from './words';
 
   interface Props {
     arranged: Arrangement;
@@ -35,13 +39,26 @@
     onselect: (change: number) => void;
     /** Drawn beside another one: lower. */
     isSmall?: boolean;
+    /** What was heard can be corrected on the drawing. */
+    correcting?: Correcting | undefined;
   }
-  let { arranged, data, judgement, round, selected, time, onselect, isSmall = false }: Props = $props();
+  let {
+    arranged,
+    data,
+    judgement,
+    round,
+    selected,
+    time,
+    onselect,
+    isSmall = false,
+    correcting
+  }: Props = $props();
 
   const height = $derived(isSmall ? 170 : 250);
   const BAR = 9;
+  const [SOFTEST, LOUDEST] = [5, 12];
   const radius = $derived(isSmall ? 6.5 : 8.5);
-  const [LEAST_BEAT, LABEL_ROOM] = [30, 26];
+  const [LEAST_BEAT, LABEL_ROOM, WORDS_ROOM] = [30, 26, 64];
 
   let available = $state(900);
   const seen = new Seen();
@@ -73,6 +90,13 @@
     readonly midi: number;
     readonly curve: string;
     readonly change: number;
+    /** Its place among the notes of the take. */
+    readonly index: number;
+    readonly isUncertain: boolean;
+    /** As high as it is loud. */
+    readonly height: number;
+    /** What the hand did to its pitch, in a few words. */
+    readonly words: string;
   }
   const pitches = $derived([
     ...data.notes.map(({ midi }) => midi),
@@ -83,13 +107,24 @@
   const semitone = $derived(pitch(60) - pitch(61));
   const played = $derived.by((): Played[] => {
     const from = round * beats;
-    return data.notes.flatMap(({ at, seconds, midi, curve }): Played[] => {
+    return data.notes.flatMap((note, index): Played[] => {
+      const { at, seconds, midi, curve } = note;
       const beat = beatOf(data, at) - from;
       if (beat < -0.7 || beat >= beats - 0.1) return [];
       const length = (seconds * data.tempo) / 60;
       const change = changes.findLastIndex(({ start }) => start <= beat + 0.2);
       return [
-        { at: beat, beats: length, midi, curve: curveOf(beat, midi, curve), change: Math.max(0, change) }
+        {
+          at: beat,
+          beats: length,
+          midi,
+          curve: curveOf(beat, midi, curve),
+          change: Math.max(0, change),
+          index,
+          isUncertain: isUncertain(note),
+          height: note.level === undefined ? BAR : SOFTEST + (LOUDEST - SOFTEST) * note.level,
+          words: note.events.map(eventWords).join(', ')
+        }
       ];
     });
   });
@@ -143,6 +178,45 @@
     return { midi, late: target.late ?? landed?.late ?? null };
   }
 
+  /** A note that is being dragged, and where it would come to be. */
+  let dragged: { index: number; x: number; y: number; seconds: number; semitones: number } | null =
+    $state(null);
+  const perSecond = $derived((timeline.time(1) * data.tempo) / 60);
+
+  function takeNote(event: PointerEvent & { currentTarget: Element }, index: number) {
+    if (!correcting?.isOn || event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    correcting.selected = index;
+    dragged = { index, x: event.clientX, y: event.clientY, seconds: 0, semitones: 0 };
+  }
+  /** Pixels that a hand moves a note sideways before it is meant. */
+  const MEANT = 5;
+  function dragNote(event: PointerEvent) {
+    if (!dragged) return;
+    const right = event.clientX - dragged.x;
+    dragged.seconds = dragged.seconds !== 0 || Math.abs(right) > MEANT ? right / perSecond : 0;
+    dragged.semitones = Math.round((dragged.y - event.clientY) / semitone);
+  }
+  function dropNote() {
+    const drop = dragged;
+    dragged = null;
+    if (drop && (drop.seconds !== 0 || drop.semitones !== 0)) correcting?.move(drop.semitones, drop.seconds);
+  }
+  /** A note that is missing is put in where the drawing is pressed. */
+  function putIn(event: MouseEvent & { currentTarget: Element }) {
+    if (!correcting?.isOn || (event.target instanceof Element && event.target.closest('[data-played]')))
+      return;
+    const { left, top } = event.currentTarget.getBoundingClientRect();
+    const [x, y] = [event.clientX - left, event.clientY - top];
+    if (y < HEAD) return;
+    const midi = Math.round(60 + (pitch(60) - y) / semitone);
+    correcting.add(secondOf(data, round * beats + x / timeline.time(1)), midi);
+  }
+  $effect(() => {
+    const note = correcting?.isOn ? played.find(({ index }) => index === correcting.selected) : null;
+    if (note) seen.show(timeline.time(note.at), timeline.time(note.at + note.beats));
+  });
+
   $effect(() => {
     const column = timeline.columns[selected];
     if (column) seen.show(column.x, column.x + column.width);
@@ -177,10 +251,13 @@
     bind:clientWidth={available}
     {@attach seen.follow}
   >
+    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
     <svg
+      onclick={putIn}
+      {@attach dragByTouch()}
       width={timeline.width}
       {height}
-      class="block select-none"
+      class="block select-none {correcting?.isOn ? 'cursor-copy' : ''}"
       role="img"
       aria-label="The take in time: what was played, and how each landing met its target"
     >
@@ -248,19 +325,60 @@
           class="fill-ink"
         />
       {/each}
-      {#each drawn as note (`${note.at} ${note.midi}`)}
-        {@const x = timeline.time(note.at)}
-        {@const width = Math.max(5, timeline.time(note.at + note.beats) - x - 1)}
+      {#each drawn as note (note.index)}
+        {@const own = dragged?.index === note.index ? dragged : null}
+        {@const x = timeline.time(note.at) + (own ? own.seconds * perSecond : 0)}
+        {@const width = Math.max(5, timeline.time(note.at + note.beats) - timeline.time(note.at) - 1)}
+        {@const y = pitch(note.midi + (own?.semitones ?? 0))}
+        {@const isSelected = correcting?.isOn && correcting.selected === note.index}
+        {#if isSelected}
+          <rect
+            x={x - 4}
+            y={y - 11}
+            width={width + 8}
+            height="22"
+            rx="6"
+            class="fill-next/20 stroke-next"
+            stroke-width="2.5"
+          />
+        {/if}
         <rect
           {x}
-          y={pitch(note.midi) - BAR / 2}
+          y={y - note.height / 2}
           {width}
-          height={BAR}
+          height={note.height}
           rx="3"
           class={isChordTone(note) ? 'fill-tone stroke-tone' : 'fill-surface stroke-tone'}
+          fill-opacity={note.isUncertain ? 0.25 : undefined}
           stroke-width="1.4"
+          stroke-dasharray={note.isUncertain ? '3 2' : undefined}
           data-played={note.midi}
+          data-uncertain={note.isUncertain || undefined}
         />
+        {#if correcting?.isOn}
+          <!-- As high as a finger. -->
+          <rect
+            x={x - 4}
+            y={y - 16}
+            width={Math.max(24, width + 8)}
+            height="32"
+            fill="transparent"
+            class="cursor-grab"
+            role="presentation"
+            data-played={note.midi}
+            data-drag
+            data-selected={isSelected || undefined}
+            onpointerdown={(event) => takeNote(event, note.index)}
+            onpointermove={dragNote}
+            onpointerup={dropNote}
+            onpointercancel={() => (dragged = null)}
+          />
+          {#if own && own.semitones !== 0}
+            <text {x} y={y - 14} font-size="13" class="fill-ink font-bold"
+              >{midiName(note.midi + own.semitones)}</text
+            >
+          {/if}
+        {/if}
         {#if note.curve}
           <path
             d={note.curve}
@@ -272,8 +390,12 @@
           />
         {/if}
         {#if width >= LABEL_ROOM && !isSmall}
-          <text x={x + 12} y={pitch(note.midi) - BAR / 2 - 3} font-size="11" class="fill-soft"
-            >{degree(note)}</text
+          <text x={x + 12} y={y - BAR / 2 - 3} font-size="11" class="fill-soft"
+            >{degree(note)}{#if note.words && width >= WORDS_ROOM}<tspan
+                dx="5"
+                class="fill-ink"
+                data-technique>{note.words}</tspan
+              >{/if}</text
           >
         {/if}
       {/each}

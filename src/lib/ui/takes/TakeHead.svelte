@@ -3,6 +3,7 @@
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Heart from '@lucide/svelte/icons/heart';
+  import Pencil from '@lucide/svelte/icons/pencil';
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
   import Repeat from '@lucide/svelte/icons/repeat';
@@ -22,6 +23,7 @@
     rounds: number;
     ontoggle: () => void;
     onloop: () => void;
+    oncorrect: () => void;
     onsave: (id: string) => void;
     onremove: () => void;
   }
@@ -33,6 +35,7 @@
     rounds,
     ontoggle,
     onloop,
+    oncorrect,
     onsave,
     onremove
   }: Props = $props();
@@ -74,6 +77,14 @@
     </Button>
     <Button hint="The selected change, with what leads into it, again and again (Q)" onclick={onloop}>
       <Repeat size={15} /> Loop the change
+    </Button>
+    <Button
+      hint="Move, split, join, delete or add notes that were misheard (N)"
+      pressed={takes.correcting.isOn}
+      disabled={takes.judging.judgement === null}
+      onclick={oncorrect}
+    >
+      <Pencil size={15} /> Correct
     </Button>
     {#if rounds > 1}
       <Button label="The round before" disabled={round === 0} onclick={() => (round -= 1)}

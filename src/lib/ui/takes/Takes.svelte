@@ -10,6 +10,7 @@
   import { placeNotes } from '$lib/core/line/place';
   import { readLine } from '$lib/core/line/read';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
+  import { beatOf } from '$lib/core/takes/align';
   import type { TakeRemark } from '$lib/core/takes/judge/remarks';
   import type { Exchange } from '$lib/core/takes/trade';
   import { counted } from '$lib/core/theory/words';
@@ -21,9 +22,10 @@
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import { bindKeys, layKeys } from '../keys/keys';
-  import { TAKE_KEYS } from './take-keys';
+  import { CORRECT_KEYS, TAKE_KEYS } from './take-keys';
   import LineNeck from '../lines/LineNeck.svelte';
   import type { ViewProps } from '../view';
+  import CorrectBar from './CorrectBar.svelte';
   import Exchanges from './Exchanges.svelte';
   import Stand from '../stand/Stand.svelte';
   import RecordingFoot from './RecordingFoot.svelte';
@@ -42,6 +44,7 @@
   let { workspace }: ViewProps = $props();
   const takes = untrack(() => new Takes(workspace));
   const replaying = untrack(() => new Replaying(takes));
+  const { correcting } = takes;
   let round = $state(0);
   /** Bars that were marked, both in: what is looped or kept. */
   let passage: Passage | null = $state.raw(null);
@@ -68,13 +71,15 @@
   const selected = $derived(Math.min(workspace.selected, (arranged?.analysis.changes.length ?? 1) - 1));
   const change = $derived(arranged?.analysis.changes[selected]);
 
+  const openedId = $derived(opened?.id);
   /** Another take is opened at its first round, in silence. */
   $effect(() => {
-    void opened?.id;
+    void openedId;
     untrack(() => {
       replaying.stop();
       round = 0;
       passage = null;
+      if (correcting.isOn) correcting.stop();
     });
   });
   /** The drawing follows the replay from round to round. */
@@ -230,9 +235,29 @@
   }
 
   $effect(() => {
-    const keys = bindKeys(TAKE_KEYS, { toggle, loop });
+    const keys = bindKeys(TAKE_KEYS, { toggle, loop, correct });
     return layKeys('Takes', () => keys);
   });
+  const isCorrecting = $derived(correcting.isOn && judgement !== null && !takes.isRecording);
+  $effect(() => {
+    if (!isCorrecting) return;
+    const keys = bindKeys(CORRECT_KEYS, { correcting, second: () => replaying.second });
+    return layKeys('Correct the notes', () => keys);
+  });
+  // One undo: the steps of a correction come before those of the chart.
+  untrack(() => (workspace.viewSteps = correcting));
+  onDestroy(() => (workspace.viewSteps = null));
+  /** The drawing follows the selected note from round to round. */
+  $effect(() => {
+    const note = correcting.selected === null ? undefined : data?.notes[correcting.selected];
+    if (!isCorrecting || !note || !data || formBeats === 0) return;
+    const own = Math.floor((beatOf(data, note.at) + 0.1) / formBeats);
+    round = Math.max(0, Math.min(rounds - 1, own));
+  });
+  function correct() {
+    if (correcting.isOn) correcting.stop();
+    else if (judgement) correcting.start();
+  }
 </script>
 
 <!-- svelte-ignore a11y_no_static_element_interactions -->
@@ -297,6 +322,7 @@
           {rounds}
           ontoggle={toggle}
           onloop={loop}
+          oncorrect={correct}
           onsave={(id) => void save(id)}
           onremove={() => void remove()}
         />
@@ -311,7 +337,17 @@
             ondrill={drill}
             onmove={(beats) => void move(beats)}
           />
-          <TakeDrawing {arranged} {data} {judgement} {round} {selected} {time} onselect={select} />
+          <TakeDrawing
+            {arranged}
+            {data}
+            {judgement}
+            {round}
+            {selected}
+            {time}
+            {correcting}
+            onselect={select}
+          />
+          {#if isCorrecting}<CorrectBar {correcting} {data} second={replaying.second} />{/if}
           <p
             class="flex flex-wrap items-center gap-2 text-sm text-soft"
             data-passage={passage && `${passage.from}-${passage.to}`}

@@ -1,4 +1,5 @@
 /** How what a take did is drawn and named. */
+import type { PitchEvent } from '$lib/core/takes/model';
 import type { PlayersTime } from '$lib/core/takes/clock';
 import type { Meeting } from '$lib/core/takes/judge/landing';
 
@@ -59,3 +60,17 @@ export function swingWords(swing: number | null, band: number): string {
   if (swing === null) return band > 0.52 ? `The band swings ${ratio(band)}.` : '';
   return `Eighths: you ${ratio(swing)}, the band ${ratio(band)}.`;
 }
+
+/** Semitones with a decimal only where they are between. */
+const semitonesWords = (cents: number) => {
+  const tenths = Math.round(Math.abs(cents) / 10) / 10;
+  return Math.abs(tenths - Math.round(tenths)) < 0.15 ? String(Math.round(tenths)) : String(tenths);
+};
+
+/** "bend 1.8", "slide", "vibrato": what a hand does to a pitch; a bend in semitones. */
+export function eventWords({ kind, cents }: PitchEvent): string {
+  if (kind === 'bend') return cents < CURL ? 'curl' : `bend ${semitonesWords(cents)}`;
+  return kind;
+}
+/** A bend of less is a curl, in cents. */
+const CURL = 60;
