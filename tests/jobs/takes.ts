@@ -150,6 +150,45 @@ export function takeJobs(tools: () => Tools): void {
       ]);
     });
 
+    it('are corrected where they were misheard, by keys and by a finger, undone, and there after a reload', async () => {
+      const chart = await open();
+      await simulate(100);
+      const [take] = await takesOf(chart);
+      const kept = async () =>
+        (
+          await tools().server.call<StoredTake>('GET', `songbook/${chart}/takes/${take!.id}`)
+        ).body.data!.notes.map(({ midi }) => midi);
+      const before = await kept();
+      const becomes = (notes: readonly number[], what: string) =>
+        page().until(async () => JSON.stringify(await kept()) === JSON.stringify(notes), what);
+      await page().press('n', Key.ARROW_RIGHT, Key.ARROW_UP);
+      const raised = before.map((midi, i) => (i === 1 ? midi + 1 : midi));
+      await becomes(raised, 'the second note a semitone up');
+      expect((await page().texts('[data-corrected-note]'))[0]).toMatch(
+        /^Note 2 of \d+, [A-G][♯♭]?\d, bar 1$/
+      );
+      await page().press(Key.DELETE);
+      await becomes(raised.toSpliced(1, 1), 'the note to go');
+      await page().chord(Key.CONTROL, 'z');
+      await becomes(raised, 'the note to come back');
+      await page().finger.on(390, 844, async () => {
+        const from = await page().finger.over('[data-selected]');
+        await page().finger.down(from);
+        await page().finger.to({ x: from.x, y: from.y + 20 });
+        await page().finger.to({ x: from.x, y: from.y + 60 });
+        await page().finger.up();
+        await page().until(async () => (await kept())[1]! < raised[1]!, 'the note to follow the finger');
+        await page().finger.tap('[data-correct] button', { text: 'Split' });
+        await page().until(async () => (await kept()).length === before.length + 1, 'the note in two');
+        await page().finger.tap('[data-correct] button', { text: 'Done' });
+      });
+      const corrected = await kept();
+      await page().load(`/charts/${chart}?view=takes`);
+      await idle();
+      expect(await kept()).toEqual(corrected);
+      expect(await count('[data-correct]')).toBe(0);
+    });
+
     it('are deleted with undo', async () => {
       const chart = await open();
       await simulate(90);
@@ -253,6 +292,8 @@ export function takeJobs(tools: () => Tools): void {
       // What was struck while a bar was counted in is none of it.
       expect(notes.length).toBeGreaterThanOrEqual(2);
       expect(notes.map(({ midi }) => midi)).toEqual(notes.map((_, i) => 65 - notes.length + i));
+      // As hard as they were struck: 90 of 127.
+      for (const { level } of notes) expect(level).toBeCloseTo(90 / 127, 3);
       // A busy machine strikes late, and its audio clock slips: against what was struck, within an eighth of a second.
       const first = 5 - notes.length;
       const apart = struck[first + 1]! - struck[first]!;

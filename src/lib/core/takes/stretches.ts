@@ -11,6 +11,8 @@ export type Technique = Pick<LineNote, 'bend' | 'release' | 'slide' | 'vibrato'>
 /** A note at one pitch. */
 export interface Stretch extends PlayedNote {
   readonly technique?: Technique;
+  /** How far it was bent to come there, in cents. */
+  readonly bent?: number;
 }
 
 /** A pitch counts as a note of its own where it is held so long before it moves, and after, in seconds. */
@@ -39,7 +41,15 @@ export function stretchesOf(notes: readonly Heard[]): Stretch[] {
       const own = events.filter((event) => event !== cut && event.at >= from - 1e-6 && event.at < to);
       const pitch = cuts.length ? pitchIn(note, from, to) : midi;
       const technique = techniqueOf(pitch, cut, own);
-      return { ...plain, at: from, seconds: to - from, midi: pitch, ...(technique ? { technique } : {}) };
+      const bend = cut?.kind === 'bend' ? cut : own.find(({ kind }) => kind === 'bend');
+      return {
+        ...plain,
+        at: from,
+        seconds: to - from,
+        midi: pitch,
+        ...(technique ? { technique } : {}),
+        ...(bend && bend.cents >= CURL ? { bent: bend.cents } : {})
+      };
     });
     return stretches;
   });

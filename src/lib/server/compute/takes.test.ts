@@ -137,6 +137,9 @@ describe('the way from sound to judgement', () => {
       expect(note.confidence).toBeLessThanOrEqual(1);
       expect(Number.isInteger(note.midi)).toBe(true);
       expect(note.curve.length).toBeGreaterThan(0);
+      expect(note.level).toBeGreaterThan(0);
+      expect(note.level).toBeLessThanOrEqual(1);
+      expect(note.events).toEqual([]);
     }
   });
 

@@ -24,7 +24,10 @@ vi.mock('./client', () => {
         return server.takes.get(take.id);
       }),
     changeTake: (_: string, id: string, { base, ...edit }: { base: number }) =>
-      answer(() => void server.takes.set(id, { ...server.takes.get(id)!, ...edit, version: base + 1 })),
+      answer(() => {
+        server.takes.set(id, { ...server.takes.get(id)!, ...edit, version: base + 1 });
+        return server.takes.get(id);
+      }),
     deleteTake: (_: string, id: string) => answer(() => server.takes.delete(id)),
     soundPath: () => ''
   };
@@ -119,6 +122,39 @@ describe('takes', () => {
     expect(judgement!.changes.every(({ target }) => target === undefined || target.met === 'hit')).toBe(true);
     expect(remarks.filter(({ kind }) => kind === 'mend' || kind === 'time')).toEqual([]);
     expect(takes.shelf.list).toHaveLength(1);
+  });
+
+  it('are corrected by hand: judged at once, step by step taken back, kept with what came meanwhile', async () => {
+    const takes = room();
+    await simulate(takes, perfect(PLAYED.targets));
+    const { correcting, shelf } = takes;
+    const pitches = () => shelf.opened!.data!.notes.map(({ midi: own }) => own);
+    const stored = () => [...server.takes.values()][0]!;
+    const [before, version] = [pitches(), stored().version];
+    correcting.start();
+    correcting.transpose(1);
+    expect(takes.judging.judgement!.changes[0]!.target!.met).not.toBe('hit');
+    correcting.split();
+    correcting.remove();
+    expect(pitches()).toEqual([before[0]! + 1, ...before.slice(1)]);
+    server.failures = 1;
+    await shelf.sendCorrections();
+    expect(stored().version).toBe(version);
+    const isSent = shelf.sendCorrections();
+    correcting.undo();
+    await isSent;
+    correcting.stop();
+    await shelf.sendCorrections();
+    expect(stored().data!.notes).toHaveLength(before.length + 1);
+    correcting.start();
+    for (let i = 0; i < 5; i++) correcting.undo();
+    expect(pitches()).toEqual(before);
+    expect(takes.judging.judgement!.changes[0]!.target!.met).toBe('hit');
+    correcting.redo();
+    expect(pitches()[0]).toBe(before[0]! + 1);
+    // Another take has no steps of this one.
+    await simulate(takes, perfect(PLAYED.targets));
+    expect([correcting.canUndo, correcting.canRedo]).toEqual([false, false]);
   });
 
   it('say what is missing where there is no line', async () => {

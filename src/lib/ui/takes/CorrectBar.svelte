@@ -12,6 +12,8 @@
   import type { TakeData } from '$lib/api/take';
   import { isUncertain } from '$lib/core/takes/correct';
   import { counted } from '$lib/core/theory/words';
+  import { beatOf } from '$lib/core/takes/align';
+  import { prettyNote } from '$lib/core/theory/typeset';
   import { midiName } from '$lib/core/theory/note';
   import type { Correcting } from '$lib/state/takes/correcting.svelte';
   import Button from '../kit/Button.svelte';
@@ -20,25 +22,40 @@
   interface Props {
     correcting: Correcting;
     data: TakeData;
+    /** Starts of the bars of the form, in beats, and its length. */
+    bars: readonly number[];
+    beats: number;
     /** The second of the sound that is heard now; null at rest. */
     second: number | null;
   }
-  let { correcting, data, second }: Props = $props();
+  let { correcting, data, bars, beats, second }: Props = $props();
 
+  const barAt = (at: number) => {
+    const beat = beatOf(data, at) + 0.1;
+    return Math.max(1, bars.findLastIndex((start) => start <= beat - beats * Math.floor(beat / beats)) + 1);
+  };
   const note = $derived(correcting.selected === null ? undefined : data.notes[correcting.selected]);
   const described = $derived(
     note
       ? [
-          `note ${correcting.selected! + 1} of ${data.notes.length}`,
-          midiName(note.midi),
+          `Note ${correcting.selected! + 1} of ${data.notes.length}`,
+          prettyNote(midiName(note.midi)),
+          `bar ${barAt(note.at)}`,
           ...note.events.map(eventWords),
           ...(isUncertain(note) ? ['uncertain'] : [])
         ].join(', ')
-      : 'no note selected'
+      : 'No note selected'
   );
 </script>
 
-<section class="card p-2" aria-label="Correct the notes" data-correct>
+<!-- It takes the focus, so that the arrows are its own whatever was pressed before. -->
+<section
+  class="card p-2 outline-none"
+  aria-label="Correct the notes"
+  tabindex="-1"
+  data-correct
+  {@attach (section) => section.focus({ preventScroll: true })}
+>
   <p class="mb-1.5 flex flex-wrap items-baseline gap-x-3 text-sm">
     <b aria-live="polite" data-corrected-note>{described}</b>
     <span class="text-soft"

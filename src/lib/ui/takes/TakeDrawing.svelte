@@ -13,7 +13,7 @@
   import { isUncertain } from '$lib/core/takes/correct';
   import { midiName } from '$lib/core/theory/note';
   import type { Correcting } from '$lib/state/takes/correcting.svelte';
-  import { prettyDegree, prettySymbol } from '$lib/core/theory/typeset';
+  import { prettyDegree, prettyNote, prettySymbol } from '$lib/core/theory/typeset';
   import { degreeOf } from '$lib/core/theory/degree';
   import { semitonesUp } from '$lib/core/theory/note';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
@@ -58,14 +58,20 @@
   const BAR = 9;
   const [SOFTEST, LOUDEST] = [5, 12];
   const radius = $derived(isSmall ? 6.5 : 8.5);
-  const [LEAST_BEAT, LABEL_ROOM, WORDS_ROOM] = [30, 26, 64];
+  const [LEAST_BEAT, CORRECTED_BEAT, LABEL_ROOM, WORDS_ROOM] = [30, 72, 26, 64];
 
   let available = $state(900);
   const seen = new Seen();
 
   const changes = $derived(arranged.analysis.changes);
   const beats = $derived(arranged.sheet.form.beats);
-  const timeline = $derived(layOutTime(changes, beats, Math.max(available - 2, beats * LEAST_BEAT)));
+  const timeline = $derived(
+    layOutTime(
+      changes,
+      beats,
+      Math.max(available - 2, beats * (correcting?.isOn ? CORRECTED_BEAT : LEAST_BEAT))
+    )
+  );
   const judged = $derived(judgement.changes.filter((one) => one.round === round));
   const byChange = $derived(new Map(judged.map((one) => [one.change, one])));
 
@@ -375,7 +381,7 @@
           />
           {#if own && own.semitones !== 0}
             <text {x} y={y - 14} font-size="13" class="fill-ink font-bold"
-              >{midiName(note.midi + own.semitones)}</text
+              >{prettyNote(midiName(note.midi + own.semitones))}</text
             >
           {/if}
         {/if}
@@ -427,7 +433,10 @@
               stroke-width="2"
             />
           {/if}
-          <MeetingMark met={one.target.met} {x} {y} r={radius} />
+          <!-- What is corrected lies under it. -->
+          <g class="pointer-events-none" opacity={correcting?.isOn ? 0.3 : undefined}>
+            <MeetingMark met={one.target.met} {x} {y} r={radius} />
+          </g>
         {/if}
       {/each}
       {#if time !== null}

@@ -78,14 +78,16 @@
     <Button hint="The selected change, with what leads into it, again and again (Q)" onclick={onloop}>
       <Repeat size={15} /> Loop the change
     </Button>
-    <Button
-      hint="Move, split, join, delete or add notes that were misheard (N)"
-      pressed={takes.correcting.isOn}
-      disabled={takes.judging.judgement === null}
-      onclick={oncorrect}
-    >
-      <Pencil size={15} /> Correct
-    </Button>
+    <span class="contents" data-correct-toggle>
+      <Button
+        hint="Move, split, join, delete or add notes that were misheard (N)"
+        pressed={takes.correcting.isOn}
+        disabled={takes.judging.judgement === null}
+        onclick={oncorrect}
+      >
+        <Pencil size={15} /> Correct
+      </Button>
+    </span>
     {#if rounds > 1}
       <Button label="The round before" disabled={round === 0} onclick={() => (round -= 1)}
         ><ChevronLeft size={16} /></Button

@@ -242,7 +242,12 @@
   $effect(() => {
     if (!isCorrecting) return;
     const keys = bindKeys(CORRECT_KEYS, { correcting, second: () => replaying.second });
-    return layKeys('Correct the notes', () => keys);
+    const lift = layKeys('Correct the notes', () => keys);
+    return () => {
+      lift();
+      // The bar is going, with what had the focus in it.
+      document.querySelector<HTMLElement>('[data-correct-toggle] button')?.focus({ preventScroll: true });
+    };
   });
   // One undo: the steps of a correction come before those of the chart.
   untrack(() => (workspace.viewSteps = correcting));
@@ -347,7 +352,15 @@
             {correcting}
             onselect={select}
           />
-          {#if isCorrecting}<CorrectBar {correcting} {data} second={replaying.second} />{/if}
+          {#if isCorrecting}
+            <CorrectBar
+              {correcting}
+              {data}
+              bars={arranged.sheet.form.bars.map(({ start }) => start)}
+              beats={formBeats}
+              second={replaying.second}
+            />
+          {/if}
           <p
             class="flex flex-wrap items-center gap-2 text-sm text-soft"
             data-passage={passage && `${passage.from}-${passage.to}`}

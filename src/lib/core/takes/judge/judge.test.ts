@@ -304,6 +304,25 @@ describe('remarks', () => {
     );
   });
 
+  it('name the bend that stops short, by how much, and no bend that comes to its goal', () => {
+    const bent = (cents: number) => {
+      const notes = [note(4, 71, 3), note(8, 64, 3)].map((own) => ({
+        ...own,
+        curve: [],
+        events: [{ kind: 'bend' as const, at: own.at + 0.05, cents }]
+      }));
+      const judgement = judgeTake(
+        { notes, clock: { tempo: TEMPO, start: START }, targets: MEANT },
+        CADENCE.ground
+      );
+      return remarksOn(judgement, CADENCE.ground)
+        .map(({ text }) => text)
+        .join(' ');
+    };
+    expect(bent(165)).toContain('In bar 2 your bend to B stops 35 cents short (1 other of 2 bends too)');
+    for (const cents of [95, 188, 210]) expect(bent(cents)).not.toContain('bend');
+  });
+
   it('say that a take without notes lies beside the chart', () => {
     expect(remarksOn(judgeNotes([]), CADENCE.ground)).toMatchObject([{ kind: 'whole', bar: 1 }]);
   });

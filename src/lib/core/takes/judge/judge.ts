@@ -14,10 +14,10 @@ import { readLine, type Ground } from '../../line/read';
 import type { Instrument } from '../../neck/tuning';
 import type { Chord } from '../../theory/chord';
 import type { Degree } from '../../theory/degree';
-import { asWritten, inBeats, roundsOf, type BeatNote, type TakeClock } from '../align';
+import { asWritten, beatOf, inBeats, roundsOf, type BeatNote, type TakeClock } from '../align';
 import { timeOf, type PlayersTime } from '../clock';
 import type { HeardNote, PlayedNote } from '../model';
-import { stretchesOf } from '../stretches';
+import { stretchesOf, type Stretch } from '../stretches';
 import {
   endOf,
   isWithin,
@@ -109,6 +109,12 @@ export interface Clash {
   readonly degree: Degree;
 }
 
+export interface BendOff {
+  readonly change: number;
+  readonly midi: number;
+  readonly cents: number;
+}
+
 export interface Judgement {
   readonly changes: readonly JudgedChange[];
   readonly figures: TakeFigures;
@@ -116,6 +122,8 @@ export interface Judgement {
   readonly clashes: readonly Clash[];
   /** Notes outside chord and scale, on a beat or long. */
   readonly wrong: readonly Clash[];
+  /** Bends that did not come to their goal: the goal as a MIDI number, and cents over it, below 0 under it; how many were bent in all. */
+  readonly bends: { readonly off: readonly BendOff[]; readonly of: number };
   /** Changes over which both thirds are held, the major one first. */
   readonly bothThirds: readonly number[];
   /** How the player lies in time. */
@@ -230,6 +238,7 @@ export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
     seams: seamsOf(changes),
     clashes,
     wrong,
+    bends: bendsIn(notes, time.clock, ground),
     bothThirds: readings.flatMap(({ own, reading }) => bothThirdsIn(own, reading, ground)),
     time,
     beside: turns ? 0 : besideBy(changes, { line, targets, lateFrom }, ground),
@@ -237,6 +246,23 @@ export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
     stops,
     line
   };
+}
+
+/** The bends of a take: those of a semitone and more have a fret for their goal. */
+function bendsIn(
+  notes: readonly Stretch[],
+  clock: TakeClock,
+  { form, analysis }: JudgingGround
+): Judgement['bends'] {
+  const bent = notes.filter(({ bent }) => bent !== undefined);
+  const off = bent.flatMap(({ at, midi, technique, bent }): BendOff[] => {
+    const cents = Math.round(bent! - 100 * (midi - (technique?.bend?.from ?? midi)));
+    const beat = beatOf(clock, at) + 0.1;
+    const within = beat - form.beats * Math.floor(beat / form.beats);
+    const change = analysis.changes.findLastIndex(({ start, chord }) => chord && start <= within);
+    return Math.abs(cents) >= THRESHOLDS.bentOff && change >= 0 ? [{ change, midi, cents }] : [];
+  });
+  return { off, of: bent.length };
 }
 
 /** Beats from which on a landing is late: in pulses and in seconds, whichever is more. */

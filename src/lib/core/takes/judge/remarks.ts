@@ -317,6 +317,25 @@ const silences: Rule = ({ figures, stops, changes }, ground) => {
   };
 };
 
+/** Bends that stop short of their goal, or go over it. */
+const bentOff: Rule = ({ bends }, ground) => {
+  const [worst] = [...bends.off].sort((a, b) => Math.abs(b.cents) - Math.abs(a.cents));
+  if (!worst) return null;
+  const change = changeAt(ground, worst.change);
+  const { rootPc, tones } = change.chord!;
+  const goal = noteNamed(change.chord!, degreeOf(semitonesUp(rootPc, worst.midi % 12), tones));
+  const others = bends.off.length - 1;
+  const more = others > 0 ? ` (${counted(others, 'other')} of ${counted(bends.of, 'bend')} too)` : '';
+  const way = worst.cents < 0 ? 'stops' : 'goes';
+  return {
+    kind: 'mend',
+    bar: change.bar,
+    change: worst.change,
+    text: `In bar ${change.bar} your bend to ${goal} ${way} ${Math.abs(worst.cents)} cents ${worst.cents < 0 ? 'short' : 'over'}${more}: play the fretted ${goal} first, then bend to that sound.`,
+    weight: 0.9 + bends.off.length / 2
+  };
+};
+
 /** Notes that clash, held on beats. */
 const clashing: Rule = ({ clashes }, ground) => {
   const [first] = clashes;
@@ -402,5 +421,5 @@ const beginning: Rule = ({ figures, changes }, ground) => {
 const RULES: Readonly<Record<'well' | 'time' | 'mend', readonly Rule[]>> = {
   well: [stretch, hitting, beginning],
   time: [drifting, throughout],
-  mend: [seam, strange, thirds, unheard, silences, clashing]
+  mend: [seam, strange, thirds, unheard, silences, clashing, bentOff]
 };

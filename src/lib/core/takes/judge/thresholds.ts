@@ -28,6 +28,8 @@ export const THRESHOLDS = {
   silence: 1,
   /** A change that is always this late is a seam. */
   seam: 0.25,
+  /** A bend misses its goal by so many cents. */
+  bentOff: 25,
   /** A habit: this share of so many changes begin alike. */
   habit: { share: 0.75, changes: 5 },
   /** A take fits its chart where so much more of it is chord tones than it would be in any other key, or so much is heard or hit. */
