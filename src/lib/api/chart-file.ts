@@ -8,7 +8,7 @@ import { keepTake } from './take';
 
 const name = z.string().trim().min(1).max(120);
 /** Versions that this Corvel reads; it writes the last of them. */
-const VERSIONS = [1, 2] as const;
+const VERSIONS = [1, 2, 3] as const;
 /** Which of `versions` something was made over; the chart itself where none is named. */
 const over = z.number().int().min(0).max(999).optional();
 

@@ -1,4 +1,5 @@
 /** What the stateless routes take: see docs/api.md. */
+import { PITCH_EVENTS } from '../core/takes/model';
 import { APPROACH_KINDS } from '../core/line/approach-notes';
 import { NECK_SYSTEMS } from '../core/neck/systems/registry';
 import { z } from 'zod';
@@ -558,7 +559,19 @@ const LONGEST_TAKE = 3600;
 const playedNote = z.object({
   at: z.number().min(-60).max(LONGEST_TAKE),
   seconds: z.number().min(0).max(LONGEST_TAKE),
-  midi: z.number().int().min(0).max(127)
+  midi: z.number().int().min(0).max(127),
+  /** How its pitch moves, as the route `listen` tells it. */
+  curve: z.array(z.number().nullable()).max(8192).optional(),
+  events: z
+    .array(
+      z.object({
+        kind: z.enum(PITCH_EVENTS),
+        at: z.number().min(-60).max(LONGEST_TAKE),
+        cents: z.number().min(-2400).max(2400)
+      })
+    )
+    .max(256)
+    .optional()
 });
 
 const pitch = z.number().int().min(0).max(127);

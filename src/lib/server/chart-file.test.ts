@@ -138,7 +138,7 @@ describe('one chart as one file', () => {
 
   it('is refused whole where it is of a newer version, or a part of it is wrong', () => {
     const file = { corvel: 'chart', version: 1, chart: '| C |', plan: {} };
-    expect(chartFile.safeParse({ ...file, version: 3 }).error?.issues[0]?.message).toContain('newer Corvel');
+    expect(chartFile.safeParse({ ...file, version: 4 }).error?.issues[0]?.message).toContain('newer Corvel');
     expect(
       chartFile.safeParse({ ...file, lines: [{ id: 'a', name: 'x', data: { notes: [], over: [] } }] }).success
     ).toBe(false);

@@ -42,7 +42,7 @@ export async function chartFileOf(db: Database, id: string, isWhole: boolean): P
   const versions = earlier.map((then) => ({ chart: then.source, plan: then.plan }));
   const file = {
     corvel: 'chart',
-    version: 2,
+    version: 3,
     chart: source,
     plan,
     versions,

@@ -14,7 +14,7 @@ import { listLines } from './lines';
 import { migrations } from './migrations';
 import * as songbook from './songbook';
 import { COLUMNS } from './tables';
-import { listTakes } from './takes/takes';
+import { listTakes, openTake } from './takes/takes';
 
 /** Small songbooks as each released format left them: three charts of the demo with what there was to keep then. */
 const FOLDER = 'tests/data/formats';
@@ -47,6 +47,17 @@ const indexesOf = (db: Database) =>
   fileOf(db)!.prepare(`select name from sqlite_master where type = 'index' order by name`).all();
 const rowsOf = (file: Sqlite.Database, table: string) =>
   (file.prepare(`select * from ${table}`).all() as Record<string, unknown>[]).map((row) => ({ ...row }));
+
+/** The notes of all takes of a songbook. */
+const songbookTakes = async (db: Database) => {
+  const { charts } = await songbook.listSongbook(db, listCharts.parse({}));
+  const takes = await Promise.all(
+    charts.map(async ({ id }) =>
+      Promise.all((await listTakes(db, id)).map((take) => openTake(db, id, take.id)))
+    )
+  );
+  return takes.flat().flatMap(({ data }) => data?.notes ?? []);
+};
 
 it('a small songbook of every format is at hand', () => {
   expect(readdirSync(FOLDER).sort()).toEqual(FORMATS.map(fileFor).sort());
@@ -102,6 +113,12 @@ describe.each(FORMATS)('a songbook of format %i', (format) => {
         version: version + 1
       });
     }
+    if (format >= 8) {
+      const heard = [
+        ...new Set((await songbookTakes(db)).flatMap(({ events }) => events.map(({ kind }) => kind)))
+      ];
+      expect(heard.sort()).toEqual(['bend', 'release', 'vibrato']);
+    }
     for (const { data } of (await listLicks(db, { offset: 0, limit: 200 })).licks)
       expect(data).not.toBeNull();
     // The players of the blues had put their hand at the sixth fret.
@@ -134,7 +151,7 @@ describe('files that were written by this format', () => {
     await bringChart(db, sent);
     const again = await chartFileOf(db, sent.id, true);
     // Ids are others on every machine.
-    const plain = ({ lines, items, log, takes, ...rest }: typeof sent.file) => ({
+    const plain = ({ lines, items, log, takes, version: _, ...rest }: typeof sent.file) => ({
       ...rest,
       // Takes of that time did not name the plan they were played to; they do now.
       takes: takes.map(({ data: { plan: _, today: __, ...data }, ...take }) => ({ ...take, data })),

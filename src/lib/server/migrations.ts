@@ -204,7 +204,9 @@ export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [
       .addColumn('deleted_at', 'integer')
       .execute();
     await db.schema.createIndex('solo_by_chart').on('solo').columns(['chart_id', 'deleted_at']).execute();
-  }
+  },
+  // Notes of a take tell how loud they are, and how their pitch moves: nothing to move, but an older Corvel would lose it.
+  async function expression() {}
 ];
 
 /** Damaged summaries are found by their title. */

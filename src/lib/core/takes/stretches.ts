@@ -22,7 +22,11 @@ const MOVES = 70;
 /** A bend of less is a curl, which makes no other pitch, in cents. */
 const CURL = 60;
 
-type Heard = PlayedNote & Partial<Pick<HeardNote, 'curve' | 'events'>>;
+/** A note as it was heard, or with its time and pitch alone. */
+export type Heard = PlayedNote & {
+  readonly curve?: HeardNote['curve'] | undefined;
+  readonly events?: HeardNote['events'] | undefined;
+};
 
 /** Notes as they sound, each pitch that is held a note of its own; in the order of their starts. */
 export function stretchesOf(notes: readonly Heard[]): Stretch[] {

@@ -129,6 +129,25 @@ describe('the way from sound to judgement', () => {
     }
   });
 
+  it('judges what was heard as it is: a slide is heard at both pitches that are held', () => {
+    const curve = Array.from({ length: 86 }, (_, i) => (i < 43 ? -200 : 0));
+    const events = [{ kind: 'slide', at: 1, cents: 200 }];
+    const judge = (more: object) =>
+      answerTake(
+        takeRequest.parse({
+          chart: '| Dm7 | G7 |',
+          tempo: 240,
+          notes: [{ at: 0, seconds: 2, midi: 67, ...more }],
+          targets: [
+            { change: 0, midi: 65 },
+            { change: 1, midi: 67 }
+          ]
+        })
+      ).changes.map(({ target }) => target!.met);
+    expect(judge({ curve, events })).toEqual(['hit', 'hit']);
+    expect(judge({})).not.toEqual(['hit', 'hit']);
+  });
+
   it('gives every heard note its time, length, pitch and confidence', () => {
     const { notes } = answerListen({ wav: wavFile(sounded(played(TUNE, 1), 'dark', 22_050), 22_050) });
     for (const note of notes) {

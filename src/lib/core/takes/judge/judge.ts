@@ -16,8 +16,7 @@ import type { Chord } from '../../theory/chord';
 import type { Degree } from '../../theory/degree';
 import { asWritten, beatOf, inBeats, roundsOf, type BeatNote, type TakeClock } from '../align';
 import { timeOf, type PlayersTime } from '../clock';
-import type { HeardNote, PlayedNote } from '../model';
-import { stretchesOf, type Stretch } from '../stretches';
+import { stretchesOf, type Heard, type Stretch } from '../stretches';
 import {
   endOf,
   isWithin,
@@ -140,7 +139,7 @@ export interface Judgement {
 
 export interface TakeToJudge {
   /** As they were heard: how their pitch moves is read from their events and curves, where there are any. */
-  readonly notes: readonly (PlayedNote & Partial<Pick<HeardNote, 'curve' | 'events'>>)[];
+  readonly notes: readonly Heard[];
   readonly clock: TakeClock;
   readonly targets: readonly MeantTarget[];
   /** Where the band has the second half of a pulse, 0.5 for straight. */

@@ -42,7 +42,7 @@ const SLUR = { within: 3, nearest: 0.6, widest: 7, step: 0.45 } as const;
 /** A glide that leads into a note is seen from its middle on: it is followed back by the slope of so many frames, this far at most, in semitones. */
 const BACK = { frames: 3, most: 2.5 } as const;
 /** Semitones a second over which a finger slides; a string is bent more slowly, and not so far, in semitones. */
-const SLIDE = { fast: 16, bent: 4.5 } as const;
+const SLIDE = { fast: 21, bent: 4.5 } as const;
 /** Half swings of a vibrato: how many, of how many frames, how wide in semitones, how much wider the widest may be than the narrowest. */
 const SWING = { least: 4, frames: [2, 8], wide: [0.16, 2.4], uneven: 4 } as const;
 /** A pitch that is held so many frames before it moves is a note of its own right: the note is where it stays the longest. */
@@ -167,8 +167,17 @@ function isStep(track: readonly (number | null)[], from: number, to: number, awa
   return false;
 }
 
-/** The name of a glide of so many semitones in so many seconds. */
-function glideKind(semitones: number, seconds: number): PitchEvent['kind'] {
+/** The name of a glide of so many semitones in so many seconds, after what was done to the note before: what was bent up is let down. */
+function glideKind(
+  semitones: number,
+  seconds: number,
+  before: readonly PitchEvent[] = []
+): PitchEvent['kind'] {
+  const bent = before.reduce(
+    (sum, { kind, cents }) => sum + (kind === 'vibrato' || kind === 'slide' ? 0 : cents),
+    0
+  );
+  if (semitones < 0 && bent >= -CENTS * (semitones + ONE)) return 'release';
   if (Math.abs(semitones) > SLIDE.bent || Math.abs(semitones) / seconds > SLIDE.fast) return 'slide';
   return semitones > 0 ? 'bend' : 'release';
 }
@@ -231,7 +240,7 @@ export function movementsIn(
       const first = calm[last.from]!;
       const begun = Math.sign(last.pitch - first) === Math.sign(away) ? first : last.pitch;
       const cents = Math.round(CENTS * (plateau.pitch - begun));
-      own.events.push({ kind: glideKind(away, seconds(gap + 1)), at: last.to - 1, cents });
+      own.events.push({ kind: glideKind(away, seconds(gap + 1), own.events), at: last.to - 1, cents });
     }
     own.plateaus.push(plateau);
   }

@@ -64,16 +64,26 @@ function riseOf(sound: Float32Array): Float32Array {
   return Float32Array.from(frames, (now, i) => (i < LAG ? 0 : riseFrom(widened[i - LAG]!, now)));
 }
 
-/** Of each bin the highest of those that a swinging pitch may have been in. */
+/** The bins that a swinging pitch may have been in, from and to, two by two. */
+const REACHES = Int16Array.from({ length: 2 * BINS.to }, (_, i) => {
+  const bin = i >> 1;
+  const reach = Math.max(1, Math.round(SWINGS * bin));
+  return i % 2 === 0 ? Math.max(0, bin - reach) : Math.min(BINS.to - 1, bin + reach);
+});
+
+/** Of each bin the highest of those that a swinging pitch may have been in. In plain loops: it is done for every hop. */
 function highestNear(frame: Float32Array): Float32Array {
-  return Float32Array.from({ length: BINS.to }, (_, bin) => {
-    const reach = Math.max(1, Math.round(SWINGS * bin));
+  const out = new Float32Array(BINS.to);
+  for (let bin = 0; bin < BINS.to; bin++) {
+    const to = REACHES[2 * bin + 1]!;
     let highest = 0;
-    for (let near = Math.max(0, bin - reach); near <= Math.min(BINS.to - 1, bin + reach); near++) {
-      if (frame[near]! > highest) highest = frame[near]!;
+    for (let near = REACHES[2 * bin]!; near <= to; near++) {
+      const own = frame[near]!;
+      if (own > highest) highest = own;
     }
-    return highest;
-  });
+    out[bin] = highest;
+  }
+  return out;
 }
 
 /** @param before highest of the bins near each */
