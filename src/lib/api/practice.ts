@@ -1,4 +1,5 @@
 /** What the routes of practice take and give: items, the log, cards and their answers, set lists. */
+import type { TimeDay } from '../core/takes/judge/time-days';
 import type { Lateness } from '../core/takes/judge/lateness';
 import { z } from 'zod';
 import { readKey } from '../core/harmony/key';
@@ -149,6 +150,13 @@ export const listLog = z.object({
   offset: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(100)
 });
+
+/** A part of the log, with how the player lay in time on its days. */
+export interface LogPart {
+  readonly rows: readonly StoredRow[];
+  readonly total: number;
+  readonly time: readonly TimeDay[];
+}
 
 export interface StoredRow extends LogEntry {
   readonly version: number;
@@ -307,6 +315,8 @@ export interface Pictures {
     readonly known: number;
     readonly all: number;
   }[];
+  /** How the player lay in time in takes, day by day. */
+  readonly time: readonly TimeDay[];
   /** How late the changes of a chart are met in its takes: beats, by chart, the latest first. */
   readonly lateness: readonly {
     readonly chart: string;

@@ -13,7 +13,7 @@ import { linesOf } from '../core/plan/lines';
 import { dayOf } from '../core/practice/log/day';
 import { chartSwing } from '../core/practice/chart-swing';
 import { swingOver } from '../core/practice/pulse';
-import { perform } from '../core/takes/player/perform';
+import { eventsOf, perform } from '../core/takes/player/perform';
 import type { Database } from './database';
 import { idOf } from './demo-practice';
 import { openChart } from './songbook';
@@ -88,7 +88,13 @@ export async function seedTakes(db: Database, now: number): Promise<void> {
           source,
           tempo,
           start: LEAD,
-          notes: strokes.map(({ at, seconds, midi }) => ({ at, seconds, midi })),
+          notes: strokes.map((stroke) => ({
+            at: stroke.at,
+            seconds: stroke.seconds,
+            midi: stroke.midi,
+            level: stroke.loudness,
+            events: eventsOf(stroke)
+          })),
           troubles: [],
           targets,
           player: { skill, tone: TONES[i % TONES.length], seed: SEED + i, strokes },

@@ -31,12 +31,14 @@ export type Heard = PlayedNote & {
 /** Notes as they sound, each pitch that is held a note of its own; in the order of their starts. */
 export function stretchesOf(notes: readonly Heard[]): Stretch[] {
   return notes.flatMap((note): Stretch[] => {
-    const { at, seconds, midi, level, events = [] } = note;
+    const { at, seconds, midi, level, events = [], curve = [] } = note;
     const plain = { at, seconds, midi, ...(level === undefined ? {} : { level }) };
     if (events.length === 0) return [plain];
     const end = at + seconds;
     const moves = events.filter(({ kind, cents }) => kind !== 'vibrato' && Math.abs(cents) >= MOVES);
+    // Without its curve it is not known what it comes to.
     const cuts = moves.filter((event, i) => {
+      if (curve.length === 0) return false;
       const before = moves[i - 1]?.at ?? at;
       return event.at - before >= HELD.before && (moves[i + 1]?.at ?? end) - event.at >= HELD.after;
     });

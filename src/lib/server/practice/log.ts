@@ -1,5 +1,7 @@
 /** The log of practice: written by itself while the player plays, corrected by hand, never lost. */
 import { z } from 'zod';
+import { timeByDay } from '../../core/takes/judge/time-days';
+import { timedTakes } from '../takes/takes';
 import { fail } from '../../api/errors';
 import {
   logRow,
@@ -8,6 +10,7 @@ import {
   type LogEntry,
   type LogKind,
   type recordRows,
+  type LogPart,
   type StoredRow
 } from '../../api/practice';
 import type { PlacedRow } from '../../core/practice/log/sums';
@@ -132,7 +135,7 @@ function storedRow(row: Listed): StoredRow {
 export async function listRows(
   db: Database,
   { chart, day, offset, limit }: z.infer<typeof listLog>
-): Promise<{ rows: StoredRow[]; total: number }> {
+): Promise<LogPart> {
   let rows = rowsOf(db);
   if (chart) rows = rows.where('chart_id', '=', chart);
   if (day) rows = rows.where('day', '=', day);
@@ -146,7 +149,8 @@ export async function listRows(
     .limit(limit)
     .offset(offset)
     .execute();
-  return { rows: found.map(storedRow), total };
+  const days = [...new Set(found.map((row) => row.day))];
+  return { rows: found.map(storedRow), total, time: timeByDay(await timedTakes(db, days)) };
 }
 
 /** The whole log in the order written. */

@@ -14,7 +14,8 @@ import { areaAsked, degreeAsked } from '../../core/practice/trainer/kinds';
 import { isKnown } from '../../core/practice/trainer/memory';
 import type { Database } from '../database';
 import { latenessByChange } from '../../core/takes/judge/lateness';
-import { landingsByChart } from '../takes/takes';
+import { timeByDay } from '../../core/takes/judge/time-days';
+import { landingsByChart, timedTakes } from '../takes/takes';
 import { listCards } from './cards';
 import { listItems } from './items';
 import { placedRows, stumblesSince } from './log';
@@ -44,6 +45,7 @@ export async function picturesOf(db: Database, day: string): Promise<Pictures> {
     days: secondsByDay(log, dayAfter(day, 1 - DAYS), day),
     tempos: tempos.sort((a, b) => (last(a) < last(b) ? 1 : last(a) > last(b) ? -1 : 0)).slice(0, 40),
     cards: cardSums(cards),
+    time: timeByDay(await timedTakes(db)),
     lateness: await lateness(db),
     stumbles: await stumbles(db)
   };

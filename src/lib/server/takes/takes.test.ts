@@ -13,6 +13,9 @@ import { itemData } from '../../api/practice';
 import { readSheet } from '../../core/harmony/sheet';
 import { keepNewItems, keepWholeForms, listItems } from '../practice/items';
 import { todayOf } from '../practice/today';
+import { recordRows } from '../../api/practice';
+import { listRows, record } from '../practice/log';
+import { picturesOf } from '../practice/pictures';
 import { createChart, saveChart } from '../songbook';
 import { soundBytes, soundFile, writeAll, writeSound } from './sounds';
 import {
@@ -104,6 +107,34 @@ describe('the takes of a chart', () => {
     await expect(takes.bringBack(db, id, chart)).rejects.toMatchObject({ status: 404 });
     expect(soundBytes(db, id)).toBe(0);
   });
+});
+
+it('takes tell how their player lies in time, in the pictures by day and beside the log', async () => {
+  const behind = { ...dataOf(), start: START - 0.06 };
+  await keep(1000, behind, '2026-05-03');
+  await keep(2000, behind, '2026-05-04');
+  await keep(3000, dataOf(), '2026-05-04');
+  // One that fits its chart nowhere tells nothing.
+  const strange = {
+    ...dataOf(),
+    notes: dataOf().notes.map((note, i) => ({ ...note, midi: 61 + 6 * (i % 2) }))
+  };
+  await keep(4000, strange, '2026-05-05');
+  const { time } = await picturesOf(db, '2026-05-06');
+  expect(time.map(({ day, takes: of }) => `${day} ${of}`)).toEqual(['2026-05-03 1', '2026-05-04 2']);
+  expect(time[0]!.mean).toBeCloseTo(0.06, 2);
+  expect(time[1]!.mean).toBeCloseTo(0.03, 2);
+  const own = {
+    id: randomUUID(),
+    kind: 'own',
+    what: 'A rehearsal',
+    startedAt: 1,
+    day: '2026-05-04',
+    seconds: 60
+  };
+  await record(db, recordRows.parse({ rows: [{ ...own, revision: 1 }] }));
+  const part = await listRows(db, { offset: 0, limit: 10 });
+  expect(part.time).toEqual([time[1]]);
 });
 
 describe('the version of a chart that a take was played to', () => {

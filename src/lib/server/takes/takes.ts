@@ -22,6 +22,7 @@ import { DEFAULT_PLAN } from '../../core/plan/model';
 import { arrangeVersion, carriedOver } from '../../core/plan/version';
 import { judgeTake } from '../../core/takes/judge/judge';
 import { chartSwing } from '../../core/practice/chart-swing';
+import type { TimedTake } from '../../core/takes/judge/time-days';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../database';
 import type { Tables } from '../tables';
@@ -290,6 +291,16 @@ export async function takeSounds(db: Database): Promise<TakeSounds> {
     bytes: rows.reduce((sum, { bytes }) => sum + bytes, 0),
     takes: rows.map(({ played_at, loved, ...row }) => ({ ...row, playedAt: played_at, isLoved: loved === 1 }))
   };
+}
+
+/** How the player lay in time: the takes that fit their chart, of some days or of all. */
+export async function timedTakes(db: Database, days?: readonly string[]): Promise<TimedTake[]> {
+  let rows = db.selectFrom('take').select(['day', 'summary']).where('deleted_at', 'is', null);
+  if (days) rows = rows.where('day', 'in', [...days]);
+  return (await rows.execute()).flatMap(({ day, summary }): TimedTake[] => {
+    const read = summaryFrom(summary);
+    return read?.figures.fits && read.time ? [{ day, mean: read.time.mean, spread: read.time.spread }] : [];
+  });
 }
 
 /** How the changes of each chart were met, in all takes that fit it. */

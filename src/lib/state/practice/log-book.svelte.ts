@@ -1,6 +1,7 @@
 /** The log as the page shows it: a part at a time, corrected on the server first. */
 import { Attempts } from '../attempts.svelte';
-import type { StoredRow } from '$lib/api/practice';
+import type { LogPart, StoredRow } from '$lib/api/practice';
+import type { TimeDay } from '$lib/core/takes/judge/time-days';
 import type { LeftLine } from '$lib/core/practice/log/csv';
 import { callRoute } from '../call';
 import { logBox } from './practice-log';
@@ -12,6 +13,8 @@ const call = <T>(path: string, method?: string, body?: unknown) =>
 
 export class LogBook extends Attempts {
   rows: readonly StoredRow[] = $state.raw([]);
+  /** How the player lay in time in the takes of the days that are shown. */
+  time: readonly TimeDay[] = $state.raw([]);
   total = $state(0);
   isLoaded = $state(false);
   /** What became of a file that was brought. */
@@ -27,8 +30,9 @@ export class LogBook extends Attempts {
   async load(count = PAGE): Promise<void> {
     await this.attempt(async () => {
       await logBox.send();
-      const { rows, total } = await call<{ rows: StoredRow[]; total: number }>(`log?limit=${count}`);
+      const { rows, total, time } = await call<LogPart>(`log?limit=${count}`);
       this.rows = rows;
+      this.time = time;
       this.total = total;
       this.isLoaded = true;
     });
@@ -36,10 +40,10 @@ export class LogBook extends Attempts {
 
   async more(): Promise<void> {
     await this.attempt(async () => {
-      const { rows, total } = await call<{ rows: StoredRow[]; total: number }>(
-        `log?limit=${PAGE}&offset=${this.rows.length}`
-      );
+      const { rows, total, time } = await call<LogPart>(`log?limit=${PAGE}&offset=${this.rows.length}`);
       this.rows = [...this.rows, ...rows];
+      // A day that goes on over two parts came whole with each of them.
+      this.time = [...this.time.filter(({ day }) => !time.some((own) => own.day === day)), ...time];
       this.total = total;
     });
   }

@@ -25,7 +25,7 @@
   import BarLines from '../threads/BarLines.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import MeetingMark from './MeetingMark.svelte';
-  import { eventWords, lateWords, MEETING_WORDS } from './words';
+  import { EVENT_SIGNS, eventWords, lateWords, MEETING_WORDS } from './words';
 
   interface Props {
     arranged: Arrangement;
@@ -103,6 +103,7 @@
     readonly height: number;
     /** What the hand did to its pitch, in a few words. */
     readonly words: string;
+    readonly signs: string;
   }
   const pitches = $derived([
     ...data.notes.map(({ midi }) => midi),
@@ -129,7 +130,8 @@
           index,
           isUncertain: isUncertain(note),
           height: note.level === undefined ? BAR : SOFTEST + (LOUDEST - SOFTEST) * note.level,
-          words: note.events.map(eventWords).join(', ')
+          words: note.events.map(eventWords).join(', '),
+          signs: note.events.map(({ kind }) => EVENT_SIGNS[kind]).join('')
         }
       ];
     });
@@ -395,12 +397,12 @@
             data-curve
           />
         {/if}
-        {#if width >= LABEL_ROOM && !isSmall}
-          <text x={x + 12} y={y - BAR / 2 - 3} font-size="11" class="fill-soft"
-            >{degree(note)}{#if note.words && width >= WORDS_ROOM}<tspan
-                dx="5"
+        {#if (width >= LABEL_ROOM || note.signs) && !isSmall}
+          <text x={x + (width >= LABEL_ROOM ? 12 : 1)} y={y - BAR / 2 - 3} font-size="11" class="fill-soft"
+            >{width >= LABEL_ROOM ? degree(note) : ''}{#if note.signs}<tspan
+                dx={width >= LABEL_ROOM ? 5 : 0}
                 class="fill-ink"
-                data-technique>{note.words}</tspan
+                data-technique={note.words}>{width >= WORDS_ROOM ? note.words : note.signs}</tspan
               >{/if}</text
           >
         {/if}

@@ -39,6 +39,13 @@ export function signedMs(seconds: number): string {
 
 const ms = (seconds: number) => `${Math.round(Math.abs(seconds) * 1000)} ms`;
 
+/** "40 ms behind the beat, give or take 15 ms". */
+export function lieWords({ mean, spread }: Pick<PlayersTime, 'mean' | 'spread'>): string {
+  const lies =
+    Math.abs(mean) < ON_IT ? 'on the beat' : `${ms(mean)} ${mean > 0 ? 'behind' : 'ahead of'} the beat`;
+  return `${lies}, give or take ${ms(spread)}`;
+}
+
 /** "You lie 40 ms behind the beat, give or take 15 ms. You rush 2 %." */
 export function timeWords({ mean, spread, drift }: Pick<PlayersTime, 'mean' | 'spread' | 'drift'>): string {
   const side = mean > 0 ? 'behind' : 'ahead of';
@@ -72,5 +79,12 @@ export function eventWords({ kind, cents }: PitchEvent): string {
   if (kind === 'bend') return cents < CURL ? 'curl' : `bend ${semitonesWords(cents)}`;
   return kind;
 }
+/** The same as one sign, where there is no room for words. */
+export const EVENT_SIGNS: Readonly<Record<PitchEvent['kind'], string>> = {
+  bend: '↑',
+  release: '↓',
+  slide: '/',
+  vibrato: '~'
+};
 /** A bend of less is a curl, in cents. */
 const CURL = 60;

@@ -13,6 +13,7 @@
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
+  import { lieWords } from '../takes/words';
   import { longDay } from './days';
   import type { PanelProps } from './panels';
 
@@ -125,6 +126,11 @@
     <section class="mt-4" aria-label={longDay(day)}>
       <h2 class="font-display text-xl">
         {longDay(day)} <span class="text-base text-soft">{Math.round(seconds / 60)} minutes</span>
+        {#each book.time.filter((one) => one.day === day) as timed (timed.day)}
+          <span class="text-base text-soft" data-day-time
+            >· {lieWords(timed)} in {counted(timed.takes, 'take')}</span
+          >
+        {/each}
       </h2>
       <ul class="mt-1 divide-y divide-[var(--line)] card">
         {#each rows as row (row.id)}

@@ -11,6 +11,7 @@
   import MinutesPicture from './MinutesPicture.svelte';
   import type { PanelProps } from './panels';
   import StumblesPicture from './StumblesPicture.svelte';
+  import TimePicture from './TimePicture.svelte';
   import TempoPicture from './TempoPicture.svelte';
 
   let { today }: PanelProps = $props();
@@ -49,6 +50,7 @@
       <MinutesPicture weeks={pictures.weeks} />
       {#if pictures.cards.length}<CardsPicture cards={pictures.cards} />{/if}
     </div>
+    {#if pictures.time.length}<TimePicture time={pictures.time} />{/if}
     {#if pictures.lateness.length}<LatenessPicture lateness={pictures.lateness} />{/if}
     {#if pictures.stumbles.length}<StumblesPicture stumbles={pictures.stumbles} />{/if}
   {/if}

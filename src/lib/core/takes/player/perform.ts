@@ -4,7 +4,7 @@
  */
 import { chanceOf, type Chance } from '../../line/chance';
 import { endOf, type LineNote } from '../../line/model';
-import type { PlayedNote } from '../model';
+import type { PitchEvent, PlayedNote } from '../model';
 
 /** A note as a hand plays it. */
 export interface Stroke extends PlayedNote {
@@ -115,6 +115,28 @@ export function perform(notes: readonly LineNote[], wish: Performance): Stroke[]
   });
   return strokes;
 }
+
+/** What a listener who hears everything would tell of a stroke. */
+export function eventsOf({ at, midi, bend, release, vibrato }: Stroke): PitchEvent[] {
+  const fast = bend && Math.abs(midi - bend.from) / bend.seconds > SLIDES;
+  return [
+    ...(bend
+      ? [
+          {
+            kind: fast || bend.from > midi ? ('slide' as const) : ('bend' as const),
+            at,
+            cents: Math.round(100 * (midi - bend.from))
+          }
+        ]
+      : []),
+    ...(release
+      ? [{ kind: 'release' as const, at: at + release.after, cents: Math.round(100 * (release.to - midi)) }]
+      : []),
+    ...(vibrato ? [{ kind: 'vibrato' as const, at: at + vibrato.after, cents: vibrato.cents }] : [])
+  ];
+}
+/** Semitones a second over which a finger slides. */
+const SLIDES = 21;
 
 /** How the pitch of a note moves that is played `off` its own and lasts so long. */
 function techniquesOf(
