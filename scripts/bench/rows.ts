@@ -447,11 +447,13 @@ it('measures listening', () => {
 it('measures listening to expression', () => {
   const { kinds, octaves, notes, confidence, events } = expressiveFigures(join(tmpdir(), 'corvel-listening'));
   const all: number[] = [];
-  for (const { kind, least, f, tracker } of kinds) {
+  for (const { kind, least, f, tracker, known } of kinds) {
     const values = Object.values(f);
     all.push(values.reduce((a, b) => a + b, 0) / values.length);
     const each = Object.entries(f).map(([source, value]) => `${source} ${value.toFixed(3)}`);
     const beside = tracker === undefined ? '' : `; a general tracker ${tracker.toFixed(3)}`;
+    if (known !== undefined)
+      row(`notes heard, ${kind}, where it is told what the band plays: F`, known.toFixed(3), String(least));
     row(`notes heard, ${kind}: F; ${each.join(', ')}${beside}`, all.at(-1)!.toFixed(3), String(least));
   }
   row(

@@ -6,7 +6,7 @@
 import { chanceOf, type Chance } from '../../../src/lib/core/line/chance';
 import { through, type Effect } from '../../../src/lib/core/takes/player/effects';
 import { pitchAt, sounded } from '../../../src/lib/core/takes/player/string';
-import { midiOf, RATE, rendered, withBand, type Font, type Specimen, type TrueNote } from './set';
+import { bandSounds, midiOf, RATE, rendered, withBand, type Font, type Specimen, type TrueNote } from './set';
 
 export const SOURCES = ['own font', 'other font', 'player', 'unknown string'] as const;
 export type Source = (typeof SOURCES)[number];
@@ -183,6 +183,13 @@ export function expressive(dir: string, kind: Kind, source: Source): Specimen[] 
       dry
     );
     const samples = kind.band === undefined ? wet : withBand(dir, wet, tempo, kind.band);
-    return { kind: kind.name, name: `${kind.name}-${source}-${tempo}`, samples, rate: RATE, notes };
+    return {
+      kind: kind.name,
+      name: `${kind.name}-${source}-${tempo}`,
+      samples,
+      rate: RATE,
+      notes,
+      ...(kind.band === undefined ? {} : { known: bandSounds(tempo) })
+    };
   });
 }

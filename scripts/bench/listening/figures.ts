@@ -85,6 +85,8 @@ export interface ExpressiveFigure {
   /** Mean F of each source. */
   readonly f: Readonly<Partial<Record<Source, number>>>;
   readonly tracker?: number;
+  /** Mean F where the listener is told what leaks in. */
+  readonly known?: number;
 }
 
 export interface ExpressiveFigures {
@@ -112,6 +114,7 @@ export function expressiveFigures(dir: string): ExpressiveFigures {
   );
   const kinds = EXPRESSIVE.map((kind): ExpressiveFigure => {
     const tracked: number[] = [];
+    const told: number[] = [];
     const f = sources.map((source) => {
       const set = expressive(dir, kind, source);
       const found = set.map((specimen) => {
@@ -138,6 +141,10 @@ export function expressiveFigures(dir: string): ExpressiveFigures {
             off.push(Math.abs(shaken.cents - own.vibrato.cents));
           } else if (shaken) extra++;
         }
+        if (specimen.known) {
+          const { samples, rate, known } = specimen;
+          told.push(scoreOf(listenTo(samples, rate, undefined, known).notes, specimen.notes).f);
+        }
         return scoreOf(heard, specimen.notes).f;
       });
       const tracker = trackerOf(dir, set);
@@ -148,7 +155,8 @@ export function expressiveFigures(dir: string): ExpressiveFigures {
       kind: kind.name,
       least: kind.least,
       f: Object.fromEntries(f),
-      ...(tracked.length ? { tracker: mean(tracked) } : {})
+      ...(tracked.length ? { tracker: mean(tracked) } : {}),
+      ...(told.length ? { known: mean(told) } : {})
     };
   });
   const wins = right.reduce((sum, own) => sum + wrong.filter((other) => own > other).length, 0);

@@ -5,7 +5,8 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { writeMidi, type MidiEvent } from 'midi-file';
+import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
+import type { KnownSound } from '../../../src/lib/core/takes/model';
 import { pitchAt } from '../../../src/lib/core/takes/player/string';
 import type { Stroke } from '../../../src/lib/core/takes/player/perform';
 import { chanceOf } from '../../../src/lib/core/line/chance';
@@ -34,6 +35,8 @@ export interface Specimen {
   readonly samples: Float32Array;
   readonly rate: number;
   readonly notes: readonly TrueNote[];
+  /** What leaks in, where it can be known. */
+  readonly known?: readonly KnownSound[];
 }
 
 interface Kind {
@@ -224,13 +227,30 @@ function noisy(samples: Float32Array, below: number, seed: number): Float32Array
   return mixed(samples, (i) => noise[i]!, power(noise), below);
 }
 
-export function withBand(dir: string, samples: Float32Array, tempo: number, below: number): Float32Array {
+/** The band that leaks in, as a MIDI file. */
+function bandFile(tempo: number): Uint8Array {
   const chart = `{title: Leak}\n{tempo: ${tempo}}\n| Fm7 | Bb7 | Ebmaj7 | Abmaj7 |`;
-  const band = rendered(
-    dir,
-    `band-${tempo}`,
-    Buffer.from(answerBand(bandRequest.parse({ chart, rounds: 3, feel: 'swing' })).base64, 'base64')
-  );
+  return Buffer.from(answerBand(bandRequest.parse({ chart, rounds: 3, feel: 'swing' })).base64, 'base64');
+}
+
+/** What the band that leaks in sounds: a player who plays to Corvel has it told to the listener. */
+export function bandSounds(tempo: number): KnownSound[] {
+  const { header, tracks } = parseMidi(bandFile(tempo));
+  const perTick = 60 / tempo / header.ticksPerBeat!;
+  return tracks.flatMap((track) => {
+    let tick = 0;
+    return track.flatMap((event): KnownSound[] => {
+      tick += event.deltaTime;
+      if (event.type !== 'noteOn' || event.velocity === 0) return [];
+      return [{ at: tick * perTick, midi: event.channel === DRUMS ? null : event.noteNumber }];
+    });
+  });
+}
+/** The channel of drums, from 0. */
+const DRUMS = 9;
+
+export function withBand(dir: string, samples: Float32Array, tempo: number, below: number): Float32Array {
+  const band = rendered(dir, `band-${tempo}`, bandFile(tempo));
   return mixed(samples, (i) => band[i % band.length]!, power(band), below);
 }
 

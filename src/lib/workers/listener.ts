@@ -1,7 +1,7 @@
 /** Listening and the simulated player, beside the page. */
 import { expose, transfer } from 'comlink';
 import { listenTo, onsetSeconds } from '../core/takes/listen/listen';
-import type { Listened } from '../core/takes/model';
+import type { KnownSound, Listened } from '../core/takes/model';
 import type { Stroke } from '../core/takes/player/perform';
 import { sounded, type Tone } from '../core/takes/player/string';
 
@@ -12,14 +12,20 @@ export const PLAYER_RATE = 44_100;
 const TOLD_EVERY = 0.04;
 
 const api = {
-  /** The notes of a sound; `onShare` is told how much of it is heard, 0 to 1. */
-  listen(samples: Float32Array, rate: number, onShare?: (share: number) => void): Listened {
+  /** The notes of a sound; `onShare` is told how much of it is heard, 0 to 1. `known`: what Corvel sounded meanwhile. */
+  listen(
+    samples: Float32Array,
+    rate: number,
+    onShare?: (share: number) => void,
+    known?: readonly KnownSound[]
+  ): Listened {
     let told = 0;
-    return listenTo(samples, rate, (share) => {
+    const tell = (share: number) => {
       if (share - told < TOLD_EVERY) return;
       told = share;
       onShare?.(share);
-    });
+    };
+    return listenTo(samples, rate, tell, known);
   },
   /** The seconds at which something begins in a sound. */
   onsets: (samples: Float32Array, rate: number): number[] => onsetSeconds(samples, rate),

@@ -39,6 +39,14 @@ export interface HeardNote extends PlayedNote {
   readonly events: readonly PitchEvent[];
 }
 
+/** What Corvel itself sounded while a take was played: it may have come in with it. */
+export interface KnownSound {
+  /** Seconds since the sound of the take began. */
+  readonly at: number;
+  /** MIDI number; null for drums and the click. */
+  readonly midi: number | null;
+}
+
 /** Some samples in a row as they come in, and the frame of the audio clock at which the first of them did. */
 export interface RecordedBlock {
   readonly frame: number;

@@ -43,6 +43,7 @@ vi.mock('$lib/audio/midi-in', () => ({
 }));
 
 const { Takes } = await import('./takes.svelte');
+const { knownSounds } = await import('./known-sounds');
 const { joinedBlocks, ownPart, swungBeats } = await import('./made-of');
 const { PLAYED, simulate } = await import('./ways/player');
 const { feelNamed } = await import('$lib/core/practice/feel');
@@ -155,6 +156,23 @@ describe('takes', () => {
     // Another take has no steps of this one.
     await simulate(takes, perfect(PLAYED.targets));
     expect([correcting.canUndo, correcting.canRedo]).toEqual([false, false]);
+  });
+
+  it('know what the band sounded meanwhile, round after round, without what is muted', () => {
+    const { rehearsal, workspace } = room();
+    const { beats } = workspace.sheet.form;
+    const seconds = 2 * beats + 0.9;
+    const known = knownSounds(rehearsal, 60, 1, seconds);
+    const ats = known.map(({ at }) => at);
+    expect(Math.min(...ats)).toBeGreaterThan(0.9);
+    expect(Math.max(...ats)).toBeGreaterThan(beats + 1);
+    expect(known.some(({ midi: own }) => own === null)).toBe(true);
+    const bass = known.filter(({ midi: own }) => own !== null && own < 48).length;
+    expect(bass).toBeGreaterThan(4);
+    rehearsal.desk.setMix('bass', { isMuted: true });
+    const left = knownSounds(rehearsal, 60, 1, seconds);
+    expect(left.length).toBeLessThan(known.length);
+    rehearsal.desk.setMix('bass', { isMuted: false });
   });
 
   it('say what is missing where there is no line', async () => {

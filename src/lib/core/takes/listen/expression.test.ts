@@ -101,6 +101,25 @@ describe('what stands between the guitar and the microphone', () => {
     }
   );
 
+  it('tells the band that leaks in from the player, where it knows what the band played', () => {
+    const line = strokes(0.5);
+    // Between the notes, 13 dB below them: what a loudspeaker in the room gives.
+    const band = line.map((stroke, i) => ({
+      ...stroke,
+      at: stroke.at + 0.23,
+      midi: 48 + 5 * (i % 3),
+      loudness: 0.3
+    }));
+    const [own, leak] = [sounded(line, 'bright', RATE), sounded(band, 'dark', RATE)];
+    const both = leak.map((sample, i) => sample + (own[i] ?? 0));
+    const notes = (known: readonly { at: number; midi: number }[]) =>
+      midisOf(listenTo(both, RATE, undefined, known).notes);
+    expect(notes([]).length).toBeGreaterThan(LINE.length);
+    expect(notes(band.map(({ at, midi }) => ({ at, midi })))).toEqual(LINE);
+    // A player who plays what the band plays is heard.
+    expect(midisOf(listenTo(own, RATE, undefined, line).notes)).toEqual(LINE);
+  });
+
   it('takes a note that is struck again, softer each time, for no echo', () => {
     const midis = [60, 60, 60, 64, 64, 64, 67, 67, 67, 60, 60, 60];
     const played = strokes(0.34, (i) => ({ loudness: [0.9, 0.7, 0.55][i % 3]! }), midis);

@@ -4,7 +4,7 @@
  * how the whole instrument is tuned.
  * Source: docs/music-rules.md, Listening. Pure: it runs in a worker, on the server and in a test alike.
  */
-import type { HeardNote, Listened, PitchCurve, PitchEvent, Trouble } from '../model';
+import type { HeardNote, KnownSound, Listened, PitchCurve, PitchEvent, Trouble } from '../model';
 import { withoutEchoes } from './echo';
 import { eventsIn } from './events';
 import { framesOf, HOP, levelOf, SILENT, type Frame } from './frames';
@@ -25,11 +25,13 @@ const [BEGINNINGS, FRAMES] = [0.5, 0.5] as const;
  * @param samples one channel, full scale −1 to 1
  * @param rate samples a second
  * @param onShare told again and again how much is done, 0 to 1
+ * @param known what Corvel sounded meanwhile: with loudspeakers it comes in with the player
  */
 export function listenTo(
   samples: Float32Array,
   rate: number,
-  onShare: (share: number) => void = () => undefined
+  onShare: (share: number) => void = () => undefined,
+  known: readonly KnownSound[] = []
 ): Listened {
   const sound = resampled(samples, rate, RATE);
   const whole = levelOf(sound, 0, sound.length);
@@ -39,7 +41,7 @@ export function listenTo(
     RATE
   );
   const frames = framesOf(sound, RATE, (share) => onShare(BEGINNINGS + FRAMES * share));
-  const struck = strokesAmong(events, frames);
+  const struck = strokesAmong(events, frames, RATE, known);
   const ear = earOf(sound);
   const sounding = struck.flatMap((event, i) =>
     partsOf(event, struck[i + 1]?.onset.at ?? sound.length, frames, ear)

@@ -2,6 +2,7 @@
  * Which of the events in a sound are strokes of the player. What speaks for one is weighed together, by weights that were fitted to lines whose
  * strokes are known (`scripts/bench/listening/fit.ts`); what comes out is how likely it is one, which is told as the note's confidence.
  */
+import type { KnownSound } from '../model';
 import type { Event } from './events';
 import { HOP, type Frame } from './frames';
 import { quantile } from './onsets';
@@ -99,10 +100,33 @@ const WEIGHTS = [
   -1.49
 ] as const;
 
-/** How likely an event with such features is a stroke of the player, 0 to 1. */
-function likely(features: readonly number[]): number {
-  const sum = features.reduce((total, value, i) => total + value * WEIGHTS[i]!, 0);
+/** How likely an event with such features is a stroke of the player, 0 to 1; `against`: what speaks against it besides. */
+function likely(features: readonly number[], against: number): number {
+  const sum = features.reduce((total, value, i) => total + value * WEIGHTS[i]!, -against);
   return 1 / (1 + Math.exp(-sum));
+}
+
+/**
+ * What Corvel itself sounded speaks against a stroke at its moment, in seconds, of its pitch class, or at a drum's; the more, the weaker it is
+ * against plain strokes. A hand that plays the same note with the band plays it in full.
+ */
+const KNOWN = { near: 0.05, pitch: 7, drum: 4, weak: 1.7 } as const;
+
+function againstOf(
+  { onset, begun }: Event,
+  plain: Plain,
+  known: readonly KnownSound[],
+  rate: number
+): number {
+  if (known.length === 0) return 0;
+  const at = onset.at / rate;
+  const near = known.filter((own) => Math.abs(own.at - at) <= KNOWN.near);
+  if (near.length === 0) return 0;
+  const pitch = Math.round(begun.pitch);
+  const isSame = near.some(({ midi }) => midi !== null && (midi - pitch) % 12 === 0);
+  const isDrum = near.some(({ midi }) => midi === null);
+  const weak = Math.max(0, Math.min(1, KNOWN.weak * (1 - begun.salience / plain.salience)));
+  return weak * (isSame ? KNOWN.pitch : isDrum ? KNOWN.drum : 0);
 }
 
 /** A pitch stands out from other pitches by this much at least: noise has none. */
@@ -110,13 +134,23 @@ const CONTRAST = 1.5;
 /** Weaker than this against plain strokes nothing is one, however new it is: what is left of the sound's noise. */
 const FAINTEST = 0.12;
 
-/** Of all that begins, what the player struck. */
-export function strokesAmong(events: readonly Event[], frames: readonly Frame[]): Struck[] {
+/**
+ * Of all that begins, what the player struck.
+ * @param rate samples a second
+ * @param known what Corvel sounded meanwhile
+ */
+export function strokesAmong(
+  events: readonly Event[],
+  frames: readonly Frame[],
+  rate: number,
+  known: readonly KnownSound[] = []
+): Struck[] {
   const plain = plainOf(events);
   const struck: Struck[] = [];
   for (const event of events) {
     if (event.begun.contrast < CONTRAST || event.level < FAINTEST * plain.level) continue;
-    const confidence = likely(featuresOf(event, struck.at(-1), plain, frames));
+    const against = againstOf(event, plain, known, rate);
+    const confidence = likely(featuresOf(event, struck.at(-1), plain, frames), against);
     if (confidence >= 0.5) struck.push({ ...event, confidence });
   }
   return struck;

@@ -5,6 +5,7 @@ import { dayHere } from '../../day-here';
 import { settings } from '../../settings.svelte';
 import { keepTake } from '../client';
 import { heardParts, joinedBlocks, LONGEST_SECONDS, plainParts, takeName } from '../made-of';
+import { knownSounds } from '../known-sounds';
 import { latencyOf } from '../../input/latency';
 import { RETRY } from '../shelf.svelte';
 import { SoundUpload } from '../sound-upload';
@@ -19,6 +20,9 @@ interface Recording {
   readonly id: string;
   readonly upload: SoundUpload;
   readonly blocks: RecordedBlock[];
+  /** Of the band: beats a minute, and the second at which its first beat came in. */
+  readonly tempo: number;
+  readonly start: number;
 }
 
 export class MicrophoneWay implements LiveWay {
@@ -86,7 +90,7 @@ export class MicrophoneWay implements LiveWay {
     };
     // The take is there from its first moment on: what is torn off is kept as far as it came.
     const upload = new SoundUpload(shelf.chart, id, rate, () => keepTake(shelf.chart, take));
-    this.#recording = { id, upload, blocks: [] };
+    this.#recording = { id, upload, blocks: [], tempo: first.tempo, start };
     this.isOn = true;
     void upload.send();
   }
@@ -143,8 +147,10 @@ export class MicrophoneWay implements LiveWay {
     this.#recording = null;
     this.close();
     const samples = joinedBlocks(recording.blocks);
+    const { tempo, start } = recording;
+    const known = knownSounds(rehearsal, tempo, start, samples.length / rate);
     const heard = await work.run('What you played is listened to', (listener) =>
-      listener.listen(samples, rate, work.onShare())
+      listener.listen(samples, rate, work.onShare(), known)
     );
     // A server that is away is waited for: the take is in the page until it has arrived.
     while (!(await recording.upload.send()) && !shelf.isClosed) {
