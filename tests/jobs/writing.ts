@@ -331,7 +331,7 @@ export function writingJobs(tools: () => Tools): void {
       const text = (await saved())!;
       expect(JSON.parse(text)).toMatchObject({
         corvel: 'chart',
-        version: 2,
+        version: 3,
         plan: AT_FIVE,
         takes: [],
         log: []
