@@ -4,6 +4,8 @@ import { isDay } from '../core/practice/log/day';
 import { MEETINGS } from '../core/takes/judge/landing';
 import type { TakeFigures } from '../core/takes/judge/judge';
 import { PITCH_EVENTS } from '../core/takes/model';
+import { EFFECTS } from '../core/takes/player/effects';
+import { TONES } from '../core/takes/player/string';
 import { MAX_CHART_BYTES } from './limits';
 import { planSchema } from './plan';
 
@@ -65,7 +67,8 @@ const stroke = z.object({
 /** What the simulated player did: its sound is made of it again whenever it is wanted. */
 export const playedBy = z.object({
   skill: z.number().min(0).max(1),
-  tone: z.enum(['bright', 'dark', 'driven']),
+  tone: z.enum(TONES),
+  effect: z.enum(EFFECTS).optional(),
   seed: z.number().int().min(0),
   strokes: z.array(stroke).max(MOST_NOTES)
 });

@@ -2,6 +2,7 @@
 import { expose, transfer } from 'comlink';
 import { listenTo, onsetSeconds } from '../core/takes/listen/listen';
 import type { KnownSound, Listened } from '../core/takes/model';
+import { through, type Effect } from '../core/takes/player/effects';
 import type { Stroke } from '../core/takes/player/perform';
 import { sounded, type Tone } from '../core/takes/player/string';
 
@@ -29,9 +30,10 @@ const api = {
   },
   /** The seconds at which something begins in a sound. */
   onsets: (samples: Float32Array, rate: number): number[] => onsetSeconds(samples, rate),
-  /** Strokes as the sound of a string. */
-  sound(strokes: readonly Stroke[], tone: Tone): Float32Array {
-    const samples = sounded(strokes, tone, PLAYER_RATE);
+  /** Strokes as the sound of a string, through an effect where there is one. */
+  sound(strokes: readonly Stroke[], tone: Tone, effect?: Effect): Float32Array {
+    const dry = sounded(strokes, tone, PLAYER_RATE);
+    const samples = effect ? through(effect, dry, PLAYER_RATE) : dry;
     return transfer(samples, [samples.buffer]);
   }
 };

@@ -43,19 +43,23 @@ vi.mock('$lib/audio/midi-in', () => ({
 }));
 
 const { Takes } = await import('./takes.svelte');
+const { soundOf } = await import('./sound');
 const { knownSounds } = await import('./known-sounds');
 const { joinedBlocks, ownPart, swungBeats } = await import('./made-of');
 const { PLAYED, simulate } = await import('./ways/player');
 const { feelNamed } = await import('$lib/core/practice/feel');
 
+/** What the simulated player was last heard through. */
+let heardThrough = '';
 /** Takes over a tune; the listener hears each stroke as it was played. */
 function room() {
   const takes = new Takes(workspaceOf());
   let strokes: readonly Stroke[] = [];
   takes.work.run = (_, work) =>
     work({
-      sound: (played: readonly Stroke[]) => {
+      sound: (played: readonly Stroke[], _: unknown, effect?: string) => {
         strokes = played;
+        heardThrough = effect ?? 'dry';
         return Promise.resolve(new Float32Array(44_100));
       },
       listen: () =>
@@ -156,6 +160,16 @@ describe('takes', () => {
     // Another take has no steps of this one.
     await simulate(takes, perfect(PLAYED.targets));
     expect([correcting.canUndo, correcting.canRedo]).toEqual([false, false]);
+  });
+
+  it('of the simulated player sound through its effect again whenever they are replayed', async () => {
+    const takes = room();
+    await simulate(takes, { ...perfect(PLAYED.targets), effect: 'delay' });
+    expect(heardThrough).toBe('delay');
+    expect(takes.shelf.opened!.data!.player!.effect).toBe('delay');
+    heardThrough = '';
+    await soundOf(takes);
+    expect(heardThrough).toBe('delay');
   });
 
   it('know what the band sounded meanwhile, round after round, without what is muted', () => {

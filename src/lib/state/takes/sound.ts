@@ -21,7 +21,7 @@ export async function soundOf({ shelf, work, notices }: Room): Promise<Sound | n
   const { player } = take.data;
   if (player) {
     const samples = await work.run('Its sound is made', (listener) =>
-      listener.sound(player.strokes, player.tone)
+      listener.sound(player.strokes, player.tone, player.effect)
     );
     return samples && { samples: samples as Float32Array<ArrayBuffer>, rate: RATE };
   }

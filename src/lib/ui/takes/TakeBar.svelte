@@ -7,6 +7,7 @@
   import UserRound from '@lucide/svelte/icons/user-round';
   import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
   import { TRADE_BARS } from '$lib/core/takes/trade';
+  import { EFFECTS, type Effect } from '$lib/core/takes/player/effects';
   import { TONES, type Tone } from '$lib/core/takes/player/string';
   import { calibrateMicrophone, calibrateMidi } from '$lib/state/takes/calibration';
   import type { Takes } from '$lib/state/takes/takes.svelte';
@@ -34,6 +35,7 @@
   ];
   let skill = $state(0.7);
   let tone: Tone = $state('bright');
+  let effect: Effect | 'dry' = $state('dry');
   let seed = $state(1);
   let what: string = $state(PLAYED.targets);
   let rounds = $state(1);
@@ -47,6 +49,7 @@
     }))
   ];
   const tones = TONES.map((value) => ({ value, name: value }));
+  const effects = (['dry', ...EFFECTS] as const).map((value) => ({ value, name: value }));
   const lines = $derived([
     { value: PLAYED.targets, name: 'the target line, led in' },
     { value: PLAYED.found, name: 'a line that is found over it' },
@@ -78,7 +81,15 @@
     player: {
       name: 'Let it play',
       hint: 'Corvel plays a line as a person would, and reads it',
-      run: () => void simulate(takes, { skill, tone, seed, what, rounds })
+      run: () =>
+        void simulate(takes, {
+          skill,
+          tone,
+          effect: effect === 'dry' ? undefined : effect,
+          seed,
+          what,
+          rounds
+        })
     }
   };
   const goes = $derived(GOES[source]);
@@ -163,6 +174,7 @@
         <span class="w-12 tabular-nums">{Math.round(skill * 100)} %</span>
       </span>
       <Select label="Tone" value={tone} options={tones} onpick={(value) => (tone = value)} />
+      <Select label="Effect" value={effect} options={effects} onpick={(value) => (effect = value)} />
       <NumberField
         label="Rounds"
         value={rounds}

@@ -2,6 +2,7 @@
 import { beatsOf, ticksOf, type LineNote } from '$lib/core/line/model';
 import { linesOf } from '$lib/core/plan/lines';
 import { meantBy } from '$lib/core/takes/meant';
+import type { Effect } from '$lib/core/takes/player/effects';
 import { perform } from '$lib/core/takes/player/perform';
 import type { Tone } from '$lib/core/takes/player/string';
 import { turnAt, turnsIn } from '$lib/core/takes/trade';
@@ -21,6 +22,8 @@ export interface PlayerWish {
   /** 0 to 1. */
   readonly skill: number;
   readonly tone: Tone;
+  /** What its sound goes through; dry where there is none. */
+  readonly effect?: Effect | undefined;
   readonly seed: number;
   readonly what: string;
   readonly rounds: number;
@@ -28,7 +31,7 @@ export interface PlayerWish {
 
 export async function simulate(
   room: Room,
-  { skill, tone, seed, what, rounds: wished }: PlayerWish
+  { skill, tone, effect, seed, what, rounds: wished }: PlayerWish
 ): Promise<void> {
   const { workspace, rehearsal, trading, notices, work, shelf } = room;
   notices.problem = '';
@@ -60,7 +63,7 @@ export async function simulate(
     ).flat()
   });
   const heard = await work.run('The simulated player plays and is read', async (listener) => {
-    const samples = await listener.sound(strokes, tone);
+    const samples = await listener.sound(strokes, tone, effect);
     return { ...(await listener.listen(samples, RATE, work.onShare())), seconds: samples.length / RATE };
   });
   if (!heard) return;
@@ -74,7 +77,7 @@ export async function simulate(
         ? {}
         : { targets: meantBy(line, workspace.analysis.changes, workspace.sheet.form) }),
       ...heardParts(heard),
-      player: { skill, tone, seed, strokes },
+      player: { skill, tone, ...(effect ? { effect } : {}), seed, strokes },
       ...(trade ? { trade } : {})
     })
   });
