@@ -157,6 +157,10 @@ describe('takes', () => {
     expect(takes.judging.judgement!.changes[0]!.target!.met).toBe('hit');
     correcting.redo();
     expect(pitches()[0]).toBe(before[0]! + 1);
+    // What was taken back is gone once something else is done.
+    correcting.undo();
+    correcting.transpose(-1);
+    expect(correcting.canRedo).toBe(false);
     // Another take has no steps of this one.
     await simulate(takes, perfect(PLAYED.targets));
     expect([correcting.canUndo, correcting.canRedo]).toEqual([false, false]);

@@ -3,9 +3,11 @@ import type { HeardNote } from '../model';
 import { through, type Effect } from '../player/effects';
 import type { Stroke } from '../player/perform';
 import { sounded, type Tone } from '../player/string';
-import { listenTo } from './listen';
+import { listenTo, onsetSeconds } from './listen';
 
 const RATE = 44_100;
+/** Of the ten notes; a vibrato that counts makes nearly forty. */
+const MOST_BEGINNINGS = 14;
 const LINE = [57, 60, 62, 64, 62, 67, 69, 67, 64, 60];
 
 /** Notes one after another from half a second on, with what the hand does to some of them. */
@@ -42,6 +44,11 @@ describe('what a hand does to a pitch', () => {
     const shaken = eventsOf(notes).filter(({ kind }) => kind === 'vibrato');
     expect(shaken.length).toBeGreaterThanOrEqual(9);
     for (const { cents } of shaken) expect(Math.abs(cents - 40)).toBeLessThan(10);
+  });
+
+  it('takes the swings of a vibrato for no beginnings', () => {
+    const played = strokes(0.9, () => ({ vibrato: { cents: 40, hertz: 5.5, after: 0.15 } }));
+    expect(onsetSeconds(sounded(played, 'driven', RATE), RATE).length).toBeLessThanOrEqual(MOST_BEGINNINGS);
   });
 
   it('tells how far a bend came: one of 180 cents is a little short', () => {
