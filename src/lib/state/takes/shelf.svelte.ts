@@ -1,5 +1,6 @@
 /** The takes that are kept with a chart: their list, the one that is open, another beside it, and what is changed of them. */
 import type { ListedTake, StoredTake, TakeData } from '$lib/api/take';
+import { Refusal } from '../call';
 import { dayHere } from '../day-here';
 import * as client from './client';
 import { SoundUpload } from './sound-upload';
@@ -133,13 +134,20 @@ export class TakeShelf {
     if (!this.#unsent || !take?.data) return;
     const { data, id, version } = take;
     this.#unsent = false;
+    let isRefused = false;
     const isSent = await this.#notices.attempt(async () => {
-      const changed = await client.changeTake(this.chart, id, { base: version, data });
+      const changed = await client
+        .changeTake(this.chart, id, { base: version, data })
+        .catch((error: unknown) => {
+          isRefused = error instanceof Refusal;
+          throw error;
+        });
       // What was corrected meanwhile stays.
       if (this.opened?.id === id) this.opened = { ...this.opened, version: changed.version };
       if (!this.#unsent) await this.#list();
     });
-    if (isSent) return;
+    // What was refused, as where another window has changed the take, is not asked again and again.
+    if (isSent || isRefused) return;
     this.#unsent = true;
     if (!this.isClosed) this.#timer = setTimeout(() => void this.sendCorrections(), RETRY);
   }

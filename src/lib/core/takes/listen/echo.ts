@@ -2,12 +2,13 @@
  * Echoes: a delay plays everything once more, a constant time later and softer. Whatever has begun is looked at: where most of it comes again
  * at one lag, at the same pitch and weaker, the later ones are echoes and no strokes.
  */
+import { bisector } from 'd3-array';
 import type { Event } from './events';
 import { quantile } from './onsets';
 import { SAME } from './strokes';
 
 /** Lags that are looked for, and how near two of them are one, in seconds: a delay is more exact than a hand. */
-const LAG = { from: 0.09, to: 1.1, near: 0.008 } as const;
+const LAG = { from: 0.09, to: 1.1, near: 0.008, step: 0.004 } as const;
 /**
  * There are echoes where of the strong beginnings this share comes again, of those that nothing hides this one, so many times at least, at so
  * much of the first one's strength at most in the middle. Strong is what lies in the upper part of all.
@@ -38,15 +39,20 @@ export function withoutEchoes(events: readonly Event[], rate: number): readonly 
 
 /** The lag at which most of what begins comes again; null where there is none. */
 function lagOf(begins: readonly Begins[]): number | null {
-  const strengths = begins.map(({ strength }) => strength);
-  const strong = begins.filter(({ strength }) => strength >= quantile(strengths, TOLD.strong));
+  const least = quantile(
+    begins.map(({ strength }) => strength),
+    TOLD.strong
+  );
+  const strong = begins.filter(({ strength }) => strength >= least);
   const pairs = begins.flatMap((first, i) =>
     laterThan(begins, i).flatMap((again) =>
       isSamePitch(first, again) ? [{ lag: again.at - first.at, ratio: again.strength / first.strength }] : []
     )
   );
   let best: { lag: number; share: number } | null = null;
-  for (const { lag } of pairs) {
+  // Lags that are nearly the same tell the same: a long take has thousands of pairs.
+  const lags = new Set(pairs.map(({ lag }) => Math.round(lag / LAG.step) * LAG.step));
+  for (const lag of lags) {
     const near = pairs.filter((pair) => Math.abs(pair.lag - lag) <= LAG.near);
     if (near.length < TOLD.least || middle(near.map(({ ratio }) => ratio)) > TOLD.weaker) continue;
     const share = shareAt(begins, strong, lag);
@@ -64,7 +70,7 @@ function shareAt(begins: readonly Begins[], strong: readonly Begins[], lag: numb
   for (const first of strong) {
     if (first.at + lag > end + LAG.near) continue;
     all++;
-    const there = begins.filter(({ at }) => Math.abs(at - first.at - lag) <= HIDES);
+    const there = begunWithin(begins, first.at + lag - HIDES, first.at + lag + HIDES);
     if (there.some((own) => isSamePitch(first, own) && Math.abs(own.at - first.at - lag) <= LAG.near))
       again++;
     else if (there.length) hidden++;
@@ -75,13 +81,17 @@ function shareAt(begins: readonly Begins[], strong: readonly Begins[], lag: numb
 
 function isEcho(begins: readonly Begins[], i: number, lag: number): boolean {
   const own = begins[i]!;
-  return begins.some(
-    (first) =>
-      Math.abs(own.at - first.at - lag) <= LAG.near &&
-      isSamePitch(first, own) &&
-      own.strength < STRUCK * first.strength
+  return begunWithin(begins, own.at - lag - LAG.near, own.at - lag + LAG.near).some(
+    (first) => isSamePitch(first, own) && own.strength < STRUCK * first.strength
   );
 }
+
+/** What begins from one second to another. */
+function begunWithin(begins: readonly Begins[], from: number, to: number): readonly Begins[] {
+  const first = byTime.left(begins, from);
+  return begins.slice(first, byTime.right(begins, to, first));
+}
+const byTime = bisector(({ at }: Begins) => at);
 
 const isSamePitch = (one: Begins, other: Begins) => Math.abs(one.pitch - other.pitch) < SAME;
 

@@ -125,8 +125,9 @@ function partsOf(struck: Struck, next: number, frames: readonly Frame[], ear: So
   if (double) return double.map((pitch) => ({ ...own, pitch, events: [], isDouble: true }));
   const first = Math.ceil(onset.full / HOP);
   const last = Math.floor(next / HOP);
-  const faded = frames.findIndex((frame, i) => i >= first && frame.level < FADED * level);
-  const heard = frames.slice(first, faded < 0 ? last : Math.min(last, faded));
+  const until = frames.slice(first, last);
+  const faded = until.findIndex((frame) => frame.level < FADED * level);
+  const heard = faded < 0 ? until : until.slice(0, faded);
   const placeOf = (frame: number) => Math.round((first + frame) * HOP);
   const moved = movementsIn(heard, begun.pitch, first - onset.at / HOP, RATE, {
     begins: (pitch, frame) => ear.begins(pitch, placeOf(frame), next),
