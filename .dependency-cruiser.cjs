@@ -3,7 +3,8 @@ const core = (name) => `^src/lib/core/${name}/`;
 /**
  * Inside the core a room may import only those listed, floor by floor: what a room may import, every room above it may.
  */
-const theory = ['theory'];
+const base = ['base'];
+const theory = [...base, 'theory'];
 const chart = [...theory, 'chart'];
 const neck = [...theory, 'neck'];
 const harmony = [...chart, 'harmony'];
@@ -16,6 +17,7 @@ const practice = [...line, 'practice'];
 const takes = [...plan, 'takes'];
 const formats = [...new Set([...plan, ...practice, ...takes, 'formats'])];
 const rooms = {
+  base,
   theory,
   chart,
   neck,

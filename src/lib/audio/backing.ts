@@ -1,4 +1,5 @@
 /** A recording of the player's own: read from a file, and listened to by itself while its beat is tapped. */
+import { numberAt } from '$lib/core/base/list';
 import * as Tone from 'tone';
 import { openSound } from './open';
 
@@ -15,7 +16,7 @@ export function mono(buffer: AudioBuffer): Float32Array {
   const samples = new Float32Array(buffer.length);
   for (let channel = 0; channel < buffer.numberOfChannels; channel++) {
     const own = buffer.getChannelData(channel);
-    for (let i = 0; i < samples.length; i++) samples[i]! += own[i]! / buffer.numberOfChannels;
+    for (let i = 0; i < samples.length; i++) samples[i]! += numberAt(own, i) / buffer.numberOfChannels;
   }
   return samples;
 }

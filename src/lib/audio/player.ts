@@ -1,4 +1,6 @@
 /** Plays rounds of events on the audio clock, a little ahead of it, at a tempo that may change while it goes. */
+import { numberAt } from '$lib/core/base/list';
+import { firstOf, lastOf } from '../core/base/list';
 import * as Tone from 'tone';
 // Inside this module: it must be there when the network is not.
 import Ticker from '../workers/ticker?worker&inline';
@@ -120,7 +122,7 @@ export class Player<R extends Round> {
   /** Another tempo, from the first beat on that has not been handed to the audio clock. */
   setTempo(tempo: number): void {
     const progress = this.#progress;
-    if (!progress || tempo === progress.tempos.at(-1)!.tempo) return;
+    if (!progress || tempo === lastOf(progress.tempos).tempo) return;
     this.#progress = { ...progress, tempos: retimed(progress.tempos, progress.handed, tempo) };
   }
 
@@ -148,7 +150,7 @@ export class Player<R extends Round> {
   get firstBeat(): { readonly second: number; readonly tempo: number } | null {
     if (!this.#progress) return null;
     const { tempos } = this.#progress;
-    return { second: secondAt(tempos, 0), tempo: tempos[0]!.tempo };
+    return { second: secondAt(tempos, 0), tempo: firstOf(tempos).tempo };
   }
 
   get now(): number {
@@ -258,7 +260,8 @@ export async function render(rendering: Rendering): Promise<{ samples: Float32Ar
     context.dispose();
     const rendered = buffer.getChannelData(0);
     const at = Math.round(from * RATE);
-    for (let i = 0; i < rendered.length && at + i < samples.length; i++) samples[at + i]! += rendered[i]!;
+    for (let i = 0; i < rendered.length && at + i < samples.length; i++)
+      samples[at + i]! += numberAt(rendered, i);
   };
   const atOnce = Math.min(MOST_AT_ONCE, Math.max(FEWEST_AT_ONCE, navigator.hardwareConcurrency));
   for (let n = 0; n < stretches; n += atOnce) {

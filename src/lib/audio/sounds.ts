@@ -2,6 +2,7 @@
  * The sampled sounds of the band: for each instrument a sheet of notes, one after another (`sounds.json`), rendered when the
  * program was built. They are fetched and decoded once, before anything plays.
  */
+import { sure } from '$lib/core/base/list';
 import table from './sounds.json';
 
 const FILES = import.meta.glob<string>('/generated/sounds/*.{ogg,txt}', {
@@ -50,7 +51,7 @@ async function sampled(): Promise<Sounds> {
   const decoder = new OfflineAudioContext(1, 1, rate);
   const sheets = await Promise.all(
     SHEETS.map(async ([name, facts]) => {
-      const response = await fetch(FILES[`/generated/sounds/${name}.ogg`]!);
+      const response = await fetch(sure(FILES[`/generated/sounds/${name}.ogg`], 'FILES'));
       if (!response.ok) throw new Error(`The sound of the ${name} could not be loaded.`);
       return [name, cut(await decoder.decodeAudioData(await response.arrayBuffer()), facts)] as const;
     })

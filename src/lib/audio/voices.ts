@@ -1,4 +1,5 @@
 /** The band as it sounds: sampled instruments, a pad for drones, a click, and a little room, in balance. */
+import { entryOf, nth, sure } from '../core/base/list';
 import * as Tone from 'tone';
 import { DRUMS, type ChordSound } from '../core/practice/feel';
 import { PARTS, type Part, type SoundEvent } from '../core/practice/events';
@@ -105,7 +106,7 @@ export function makeBand(
       return [part, channel];
     })
   );
-  const out = (part: Part) => channels.get(part)!;
+  const out = (part: Part) => entryOf(channels, part);
 
   const sampler = (sheet: Sheet, part: Part, release: number) =>
     keep(
@@ -131,7 +132,7 @@ export function makeBand(
     let next = 0;
     return ({ midi, velocity }, at, seconds) => {
       if (voices.length === 0) voices = Array.from({ length: HELD_VOICES }, () => padVoice(part));
-      voices[next]!.triggerAttackRelease(pitch(midi), seconds, at, velocity);
+      nth(voices, next).triggerAttackRelease(pitch(midi), seconds, at, velocity);
       next = (next + 1) % HELD_VOICES;
     };
   };
@@ -151,7 +152,7 @@ export function makeBand(
     return ({ midi, velocity, beats, glide, vibrato, curl, isSlurred }, at, seconds) => {
       const nearest = notes.reduce((a, b) => (Math.abs(b - midi) < Math.abs(a - midi) ? b : a));
       const rate = (to: number) => 2 ** ((to - nearest) / 12);
-      const url = new Tone.ToneAudioBuffer(sheet.get(nearest)!);
+      const url = new Tone.ToneAudioBuffer(sure(sheet.get(nearest), 'sheet'));
       const source = new Tone.ToneBufferSource({
         context,
         url,
@@ -230,7 +231,7 @@ export function makeBand(
       source.connect(out('backing'));
       source.start(at, slower ? place.from / place.rate : place.from, seconds);
       // The one before still sounds to its end; those before that are over.
-      while (running.length > 1) running.shift()!.dispose();
+      while (running.length > 1) sure(running.shift(), 'running').dispose();
       running = [...running, keep(source)];
     };
   };

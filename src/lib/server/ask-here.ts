@@ -2,12 +2,15 @@
 import { joinDatabase, type Database } from './database';
 import { songbookPath } from './database-path';
 import { keptJobs, type KeptName } from './kept-jobs';
-import type { Call, Job } from './threads/job';
+import { paramsOf, type Call, type Job } from './threads/job';
 
 let opened: Promise<Database> | undefined;
 
 /** What a job that reads gives. Throws a PlayerError. */
-export async function askHere<T>(name: KeptName, parts: Omit<Call, 'bytes'>): Promise<T> {
+export async function askHere<T>(
+  name: KeptName,
+  { params, query }: Omit<Call, 'params' | 'bytes'> & { readonly params: Readonly<Record<string, string>> }
+): Promise<T> {
   const job: Job = keptJobs[name];
   // Where it could not be opened it is tried again by the next page.
   const songbook = () =>
@@ -15,6 +18,6 @@ export async function askHere<T>(name: KeptName, parts: Omit<Call, 'bytes'>): Pr
       opened = undefined;
       throw thrown;
     }));
-  const { body } = await job({ ...parts, bytes: new Uint8Array() }, songbook);
+  const { body } = await job({ params: paramsOf(params), query, bytes: new Uint8Array() }, songbook);
   return JSON.parse(String(body)) as T;
 }

@@ -1,4 +1,5 @@
 /** What a request brings, read within bounds: JSON of bounded depth, in well-formed text, through a schema. */
+import { firstOf } from '../core/base/list';
 import type { z } from 'zod';
 import { fail } from '../api/errors';
 
@@ -55,7 +56,7 @@ export function readJson(bytes: Uint8Array): unknown {
 export function parse<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
+  const issue = firstOf(result.error.issues);
   const path = issue.path.join('.');
   return fail(400, {
     code: 'bad-request',

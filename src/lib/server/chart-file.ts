@@ -1,4 +1,5 @@
 /** One chart as one file, and back: it comes in beside what is there, under ids of its own. */
+import { entryOf } from '../core/base/list';
 import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { bringChartFile, ChartFile } from '../api/chart-file';
@@ -100,11 +101,11 @@ async function bringParts(
   const lineIds = new Map(lines.map(({ id }) => [id, randomUUID() as string]));
   const itemIds = new Map(items.map(({ id }) => [id, `${chart}:${randomUUID()}`]));
   for (const { id, name, over, data } of lines)
-    await keepNewLine(db, chart, { id: lineIds.get(id)!, name, chartVersion: versionOf(over), data });
+    await keepNewLine(db, chart, { id: entryOf(lineIds, id), name, chartVersion: versionOf(over), data });
   for (const { name, over, data } of ownSolos)
     await keepNewSolo(db, chart, { id: randomUUID(), name, chartVersion: versionOf(over), data });
   const kept = items.map(({ id, data }) => ({
-    id: itemIds.get(id)!,
+    id: entryOf(itemIds, id),
     chart,
     data: {
       ...data,

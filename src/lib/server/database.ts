@@ -1,4 +1,5 @@
 /** The SQLite file: opened once, migrated in numbered steps, refused untouched when newer or damaged. */
+import { nth } from '../core/base/list';
 import Sqlite from 'better-sqlite3';
 import { accessSync, constants, copyFileSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { dirname } from 'node:path';
@@ -73,7 +74,7 @@ export async function openDatabase(path: string): Promise<Database> {
   try {
     for (let step = version; step < migrations.length; step++) {
       await db.transaction().execute(async (trx) => {
-        await migrations[step]!(trx);
+        await nth(migrations, step)(trx);
         await sql.raw(`PRAGMA user_version = ${step + 1}`).execute(trx);
       });
     }

@@ -3,6 +3,7 @@
  * note as its beat and its name, `2.5:C5`, with what the hand does: `^2` bent up from two semitones below, `c` curled, `_` slurred, `/` slid
  * into, `~` shaken, `x` for a ghost note, `A4+C5` two at once, `(1.5)` how many beats it lasts.
  */
+import { nth, sure } from '../core/base/list';
 import type { Meter } from '../core/chart/model';
 import { endOf, TICKS, ticksOf, type LineNote } from '../core/line/model';
 import { midiOf, type NoteName } from '../core/theory/note';
@@ -55,7 +56,7 @@ export function readLickText(text: string, { beats }: Pick<Meter, 'beats'>): Lin
       return;
     }
     names.forEach((name) => {
-      const midi = midiOf(name)!;
+      const midi = sure(midiOf(name), 'midiOf');
       notes.push({
         start,
         length: own,
@@ -71,7 +72,8 @@ export function readLickText(text: string, { beats }: Pick<Meter, 'beats'>): Lin
   });
   if (
     notes.some(
-      (note, i) => notes[i + 1] && notes[i + 1]!.start !== note.start && endOf(note) > notes[i + 1]!.start
+      (note, i) =>
+        notes[i + 1] && nth(notes, i + 1).start !== note.start && endOf(note) > nth(notes, i + 1).start
     )
   )
     throw new Error('notes of a lick overlap');

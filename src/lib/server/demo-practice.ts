@@ -2,6 +2,7 @@
  * Ten weeks of practice of the Saltmarsh Four's guitarist, before the songbook is made: a player who follows the plan of each
  * day, gets better, misses days, is away for a week, and stands still for a while. The same day gives the same weeks.
  */
+import { firstOf, sure } from '../core/base/list';
 import { keepReviews, recordRows, setListData, type ItemData, type SentReview } from '../api/practice';
 import { keyText } from '../core/harmony/key';
 import { sectionsOf } from '../core/chart/sections';
@@ -66,7 +67,7 @@ export async function seedPractice(db: Database, now: number): Promise<void> {
   const rows: DemoRow[] = [];
   const reviews: SentReview[] = [];
   const cards = charts.flatMap(({ sheet, items, from }) =>
-    cardsOf({ analysis: sheet.analysis, neck: STANDARD, positions: [items[0]!.area ?? 5] })
+    cardsOf({ analysis: sheet.analysis, neck: STANDARD, positions: [firstOf(items).area ?? 5] })
       .slice(0, 40)
       .map((question) => ({ question, from }))
   );
@@ -170,7 +171,18 @@ function sessionOf(
     if (item && chart) {
       const played = playPart(part, item, day, player, skills, chance);
       rows.push(
-        ...recorded(played, { chart, item: chart.items.find(({ id }) => id === item.id)!, at }, chance)
+        ...recorded(
+          played,
+          {
+            chart,
+            item: sure(
+              chart.items.find(({ id }) => id === item.id),
+              'chart.items'
+            ),
+            at
+          },
+          chance
+        )
       );
     }
     at += part.minutes * MINUTE;
@@ -201,7 +213,7 @@ function recorded(
   let began = at;
   for (const { tempo, clean, seconds, day, bars, loops: own } of loops) {
     const last = rows.at(-1);
-    const missed = (own as readonly (readonly number[])[])[0]!;
+    const missed = firstOf(own as readonly (readonly number[])[]);
     const stumbles = missed.flatMap(
       (bar) => chart.sheet.form.changes.find((change) => change.bar >= bar)?.index ?? []
     );

@@ -1,4 +1,5 @@
 /** A dozen takes of the Saltmarsh Four's guitarist over ten weeks: the simulated player, getting better. Sounds are made when they are heard. */
+import { sure } from '../core/base/list';
 import { keepTake, takeData } from '../api/take';
 import { excerptOf } from '../core/harmony/excerpt';
 import { readSheet } from '../core/harmony/sheet';
@@ -68,7 +69,7 @@ export async function seedTakes(db: Database, now: number): Promise<void> {
         return own ? [{ change, midi: own.midi, at: beatsOf(own.start) }] : [];
       });
       const tempo = Math.round((head.tempo ?? 100) * share);
-      const { bars } = excerptOf(form, analysis, { kind: 'form' })!;
+      const { bars } = sure(excerptOf(form, analysis, { kind: 'form' }), 'excerptOf');
       const swing = swingUnder(line, swingOver(bars, chartSwing(arranged.sheet, tempo)));
       const strokes = perform(line, {
         skill,

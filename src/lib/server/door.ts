@@ -3,6 +3,7 @@
  * read, row by row, through the schemas and bounds of the routes; what passes is written into a new file of today's own making, and what
  * does not is told. Nothing of its own (views, triggers, indexes) is ever run.
  */
+import { entryOf, sure } from '../core/base/list';
 import Sqlite from 'better-sqlite3';
 import { openSync, readSync, closeSync } from 'node:fs';
 import { join } from 'node:path';
@@ -236,7 +237,7 @@ export async function admit(from: string, folder: string, refusal: ApiError): Pr
     foreign.pragma('cell_size_check = on');
     const format = Number(foreign.pragma('user_version', { simple: true }));
     if (!(format >= 1 && format <= migrations.length)) return refuse();
-    const left = admitAll(foreign, fileOf(db)!);
+    const left = admitAll(foreign, sure(fileOf(db), 'fileOf'));
     if (left === null) return refuse();
     return { path, left };
   } catch (thrown) {
@@ -359,7 +360,7 @@ function admitted(
   }
   const row = data as Row;
   for (const [column, table] of Object.entries(refers))
-    if (row[column] !== null && !known.get(table)!.has(row[column]))
+    if (row[column] !== null && !entryOf(known, table).has(row[column]))
       return { row: null, why: `${BELONGS} a ${ADMITTED[table].kind} that is not there` };
   return { row, why: '' };
 }

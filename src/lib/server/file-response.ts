@@ -1,4 +1,5 @@
 /** A file, or a part of it, as the answer of a route: sent piece by piece, never held whole. */
+import { nth } from '../core/base/list';
 import { createReadStream } from 'node:fs';
 import { once } from 'node:events';
 import { Readable } from 'node:stream';
@@ -12,7 +13,7 @@ export function rangeOf(
   const asked = /^bytes=(\d*)-(\d*)$/.exec(header ?? '');
   // Several parts at once, or another unit: all of it is a right answer.
   if (!asked || (asked[1] === '' && asked[2] === '')) return undefined;
-  const [first, last] = [asked[1]!, asked[2]!];
+  const [first, last] = [nth(asked, 1), nth(asked, 2)];
   const from = first === '' ? Math.max(0, bytes - Number(last)) : Number(first);
   const to = first === '' || last === '' ? bytes - 1 : Math.min(Number(last), bytes - 1);
   return from > to || from >= bytes ? null : { from, to };

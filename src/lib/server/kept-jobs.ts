@@ -99,9 +99,9 @@ const practiceFile: Job = async ({ query }, songbook) => {
 const keepSound: Job = async ({ params, query, bytes }, songbook) => {
   const { from, rate } = parse(piece, query);
   const db = await songbook();
-  await openTake(db, params.id!, params.take!);
-  const written = writeSound(db, params.take!, { from, rate, samples: bytes });
-  await measureSound(db, params.take!);
+  await openTake(db, params.id, params.take);
+  const written = writeSound(db, params.take, { from, rate, samples: bytes });
+  await measureSound(db, params.take);
   return json(written);
 };
 
@@ -114,49 +114,49 @@ export const keptJobs = {
 
   'charts.list': reading(listCharts, listSongbook),
   'charts.create': keeping(newChart, createChart),
-  'charts.open': doing((db, { id }) => openChart(db, id!)),
-  'charts.save': keeping(newSave, (db, edit, { id }) => saveChart(db, id!, edit)),
-  'charts.delete': doing((db, { id }) => deleteChart(db, id!)),
-  'charts.bring-back': doing((db, { id }) => bringBackChart(db, id!)),
-  'charts.duplicate': doing((db, { id }) => duplicateChart(db, id!)),
-  'charts.rename': keeping(newTitle, (db, { title }, { id }) => renameChart(db, id!, title)),
+  'charts.open': doing((db, { id }) => openChart(db, id)),
+  'charts.save': keeping(newSave, (db, edit, { id }) => saveChart(db, id, edit)),
+  'charts.delete': doing((db, { id }) => deleteChart(db, id)),
+  'charts.bring-back': doing((db, { id }) => bringBackChart(db, id)),
+  'charts.duplicate': doing((db, { id }) => duplicateChart(db, id)),
+  'charts.rename': keeping(newTitle, (db, { title }, { id }) => renameChart(db, id, title)),
   'charts.many': keeping(manyCharts, changeMany),
-  'charts.revisions': doing(async (db, { id }) => ({ revisions: await listRevisions(db, id!) })),
-  'charts.revision': doing((db, { id, version }) => openRevision(db, id!, Number(version))),
-  'charts.file': reading(withAll, (db, query, { id }) => chartFileOf(db, id!, query.with === 'all')),
+  'charts.revisions': doing(async (db, { id }) => ({ revisions: await listRevisions(db, id) })),
+  'charts.revision': doing((db, { id, version }) => openRevision(db, id, Number(version))),
+  'charts.file': reading(withAll, (db, query, { id }) => chartFileOf(db, id, query.with === 'all')),
   'charts.bring-file': keeping(bringChartFile, bringChart),
 
-  'lines.list': doing(async (db, { id }) => ({ lines: await listLines(db, id!) })),
-  'lines.keep': keeping(keepLine, (db, line, { id }) => keepNewLine(db, id!, line)),
-  'lines.edit': keeping(changeLine, (db, edit, { id, line }) => editLine(db, id!, line!, edit)),
-  'lines.delete': doing((db, { id, line }) => lines.remove(db, line!, id!)),
-  'lines.bring-back': doing((db, { id, line }) => lines.bringBack(db, line!, id!)),
+  'lines.list': doing(async (db, { id }) => ({ lines: await listLines(db, id) })),
+  'lines.keep': keeping(keepLine, (db, line, { id }) => keepNewLine(db, id, line)),
+  'lines.edit': keeping(changeLine, (db, edit, { id, line }) => editLine(db, id, line, edit)),
+  'lines.delete': doing((db, { id, line }) => lines.remove(db, line, id)),
+  'lines.bring-back': doing((db, { id, line }) => lines.bringBack(db, line, id)),
 
-  'takes.list': doing(async (db, { id }) => ({ takes: await listTakes(db, id!) })),
-  'takes.keep': keeping(keepTake, (db, take, { id }) => keepNewTake(db, id!, take)),
-  'takes.open': doing((db, { id, take }) => openTake(db, id!, take!)),
-  'takes.edit': keeping(changeTake, (db, edit, { id, take }) => editTake(db, id!, take!, edit)),
-  'takes.delete': doing((db, { id, take }) => takes.remove(db, take!, id!)),
-  'takes.bring-back': doing((db, { id, take }) => takes.bringBack(db, take!, id!)),
+  'takes.list': doing(async (db, { id }) => ({ takes: await listTakes(db, id) })),
+  'takes.keep': keeping(keepTake, (db, take, { id }) => keepNewTake(db, id, take)),
+  'takes.open': doing((db, { id, take }) => openTake(db, id, take)),
+  'takes.edit': keeping(changeTake, (db, edit, { id, take }) => editTake(db, id, take, edit)),
+  'takes.delete': doing((db, { id, take }) => takes.remove(db, take, id)),
+  'takes.bring-back': doing((db, { id, take }) => takes.bringBack(db, take, id)),
   'takes.sounds': doing(takeSounds),
   'sound.keep': keepSound,
   'sound.place': doing(async (db, { id, take }) => {
-    await openTake(db, id!, take!);
-    return soundFile(db, take!);
+    await openTake(db, id, take);
+    return soundFile(db, take);
   }),
-  'sound.delete': doing((db, { id, take }) => forgetSound(db, id!, take!)),
+  'sound.delete': doing((db, { id, take }) => forgetSound(db, id, take)),
 
   'licks.list': reading(licksAsked, listLicks),
   'licks.keep': keeping(keepLick, keepNewLick),
-  'licks.edit': keeping(changeLick, (db, edit, { id }) => editLick(db, id!, edit)),
-  'licks.delete': doing((db, { id }) => licks.remove(db, id!)),
-  'licks.bring-back': doing((db, { id }) => licks.bringBack(db, id!)),
+  'licks.edit': keeping(changeLick, (db, edit, { id }) => editLick(db, id, edit)),
+  'licks.delete': doing((db, { id }) => licks.remove(db, id)),
+  'licks.bring-back': doing((db, { id }) => licks.bringBack(db, id)),
 
   'log.list': reading(listLog, listRows),
   'log.record': keeping(recordRows, record),
-  'log.correct': keeping(changeRow, (db, edit, { id }) => correctRow(db, id!, edit)),
-  'log.delete': doing((db, { id }) => markRow(db, id!, Date.now())),
-  'log.bring-back': doing((db, { id }) => markRow(db, id!, null)),
+  'log.correct': keeping(changeRow, (db, edit, { id }) => correctRow(db, id, edit)),
+  'log.delete': doing((db, { id }) => markRow(db, id, Date.now())),
+  'log.bring-back': doing((db, { id }) => markRow(db, id, null)),
   'practice.file': practiceFile,
   'practice.bring-table': keeping(table, (db, { text }) => takeLog(db, text)),
   'practice.pictures': reading(ofDay, (db, { day }) => picturesOf(db, day)),
@@ -169,14 +169,14 @@ export const keptJobs = {
   })),
   'items.keep': keeping(keepItems, keepNewItems),
   'items.order': keeping(orderItems, reorderItems),
-  'items.edit': keeping(changeItem, (db, edit, { id }) => editItem(db, id!, edit)),
-  'items.delete': doing((db, { id }) => items.remove(db, id!)),
-  'items.bring-back': doing((db, { id }) => items.bringBack(db, id!)),
+  'items.edit': keeping(changeItem, (db, edit, { id }) => editItem(db, id, edit)),
+  'items.delete': doing((db, { id }) => items.remove(db, id)),
+  'items.bring-back': doing((db, { id }) => items.bringBack(db, id)),
   'set-lists.list': doing(async (db) => ({ setLists: await listSetLists(db) })),
   'set-lists.keep': keeping(keepSetList, keepNewSetList),
-  'set-lists.edit': keeping(changeSetList, (db, edit, { id }) => editSetList(db, id!, edit)),
-  'set-lists.delete': doing((db, { id }) => setLists.remove(db, id!)),
-  'set-lists.bring-back': doing((db, { id }) => setLists.bringBack(db, id!)),
+  'set-lists.edit': keeping(changeSetList, (db, edit, { id }) => editSetList(db, id, edit)),
+  'set-lists.delete': doing((db, { id }) => setLists.remove(db, id)),
+  'set-lists.bring-back': doing((db, { id }) => setLists.bringBack(db, id)),
   'cards.list': doing(async (db) => ({ cards: await listCards(db) })),
   'cards.answer': keeping(keepReviews, keepAnswers),
 
@@ -187,7 +187,7 @@ export const keptJobs = {
 
   'copies.list': doing((db) => ({ copies: listCopies(db) })),
   'copies.now': doing((db) => copyNow(db, new Date())),
-  'copies.bring-back': doing((db, { name }) => bringBackCopy(db, name!, new Date())),
+  'copies.bring-back': doing((db, { name }) => bringBackCopy(db, name, new Date())),
   'archive.copy': reading(z.object({ folder: z.string(), sounds: z.enum(['yes', 'no']) }), copyForArchive),
   'archive.bring': reading(archive, (db, { path, merge }) => bringArchiveIn(db, path, merge, new Date()))
 } as const satisfies Readonly<Record<string, Job>>;

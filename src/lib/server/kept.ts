@@ -2,6 +2,7 @@
  * Things that are kept under an id of the client's making: kept once however often they are sent, edited on top of the version the edit
  * was based on, deleted softly, brought back. `keptKind` makes the store of one kind; what a kind has beside stands in its own file.
  */
+import { sure } from '../core/base/list';
 import type { SelectQueryBuilder } from 'kysely';
 import { fail, type ApiError } from '../api/errors';
 import type { Database } from './database';
@@ -82,7 +83,7 @@ export function keptKind<Row, Shown>({ table, noun, gone, most, isOfChart, rows,
 
   /** Refuses where a number of new ones would be too many, or belong to a chart that is not there. */
   async function admit(db: Database, coming: number, chart?: string): Promise<void> {
-    if (isOfChart) await versionSaved(db, chart!);
+    if (isOfChart) await versionSaved(db, sure(chart, 'the chart of what is kept'));
     if ((await count(db, chart)) + coming > most.count) fail(413, most.refusal);
   }
 
@@ -139,9 +140,10 @@ export function keptKind<Row, Shown>({ table, noun, gone, most, isOfChart, rows,
       .selectAll()
       .where('id', '=', id)
       .executeTakeFirst();
-    const isSame = ([column, value]: readonly [string, unknown]) =>
-      DERIVED.includes(column) || there![column] === value;
-    return there?.version === base + 1 && Object.entries(set).every(isSame);
+    if (there?.version !== base + 1) return false;
+    return Object.entries(set).every(
+      ([column, value]) => DERIVED.includes(column) || there[column] === value
+    );
   }
 
   /** Deletes softly (a time), or brings back (null). */

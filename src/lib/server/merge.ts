@@ -2,6 +2,7 @@
  * One songbook's file merged into another, all of it or nothing. Rows are known by their ids; which of two is newer is told by when they
  * were written. What is deleted here and alive there counts as missing here.
  */
+import { firstOf } from '../core/base/list';
 import { sql, type Kysely } from 'kysely';
 import type { Archived, Compared, Merge } from '../api/archive';
 import type { Database } from './database';
@@ -237,7 +238,7 @@ export const compare = (db: Database, source: string): Promise<Compared[]> =>
            from other.${table} theirs left join main.${table} own on own.id = theirs.id where theirs.deleted_at is null`
         )
         .execute(one);
-      const { missing, newer, all } = rows[0]!;
+      const { missing, newer, all } = firstOf(rows);
       found.push({ kind, missing, newer, known: all - missing - newer });
     }
     const { rows } = await sql
@@ -247,6 +248,6 @@ export const compare = (db: Database, source: string): Promise<Compared[]> =>
          from other.card theirs left join main.card own on own.id = theirs.id`
       )
       .execute(one);
-    const { missing, newer, all } = rows[0]!;
+    const { missing, newer, all } = firstOf(rows);
     return [...found, { kind: 'cards', missing, newer, known: all - missing - newer }];
   });

@@ -2,6 +2,7 @@
  * Pages drawn in threads: a long chart takes a tenth of a second to draw, in which nobody else shall wait. A thread has the whole server of
  * its own, which asks the songbook by itself.
  */
+import { sure } from '../core/base/list';
 import { isMainThread } from 'node:worker_threads';
 import type { RequestEvent } from '@sveltejs/kit';
 import { whileThere } from './leaving';
@@ -57,7 +58,7 @@ let pool: Pool | undefined;
 export const drawsInThreads = (): boolean => isMainThread && process.env.CORVEL_PAGES !== undefined;
 
 function threads(): Pool {
-  const server = process.env.CORVEL_PAGES!;
+  const server = sure(process.env.CORVEL_PAGES, 'CORVEL_PAGES');
   const most = { ...BOUNDS.most, light: MOST };
   return (pool ??= new Pool(
     SOURCE,

@@ -1,4 +1,5 @@
 /** The songbook: charts with their plans, every save kept. */
+import { sure } from '../core/base/list';
 import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../api/limits';
@@ -399,7 +400,8 @@ export async function saveChart(
       );
     }
     // A plan that cannot be read goes to the revisions as it is before it is written over.
-    if (storedPlan === null) await keepRevision(trx, id, stored.version, stored.source, stored.data!, now);
+    if (storedPlan === null)
+      await keepRevision(trx, id, stored.version, stored.source, sure(stored.data, 'the stored plan'), now);
     const version = edit.base + 1;
     await writeText(trx, id, version, edit.source, now);
     await trx

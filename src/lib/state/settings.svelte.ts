@@ -4,6 +4,7 @@ import { DEFAULT_SETTINGS } from '$lib/api/default-settings';
 import type { Labels, Settings, SettingsChange } from '$lib/api/settings';
 import { collectionTitle, type Collection } from '$lib/core/approaches/collection';
 import { APPROACHES, type ApproachFacts } from '$lib/core/approaches/registry';
+import { nth } from '$lib/core/base/list';
 import { readInstrument, STANDARD, type Instrument } from '$lib/core/neck/tuning';
 import { simpleSpelling } from '$lib/core/theory/note';
 import { writeLetters } from '$lib/core/theory/letters';
@@ -126,7 +127,7 @@ class PlayerSettings {
 
   cycleLabels(): void {
     const at = LABELS.indexOf(this.#now.labels);
-    this.change({ labels: LABELS[(at + 1) % LABELS.length]! });
+    this.change({ labels: nth(LABELS, (at + 1) % LABELS.length) });
   }
 
   /** A note name as this player reads it. */
@@ -156,7 +157,7 @@ class PlayerSettings {
     const order = this.approaches.map((approach) => approach.id);
     const at = order.indexOf(id);
     if (at <= 0) return;
-    order.splice(at - 1, 2, id, order[at - 1]!);
+    order.splice(at - 1, 2, id, nth(order, at - 1));
     this.change({ approaches: order });
   }
 

@@ -1,4 +1,5 @@
 /** The views of a chart, in the order of the work: a new one is a row here and a component. */
+import { firstOf } from '$lib/core/base/list';
 import { Part } from './app/part';
 import Moment from './moment/Moment.svelte';
 import type { View } from './view';
@@ -59,7 +60,7 @@ export const VIEWS: readonly View[] = [
   }
 ];
 
-export const FIRST_VIEW = VIEWS[0]!;
+export const FIRST_VIEW = firstOf(VIEWS);
 
 export function viewOf(id: string): View {
   return VIEWS.find((view) => view.id === id) ?? FIRST_VIEW;

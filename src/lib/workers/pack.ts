@@ -2,6 +2,8 @@
  * Target paths on their way between threads. A long one is thousands of small objects, which a message copies one by one; its
  * different places are few, and everything else is numbers.
  */
+import { numberAt } from '$lib/core/base/list';
+import { entryOf, nth, sure } from '../core/base/list';
 import type { Candidate } from '../core/targets/candidates';
 import { stepBetween, type Target, type TargetPath } from '../core/targets/path';
 import type { SolverResult } from './solve';
@@ -27,19 +29,19 @@ export function packPath({ cost, parts, targets }: TargetPath): PackedPath {
   const numbers = new Float64Array(SIZE * targets.length);
   targets.forEach(({ change, beat, cell, isFixed }, i) => {
     if (!at.has(cell)) at.set(cell, at.size);
-    numbers.set([change, beat, at.get(cell)!, Number(isFixed)], SIZE * i);
+    numbers.set([change, beat, entryOf(at, cell), Number(isFixed)], SIZE * i);
   });
   return { cost, parts, cells: [...at.keys()], numbers, isLoop: !!targets[0]?.step };
 }
 
 export function unpackPath({ cost, parts, cells, numbers, isLoop }: PackedPath): TargetPath {
   const targets: Target[] = [];
-  let before = isLoop ? cells[numbers.at(-2)!]! : null;
+  let before = isLoop ? nth(cells, sure(numbers.at(-2), 'numbers')) : null;
   for (let i = 0; i < numbers.length; i += SIZE) {
-    const cell = cells[numbers[i + 2]!]!;
+    const cell = nth(cells, numberAt(numbers, i + 2));
     targets.push({
-      change: numbers[i]!,
-      beat: numbers[i + 1]!,
+      change: numberAt(numbers, i),
+      beat: numberAt(numbers, i + 1),
       cell,
       isFixed: numbers[i + 3] === 1,
       step: before && stepBetween(before, cell)

@@ -1,4 +1,5 @@
 /** One job of the solver: the player's own path with its alternatives, and the other threads beside it. */
+import { nth } from '../core/base/list';
 import type { Analysis } from '../core/harmony/analysis';
 import type { TargetOptions } from '../core/targets/options';
 import { findTargets, type TargetAnswer, type TargetPath } from '../core/targets/path';
@@ -63,7 +64,7 @@ export function solve(
     answer: { paths, ...(noPath ? { noPath } : {}) },
     others: others.map((rules, i) => {
       const same = known?.job.others.findIndex((one) => alike(rules, one)) ?? -1;
-      if (same >= 0) return known!.result.others[same]!;
+      if (same >= 0) return nth(known!.result.others, same);
       const [path] = findTargets(analysis, rules, told(i + 1)).paths;
       return path ? faint(path) : null;
     })

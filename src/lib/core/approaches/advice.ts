@@ -2,6 +2,7 @@
  * How a choice sounds and how it is used, in a few plain words that differ from choice to choice; and where the scale is better left alone. All of
  * it is read from the facts of a judgement. Source: docs/music-rules.md, Style.
  */
+import { firstOf, nth, sure } from '../base/list';
 import type { Analysis } from '../harmony/analysis';
 import { degreeOf, DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
@@ -72,7 +73,8 @@ const list = (degrees: readonly Degree[]) => listed(degrees.map(prettyDegree));
 function soundOf(choice: ScaleChoice, { heard }: ChangeContext): string {
   const { facts, tensions, covers, lacks, notes } = choice;
   const isOwn = pitchClass(facts.root) === heard.rootPc;
-  if (facts.kind === 'scale' && isOwn && SOUNDS[facts.type]) return SOUNDS[facts.type]!;
+  const known = facts.kind === 'scale' && isOwn ? SOUNDS[facts.type] : undefined;
+  if (known) return known;
   if (facts.kind === 'guide tones') return 'bare: the two notes that tell the chord';
   const bent = [...covers, ...tensions].filter((tone) => ALTERED.includes(tone));
   if (heard.family === 'dominant' && bent.length) return `tense: ${list(bent.slice(0, 3))}`;
@@ -82,7 +84,8 @@ function soundOf(choice: ScaleChoice, { heard }: ChangeContext): string {
 }
 
 /** The note of a choice that is a degree on the chord. */
-const noteAt = ({ notes, degrees }: ScaleChoice, degree: Degree): NoteName => notes[degrees.indexOf(degree)]!;
+const noteAt = ({ notes, degrees }: ScaleChoice, degree: Degree): NoteName =>
+  nth(notes, degrees.indexOf(degree));
 
 /** Tones outside the chord, or altered in it, that lie a semitone beside a tone of the next one, the nearest way, down before up. */
 function falls({ notes, degrees, covers }: ScaleChoice, { next }: ChangeContext): [NoteName, NoteName][] {
@@ -90,7 +93,7 @@ function falls({ notes, degrees, covers }: ScaleChoice, { next }: ChangeContext)
   if (!goal) return [];
   const toneAt = (pc: PitchClass) => goal.notes[goal.pitchClasses.indexOf(pc)];
   return notes.flatMap((note, i): [NoteName, NoteName][] => {
-    const isPlain = covers.includes(degrees[i]!) && !ALTERED.includes(degrees[i]!);
+    const isPlain = covers.includes(nth(degrees, i)) && !ALTERED.includes(nth(degrees, i));
     if (isPlain || goal.pitchClasses.includes(pitchClass(note))) return [];
     const pc = pitchClass(note);
     const to = toneAt((pc + 11) % 12) ?? toneAt((pc + 1) % 12);
@@ -108,14 +111,17 @@ function usesOf(choice: ScaleChoice, context: ChangeContext): string[] {
   if (bent.length === 2) {
     const [[a, b], [c, d]] = bent as [[string, string], [string, string]];
     uses.push(`${a} and ${c} want to move into ${b} and ${d}`);
-  } else if (bent.length === 1) uses.push(`${bent[0]![0]} wants to move into ${bent[0]![1]}`);
+  } else if (bent.length === 1) uses.push(`${firstOf(bent)[0]} wants to move into ${firstOf(bent)[1]}`);
   for (const tone of tensions)
     if (tone !== softAvoid) uses.push(`lean on the ${prettyDegree(tone)}, ${noteAt(choice, tone)}`);
   if (blue.includes('b3') && heard.tones.includes('3'))
     uses.push(
       `slide from ${noteAt(
         choice,
-        choice.degrees.find((one) => DEGREES[one].semitones === 3)!
+        sure(
+          choice.degrees.find((one) => DEGREES[one].semitones === 3),
+          'choice.degrees'
+        )
       )} up to the 3`
     );
   for (const tone of lacks.filter((one) => ['3', '7'].includes(DEGREES[one].slot)))
@@ -135,7 +141,7 @@ export function adviceOn(choices: readonly ScaleChoice[], context: ChangeContext
     const tried = [own, `${own}, from the ${prettyDegree(from)}`];
     const sound = tried.find((one) => !sounds.has(one)) ?? `${own}, as ${choice.over ?? choice.name}`;
     const all = usesOf(choice, context);
-    const use = all.find((one) => !uses.has(one)) ?? `${all[0]!}; begin on ${choice.root}`;
+    const use = all.find((one) => !uses.has(one)) ?? `${firstOf(all)}; begin on ${choice.root}`;
     sounds.add(sound);
     uses.add(use);
     return { sound, use };
@@ -175,7 +181,7 @@ function heldGuideTone(before: ChangeContext, { heard, next }: ChangeContext): N
   }: {
     readonly notes: readonly NoteName[];
     readonly tones: readonly Degree[];
-  }) => notes.filter((_, i) => ['3', '7'].includes(DEGREES[tones[i]!].slot));
+  }) => notes.filter((_, i) => ['3', '7'].includes(DEGREES[nth(tones, i)].slot));
   const after = guides(next.chord).map(pitchClass);
   return (
     guides(before.heard).find(

@@ -1,4 +1,5 @@
 /** The approaches built of thirds: `arpeggio`, `superimposed-arpeggio`, `triads`, `guide-tones`. */
+import { firstOf, nth } from '../base/list';
 import { prettyDegree } from '../theory/typeset';
 import { DEGREES } from '../theory/degree';
 import { noteAbove, pitchClass, type NoteName } from '../theory/note';
@@ -22,7 +23,7 @@ export function arpeggio(context: ChangeContext): ScaleChoice[] {
   const own = arpeggioOf(chord);
   return chord.notes.map((_, i) =>
     choiceOf('arpeggio', inverted(own, i), context, {
-      lead: i === 0 ? 'The chord itself.' : `Start on the ${prettyDegree(chord.tones[i]!)}.`
+      lead: i === 0 ? 'The chord itself.' : `Start on the ${prettyDegree(nth(chord.tones, i))}.`
     })
   );
 }
@@ -45,11 +46,11 @@ function scaleAround(context: ChangeContext): readonly NoteName[] {
     ...(minorGoal ? [scaleNamed(heard.root, 'phrygian dominant').notes] : []),
     scaleNamed(change.key.tonic, MODES[change.key.mode].scale).notes
   ].filter(holdsChord);
-  return candidates.length ? fromRoot(candidates[0]!) : modeNotes(context);
+  return candidates.length ? fromRoot(firstOf(candidates)) : modeNotes(context);
 }
 
 function stack(notes: readonly NoteName[], from: number, size: number): NoteName[] {
-  return Array.from({ length: size }, (_, i) => notes[(from + 2 * i) % notes.length]!);
+  return Array.from({ length: size }, (_, i) => nth(notes, (from + 2 * i) % notes.length));
 }
 
 /** The key's seventh arpeggio on each chord tone; where one brings an avoid note, the variant that does not. */

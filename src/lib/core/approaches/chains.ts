@@ -1,4 +1,5 @@
 /** Proposals for several changes at once: over a cadence, one idea carried through. */
+import { firstOf, lastOf, nth, sure } from '../base/list';
 import type { Analysis } from '../harmony/analysis';
 import { isTwoFive } from '../harmony/cadence-model';
 import type { Style } from '../harmony/style';
@@ -33,7 +34,7 @@ export function findChains(analysis: Analysis, over: number | null = null): Chai
     const id = steps.join();
     if (seen.has(id) || steps.length < 2) return [];
     seen.add(id);
-    const contexts = steps.map((index) => contextOf(analysis, index)!);
+    const contexts = steps.map((index) => sure(contextOf(analysis, index), 'contextOf'));
     const isMajor = kind === 'two-five-one' && goal.mode === 'major' && !cadence.isSubstitute;
     return [
       ...pentatonicChain(contexts),
@@ -47,8 +48,8 @@ export function findChains(analysis: Analysis, over: number | null = null): Chai
 function distinctChanges({ changes }: Analysis, from: number, to: number): number[] {
   const found: number[] = [];
   for (let i = from; i <= to; i++) {
-    const chord = changes[i]!.chord;
-    const last = found.length ? changes[found.at(-1)!]!.chord : null;
+    const chord = nth(changes, i).chord;
+    const last = found.length ? nth(changes, lastOf(found)).chord : null;
     if (chord && (!last || pitchClass(last.root) !== pitchClass(chord.root))) found.push(i);
   }
   return found;
@@ -70,7 +71,7 @@ function pentatonicChain(contexts: readonly ChangeContext[]): Chain[] {
   });
   const clean = (choice: ScaleChoice) => choice.avoid.length + choice.blue.length;
   for (const step of STEPS) {
-    const found = [...options[0]!.keys()]
+    const found = [...firstOf(options).keys()]
       .map((root) => options.map((byRoot, i) => byRoot.get((root + i * step + 36) % 12)))
       .filter((chain): chain is ScaleChoice[] => chain.every(Boolean))
       .sort((a, b) => a.reduce((n, c) => n + clean(c), 0) - b.reduce((n, c) => n + clean(c), 0))[0];
@@ -92,9 +93,9 @@ function pentatonicChain(contexts: readonly ChangeContext[]): Chain[] {
 /** ii–V–I thought as IV then I; the change-over lies anywhere within the V. */
 function fourThenOne(contexts: readonly ChangeContext[]): Chain[] {
   if (contexts.length !== 3) return [];
-  const one = contexts[2]!.change.chord.root;
-  const four = chordNamed(`${simpleSpelling(noteAbove(one, '4P'))}maj7`)!;
-  const home = chordNamed(`${one}maj7`)!;
+  const one = nth(contexts, 2).change.chord.root;
+  const four = sure(chordNamed(`${simpleSpelling(noteAbove(one, '4P'))}maj7`), 'chordNamed');
+  const home = sure(chordNamed(`${one}maj7`), 'chordNamed');
   const collections = [four, four, home].map(arpeggioOf);
   return [
     {
@@ -103,7 +104,7 @@ function fourThenOne(contexts: readonly ChangeContext[]): Chain[] {
       collections,
       step: 7,
       why: `Think ${four.symbol} over ii and V, then ${home.symbol}; go over anywhere within the V.`,
-      freeWithin: contexts[1]!.change.index
+      freeWithin: nth(contexts, 1).change.index
     }
   ];
 }
@@ -114,12 +115,12 @@ function heldSound(contexts: readonly ChangeContext[]): Chain[] {
   const third = five.notes[five.tones.indexOf('3')];
   const seventh = two.tones.indexOf('b7');
   if (!third || seventh < 0) return [];
-  const falls = -semitonesUp(pitchClass(third), pitchClass(two.notes[seventh]!));
+  const falls = -semitonesUp(pitchClass(third), pitchClass(nth(two.notes, seventh)));
   const suffix = two.tones.includes('b5') ? 'dim7' : 'm7b5';
   const changed = chordNamed(`${third}${suffix}`);
   if (falls !== -1 || !changed) return [];
   const held = arpeggioOf(changed);
-  if (!fitsSymbol(choiceOf('substitution', held, contexts[1]!))) return [];
+  if (!fitsSymbol(choiceOf('substitution', held, nth(contexts, 1)))) return [];
   return [
     {
       approach: 'substitution',

@@ -1,4 +1,5 @@
 /** A scale choice: a collection that an approach proposes for a change, with its reasons. */
+import { sure } from '../base/list';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Collection } from './collection';
@@ -109,7 +110,7 @@ export function fitsSymbol(choice: Judgement & { readonly against?: readonly Deg
 const LACK_COST: Readonly<Record<string, number>> = { '3': 8, '7': 8, '1': 4, '5': 2, tension: 1 };
 
 export function lackCost(lacks: readonly Degree[]): number {
-  return lacks.reduce((sum, tone) => sum + LACK_COST[DEGREES[tone].slot]!, 0);
+  return lacks.reduce((sum, tone) => sum + sure(LACK_COST[DEGREES[tone].slot], 'LACK_COST'), 0);
 }
 
 /** How two collections move: tones kept, moved by a semitone, moved by a tone or more. */

@@ -1,4 +1,5 @@
 /** Collections: what can be proposed over a change. A scale, an arpeggio, a triad or guide tones, as facts and as notes. */
+import { firstOf, nth, sure } from '../base/list';
 import { readChord } from '../theory/chord-reader';
 import type { Chord } from '../theory/chord';
 import {
@@ -128,7 +129,7 @@ export function scaleNamed(root: NoteName, name: string): Collection {
   const id = `${root} ${name}`;
   const known = scales.get(id);
   if (known) return known;
-  const collection = scaleCollection(scaleOf(root, name)!);
+  const collection = scaleCollection(sure(scaleOf(root, name), 'scaleOf'));
   if (scales.size < MOST_REMEMBERED) scales.set(id, collection);
   return collection;
 }
@@ -170,19 +171,19 @@ const TRIAD_QUALITIES: Readonly<Record<string, TriadQuality>> = {
 };
 
 const heightsOf = (notes: readonly NoteName[]): string => {
-  const [root, ...upper] = notes.map(pitchClass);
-  return upper.map((pc) => semitonesUp(root!, pc)).join(' ');
+  const [root = 0, ...upper] = notes.map(pitchClass);
+  return upper.map((pc) => semitonesUp(root, pc)).join(' ');
 };
 
 function triadCollection(notes: readonly NoteName[], quality: TriadQuality): Collection {
-  const root = notes[0]!;
+  const root = firstOf(notes);
   return { facts: { kind: 'triad', root, type: quality }, name: `${root} ${quality} triad`, root, notes };
 }
 
 /** The triad on three notes that stack in thirds, or null where they make none. */
 export function triadOf(notes: readonly NoteName[]): Collection | null {
   const quality = TRIAD_QUALITIES[heightsOf(notes)];
-  return quality ? collectionOf({ kind: 'triad', root: plainRoot(notes[0]!), type: quality }) : null;
+  return quality ? collectionOf({ kind: 'triad', root: plainRoot(firstOf(notes)), type: quality }) : null;
 }
 
 /** A root as it stands in a name: never with a double accidental. */
@@ -200,10 +201,10 @@ interface Pair {
 
 /** The two triads of a pair by its facts; null where they name none. */
 function pairOf(root: NoteName, type: string): Pair | null {
-  const [lower, semitones, upper] = type.split(' ');
+  const [lower = '', semitones, upper] = type.split(' ');
   const interval = STEPS_APART[semitones ?? ''];
   if (!interval) return null;
-  const first = collectionOf({ kind: 'triad', root, type: lower! });
+  const first = collectionOf({ kind: 'triad', root, type: lower });
   const second = collectionOf({
     kind: 'triad',
     root: plainRoot(noteAbove(root, interval)),
@@ -269,7 +270,7 @@ const SEVENTH_CHORDS: Readonly<Record<string, string>> = {
 /** The seventh chord on four notes that stack in thirds; null where they make none of the usual ones. */
 export function seventhChordOn(notes: readonly NoteName[]): Chord | null {
   const suffix = SEVENTH_CHORDS[heightsOf(notes)];
-  return suffix === undefined ? null : chordNamed(plainRoot(notes[0]!) + suffix);
+  return suffix === undefined ? null : chordNamed(plainRoot(firstOf(notes)) + suffix);
 }
 
 /** The two tones that say a chord: its third (or what suspends it) and its seventh (or sixth); root and fifth where it has neither. */
@@ -277,13 +278,13 @@ export function guideTonesOf(chord: Chord): Collection {
   const at = (...degrees: string[]) => chord.tones.findIndex((tone) => degrees.includes(tone));
   const third = [at('3', 'b3'), at('11'), at('9')].find((i) => i >= 0);
   const seventh = [at('7', 'b7', 'bb7'), at('6')].find((i) => i >= 0);
-  const found = [third, seventh].flatMap((i) => (i === undefined ? [] : [chord.notes[i]!]));
+  const found = [third, seventh].flatMap((i) => (i === undefined ? [] : [nth(chord.notes, i)]));
   const { root, suffix } = chord;
   const notes = found.length ? found : chord.notes.slice(0, 2);
   return {
     facts: { kind: 'guide tones', root, type: suffix },
     name: `${root}${suffix} guide tones`,
-    root: notes[0]!,
+    root: firstOf(notes),
     notes
   };
 }

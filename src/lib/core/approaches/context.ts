@@ -1,6 +1,8 @@
 /** What an approach is told about a change: the analysis around it. */
+import { chordOf } from '../chart/unroll';
+import { nth } from '../base/list';
 import { type Chord, type ChordFamily } from '../theory/chord';
-import { oncePer } from '../theory/once';
+import { oncePer } from '../base/once';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import type { BluesLanguage } from '../harmony/blues-language';
@@ -162,10 +164,10 @@ const nextHarmonies = oncePer((changes: readonly AnalysedChange[]): readonly (nu
   let after: number | undefined;
   for (let step = 2 * count - 1; step >= 0; step--) {
     const at = step % count;
-    const chord = changes[at]!.chord;
+    const chord = nth(changes, at).chord;
     if (!chord) continue;
     if (after !== undefined) {
-      const other = changes[after]!.chord!;
+      const other = chordOf(nth(changes, after));
       const isSame = pitchClass(other.root) === pitchClass(chord.root) && other.family === chord.family;
       nexts[at] = isSame ? nexts[after] : after;
     }

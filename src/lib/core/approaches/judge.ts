@@ -2,6 +2,7 @@
  * Judging a collection on a chord: what it covers, lacks, adds and clashes with. Source: docs/music-rules.md, Judging a
  * collection on a chord.
  */
+import { nth } from '../base/list';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
 import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
@@ -110,7 +111,7 @@ function toneTable(chord: Chord, minorGoal: boolean): readonly ToneFacts[] {
 
 /** The role of a tone outside the chord, by semitones (0–11) above the root. */
 export function outsideRole(chord: Chord, semitones: number, context: JudgeContext = {}): OutsideRole {
-  const { role, isSettled } = toneTable(chord, context.minorGoal ?? false)[semitones]!;
+  const { role, isSettled } = nth(toneTable(chord, context.minorGoal ?? false), semitones);
   if (semitones === 11 && context.isLeading) return 'contradicts';
   if (semitones === 2 && context.isBlueTonic) return 'tension';
   if (role === 'blue' && context.hasSharpNine) return 'tension';
@@ -132,7 +133,7 @@ export function judge(
   const degrees = collection.map((pc) => {
     const semitones = semitonesUp(root, pc);
     held |= 1 << semitones;
-    const { degree, isChordTone } = table[semitones]!;
+    const { degree, isChordTone } = nth(table, semitones);
     if (!isChordTone) byRole[outsideRole(chord, semitones, context)].push(degree);
     return degree;
   });

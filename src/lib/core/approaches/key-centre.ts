@@ -1,4 +1,5 @@
 /** The `key-centre` approach, horizontal: the scale of the key of the moment, its pentatonics and its blues scales. */
+import { sure } from '../base/list';
 import { dominantOf } from '../harmony/diminished';
 import { isMinorKey, lenderOf, type Key } from '../harmony/key';
 import type { Style } from '../harmony/style';
@@ -10,7 +11,7 @@ import type { ChangeContext } from './context';
 import { modes } from './modes';
 
 /** The scales of a key, the plain one first. */
-const SCALES: Readonly<Record<Mode, readonly string[]>> = {
+const SCALES: Readonly<Record<Mode, readonly [string, ...string[]]>> = {
   major: ['major', 'major pentatonic', 'major blues'],
   minor: ['aeolian', 'minor pentatonic', 'minor blues', 'harmonic minor'],
   dorian: ['dorian', 'minor pentatonic', 'minor six pentatonic', 'minor blues'],
@@ -70,7 +71,7 @@ const STYLED: readonly {
 function styledScales(style: Style, mode: Mode): readonly string[] | null {
   const row = STYLED.find(({ styles, modes: own }) => styles.includes(style) && own.includes(mode));
   const [plain, ...rest] = SCALES[mode];
-  return row ? [...new Set([...row.scales.map((name) => (name === 'own' ? plain! : name)), ...rest])] : null;
+  return row ? [...new Set([...row.scales.map((name) => (name === 'own' ? plain : name)), ...rest])] : null;
 }
 
 /** How the one note of a scale of the key that denies a symbol is used. */
@@ -112,7 +113,9 @@ function ownScales({ change, blues, language, minorGoal, family, style }: Change
   return names.map((scale) => ({
     tonic,
     scale,
-    ...(passes(scale) ? { said: { passing: PASSING[family === 'diminished' ? family : scale]! } } : {})
+    ...(passes(scale)
+      ? { said: { passing: sure(PASSING[family === 'diminished' ? family : scale], 'PASSING') } }
+      : {})
   }));
 }
 
@@ -129,7 +132,10 @@ function lentScales({ change, next, heard, minorGoal, isLeading, language }: Cha
     // One that is the V of nothing that comes borrows from nowhere.
     const five = dominantOf(change, next, language !== null);
     if (five === null) return [];
-    const said = { lead: 'The key of the dominant it stands for.', passing: PASSING.diminished! };
+    const said = {
+      lead: 'The key of the dominant it stands for.',
+      passing: sure(PASSING.diminished, 'PASSING')
+    };
     return [{ tonic: simpleSpelling(noteAbove(five, '4P')), scale: 'harmonic minor', said }];
   }
   const lender = lenderOf(heard, key);

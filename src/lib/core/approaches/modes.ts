@@ -1,4 +1,5 @@
 /** The `modes` approach: a seven-note mode (or a symmetric or bebop scale) by the function of the chord. */
+import { sure } from '../base/list';
 import type { ChordFamily } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { MODES } from '../theory/mode';
@@ -213,7 +214,7 @@ export function modes(context: ChangeContext): ScaleChoice[] {
 function ownMode({ change, heard, family: own }: ChangeContext): Scale | null {
   const { key } = change;
   if ((!isModal(key) && own !== 'power') || !change.inKey) return null;
-  const all = modesOf(scaleOf(key.tonic, MODES[key.mode].scale)!);
+  const all = modesOf(sure(scaleOf(key.tonic, MODES[key.mode].scale), 'scaleOf'));
   const there = all.find(({ root }) => pitchClass(root) === heard.rootPc);
   // Spelled by the chord as it is written: over A in C♭ Mixolydian A Lydian, not B♭♭.
   return there ? scaleOf(heard.root, there.name) : null;
@@ -222,7 +223,10 @@ function ownMode({ change, heard, family: own }: ChangeContext): Scale | null {
 /** The scale that the key lends to a chord: where a modal key has one it comes first. */
 function findModes(context: ChangeContext): ScaleChoice[] {
   const { heard } = context;
-  const rule = RULES.find(({ when }) => when.every((test) => test(context)))!;
+  const rule = sure(
+    RULES.find(({ when }) => when.every((test) => test(context))),
+    'RULES'
+  );
   const own = ownMode(context);
   const names = rule.scales.split(', ').filter((name) => name !== own?.name);
   const fitting = [

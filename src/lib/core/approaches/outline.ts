@@ -1,4 +1,5 @@
 /** How many changes to outline: from one scale of the key over everything to a new one at every chord. */
+import { firstOf, sure } from '../base/list';
 import type { Analysis } from '../harmony/analysis';
 import { pitchClass } from '../theory/note';
 import { numberWord } from '../theory/words';
@@ -33,7 +34,7 @@ export function outlineOrder(analysis: Analysis): number[] {
 
 /** What the scale of the key costs on a change. */
 function costOfPlain(context: ChangeContext): number {
-  const plain = judgedKeyScales(context)[0]!;
+  const plain = firstOf(judgedKeyScales(context));
   return lackCost(plain.lacks) + DENIAL_COST * plain.contradicts.length + plain.avoid.length;
 }
 
@@ -47,7 +48,7 @@ export function unionOf(collections: readonly Collection[]): string {
   const names = [...preferred, ...SCALE_NAMES.filter((name) => !preferred.includes(name))];
   for (const name of names) {
     for (const root of notes.values()) {
-      const scale = scaleOf(root, name)!;
+      const scale = sure(scaleOf(root, name), 'scaleOf');
       const isSame =
         new Set(scale.notes.map(pitchClass)).size === size &&
         scale.notes.every((n) => notes.has(pitchClass(n)));

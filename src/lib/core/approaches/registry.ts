@@ -1,4 +1,5 @@
 /** All approaches in one list: a new approach is one new file and one new row. */
+import { nth } from '../base/list';
 import type { Analysis } from '../harmony/analysis';
 import { arpeggio, guideTones, superimposedArpeggio, triads } from './arpeggios';
 import { blues } from './blues';
@@ -69,7 +70,7 @@ function offered(
   const advice = context ? adviceOn(choices, context) : [];
   return choices.map((choice, i) => ({
     ...choice,
-    ...advice[i]!,
+    ...nth(advice, i),
     keptFromPrevious: previous !== null && sameNotes(previous, choice)
   }));
 }

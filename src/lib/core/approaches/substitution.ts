@@ -1,4 +1,5 @@
 /** The `substitution` approach: think one chord over another, or two triads a step apart, and hear what it really gives. */
+import { nth } from '../base/list';
 import type { ChordFamily } from '../theory/chord';
 import type { Degree } from '../theory/degree';
 import { noteAbove, simpleSpelling, type NoteName } from '../theory/note';
@@ -185,7 +186,9 @@ const MOST = 5;
 /** The cleanest two triads a step apart inside the chord's first mode. */
 function triadPair(context: ChangeContext): ScaleChoice | null {
   const notes = modeNotes(context);
-  const triads = notes.map((_, i) => triadOf([0, 2, 4].map((third) => notes[(i + third) % notes.length]!)));
+  const triads = notes.map((_, i) =>
+    triadOf([0, 2, 4].map((third) => nth(notes, (i + third) % notes.length)))
+  );
   const pairs = triads.flatMap((lower, i): Collection[] => {
     const upper = triads[(i + 1) % triads.length];
     const pair = lower && upper ? triadPairOf(lower, upper) : null;

@@ -1,4 +1,5 @@
 /** Bar lines and the words between them, scanned once from left to right. */
+import { firstOf, lastOf } from '../base/list';
 import type { BarLine } from './model';
 import { isSpace } from './space';
 
@@ -54,8 +55,9 @@ function readEnding(source: string, from: number): { rounds: number[]; end: numb
     text += source[sign];
     at = afterSpace(source, sign + 1);
   }
-  const rounds = found && readRounds(found.text);
-  return rounds && { rounds, end: found!.end };
+  if (!found) return null;
+  const rounds = readRounds(found.text);
+  return rounds && { rounds, end: found.end };
 }
 
 /** "1" → [1], "3,1" → [1, 3], "1-3" → [1, 2, 3]; null where a range runs backwards. */
@@ -63,7 +65,7 @@ function readRounds(text: string): number[] | null {
   const rounds = new Set<number>();
   for (const part of text.split(',')) {
     const numbers = part.split('-').map(Number);
-    const [first, last] = [numbers[0]!, numbers.at(-1)!];
+    const [first, last] = [firstOf(numbers), lastOf(numbers)];
     if (last < first) return null;
     for (let round = first; round <= last; round++) rounds.add(round);
   }

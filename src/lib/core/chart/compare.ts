@@ -1,4 +1,5 @@
 /** Two charts side by side: which bars are alike, which one has alone. */
+import { nth } from '../base/list';
 import { diffArrays } from 'diff/lib/diff/array.js';
 import type { Form } from './unroll';
 
@@ -23,7 +24,7 @@ function comparedBars({ bars, changes }: Played): (ComparedBar & { readonly said
   let held = '';
   return bars.map(({ number, section, beats }) => {
     const own = [];
-    while (changes[at] && changes[at]!.bar <= number) own.push(changes[at++]!);
+    while (changes[at] && nth(changes, at).bar <= number) own.push(nth(changes, at++));
     const first = own[0]?.beat === 1 ? '' : held;
     held = own.at(-1)?.symbol ?? held;
     const said = `${beats}:${first}:${own.map(({ beat, symbol }) => `${beat}${symbol}`).join()}`;
@@ -51,7 +52,8 @@ export function compareForms(left: Played, right: Played): BarPair[] {
     else if (added) come.push(...b.slice(to, (to += value.length)));
     else {
       flush();
-      for (let i = 0; i < value.length; i++) pairs.push({ left: a[from++]!, right: b[to++]!, isSame: true });
+      for (let i = 0; i < value.length; i++)
+        pairs.push({ left: nth(a, from++), right: nth(b, to++), isSame: true });
     }
   }
   flush();

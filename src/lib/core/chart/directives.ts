@@ -32,7 +32,7 @@ const FIRST_COUNTS = new Set(['time']);
 /** Splits a text at the first sign that ends a word. */
 function word(text: string, ends: (sign: string) => boolean): [string, string] {
   let at = 0;
-  while (at < text.length && !ends(text[at]!)) at++;
+  while (at < text.length && !ends(text.charAt(at))) at++;
   return [text.slice(0, at), text.slice(at)];
 }
 

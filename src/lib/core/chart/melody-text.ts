@@ -1,4 +1,5 @@
 /** The words of a melody in a chart's text. */
+import { sure } from '../base/list';
 import { readNote } from '../theory/note';
 import { asciiAccidentals } from '../theory/typeset';
 
@@ -14,7 +15,7 @@ export function movedMelody(text: string, move: (note: string) => string): strin
     const match = MELODY_NOTE.exec(word);
     const [, tie = '', name = 'r', octave = ''] = match ?? [];
     if (name === 'r') return word;
-    const note = `${readNote(asciiAccidentals(name))!}${octave}`;
+    const note = `${sure(readNote(asciiAccidentals(name)), 'readNote')}${octave}`;
     return tie + move(note) + word.slice(tie.length + name.length + octave.length);
   });
 }

@@ -1,4 +1,5 @@
 /** The order in which the bars of a chart are played: repeats, endings, and the jumps that words in the margin ask for. */
+import { firstOf, lastOf, nth } from '../base/list';
 import type { MarginWord } from './margin';
 import type { ChartProblem, Place } from './model';
 
@@ -33,7 +34,7 @@ interface Group {
 /** The indexes of the written bars in the order in which they are played, up to `most` of them. */
 export function playOrder(bars: readonly OrderedBar[], most: number, problems: ChartProblem[]): Order {
   const groups: Group[] = [];
-  for (let at = 0; at < bars.length; at = groups.at(-1)!.to) groups.push(groupFrom(bars, at, problems));
+  for (let at = 0; at < bars.length; at = lastOf(groups).to) groups.push(groupFrom(bars, at, problems));
   const straight = played(groups, 0, most, (group) => Array.from({ length: group.rounds }, (_, i) => i + 1));
   const jump = jumpIn(bars, problems);
   if (!jump) return { bars: straight.slice(0, most), tooLong: straight.length > most };
@@ -69,20 +70,20 @@ function played(
 
 /** The stretch that belongs together from a bar on. */
 function groupFrom(bars: readonly OrderedBar[], from: number, problems: ChartProblem[]): Group {
-  const opened = bars[from]!.repeatStart;
+  const opened = nth(bars, from).repeatStart;
   let to = from;
   let ends = 0;
   let current: readonly number[] = [];
   const endings = new Map<number, readonly number[]>();
   let highest = 0;
   for (; to < bars.length; to++) {
-    const bar = bars[to]!;
+    const bar = nth(bars, to);
     if (bar.repeatStart && to > from) break;
     if (bar.ending.length) current = bar.ending;
     // After a repeat's end only a further ending still belongs to it.
-    if (to > from && bars[to - 1]!.repeatEnd && !bar.ending.length) break;
+    if (to > from && nth(bars, to - 1).repeatEnd && !bar.ending.length) break;
     // The last ending reaches to a double bar at most: the next section is not part of it.
-    if (ends > 0 && to > from && bars[to - 1]!.section !== bar.section && !bar.ending.length) break;
+    if (ends > 0 && to > from && nth(bars, to - 1).section !== bar.section && !bar.ending.length) break;
     if (current.length) endings.set(to, current);
     highest = Math.max(highest, ...current);
     if (bar.repeatEnd) ends++;
@@ -91,14 +92,14 @@ function groupFrom(bars: readonly OrderedBar[], from: number, problems: ChartPro
     problems.push({
       code: 'repeat-not-closed',
       message: 'This repeat |: is never closed; add :| where it ends. Until then it is played once.',
-      place: bars[from]!.place
+      place: nth(bars, from).place
     });
   }
   if (ends === 0 && highest > 0) {
     problems.push({
       code: 'ending-without-repeat',
       message: 'This ending belongs to no repeat; add :| at the end of the first ending.',
-      place: bars[[...endings.keys()][0]!]!.place
+      place: nth(bars, firstOf([...endings.keys()])).place
     });
     return { from, to, rounds: 1, endingOf: () => [] };
   }
@@ -117,7 +118,7 @@ interface Jump {
 /** The jump of a form. Words that contradict one another are told at their bars, and lead nowhere. */
 function jumpIn(bars: readonly OrderedBar[], problems: ChartProblem[]): Jump | null {
   const tell = (bar: number, code: string, message: string): null => {
-    problems.push({ code, message, place: bars[bar]!.place });
+    problems.push({ code, message, place: nth(bars, bar).place });
     return null;
   };
   const standing = (kind: Exclude<MarginWord['kind'], 'jump'>): number | null => {

@@ -1,4 +1,5 @@
 /** The form unrolled: repeats and endings played out into changes in time. */
+import { lastOf, nth, sure } from '../base/list';
 import { readChord, type ChordProblem } from '../theory/chord-reader';
 import { type Chord } from '../theory/chord';
 import { declarationOf } from './directives';
@@ -26,6 +27,15 @@ export interface Change {
   /** Where the symbol stands in the text. */
   readonly place?: Place;
 }
+
+/** What has a chord that sounds and was understood. */
+export type Chorded<T extends { readonly chord: Chord | null }> = T & { readonly chord: Chord };
+export const hasChord = <T extends { readonly chord: Chord | null }>(change: T): change is Chorded<T> =>
+  change.chord !== null;
+
+/** The chord of a change that is known to have one. Throws an Error that names the change where it has none. */
+export const chordOf = (change: Pick<Change, 'chord' | 'symbol' | 'bar'>): Chord =>
+  sure(change.chord, `the chord of ${change.symbol} in bar ${change.bar}`);
 
 /** A bar of the unrolled form. */
 export interface PlayedBar {
@@ -139,7 +149,7 @@ function writtenBars(chart: Chart, places: CellPlaces | undefined, problems: Cha
     });
     const [left, right] = [leftWord(line.left), rightWord(line.right)];
     if (left) bars[first]?.margin.push(left);
-    if (right && bars.length > first) bars.at(-1)!.margin.push(right);
+    if (right && bars.length > first) lastOf(bars).margin.push(right);
   });
   return bars;
 }
@@ -176,7 +186,7 @@ function layOut(
   const told = new Set<number>();
   let start = 0;
   for (const [n, index] of order.entries()) {
-    const bar = written[index]!;
+    const bar = nth(written, index);
     const scale = unit / bar.meter.unit;
     const beats = bar.meter.beats * scale;
     bars.push({ number: n + 1, section: bar.section, start, beats, meter: bar.meter, written: index });
@@ -184,9 +194,9 @@ function layOut(
     told.add(index);
     bar.cells.forEach((cell, c) => {
       if (cell.kind !== 'chord' || changes.length > MAX_CHANGES) return;
-      endLast(changes, start + offsets[c]!);
+      endLast(changes, start + nth(offsets, c));
       const spot = bar.isRepeat ? { ...cell, place: bar.place } : cell;
-      changes.push(changeOf(spot, changes.length, bar.section, n + 1, offsets[c]!, start));
+      changes.push(changeOf(spot, changes.length, bar.section, n + 1, nth(offsets, c), start));
     });
     if (n === 0 && bar.cells[0]?.kind !== 'chord') {
       // Nothing sounds before the first chord.

@@ -1,4 +1,5 @@
 /** A chart text from what a file says: bars in time and the chords in them. */
+import { lastOf, nth } from '../base/list';
 import { counted } from '../theory/words';
 import { writeDirective, writeGridArguments } from '../chart/directives';
 import type { Meter } from '../chart/model';
@@ -59,8 +60,8 @@ export function chartOf(
     const steps = Math.max(1, Math.round((bar.length / ticksPerBeat) * FINEST));
     const step = bar.length / steps;
     const placed = new Map<number, string>();
-    while (at < chords.length && chords[at]!.start < end) {
-      const { start, symbol } = chords[at]!;
+    while (at < chords.length && nth(chords, at).start < end) {
+      const { start, symbol } = nth(chords, at);
       const cell = Math.min(steps - 1, Math.max(0, Math.round((start - bar.start) / step)));
       if (Math.abs(bar.start + cell * step - start) > 1) moved++;
       const other = placed.get(cell);
@@ -70,7 +71,7 @@ export function chartOf(
       at++;
     }
     if (!placed.has(0)) placed.set(0, sounding);
-    sounding = [...placed].sort(([a], [b]) => a - b).at(-1)![1];
+    sounding = lastOf([...placed].sort(([a], [b]) => a - b))[1];
     // As few cells as say it: one chord is one cell, halves are two.
     const size = largestSize(steps, [...placed.keys()]);
     return Array.from({ length: steps / size }, (_, i) => placed.get(i * size) ?? '.').join(' ');
@@ -115,8 +116,8 @@ interface Block {
 
 /** The grids of a chart: one begins at every mark of a part and at every change of meter. */
 function blocksOf(bars: readonly FoundBar[], cells: readonly string[], folds: boolean): Block[] {
-  const changesMeter = (i: number) => i > 0 && !isSameMeter(bars[i - 1]!.meter, bars[i]!.meter);
-  const contents = cells.map((cell, i) => `${bars[i]!.meter.beats}/${bars[i]!.meter.unit} ${cell}`);
+  const changesMeter = (i: number) => i > 0 && !isSameMeter(nth(bars, i - 1).meter, nth(bars, i).meter);
+  const contents = cells.map((cell, i) => `${nth(bars, i).meter.beats}/${nth(bars, i).meter.unit} ${cell}`);
   const isMarked = bars.some(({ section }) => section);
   const sections: Omit<Block, 'meter'>[] = folds && !isMarked ? sectionsOf(contents) : [];
   const whole = sections.length ? sections : [{ from: 0, to: bars.length, label: '', isTwice: false }];
@@ -125,18 +126,19 @@ function blocksOf(bars: readonly FoundBar[], cells: readonly string[], folds: bo
       .slice(from, to)
       .flatMap(({ section }, i) => (i > 0 && (section || changesMeter(from + i)) ? [from + i] : []));
     // Signs of a repeat do not reach over a change of meter: what is played twice is written twice.
-    const rounds = isTwice && (stops.length || !isSameMeter(bars[from]!.meter, bars[to - 1]!.meter)) ? 2 : 1;
+    const rounds =
+      isTwice && (stops.length || !isSameMeter(nth(bars, from).meter, nth(bars, to - 1).meter)) ? 2 : 1;
     const parts = [from, ...stops].map((start, i) => ({
       from: start,
       to: stops[i] ?? to,
-      label: bars[start]!.section ?? (i === 0 ? label : ''),
+      label: nth(bars, start).section ?? (i === 0 ? label : ''),
       isTwice: isTwice && rounds === 1,
-      ...(changesMeter(start) ? { meter: bars[start]!.meter } : {})
+      ...(changesMeter(start) ? { meter: nth(bars, start).meter } : {})
     }));
     if (rounds === 1) return parts;
     const again = parts.map((part, i) =>
-      i === 0 && !isSameMeter(bars[to - 1]!.meter, bars[from]!.meter)
-        ? { ...part, meter: bars[from]!.meter }
+      i === 0 && !isSameMeter(nth(bars, to - 1).meter, nth(bars, from).meter)
+        ? { ...part, meter: nth(bars, from).meter }
         : part
     );
     return [...parts, ...again];

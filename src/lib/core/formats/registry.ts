@@ -1,4 +1,5 @@
 /** The formats that files have: a new one is a row here and a module that writes it, reads it, or both. */
+import { sure } from '../base/list';
 import { writeCsv } from './csv/write';
 import { readCsv } from './csv/read';
 import { readMidi } from './midi/read';
@@ -135,7 +136,7 @@ export function formatLike(text: string, name = ''): FormatFacts {
   const ending = /\.(\w+)$/.exec(name)?.[1]?.toLowerCase() ?? '';
   return (
     (FORMATS as readonly FormatFacts[]).find(({ isOne }) => isOne?.(text)) ??
-    formatOf(BY_NAME[ending] ?? 'text')!
+    sure(formatOf(BY_NAME[ending] ?? 'text'), 'formatOf')
   );
 }
 

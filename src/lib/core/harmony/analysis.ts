@@ -1,6 +1,7 @@
 /** The analysis of a chart: its key, and for every change its local key, numeral and function. */
+import { nth, sure } from '../base/list';
 import type { ChartHead } from '../chart/model';
-import type { Change, Form } from '../chart/unroll';
+import { chordOf, type Change, type Form } from '../chart/unroll';
 import { bluesSpoken, type BluesLanguage } from './blues-language';
 import { findCadences, harmonicSteps } from './cadence';
 import type { Cadence } from './cadence-model';
@@ -79,10 +80,10 @@ export function analyse(
   steps.forEach((step, i) => {
     const neighbours = neighboursOf(steps, i);
     for (let index = step.from; index <= step.to; index++) {
-      const change = form.changes[index]!;
-      const heard = heardAs(change.chord!);
+      const change = nth(form.changes, index);
+      const heard = heardAs(chordOf(change));
       const overrule = overruled.get(index);
-      const key = overrule?.key ?? keys[i]!;
+      const key = overrule?.key ?? nth(keys, i);
       const numeralIn = (other: Key) =>
         numeralOf(heard, { key: other, blues: blues && sameKey(other, home), ...neighbours });
       const read = numeralIn(key);
@@ -128,15 +129,19 @@ export function analyse(
 /** What stands round a step. A form is played round and round: its last chord leads to its first. */
 function neighboursOf(steps: readonly Step[], at: number) {
   const round = (from: number) => (steps.length > 1 ? steps[from % steps.length] : undefined);
-  const { root } = steps[at]!;
-  const [next, after] = steps.length > 2 ? [round(at + 1)!, round(at + 2)!] : [];
+  const { root } = nth(steps, at);
+  const [next, after] = steps.length > 2 ? [sure(round(at + 1), 'round'), sure(round(at + 2), 'round')] : [];
   const standsFor =
     next && after && isSubstituteOf(next, after) && (root + 11) % 12 === next.root
       ? (next.root + 6) % 12
       : undefined;
   // E, then E7, lead where the E7 goes; G7, then Gm7, leads nowhere.
   let ahead = 1;
-  while (ahead < steps.length && round(at + ahead)!.root === root && isFive(round(at + ahead)!.chord))
+  while (
+    ahead < steps.length &&
+    sure(round(at + ahead), 'round').root === root &&
+    isFive(sure(round(at + ahead), 'round').chord)
+  )
     ahead++;
   const onward = ahead < steps.length ? round(at + ahead) : undefined;
   return { previous: steps[at - 1], next: round(at + 1), onward, standsFor };

@@ -1,5 +1,6 @@
 /** The forms of the blues: eight, twelve and sixteen bars. */
-import type { Change, Form } from '../chart/unroll';
+import { firstOf, lastOf, nth } from '../base/list';
+import { type Change, type Form, hasChord } from '../chart/unroll';
 import { pitchClass, semitonesUp } from '../theory/note';
 import type { Cadence, CadenceKind } from './cadence-model';
 import { isFive } from './heard';
@@ -56,19 +57,19 @@ const FORMS: readonly BluesForm[] = [
 export function bluesForms(form: Form, home: Key): Cadence[] {
   const tonic = pitchClass(home.tonic);
   const sectionStarts = form.bars.flatMap((bar, i) =>
-    i === 0 || form.bars[i - 1]!.section !== bar.section ? [i] : []
+    i === 0 || nth(form.bars, i - 1).section !== bar.section ? [i] : []
   );
   const ends = [...sectionStarts.slice(1), form.bars.length];
   const byBar = changesByBar(form);
   return sectionStarts.flatMap((start, n) => {
-    const length = ends[n]! - start;
-    const fits = FORMS.find(({ bars }) => length % bars === 0) ?? FORMS[0]!;
+    const length = nth(ends, n) - start;
+    const fits = FORMS.find(({ bars }) => length % bars === 0) ?? firstOf(FORMS);
     const found: Cadence[] = [];
-    for (let at = start; at + fits.bars <= ends[n]!; at += fits.bars) {
-      const number = form.bars[at]!.number;
+    for (let at = start; at + fits.bars <= nth(ends, n); at += fits.bars) {
+      const number = nth(form.bars, at).number;
       const holds = fits.landmarks.every(({ bars, roots, first }) =>
         bars.some((bar) => {
-          const sounding = soundingIn(byBar[number + bar - 2]!).map((pc) => semitonesUp(tonic, pc));
+          const sounding = soundingIn(nth(byBar, number + bar - 2)).map((pc) => semitonesUp(tonic, pc));
           return (first ? sounding.slice(0, 1) : sounding).some((distance) => roots.includes(distance));
         })
       );
@@ -77,7 +78,7 @@ export function bluesForms(form: Form, home: Key): Cadence[] {
         .slice(at, at + fits.bars)
         .flatMap((changes, bar) => changes.filter((change) => change.bar === number + bar));
       if (holds && (fits.bars === 12 || speaksBlues(inside, home))) {
-        found.push({ kind: fits.kind, from: inside[0]!.index, to: inside.at(-1)!.index, goal: home });
+        found.push({ kind: fits.kind, from: firstOf(inside).index, to: lastOf(inside).index, goal: home });
       }
     }
     return found;
@@ -87,9 +88,11 @@ export function bluesForms(form: Form, home: Key): Cadence[] {
 /** Whether I and IV are dominants most of the time, or the i and iv of a minor blues: a ballad of that length is none. */
 function speaksBlues(changes: readonly Change[], home: Key): boolean {
   const tonic = pitchClass(home.tonic);
-  const own = changes.filter(({ chord }) => chord && [0, 5].includes(semitonesUp(tonic, chord.rootPc)));
+  const own = changes
+    .filter(hasChord)
+    .filter(({ chord }) => [0, 5].includes(semitonesUp(tonic, chord.rootPc)));
   const beats = (some: readonly Change[]) => some.reduce((sum, change) => sum + change.beats, 0);
-  const blue = own.filter(({ chord }) => (isMinorKey(home) ? chord!.family === 'minor' : isFive(chord!)));
+  const blue = own.filter(({ chord }) => (isMinorKey(home) ? chord.family === 'minor' : isFive(chord)));
   return beats(blue) * 2 > beats(own);
 }
 
@@ -97,9 +100,9 @@ function speaksBlues(changes: readonly Change[], home: Key): boolean {
 function changesByBar({ bars, changes }: Form): Change[][] {
   let from = 0;
   return bars.map(({ start, beats }) => {
-    while (from < changes.length && changes[from]!.start + changes[from]!.beats <= start) from++;
+    while (from < changes.length && nth(changes, from).start + nth(changes, from).beats <= start) from++;
     let to = from;
-    while (to < changes.length && changes[to]!.start < start + beats) to++;
+    while (to < changes.length && nth(changes, to).start < start + beats) to++;
     return changes.slice(from, to);
   });
 }

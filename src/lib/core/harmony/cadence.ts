@@ -1,4 +1,5 @@
 /** Cadences: the places where harmony says which key it is in. Source: docs/music-rules.md, Cadences. */
+import { firstOf, lastOf, nth } from '../base/list';
 import { type Chord } from '../theory/chord';
 import { semitonesUp } from '../theory/note';
 import type { Change, Form } from '../chart/unroll';
@@ -125,7 +126,7 @@ function fiveOnes(steps: readonly Step[], { home, keys }: Keys): Cadence[] {
       // A dominant a semitone above is as often a neighbour: it is a cadence where it reaches the tonic.
       return up !== 11 && up !== 5 && isTonicChord(one.chord, home) ? [{ ...found, isSubstitute: true }] : [];
     }
-    const here = keys[i]!;
+    const here = nth(keys, i);
     const isLeading = isTonicChord(one.chord, here) || !inKey(five.chord, here);
     return fall === 'fifth' && isTriadFive(five.chord) && isLeading ? [found] : [];
   });
@@ -196,18 +197,18 @@ function turnarounds(steps: readonly Step[], home: Key): Cadence[] {
   const found: Cadence[] = [];
   for (let i = 0; i + 3 < steps.length; i++) {
     const [first, second, third, fourth] = [0, 1, 2, 3].map((n) =>
-      semitonesUp(tonic, steps[i + n]!.root)
+      semitonesUp(tonic, nth(steps, i + n).root)
     ) as [number, number, number, number];
-    const beats = steps[i]!.beats;
-    const even = [1, 2, 3].every((n) => steps[i + n]!.beats <= beats * 2);
+    const beats = nth(steps, i).beats;
+    const even = [1, 2, 3].every((n) => nth(steps, i + n).beats <= beats * 2);
     const shape =
       [0, 4].includes(first) &&
       [9, 3, 1, 10, ...(isMinorKey(home) ? [8] : [])].includes(second) &&
       [2, ...(second === 10 ? [] : [8])].includes(third) &&
       [7, 1].includes(fourth);
-    const last = steps[i + 3]!;
+    const last = nth(steps, i + 3);
     if (even && shape && (isFive(last.chord) || (fourth === 7 && isTriadFive(last.chord)))) {
-      found.push({ kind: 'turnaround', from: steps[i]!.from, to: last.to, goal: home });
+      found.push({ kind: 'turnaround', from: nth(steps, i).from, to: last.to, goal: home });
     }
   }
   return found;
@@ -219,13 +220,13 @@ function chains(cadences: readonly Cadence[]): Cadence[] {
   let run: Cadence[] = [];
   const close = () => {
     if (run.length > 1) {
-      found.push({ kind: 'chain', from: run[0]!.from, to: run.at(-1)!.to, goal: run.at(-1)!.goal });
+      found.push({ kind: 'chain', from: firstOf(run).from, to: lastOf(run).to, goal: lastOf(run).goal });
     }
     run = [];
   };
   for (const cadence of cadences) {
     if (!isTwoFive(cadence)) continue;
-    if (run.length && cadence.from > run.at(-1)!.to + 1) close();
+    if (run.length && cadence.from > lastOf(run).to + 1) close();
     run.push(cadence);
     if (cadence.kind !== 'two-five') close();
   }

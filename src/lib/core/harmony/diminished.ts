@@ -2,6 +2,7 @@
  * The dominant that a diminished seventh stands for, by where it goes: it is that dominant with its ♭9, without its root. Source:
  * docs/music-rules.md, Where keys change.
  */
+import { nth } from '../base/list';
 import type { Chord } from '../theory/chord';
 import { noteAbove, pitchClass, semitonesUp, simpleSpelling, type NoteName } from '../theory/note';
 import type { AnalysedChange } from './analysis';
@@ -11,7 +12,7 @@ const isDiminished = ({ family }: Chord) => family === 'diminished';
 
 /** Whether the dominant on a root, with its ♭9, holds every tone of a chord. */
 function holds(root: NoteName, { pitchClasses, tones }: Chord): boolean {
-  const own = pitchClasses.filter((_, i) => ['1', 'b3', 'b5', 'bb7'].includes(tones[i]!));
+  const own = pitchClasses.filter((_, i) => ['1', 'b3', 'b5', 'bb7'].includes(nth(tones, i)));
   return own.every((pc) => [4, 7, 10, 1].includes(semitonesUp(pitchClass(root), pc)));
 }
 

@@ -1,4 +1,5 @@
 /** What is played round and round: the form, a section, bars, one change, or a pair of changes. Times start at 0. */
+import { firstOf, nth } from '../base/list';
 import type { Form, PlayedBar } from '../chart/unroll';
 import type { Meter } from '../chart/model';
 import type { AnalysedChange, Analysis } from './analysis';
@@ -95,14 +96,14 @@ export function grantedLoop(
     case 'pair': {
       const change = Math.min(wish.change, count - 1);
       const kind = count > 1 ? wish.kind : 'change';
-      const { symbol } = analysis.changes[change]!;
+      const { symbol } = nth(analysis.changes, change);
       return { loop: { kind, change }, said: `The chord you looped was deleted; ${symbol} is played.` };
     }
   }
 }
 
 function barAt(form: Form, beat: number): PlayedBar {
-  return form.bars.findLast(({ start }) => start <= beat + 1e-9) ?? form.bars[0]!;
+  return form.bars.findLast(({ start }) => start <= beat + 1e-9) ?? firstOf(form.bars);
 }
 
 function lastBarOfSection(form: Form, bar: number): number {
@@ -151,7 +152,7 @@ function joined(form: Form, sources: readonly AnalysedChange[]): Excerpt {
     }
     start += source.beats;
   }
-  return { from: sources[0]!.start, changes, bars, beats: start };
+  return { from: firstOf(sources).start, changes, bars, beats: start };
 }
 
 /** The change that sounds at a beat of the excerpt. */

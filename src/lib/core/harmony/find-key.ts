@@ -2,6 +2,7 @@
  * Finding the key of a run of chords. Every tonic and mode is tried: how well it explains each chord, by length, and what speaks
  * for its tonic, which is where the chords begin and end, how it is reached and how long it sounds. Source: docs/music-rules.md, Keys.
  */
+import { entryOf, firstOf, lastOf, nth, sure } from '../base/list';
 import { type Chord } from '../theory/chord';
 import { plainName, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
 import { isFifthAbove, isFive, isSubstituteOf, isTriadFive, isTwo, isTwoOfNext } from './heard';
@@ -32,7 +33,7 @@ export interface Passages {
 export function passagesOf(steps: readonly Step[]): Passages {
   const all: { -readonly [K in keyof Passage]: Passage[K] }[] = [];
   const known = new Map<string, number>();
-  const at = (i: number) => (steps.length > 1 ? steps[(i + steps.length) % steps.length]!.chord : null);
+  const at = (i: number) => (steps.length > 1 ? nth(steps, (i + steps.length) % steps.length).chord : null);
   const of = steps.map(({ chord, beats }, i) => {
     const [before, after] = [at(i - 1), at(i + 1)];
     const id = `${before?.symbol} ${chord.symbol} ${after?.symbol}`;
@@ -41,7 +42,7 @@ export function passagesOf(steps: readonly Step[]): Passages {
       known.set(id, (index = all.length));
       all.push({ before, chord, after, beats: 0 });
     }
-    all[index]!.beats += beats;
+    nth(all, index).beats += beats;
     return index;
   });
   return { all, of };
@@ -148,7 +149,7 @@ function evidenceOf(steps: readonly Step[]): Evidence {
   const leads = steps.map((_, i) => leadsOn(steps, i));
   const resting = isTwo.map((is, i) => !is && !isTwo[i - 1] && !leads[i]);
   const onRoot: number[][] = Array.from({ length: 12 }, () => []);
-  steps.forEach(({ root }, i) => onRoot[root]!.push(i));
+  steps.forEach(({ root }, i) => nth(onRoot, root).push(i));
   return {
     steps,
     onRoot,
@@ -165,7 +166,7 @@ function isPairOfTriads(steps: readonly Step[]): boolean {
   const isTriad = ({ chord }: Step) => chord.tones.length <= 3;
   return (
     steps.length >= 4 &&
-    steps.every((step, i) => isTriad(step) && step.chord.symbol === (i % 2 ? b! : a!).chord.symbol)
+    steps.every((step, i) => isTriad(step) && step.chord.symbol === (i % 2 ? b : a)?.chord.symbol)
   );
 }
 
@@ -180,7 +181,7 @@ function resolves(five: Step, next: Step): boolean {
  * are heard may be the I of a blues all the same.
  */
 function leadsOn(steps: readonly Step[], at: number): boolean {
-  const step = steps[at]!;
+  const step = nth(steps, at);
   if (!isFive(step.chord)) return false;
   const next = steps[at + 1];
   const after = steps[at + 2];
@@ -197,12 +198,12 @@ function leadsOn(steps: readonly Step[], at: number): boolean {
 function tonicGain(evidence: Evidence, { tonic, mode }: Candidate): number {
   const { steps, onRoot, beats, isLoop, resting } = evidence;
   const isTonic = (at: number) => {
-    const { root, chord } = steps[at]!;
-    return resting[at]! && root === tonic && isTonicIn(chord, mode);
+    const { root, chord } = nth(steps, at);
+    return nth(resting, at) && root === tonic && isTonicIn(chord, mode);
   };
   const { first, last } = isLoop ? GAIN.loop : GAIN.tune;
-  const sounding = onRoot[tonic]!.reduce((sum, at) => sum + (isTonic(at) ? steps[at]!.beats : 0), 0);
-  const final = steps.at(-1)!;
+  const sounding = nth(onRoot, tonic).reduce((sum, at) => sum + (isTonic(at) ? nth(steps, at).beats : 0), 0);
+  const final = lastOf(steps);
   const leadsHome = isFive(final.chord) && isFifthAbove(final.root, tonic);
   return (
     (isTonic(0) ? first : 0) +
@@ -220,7 +221,7 @@ function tonicGain(evidence: Evidence, { tonic, mode }: Candidate): number {
 
 /** Whether the last chord is reached by its V, with or without a ii, or by what stands for it, from chords that do not begin on it. */
 function isReached({ steps, isPair }: Evidence): boolean {
-  const [five, one] = [steps.at(-2), steps.at(-1)!];
+  const [five, one] = [steps.at(-2), lastOf(steps)];
   return five !== undefined && !isPair && resolves(five, one);
 }
 
@@ -230,13 +231,13 @@ function cadenceGain(
   isTonic: (at: number) => boolean,
   { tonic, mode }: Candidate
 ): number {
-  let best = substituteGain(steps, onRoot[(tonic + 1) % 12]!, isTonic);
+  let best = substituteGain(steps, nth(onRoot, (tonic + 1) % 12), isTonic);
   const { length } = steps;
-  for (const i of onRoot[(tonic + 7) % 12]!) {
-    const { root, chord } = steps[i]!;
+  for (const i of nth(onRoot, (tonic + 7) % 12)) {
+    const { root, chord } = nth(steps, i);
     const isSeventh = isFive(chord);
     if (!isSeventh && !isTriadFive(chord)) continue;
-    const before = steps[(i + length - 1) % length]!;
+    const before = nth(steps, (i + length - 1) % length);
     const next = (i + 1) % length;
     const isPrepared = isSeventh && isTwo(before.chord) && isFifthAbove(before.root, root);
     if (!isTonic(next)) {
@@ -245,7 +246,7 @@ function cadenceGain(
       }
       continue;
     }
-    const goal = steps[next]!.chord;
+    const goal = nth(steps, next).chord;
     if (isPair && !MODES[mode].isMinor) continue;
     const gain = isFive(goal)
       ? GAIN.fiveOneBlues
@@ -271,7 +272,7 @@ function substituteGain(
   return Math.max(
     0,
     ...fives.map((i) => {
-      const [before, five, one] = [steps[i - 1], steps[i]!, steps[i + 1]];
+      const [before, five, one] = [steps[i - 1], nth(steps, i), steps[i + 1]];
       if (!one || !isTonic(i + 1) || !isSubstituteOf(five, one)) return 0;
       const isPrepared = before && isTwo(before.chord) && semitonesUp(before.root, five.root) === 11;
       const ends = i + 2 === steps.length && steps.length > 2 ? GAIN.ending : 0;
@@ -305,8 +306,8 @@ const MODAL_PRICE = 0.02;
  */
 function staysIn({ steps, passages, resting }: Evidence, candidate: Candidate): boolean {
   const { tonic, mode } = candidate;
-  const { roots, characteristic } = MODAL[mode]!;
-  const first = steps[0]!;
+  const { roots, characteristic } = sure(MODAL[mode], 'MODAL');
+  const first = firstOf(steps);
   if (first.root !== tonic || !resting[0] || !isTonicIn(first.chord, mode)) return false;
   const beatsOn = new Map<number, number>();
   let isHeard = false;
@@ -321,7 +322,7 @@ function staysIn({ steps, passages, resting }: Evidence, candidate: Candidate): 
     const bearsIt = distance !== 0 || mode === 'mixolydian' || mode === 'lydian';
     if (bearsIt && chord.pitchSet & (1 << ((tonic + characteristic) % 12))) isHeard = true;
   }
-  const own = beatsOn.get(0)!;
+  const own = entryOf(beatsOn, 0);
   return (
     isHeard && !goesToRelative(steps) && [...beatsOn.values()].every((beats) => beats <= MOST_ELSEWHERE * own)
   );
@@ -374,11 +375,11 @@ export function findKey(steps: readonly Step[]): { key: Key; runnerUp: Key } | n
     tonic: tonicName(candidate, steps),
     mode: candidate.mode
   });
-  return { key: keyOf(ranked[0]!), runnerUp: keyOf(ranked[1]!) };
+  return { key: keyOf(firstOf(ranked)), runnerUp: keyOf(nth(ranked, 1)) };
 }
 
 /** How well a key explains each of some steps, from 0 to 1, whatever its tonic does. */
 export function explainedBy({ all, of }: Passages, candidate: Candidate): number[] {
   const held = all.map((passage) => explained(passage, candidate));
-  return of.map((index) => held[index]!);
+  return of.map((index) => nth(held, index));
 }

@@ -1,4 +1,5 @@
 /** Guide-tone lines: the chords' tones read down a column, and threads that follow the nearest motion. */
+import { firstOf, nth } from '../base/list';
 import { type Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
@@ -34,7 +35,7 @@ export function nearestStep(from: NoteName, to: NoteName): number {
 /** A chord's tone in a column: its own third whatever the quality. */
 export function columnTone(chord: Chord, column: ColumnDegree): { degree: Degree; note: NoteName } | null {
   const at = chord.tones.findIndex((tone) => DEGREES[tone].slot === column);
-  return at < 0 ? null : { degree: chord.tones[at]!, note: chord.notes[at]! };
+  return at < 0 ? null : { degree: nth(chord.tones, at), note: nth(chord.notes, at) };
 }
 
 export function guideColumns(changes: readonly AnalysedChange[]): GuideColumn[] {
@@ -67,7 +68,7 @@ export function guideThreads(changes: readonly AnalysedChange[]): GuideThread[] 
       isFirst = false;
       current = to;
       notes.push(to);
-      degrees.push(chord.tones[own.indexOf(to)]!);
+      degrees.push(nth(chord.tones, own.indexOf(to)));
     }
     return { notes, degrees, steps, total: steps.reduce((sum, step) => sum + Math.abs(step), 0) };
   });
@@ -75,5 +76,5 @@ export function guideThreads(changes: readonly AnalysedChange[]): GuideThread[] 
 
 function nearestOf(from: NoteName, notes: readonly NoteName[]): NoteName {
   const by = (note: NoteName) => nearestStep(from, note);
-  return [...notes].sort((a, b) => Math.abs(by(a)) - Math.abs(by(b)) || by(a) - by(b))[0]!;
+  return firstOf([...notes].sort((a, b) => Math.abs(by(a)) - Math.abs(by(b)) || by(a) - by(b)));
 }

@@ -1,7 +1,8 @@
 /** Chords as they are heard in a progression: what leads as a dominant, and slash chords that are suspended dominants. */
+import { nth, sure } from '../base/list';
 import { DEGREES } from '../theory/degree';
 import { type Chord } from '../theory/chord';
-import { oncePer } from '../theory/once';
+import { oncePer } from '../base/once';
 import { readChord } from '../theory/chord-reader';
 import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
 import type { Step } from './key';
@@ -14,7 +15,7 @@ export function heardAs(chord: Chord): Chord {
   return chord.bass === undefined ? chord : overBass(chord);
 }
 
-const overBass = oncePer((chord: Chord) => suspendedDominant(chord, chord.bass!) ?? chord);
+const overBass = oncePer((chord: Chord) => suspendedDominant(chord, sure(chord.bass, 'a bass')) ?? chord);
 
 function suspendedDominant(chord: Chord, bass: string): Chord | null {
   const root = pitchClass(bass);
@@ -64,7 +65,7 @@ export function isSubstituteOf(five: Step, next: Step): boolean {
  * for it, which then does not come back. Such a chord is no goal.
  */
 export function isTwoOfNext(steps: readonly Step[], at: number): boolean {
-  const step = steps[at]!;
+  const step = nth(steps, at);
   const next = steps[at + 1];
   if (!next || !isTwo(step.chord) || !step.chord.tones.includes('b7')) return false;
   const after = steps[at + 2] ?? (steps.length > 2 ? steps[0] : undefined);

@@ -1,4 +1,5 @@
 /** Keys and their modes: reading them, and what belongs to them. Source: docs/music-rules.md, Keys. */
+import { nth } from '../base/list';
 import { type Chord } from '../theory/chord';
 import { MODE_NAMES, MODES, type Mode } from '../theory/mode';
 import { noteAbove, pitchClass, readNote, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
@@ -52,9 +53,9 @@ const MODE_WORDS: Readonly<Record<string, Mode>> = {
 /** Reads a key as players write it: "Gm", "Eb", "F# minor", "F dorian"; null where it is none. */
 export function readKey(text: string): Key | null {
   const match = /^\s*([A-Ga-g](?:b|#|♭|♯)?)\s*(.*?)\s*$/.exec(text);
-  const tonic = match && readNote(match[1]!);
+  const tonic = match && readNote(nth(match, 1));
   if (!tonic) return null;
-  const word = match[2]!;
+  const word = nth(match, 2);
   if (word === '' || word === 'M') return { tonic, mode: 'major' };
   const mode = Object.hasOwn(MODE_WORDS, word.toLowerCase()) ? MODE_WORDS[word.toLowerCase()] : undefined;
   return mode ? { tonic, mode } : null;

@@ -2,6 +2,7 @@
  * Numerals and functions, as facts; `romanText` makes the words. Numerals count from the tonic's major scale in both
  * modes (the third degree of a minor key is bIII), upper case for a major third, lower case for a minor one.
  */
+import { nth } from '../base/list';
 import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
 import { isFifthAbove, isFive, isTriadFive, isTwo } from './heard';
@@ -64,7 +65,7 @@ const ROMAN = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'] as const;
 
 /** "bVII", "ii": a step without what is built on it. */
 export function stepText({ number, accidental, isMinor }: ScaleStep): string {
-  const letters = ROMAN[number - 1]!;
+  const letters = nth(ROMAN, number - 1);
   return accidental + (isMinor ? letters.toLowerCase() : letters);
 }
 
@@ -119,7 +120,7 @@ function qualitySuffix({ family, tones }: Chord): string {
 }
 
 function plainNumeral(chord: Chord, key: Key, names = STEPS): Numeral {
-  const step = names[semitonesUp(pitchClass(key.tonic), chord.rootPc)]!;
+  const step = nth(names, semitonesUp(pitchClass(key.tonic), chord.rootPc));
   return { ...step, isMinor: chord.tones.includes('b3'), quality: qualitySuffix(chord) };
 }
 
@@ -150,7 +151,7 @@ const GOALS: Readonly<Record<Mode, { readonly all: readonly number[]; readonly m
 /** A goal as its diatonic chord is written; null where the key has none there. */
 function goalStep(distance: number, key: Key): ScaleStep | null {
   const { all, minor } = GOALS[key.mode];
-  return all.includes(distance) ? { ...STEPS[distance]!, isMinor: minor.includes(distance) } : null;
+  return all.includes(distance) ? { ...nth(STEPS, distance), isMinor: minor.includes(distance) } : null;
 }
 
 /** Whether the I, and the IV, of a tune are dominants at rest, as in a blues; the IV may be a triad where the tune begins on its I7. */
@@ -219,7 +220,7 @@ function dominantNumeral(placed: Placed): Reading {
   // Before a substitute it is the dominant of what that stands for.
   if (standsFor !== undefined) {
     const below = semitonesUp(pitchClass(key.tonic), standsFor);
-    const goal = goalStep(below, key) ?? { ...STEPS[below]!, isMinor: false };
+    const goal = goalStep(below, key) ?? { ...nth(STEPS, below), isMinor: false };
     return {
       numeral: pointing(5, quality, { ...goal, isMinor: false }),
       function: 'secondary dominant'
@@ -228,7 +229,7 @@ function dominantNumeral(placed: Placed): Reading {
   // A dominant that falls a semitone stands for the one that would fall a fifth.
   if (toNext === 11 && onward) {
     const below = (distance + 11) % 12;
-    const goal = goalStep(below, key) ?? { ...STEPS[below]!, isMinor: false };
+    const goal = goalStep(below, key) ?? { ...nth(STEPS, below), isMinor: false };
     return { numeral: substituteOf(quality, asItComes(goal, onward.chord)), function: 'tritone substitute' };
   }
   const goal = goalStep((distance + 5) % 12, key);

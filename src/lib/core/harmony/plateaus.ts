@@ -2,6 +2,7 @@
  * Chords that last so long that they are centres of their own, and suspended chords that are moved about in parallel. Source:
  * docs/music-rules.md, Where keys change.
  */
+import { firstOf, nth } from '../base/list';
 import type { Chord } from '../theory/chord';
 import type { Mode } from '../theory/mode';
 import { pitchClass, semitonesUp } from '../theory/note';
@@ -29,7 +30,7 @@ function canRest(chord: Chord): boolean {
 }
 
 const isLong = (steps: readonly Step[], i: number) => {
-  const { chord, beats, root } = steps[i]!;
+  const { chord, beats, root } = nth(steps, i);
   const next = steps[i + 1];
   const isTwoOfFive = next && isTwo(chord) && isFive(next.chord) && isFifthAbove(root, next.root);
   return beats >= SHORTEST && canRest(chord) && !isTwoOfFive;
@@ -53,24 +54,24 @@ const keyAt = (step: Step, minor: Mode): Key => ({ tonic: step.chord.root, mode:
 
 /** The mode of minor plateaus: Dorian; where each lasts four bars and no more they are heard as minor tonics. */
 function minorMode(steps: readonly Step[], plateaus: readonly number[]): Mode {
-  return plateaus.some((i) => steps[i]!.beats >= LONG) ? 'dorian' : 'minor';
+  return plateaus.some((i) => nth(steps, i).beats >= LONG) ? 'dorian' : 'minor';
 }
 
 /** The home key of a form that is made of plateaus on several roots, or of chords that plane: that of the first; null for any other form. */
 export function plateauHome(steps: readonly Step[]): Key | null {
   if (steps.length >= PLANING && steps.every(({ chord }) => isSuspended(chord))) {
     const isPlaning = withPlaning(steps, []).filter(Boolean).length === steps.length;
-    if (isPlaning) return keyAt(steps[0]!, 'minor');
+    if (isPlaning) return keyAt(firstOf(steps), 'minor');
   }
   const plateaus = steps.flatMap((_, i) => (isLong(steps, i) ? [i] : []));
   const first = plateaus[0];
   if (first !== 0) return null;
   const all = steps.reduce((sum, { beats }) => sum + beats, 0);
-  const held = plateaus.reduce((sum, i) => sum + steps[i]!.beats, 0);
+  const held = plateaus.reduce((sum, i) => sum + nth(steps, i).beats, 0);
   if (held < MOSTLY * all) return null;
-  const home = keyAt(steps[0]!, minorMode(steps, plateaus));
+  const home = keyAt(firstOf(steps), minorMode(steps, plateaus));
   // A minor tonic with its own iv or ♭VI is none of several centres.
-  return plateaus.some((i) => !isInside(steps[i]!, home)) ? home : null;
+  return plateaus.some((i) => !isInside(nth(steps, i), home)) ? home : null;
 }
 
 /** The keys of the steps with each plateau in its own: what rests inside the home key stays there. */
@@ -78,7 +79,7 @@ export function withPlateaus(steps: readonly Step[], home: Key, keys: readonly K
   const plateaus = steps.flatMap((step, i) => (isLong(steps, i) && !isInside(step, home) ? [i] : []));
   if (plateaus.length === 0) return [...keys];
   const minor = steps.length === 1 ? 'minor' : minorMode(steps, [...plateaus, ...atHome(steps, home)]);
-  return keys.map((key, i) => (plateaus.includes(i) ? keyAt(steps[i]!, minor) : key));
+  return keys.map((key, i) => (plateaus.includes(i) ? keyAt(nth(steps, i), minor) : key));
 }
 
 const atHome = (steps: readonly Step[], home: Key) =>
@@ -89,16 +90,16 @@ export function withPlaning(steps: readonly Step[], keys: readonly Key[]): Key[]
   const own = [...keys];
   let from = 0;
   const isStep = (i: number) => {
-    const up = semitonesUp(steps[i - 1]!.root, steps[i]!.root);
+    const up = semitonesUp(nth(steps, i - 1).root, nth(steps, i).root);
     return [1, 2, 10, 11].includes(up);
   };
   for (let i = 0; i <= steps.length; i++) {
-    const goesOn = i < steps.length && isSuspended(steps[i]!.chord) && (i === from || isStep(i));
+    const goesOn = i < steps.length && isSuspended(nth(steps, i).chord) && (i === from || isStep(i));
     if (goesOn) continue;
     const next = steps[i];
-    const resolves = next && i > 0 && isFifthAbove(steps[i - 1]!.root, next.root);
+    const resolves = next && i > 0 && isFifthAbove(nth(steps, i - 1).root, next.root);
     if (i - from >= PLANING && !resolves)
-      for (let n = from; n < i; n++) own[n] = { tonic: steps[n]!.chord.root, mode: 'mixolydian' };
+      for (let n = from; n < i; n++) own[n] = { tonic: nth(steps, n).chord.root, mode: 'mixolydian' };
     from = next && isSuspended(next.chord) ? i : i + 1;
   }
   return own;

@@ -1,4 +1,5 @@
 /** Local keys: which key each step of a form is in. Source: docs/music-rules.md, Keys. */
+import { entryOf, nth, numberAt, sure } from '../base/list';
 import type { Change } from '../chart/unroll';
 import { pitchClass, plainName, semitonesUp, type PitchClass } from '../theory/note';
 import { isTwoFive, type Cadence } from './cadence-model';
@@ -62,23 +63,24 @@ export function localKeys(
   );
   for (const cadence of cadences) {
     if (!OPENING.includes(cadence.kind)) continue;
-    const from = stepOf.get(cadence.from)!;
-    const to = stepOf.get(cadence.to)!;
-    const goal = steps[to]!;
+    const from = entryOf(stepOf, cadence.from);
+    const to = entryOf(stepOf, cadence.to);
+    const goal = nth(steps, to);
     // The home tonic is at home wherever its V leads to it.
-    if (sameKey(cadence.goal, home) && !blues && !inKey(goal.chord, keys[to]!)) {
+    if (sameKey(cadence.goal, home) && !blues && !inKey(goal.chord, nth(keys, to))) {
       for (let i = from; i <= to; i++) keys[i] = home;
       continue;
     }
     // Inside a stretch of another key its own chords are at home.
-    if (sameKey(cadence.goal, home) || isAtHome(goal, keys[to]!) || isAtHome(goal, home) || blues) continue;
+    if (sameKey(cadence.goal, home) || isAtHome(goal, nth(keys, to)) || isAtHome(goal, home) || blues)
+      continue;
     for (let i = from; i <= to; i++) {
-      const staysHome = reached.has(steps[i]!.from) && isTonicChord(steps[i]!.chord, home);
+      const staysHome = reached.has(nth(steps, i).from) && isTonicChord(nth(steps, i).chord, home);
       if (!staysHome) keys[i] = cadence.goal;
     }
     // A V–I may be led into by chords of its key; what follows the goal stays while it belongs.
     for (let i = to + 1; i < steps.length; i++) {
-      const step = steps[i]!;
+      const step = nth(steps, i);
       if (leadingAway.has(step.from) || !inKey(step.chord, cadence.goal) || isTonicChord(step.chord, home))
         break;
       keys[i] = cadence.goal;
@@ -109,35 +111,36 @@ function stretchKeys(steps: readonly Step[], home: Key): Key[] {
   const passages = passagesOf(steps);
   const atHome = explainedBy(passages, { tonic: pitchClass(home.tonic), mode: home.mode });
   // Most charts never leave: four bars that home does not hold have to be there first.
-  const foreign = steps.reduce((sum, { beats }, i) => sum + (atHome[i]! < 1 ? beats : 0), 0);
+  const foreign = steps.reduce((sum, { beats }, i) => sum + (nth(atHome, i) < 1 ? beats : 0), 0);
   if (foreign < SHORTEST_STRETCH / 2) return keys;
   const held = [atHome, ...TRIALS.map((trial) => explainedBy(passages, trial))];
   const path = cheapestPath(steps, held);
   let next = 0;
   while (next < steps.length) {
-    const here = path[next]!;
+    const here = nth(path, next);
     let from = next;
     while (next < steps.length && path[next] === here) next++;
     let to = next - 1;
     // At its edges a stretch gives back what home explains as well, and a chord that it does not have itself.
-    const isAsGoodAtHome = (i: number) => atHome[i]! >= held[here]![i]! - (held[here]![i]! < 1 ? HARDLY : 0);
+    const isAsGoodAtHome = (i: number) =>
+      nth(atHome, i) >= nth(nth(held, here), i) - (nth(nth(held, here), i) < 1 ? HARDLY : 0);
     // The ii stays with its V.
     const isTwoOf = (i: number, { tonic }: { readonly tonic: PitchClass }) =>
       i < to &&
-      isTwo(steps[i]!.chord) &&
-      isFive(steps[i + 1]!.chord) &&
-      semitonesUp(tonic, steps[i]!.root) === 2 &&
-      semitonesUp(tonic, steps[i + 1]!.root) === 7;
-    while (here !== 0 && from <= to && isAsGoodAtHome(from) && !isTwoOf(from, TRIALS[here - 1]!)) from++;
+      isTwo(nth(steps, i).chord) &&
+      isFive(nth(steps, i + 1).chord) &&
+      semitonesUp(tonic, nth(steps, i).root) === 2 &&
+      semitonesUp(tonic, nth(steps, i + 1).root) === 7;
+    while (here !== 0 && from <= to && isAsGoodAtHome(from) && !isTwoOf(from, nth(TRIALS, here - 1))) from++;
     while (here !== 0 && to > from && isAsGoodAtHome(to)) to--;
     const stretch = steps.slice(from, to + 1);
     const beats = stretch.reduce((sum, step) => sum + step.beats, 0);
     const gain = stretch.reduce(
-      (sum, step, n) => sum + step.beats * (held[here]![from + n]! - atHome[from + n]!),
+      (sum, step, n) => sum + step.beats * (nth(nth(held, here), from + n) - nth(atHome, from + n)),
       0
     );
     const isClear = here !== 0 && beats >= SHORTEST_STRETCH && gain / beats >= CLEARLY;
-    const key = isClear ? findKey(stretch)!.key : home;
+    const key = isClear ? sure(findKey(stretch), 'findKey').key : home;
     const rests = stretch.some(
       ({ root, chord }) => root === pitchClass(key.tonic) && isTonicIn(chord, key.mode)
     );
@@ -173,17 +176,17 @@ function withSpans(
     known.set(span.shape, former ?? span);
     const moved = former && span.roots >= LOOP_ROOTS ? transposedKey(steps, former, span, keys) : null;
     // A loop inside a section that has its key keeps it.
-    const isSettled = !sameKey(keys[span.from]!, home) && heldIn(span, keys[span.from]!) >= SPAN.held;
-    const key = moved ?? (isSettled ? keys[span.from]! : ownKey(steps, span, home, heldIn));
+    const isSettled = !sameKey(nth(keys, span.from), home) && heldIn(span, nth(keys, span.from)) >= SPAN.held;
+    const key = moved ?? (isSettled ? nth(keys, span.from) : ownKey(steps, span, home, heldIn));
     if (!key) continue;
     keys.fill(key, span.from, span.to + 1);
-    const last = steps[span.to]!;
+    const last = nth(steps, span.to);
     const leadsHome =
       (isFive(last.chord) || isTriadFive(last.chord)) &&
       semitonesUp(last.root, pitchClass(home.tonic)) === 5 &&
       !inKey(last.chord, key);
     if (leadsHome) keys[span.to] = home;
-    if (span.from > 0 && leadsInto(steps, span.from, key, keys[span.from - 1]!, home))
+    if (span.from > 0 && leadsInto(steps, span.from, key, nth(keys, span.from - 1), home))
       keys[span.from - 1] = key;
   }
   return keys;
@@ -191,11 +194,11 @@ function withSpans(
 
 /** Whether the chord before a region is its V, or that of its first chord, and not at home where it stands. */
 function leadsInto(steps: readonly Step[], at: number, key: Key, before: Key, home: Key): boolean {
-  const five = steps[at - 1]!;
+  const five = nth(steps, at - 1);
   if (!isFive(five.chord) && !isTriadFive(five.chord)) return false;
   const isAtHome = sameKey(before, home) && inKey(five.chord, home);
   const isFifthOf = (root: PitchClass) => semitonesUp(five.root, root) === 5;
-  return !isAtHome && (isFifthOf(pitchClass(key.tonic)) || isFifthOf(steps[at]!.root));
+  return !isAtHome && (isFifthOf(pitchClass(key.tonic)) || isFifthOf(nth(steps, at).root));
 }
 
 const sumOf = <T>(all: readonly T[], value: (one: T, at: number) => number): number =>
@@ -203,13 +206,13 @@ const sumOf = <T>(all: readonly T[], value: (one: T, at: number) => number): num
 
 /** The share of the beats of some steps that a key explains, 0 to 1, from what it explains of each. */
 const shareOf = (steps: readonly Step[], explained: readonly number[]): number =>
-  sumOf(steps, ({ beats }, i) => beats * explained[i]!) / sumOf(steps, ({ beats }) => beats);
+  sumOf(steps, ({ beats }, i) => beats * nth(explained, i)) / sumOf(steps, ({ beats }) => beats);
 
 /** The key of a span that is a former one transposed; null where it stands as it did. */
 function transposedKey(steps: readonly Step[], former: Span, span: Span, keys: readonly Key[]): Key | null {
-  const by = semitonesUp(steps[former.from]!.root, steps[span.from]!.root);
+  const by = semitonesUp(nth(steps, former.from).root, nth(steps, span.from).root);
   if (by === 0) return null;
-  const { tonic, mode } = keys[former.from]!;
+  const { tonic, mode } = nth(keys, former.from);
   const pc = (pitchClass(tonic) + by) % 12;
   const spelled = steps.slice(span.from, span.to + 1).find(({ root }) => root === pc);
   return { tonic: spelled?.chord.root ?? plainName(pc), mode };
@@ -222,10 +225,12 @@ function isSetUp(own: readonly Step[], key: Key, home: Key): boolean {
   const isFiveOf = ({ root, chord }: Step) =>
     (isFive(chord) || isTriadFive(chord)) && semitonesUp(root, tonic) === 5 && !inKey(chord, home);
   const [first, second] = own;
-  const begins =
-    isTonic(first!) || (isTwo(first!.chord) && semitonesUp(tonic, first!.root) === 2 && isFiveOf(second!));
+  if (!first) return false;
+  const isTwoFive =
+    isTwo(first.chord) && semitonesUp(tonic, first.root) === 2 && second !== undefined && isFiveOf(second);
+  const begins = isTonic(first) || isTwoFive;
   // At the end it leads round to where the span begins.
-  return begins && own.some((five, i) => isFiveOf(five) && isTonic(own[(i + 1) % own.length]!));
+  return begins && own.some((five, i) => isFiveOf(five) && isTonic(nth(own, (i + 1) % own.length)));
 }
 
 /** The key of a span's own, where it has one. */
@@ -237,7 +242,7 @@ function ownKey(
 ): Key | null {
   const own = steps.slice(span.from, span.to + 1);
   if (sumOf(own, ({ beats }) => beats) < SHORTEST_STRETCH || own.length < 2) return null;
-  const { key } = findKey(own)!;
+  const { key } = sure(findKey(own), 'findKey');
   const isParallel = isSameTonic(key, home) && isMinorKey(key) === isMinorKey(home);
   if (isParallel || (isSameTonic(key, home) && isModal(key))) return null;
   const restsIn = ({ tonic, mode }: Key) =>
@@ -264,7 +269,7 @@ export function homeOfFirst(steps: readonly Step[], changes: readonly Change[], 
   if (!first) return null;
   const own = steps.slice(0, first.to + 1);
   if (own.length < 2 || sumOf(own, ({ beats }) => beats) < SHORTEST_STRETCH) return null;
-  const { key } = findKey(own)!;
+  const { key } = sure(findKey(own), 'findKey');
   const held = (candidate: Key) => {
     const tonic = pitchClass(candidate.tonic);
     return shareOf(own, explainedBy(passagesOf(own), { tonic, mode: candidate.mode }));
@@ -303,12 +308,12 @@ function cheapestPath(steps: readonly Step[], held: readonly (readonly number[])
   let costs = held.map(() => 0);
   steps.forEach(({ beats }, i) => {
     let best = 0;
-    for (let k = 1; k < costs.length; k++) if (costs[k]! < costs[best]!) best = k;
+    for (let k = 1; k < costs.length; k++) if (nth(costs, k) < nth(costs, best)) best = k;
     const from = new Int16Array(held.length);
     costs = held.map((explained, k) => {
-      const stays = costs[k]! <= costs[best]! + CHANGE_OF_KEY;
+      const stays = nth(costs, k) <= nth(costs, best) + CHANGE_OF_KEY;
       from[k] = stays ? k : best;
-      return costs[from[k]!]! + (stays ? 0 : CHANGE_OF_KEY) + beats * (1 - explained[i]!);
+      return nth(costs, numberAt(from, k)) + (stays ? 0 : CHANGE_OF_KEY) + beats * (1 - nth(explained, i));
     });
     cameFrom.push(from);
   });
@@ -316,7 +321,7 @@ function cheapestPath(steps: readonly Step[], held: readonly (readonly number[])
   const path = new Array<number>(steps.length);
   for (let i = steps.length - 1; i >= 0; i--) {
     path[i] = at;
-    at = cameFrom[i]![at]!;
+    at = nth(cameFrom, i)[at]!;
   }
   return path;
 }

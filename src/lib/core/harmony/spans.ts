@@ -2,6 +2,7 @@
  * Stretches of a form in which a key of its own may begin: sections, by their labels, and loops, by their being played again. Source:
  * docs/music-rules.md, Where keys change.
  */
+import { firstOf, nth } from '../base/list';
 import type { Change } from '../chart/unroll';
 import type { Chord } from '../theory/chord';
 import { semitonesUp } from '../theory/note';
@@ -28,13 +29,13 @@ function qualityOf({ family, tones }: Chord): string {
 
 function spanOf(steps: readonly Step[], from: number, to: number, pass = to - from + 1): Span {
   const own = steps.slice(from, from + pass);
-  const shape = own.map(({ root, chord }) => `${semitonesUp(own[0]!.root, root)}${qualityOf(chord)}`);
+  const shape = own.map(({ root, chord }) => `${semitonesUp(firstOf(own).root, root)}${qualityOf(chord)}`);
   return { from, to, shape: shape.join(' '), roots: new Set(own.map(({ root }) => root)).size };
 }
 
 /** The sections of a form by their labels; none where there is only one. */
 export function sectionsOf(steps: readonly Step[], changes: readonly Change[]): Span[] {
-  const sectionAt = (i: number) => changes[steps[i]!.from]!.section;
+  const sectionAt = (i: number) => nth(changes, nth(steps, i).from).section;
   const starts = steps.flatMap((_, i) => (i === 0 || sectionAt(i) !== sectionAt(i - 1) ? [i] : []));
   if (starts.length < 2) return [];
   return starts.map((from, n) => spanOf(steps, from, (starts[n + 1] ?? steps.length) - 1));
@@ -43,9 +44,10 @@ export function sectionsOf(steps: readonly Step[], changes: readonly Change[]): 
 /** Loops of at least two chords that begin with a bar and are played at least twice running, one behind the other. */
 export function loopsOf(steps: readonly Step[], changes: readonly Change[]): Span[] {
   const isSame = (a: number, b: number) =>
-    steps[a]!.root === steps[b]!.root && qualityOf(steps[a]!.chord) === qualityOf(steps[b]!.chord);
+    nth(steps, a).root === nth(steps, b).root &&
+    qualityOf(nth(steps, a).chord) === qualityOf(nth(steps, b).chord);
   const startingAt = (at: number): Span | null => {
-    if (at >= steps.length || changes[steps[at]!.from]!.beat !== 1) return null;
+    if (at >= steps.length || nth(changes, nth(steps, at).from).beat !== 1) return null;
     const loop = loopFrom(steps.length, at, isSame);
     return loop && spanOf(steps, at, at + loop.length - 1, loop.pass);
   };

@@ -2,8 +2,9 @@
  * The style of a chart: what kind of music its symbols, its form and its feel speak of. It decides which row of the phrase engine a line
  * takes, and what is offered first. Source: docs/music-rules.md, Style.
  */
+import { type Chord } from '../theory/chord';
 import type { ChartHead } from '../chart/model';
-import type { Change } from '../chart/unroll';
+import { type Change, hasChord } from '../chart/unroll';
 import type { Cadence } from './cadence-model';
 import { isMinorKey, type Key } from './key';
 import { isStep, type Numeral } from './numeral';
@@ -79,15 +80,15 @@ interface Symbols {
 }
 
 function symbolsOf({ changes }: Read): Symbols {
-  const all = changes.filter(({ chord }) => chord);
+  const all = changes.filter(hasChord);
   const beats = all.reduce((sum, change) => sum + change.beats, 0) || 1;
-  const share = (test: (chord: NonNullable<(typeof all)[number]['chord']>) => boolean) =>
-    all.reduce((sum, { chord, beats: own }) => sum + (test(chord!) ? own : 0), 0) / beats;
-  const roots = new Set(all.map(({ chord }) => chord!.rootPc));
+  const share = (test: (chord: Chord) => boolean) =>
+    all.reduce((sum, { chord, beats: own }) => sum + (test(chord) ? own : 0), 0) / beats;
+  const roots = new Set(all.map(({ chord }) => chord.rootPc));
   let [longest, stay, root] = [0, 0, -1];
   for (const { chord, beats: own } of all) {
-    stay = chord!.rootPc === root ? stay + own : own;
-    root = chord!.rootPc;
+    stay = chord.rootPc === root ? stay + own : own;
+    root = chord.rootPc;
     longest = Math.max(longest, stay);
   }
   return {

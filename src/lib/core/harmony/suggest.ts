@@ -2,6 +2,7 @@
  * Which chord may come next, or come before what follows: by the key, by what stood there in another section, by cadences and by the ways
  * chords usually move. Most likely first. Source: docs/music-rules.md, Writing on bars.
  */
+import { entryOf, nth } from '../base/list';
 import type { WrittenBar } from '../chart/writing/bars';
 import { type Chord } from '../theory/chord';
 import { readChord } from '../theory/chord-reader';
@@ -160,7 +161,7 @@ export function suggestionsAt(place: Place, typed = ''): Suggestion[] {
   const onRoot = typed ? qualitiesOn(typed) : [];
   for (const [i, symbol] of onRoot.entries()) add(symbol, 0.5 - i / 100, 'on this root');
   if (before && sum.has(before.symbol) && before.symbol !== after?.symbol)
-    sum.get(before.symbol)!.worth += WORTH.same;
+    entryOf(sum, before.symbol).worth += WORTH.same;
   const isWanted = (symbol: string) => symbol !== typed && beginsWith(symbol, typed);
   return [...sum]
     .filter(([symbol]) => isWanted(symbol))
@@ -187,7 +188,7 @@ const heard = (symbol: string | undefined): Heard | null => {
 /** What sounds right before the place. */
 function chordBefore({ bars, bar, beat }: Place): Heard | null {
   for (let at = Math.min(bar, bars.length - 1); at >= 0; at--) {
-    const last = bars[at]!.chords.findLast((own) => at < bar || own.beat < beat);
+    const last = nth(bars, at).chords.findLast((own) => at < bar || own.beat < beat);
     if (last) return heard(last.symbol);
   }
   return null;
@@ -261,7 +262,7 @@ function followers({ bars, bar, beat }: Place, symbol: string): string[] {
     chords.filter((own) => index !== bar || own.beat !== beat).map((own) => own.symbol)
   );
   const next = all.flatMap((own, i) =>
-    own === symbol && all[i + 1] && all[i + 1] !== symbol ? [all[i + 1]!] : []
+    own === symbol && all[i + 1] && all[i + 1] !== symbol ? [nth(all, i + 1)] : []
   );
   return [...new Set(next.reverse())].slice(0, 3);
 }
@@ -350,6 +351,6 @@ const QUALITIES = [
 function qualitiesOn(typed: string): string[] {
   const root = /^[A-Ga-g][b#♭♯]?/.exec(typed.trim())?.[0];
   if (!root) return [];
-  const name = plain(root[0]!.toUpperCase() + root.slice(1));
+  const name = plain(root.charAt(0).toUpperCase() + root.slice(1));
   return QUALITIES.map((quality) => name + quality);
 }

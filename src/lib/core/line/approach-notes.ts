@@ -6,6 +6,7 @@ import type { ScaleChoice } from '../approaches/choice';
 import { contextOf } from '../approaches/context';
 import { isFive } from '../harmony/heard';
 import { outsideRole } from '../approaches/judge';
+import { nth } from '../base/list';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { nameOf, namingOf } from '../neck/shape';
 import { lowestFret, spots, type Instrument } from '../neck/tuning';
@@ -103,13 +104,13 @@ function beforeTarget(
   isLoop: boolean,
   i: number
 ): Before | null {
-  const target = path.targets[i]!;
+  const target = nth(path.targets, i);
   const last = path.targets[i - 1] ?? (isLoop ? path.targets.at(-1) : undefined);
   if (!last) return null;
   const isInside = target.beat > 1;
   const count = analysis.changes.length;
   const index = isInside ? target.change : (target.change - 1 + count) % count;
-  const change = analysis.changes[index]!;
+  const change = nth(analysis.changes, index);
   if (!change.chord || (!isInside && target.change === 0 && !isLoop)) return null;
   const end = isInside ? target.beat : change.beats + 1;
   const from = last.change === index && last !== target ? last.beat + LEAST_LANDING : 1;

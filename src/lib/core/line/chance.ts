@@ -1,5 +1,7 @@
 /** Chance that can be had again: the same numbers give the same sequence. */
 
+import { firstOf, nth } from '../base/list';
+
 /** Numbers from 0 up to 1, one after another. */
 export type Chance = () => number;
 
@@ -23,10 +25,10 @@ function scrambled(number: number): number {
 
 /** One of some things, each as likely as another. */
 export function oneOf<T>(chance: Chance, things: readonly T[]): T {
-  return things[Math.floor(chance() * things.length)]!;
+  return nth(things, Math.floor(chance() * things.length));
 }
 
 /** The first half of the time the first, which is the plain one; else one of the others. */
 export function oftenFirst<T>(chance: Chance, things: readonly T[]): T {
-  return things.length < 2 || chance() < 0.5 ? things[0]! : oneOf(chance, things.slice(1));
+  return things.length < 2 || chance() < 0.5 ? firstOf(things) : oneOf(chance, things.slice(1));
 }

@@ -2,6 +2,7 @@
  * Drills in the order in which players take them: written runs over an excerpt, one note list in beats. Every run stays
  * inside its chord and lands on the next chord's target on the beat. A new drill is one new row.
  */
+import { firstOf, nth } from '../base/list';
 import { DEGREES } from '../theory/degree';
 import type { Area } from '../neck/area';
 import type { NamedCell } from '../neck/shape';
@@ -70,7 +71,7 @@ function runs(route: Route, fastRoute: Route): Drill['play'] {
       const area = material.areas[at];
       if (!area || area.cells.length === 0) return [];
       const count = Math.max(1, Math.round(change.beats * material.perBeat)) - 1;
-      const landing = material.targets[at] ?? area.cells[0]!;
+      const landing = material.targets[at] ?? firstOf(area.cells);
       const place = { area, change, at, round: material.round, landing, count };
       const next = nextTarget(material, at) ?? landing;
       const isFast = count < FEW;
@@ -141,7 +142,7 @@ const arpeggioThenScale: Route = ({ area: { cells }, change, count }) => {
 /** The arpeggio from its 1, then from its 3, its 5 and its 7, change by change. */
 const arpeggios: Route = ({ area: { cells }, change, at, round, landing, count }) => {
   const tones = tonesOf(cells, change);
-  const slot = (['1', '3', '5', '7'] as const)[(at + round) % 4]!;
+  const slot = nth(['1', '3', '5', '7'] as const, (at + round) % 4);
   const isFrom = ({ degree }: NamedTone) => DEGREES[degree].slot === slot;
   const begins = tones.filter((tone) => isFrom(tone) && tone.midi !== landing.midi);
   const climb: RunSlot<NamedTone> = { tones, way: 1, against: GENTLY, leaps: true };
@@ -157,7 +158,7 @@ const down = (): Way => -1;
 const turning = ({ at, round }: RoutePlace): Way => ((at + round) % 2 ? -1 : 1);
 /** The tone whose turn it is, where that is not the landing. */
 const inOrder = (place: RoutePlace) => {
-  const slot = (['1', '3', '5', '7'] as const)[(place.at + place.round) % 4]!;
+  const slot = nth(['1', '3', '5', '7'] as const, (place.at + place.round) % 4);
   const all = chordTones(place);
   const own = all.filter(({ degree, midi }) => DEGREES[degree].slot === slot && midi !== place.landing.midi);
   return place.count === 1 && own.length > 0 ? own : all;

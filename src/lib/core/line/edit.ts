@@ -2,6 +2,7 @@
  * Writing a line: pure edits, each giving the line anew. One voice is kept: what is put in ends what sounds there, and ends itself where
  * the next note begins. Source: docs/music-rules.md, Writing a line.
  */
+import { nth } from '../base/list';
 import type { Meter } from '../chart/model';
 import { soundAt, type Instrument } from '../neck/tuning';
 import { plainName } from '../theory/note';
@@ -155,7 +156,7 @@ export function moved(
   start: number,
   midi: number
 ): LineNote[] | null {
-  const note = notes[index]!;
+  const note = nth(notes, index);
   const rest = notes.filter((_, i) => i !== index);
   const here = notesAt(rest, start).filter((other) => other.midi !== midi);
   if (here.length >= AT_ONCE || start < 0) return null;
@@ -196,7 +197,7 @@ export function bent(notes: readonly LineNote[], at: number): LineNote[] {
   const now = BENDS.findIndex(
     ([up, isLetDown]) => up === target.midi - fretted && isLetDown === !!target.release
   );
-  const [up, isLetDown] = BENDS[(now + 1) % BENDS.length]!;
+  const [up, isLetDown] = nth(BENDS, (now + 1) % BENDS.length);
   return ordered(
     notes.map((note) => {
       if (note !== target) return note;

@@ -1,4 +1,5 @@
 /** A line in another key: every interval kept, along its strings, in the nearest octave that it can be played in. */
+import { nth } from '../base/list';
 import { transposeNote } from '../chart/transpose';
 import type { Instrument } from '../neck/tuning';
 import type { Home } from '../theory/tonic';
@@ -17,6 +18,6 @@ export function lineInKey(
   const along = laidOut(notes, moved, { neck, where: 'along', anyOctave: true });
   return (along.notes ?? moved).map((note, i) => ({
     ...note,
-    note: transposeNote(notes[i]!.note, home, shift)
+    note: transposeNote(nth(notes, i).note, home, shift)
   }));
 }

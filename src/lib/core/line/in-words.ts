@@ -1,4 +1,5 @@
 /** What a reading says of a line, in sentences. */
+import { nth } from '../base/list';
 import type { AnalysedChange } from '../harmony/analysis';
 import { prettyDegree, prettySymbol } from '../theory/typeset';
 import { counted, listed } from '../theory/words';
@@ -62,8 +63,8 @@ function clashesInWords(
   const clashing = notes.filter(({ role }) => role === 'avoid' || role === 'outside');
   if (clashing.length === 0) return null;
   const named = clashing.slice(0, MOST_NAMED).map(({ index, change, degree }) => {
-    const at = changes[change]!;
-    const beat = Number((beatsOf(line[index]!.start) - at.start + at.beat).toFixed(2));
+    const at = nth(changes, change);
+    const beat = Number((beatsOf(nth(line, index).start) - at.start + at.beat).toFixed(2));
     const what = degree
       ? `the ${prettyDegree(degree)} of ${prettySymbol(at.symbol)}`
       : 'a note without a chord';
@@ -72,5 +73,5 @@ function clashesInWords(
   const more = clashing.length > MOST_NAMED ? [`${clashing.length - MOST_NAMED} more`] : [];
   const verb = clashing.length === 1 ? 'clashes' : 'clash';
   const words = listed([...named, ...more]);
-  return `${words[0]!.toUpperCase()}${words.slice(1)} ${verb}.`;
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)} ${verb}.`;
 }

@@ -3,6 +3,8 @@
  * the direction the line has, and on how long it has had it; so that is what the state holds. It knows of pitch, nothing else of music.
  */
 
+import { nth } from '../base/list';
+
 export type Way = 1 | -1;
 
 export interface LatticeProblem<Cell extends { readonly midi: number }> {
@@ -75,23 +77,24 @@ export function waysThrough<Cell extends { readonly midi: number }>({
   if (first.length === 0) return { ways: [], stuckAt: 0 };
   const origins: Int32Array[] = [];
   for (let slot = 1; slot < slots.length; slot++) {
-    const before = slots[slot - 1]!;
-    const cells = slots[slot]!;
+    const before = nth(slots, slot - 1);
+    const cells = nth(slots, slot);
     const reached = new Float64Array(cells.length * STATES * k).fill(Infinity);
     const from = new Int32Array(reached.length).fill(-1);
-    const alone = cells.map((cell) => own(cell, slot));
+    const alone = Float64Array.from(cells, (cell) => own(cell, slot));
     let isReached = false;
     for (let a = 0; a < before.length; a++) {
       const base = a * STATES * k;
       const alive = statesAlive(costs, base, k);
       if (alive.length === 0) continue;
-      const turnDown = turn(before[a]!, -1, slot);
-      const turnUp = turn(before[a]!, 1, slot);
+      const left = nth(before, a);
+      const [turnDown, turnUp] = [turn(left, -1, slot), turn(left, 1, slot)];
       for (let b = 0; b < cells.length; b++) {
-        const cost = step(before[a]!, cells[b]!, slot) + alone[b]!;
+        const cell = cells[b]!;
+        const cost = step(left, cell, slot) + alone[b]!;
         if (cost === Infinity) continue;
         isReached = true;
-        const next = NEXT[Math.sign(cells[b]!.midi - before[a]!.midi) + 1]!;
+        const next = NEXT[Math.sign(cell.midi - left.midi) + 1]!;
         for (const state of alive) {
           const best = base + state * k;
           const turned = next.turnsFrom[state]!;
@@ -135,8 +138,8 @@ function traced<Cell>(
 ): FoundWay<Cell> {
   const cells: Cell[] = [];
   for (let slot = slots.length - 1, at = end; slot >= 0; slot--) {
-    cells.unshift(slots[slot]![Math.floor(at / (STATES * k))]!);
-    if (slot > 0) at = origins[slot - 1]![at]!;
+    cells.unshift(nth(nth(slots, slot), Math.floor(at / (STATES * k))));
+    if (slot > 0) at = nth(origins, slot - 1)[at]!;
   }
   return { cost, cells };
 }

@@ -1,4 +1,5 @@
 /** A lick in other keys and other areas: the same idiom wherever the player may need it. */
+import { nth } from '../base/list';
 import { transposeNote, transposeSymbol } from '../chart/transpose';
 import { forms } from '../neck/systems/forms';
 import { areaTitle } from '../neck/area';
@@ -77,7 +78,7 @@ function along(
   if (shift === 0) return kept;
   for (const where of ['along', 'every octave'] as const) {
     const laid = laidOut(kept, moved, { neck, where, anyOctave: true });
-    if (laid.notes) return laid.notes.map((note, i) => ({ ...note, note: moved[i]!.note }));
+    if (laid.notes) return laid.notes.map((note, i) => ({ ...note, note: nth(moved, i).note }));
   }
   return null;
 }

@@ -1,4 +1,5 @@
 /** What a lick is by itself: its chords as a small chart, their motion, what it resolves to, where it lies, how clearly it tells its chords. */
+import { lastOf, nth, sure } from '../base/list';
 import { writeDirective } from '../chart/directives';
 import type { Meter } from '../chart/model';
 import { readKey, type Key } from '../harmony/key';
@@ -47,12 +48,16 @@ export function lickChart(
     cells.push(symbol, ...Array.from({ length: steps - 1 }, () => '.'));
   }
   const size = meter.beats * FINEST;
-  const last = over.at(-1)!.symbol;
+  const last = lastOf(over).symbol;
   while (cells.length % size) cells.push(cells.length % size === 0 ? last : '.');
   const bars = Array.from({ length: cells.length / size }, (_, bar) => {
     const own = cells.slice(bar * size, (bar + 1) * size);
     // A bar begins with a chord: the one that goes on.
-    if (own[0] === '.') own[0] = cells.slice(0, bar * size).findLast((cell) => cell !== '.')!;
+    if (own[0] === '.')
+      own[0] = sure(
+        cells.slice(0, bar * size).findLast((cell) => cell !== '.'),
+        'the stroke that is held'
+      );
     const halves = own.every((cell, i) => i % FINEST === 0 || cell === '.');
     const shown = halves ? own.filter((_cell, i) => i % FINEST === 0) : own;
     return shown.slice(1).every((cell) => cell === '.') ? shown[0] : shown.join(' ');
@@ -94,14 +99,14 @@ export function lickFacts(lick: KeptLick, neck: Instrument): LickFacts {
 function resolutionOf({ meter, notes }: KeptLick, { form, analysis }: Sheet): LickFacts['resolves'] {
   const reading = readLine({ meter, notes }, { form, analysis, chosen: [] });
   const { changes } = analysis;
-  const isNew = (at: number) => at > 0 && changes[at]!.symbol !== changes[at - 1]!.symbol;
+  const isNew = (at: number) => at > 0 && nth(changes, at).symbol !== nth(changes, at - 1).symbol;
   const own = reading.landings.findLast(
     ({ note, degree, change }) => note !== undefined && degree !== undefined && isNew(change)
   );
-  if (own?.degree) return { symbol: changes[own.change]!.symbol, degree: own.degree };
+  if (own?.degree) return { symbol: nth(changes, own.change).symbol, degree: own.degree };
   // Over one chord it comes to rest on its last note, not on its first.
   const last = restIn(reading, notes);
-  return last?.degree ? { symbol: changes[last.change]!.symbol, degree: last.degree } : null;
+  return last?.degree ? { symbol: nth(changes, last.change).symbol, degree: last.degree } : null;
 }
 
 function mostCommon(values: readonly number[]): number | null {

@@ -2,6 +2,8 @@
  * Where a lick fits: every place of a chart whose chords are of the same families in the same motion and as long, twice as long or half
  * as long. Source: docs/music-rules.md, Where a lick fits.
  */
+import { chordOf, hasChord } from '../chart/unroll';
+import { firstOf, lastOf, nth, sure } from '../base/list';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { isMinorKey, type Key } from '../harmony/key';
 import { romanText } from '../harmony/numeral';
@@ -79,16 +81,17 @@ function placesInKey(
     if (!change.chord || !isOfKind) return [];
     const end = change.start + beats;
     const last = changes.findLastIndex(({ start }) => start < end);
-    const covered = changes.slice(at, last + 1);
-    const isHome = covered.every(
-      (one) => one.chord && pitchClass(one.key.tonic) === pitchClass(change.key.tonic)
-    );
-    if (!isHome || covered.at(-1)!.start + covered.at(-1)!.beats < end) return [];
+    const covered = changes.slice(at, last + 1).filter(hasChord);
+    const isHome =
+      covered.length === last + 1 - at &&
+      covered.every((one) => pitchClass(one.key.tonic) === pitchClass(change.key.tonic));
+    if (!isHome || lastOf(covered).start + lastOf(covered).beats < end) return [];
     const transpose = nearestShift(pitchClass(key.tonic), pitchClass(change.key.tonic));
     const from = ticksOf(change.start);
     const denied = notes.filter(({ start, length, midi }) => {
-      const heard = covered.findLast((one) => ticksOf(one.start) - from <= start + length / 2) ?? change;
-      return denies(heard.chord!, (midi + transpose + OCTAVE * 10) % OCTAVE);
+      const heard =
+        covered.findLast((one) => ticksOf(one.start) - from <= start + length / 2) ?? firstOf(covered);
+      return denies(heard.chord, (midi + transpose + OCTAVE * 10) % OCTAVE);
     });
     const time = (some: readonly LineNote[]) => some.reduce((sum, { length }) => sum + length, 0);
     if (time(denied) > DENIED * time(notes)) return [];
@@ -118,13 +121,13 @@ function reaches(
   for (const [k, { chord, beats }] of over.entries()) {
     const wanted = beats * stretch;
     const here = changes[at]?.chord;
-    const up = semitonesUp(over[0]!.chord.rootPc, chord.rootPc);
+    const up = semitonesUp(firstOf(over).chord.rootPc, chord.rootPc);
     if (!here || root === undefined || here.family !== chord.family) return null;
     if (semitonesUp(root, here.rootPc) !== up) return null;
     let length = 0;
     // One chord of the lick may be written as several changes alike.
-    while (length < wanted && changes[at]?.chord && isAlike(changes[at]!.chord!, here))
-      length += changes[at++]!.beats;
+    while (length < wanted && changes[at]?.chord && isAlike(chordOf(nth(changes, at)), here))
+      length += nth(changes, at++).beats;
     const isLast = k === over.length - 1;
     // The last chord may last longer than the lick needs it.
     if (isLast ? length < wanted : length !== wanted) return null;
@@ -138,7 +141,7 @@ export function lickAt(
   { change, stretch, transpose }: LickPlace,
   analysis: Analysis
 ): LineNote[] {
-  const from = ticksOf(analysis.changes[change]!.start);
+  const from = ticksOf(nth(analysis.changes, change).start);
   return notes.map((note) => ({
     ...atPitch(note, note.midi + transpose, from + Math.round(note.start * stretch)),
     length: Math.max(1, Math.round(note.length * stretch)),
@@ -236,14 +239,14 @@ function landingOf(
     !(
       changes[index - 1]?.chord &&
       changes[index]?.chord &&
-      isAlike(changes[index - 1]!.chord!, changes[index]!.chord!)
+      isAlike(chordOf(nth(changes, index - 1)), chordOf(nth(changes, index)))
     );
   const reached = reading.landings.filter(
     ({ change: at, note }) => at >= change && at <= last + 1 && note !== undefined
   );
   const own = reached.findLast(({ change: at }) => at > change && isNew(at));
   if (!own) return restOf(notes, reading, change, targets);
-  const midi = notes[own.note!]!.midi;
+  const midi = nth(notes, sure(own.note, 'the note of a landing')).midi;
   const target = targets.find((one) => one.change === own.change && one.beat === 1);
   return { change: own.change, degree: own.degree ?? null, midi, meets: meeting(midi, own.degree, target) };
 }
@@ -257,7 +260,7 @@ function restOf(
 ): LickLanding {
   const last = restIn(reading, notes);
   if (!last) return { change, degree: null, midi: null, meets: 'nothing' };
-  const { midi } = notes[last.index]!;
+  const { midi } = nth(notes, last.index);
   const target = targets.find((one) => one.change === last.change && one.beat === 1);
   return {
     change: last.change,
@@ -292,7 +295,7 @@ function whyHere(
 ): string {
   const sounding = covered.filter((one): one is Sounding => one.chord !== null);
   const romans = sounding
-    .filter((one, i) => i === 0 || !isAlike(sounding[i - 1]!.chord, one.chord))
+    .filter((one, i) => i === 0 || !isAlike(nth(sounding, i - 1).chord, one.chord))
     .map(({ numeral, symbol }) => (numeral ? prettyNumeral(romanText(numeral)) : prettySymbol(symbol)));
   const moved =
     transpose === 0

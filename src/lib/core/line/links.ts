@@ -1,4 +1,5 @@
 /** What joins the notes of a line: what each is slid, slurred or tied from, and when it ends. */
+import { firstOf, nth } from '../base/list';
 import { endOf, type LineNote } from './model';
 
 /** What a note has to do with those around it, by their places in the line. */
@@ -19,25 +20,25 @@ export function linksOf(notes: readonly LineNote[]): Link[] {
   const groups: number[][] = [];
   notes.forEach(({ start }, i) => {
     const last = groups.at(-1);
-    if (last && notes[last[0]!]!.start === start) last.push(i);
+    if (last && nth(notes, firstOf(last)).start === start) last.push(i);
     else groups.push([i]);
   });
   /** Of two notes before, the one on the same string. */
   const before = (index: number, group: readonly number[]) =>
-    group.find((i) => notes[i]!.place?.string === notes[index]!.place?.string) ?? group[0] ?? null;
+    group.find((i) => nth(notes, i).place?.string === nth(notes, index).place?.string) ?? group[0] ?? null;
   return groups.flatMap((group, g) => {
     const next = groups[g + 1] ?? [];
-    const nextStart = next.length ? notes[next[0]!]!.start : Infinity;
+    const nextStart = next.length ? nth(notes, firstOf(next)).start : Infinity;
     return group.map((index): Link => {
-      const note = notes[index]!;
-      const to = next.find((i) => (notes[i]!.slide || notes[i]!.slur) && before(i, group) === index);
+      const note = nth(notes, index);
+      const to = next.find((i) => (nth(notes, i).slide || nth(notes, i).slur) && before(i, group) === index);
       return {
         end: Math.min(endOf(note), nextStart),
         from: before(index, groups[g - 1] ?? []),
         before: groups[g - 1]?.length ?? 0,
         to: to ?? null,
         isTiedOn: next.some(
-          (i) => notes[i]!.tie === true && notes[i]!.midi === note.midi && nextStart === endOf(note)
+          (i) => nth(notes, i).tie === true && nth(notes, i).midi === note.midi && nextStart === endOf(note)
         )
       };
     });

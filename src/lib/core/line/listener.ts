@@ -3,6 +3,7 @@
  * window of time against every chord it knows, and joins neighbouring windows by the usual motions of roots, so that the most
  * likely sequence is found exactly. Source: docs/music-rules.md, The outline test.
  */
+import { firstOf, nth } from '../base/list';
 import { DEGREES, type Degree } from '../theory/degree';
 import { plainName, type PitchClass } from '../theory/note';
 import { endOf, TICKS, type LineNote } from './model';
@@ -115,7 +116,7 @@ function knownChords(): { rows: readonly Row[]; sounds: readonly Sound[] } {
       const pitchSet = quality.tones.reduce((set, tone) => set | bit(root + DEGREES[tone].semitones), 0);
       let sound = sounds.findIndex((one) => one.pitchSet === pitchSet);
       if (sound < 0) sound = sounds.push({ pitchSet, names: [] }) - 1;
-      const names = sounds[sound]!.names;
+      const names = nth(sounds, sound).names;
       names.push(plainName(root) + quality.suffix);
       const sixth = SIXTHS[quality.suffix];
       if (sixth) names.push(plainName((root + 3) % OCTAVE) + sixth);
@@ -162,11 +163,11 @@ export function countedIn(notes: readonly LineNote[], windows: readonly Window[]
   const counted = windows.map((): number[] => []);
   let at = 0;
   notes.forEach((note, i) => {
-    while (at < windows.length && windows[at]!.to <= note.start) at++;
-    for (let w = at; w < windows.length && windows[w]!.from < endOf(note); w++) {
-      const { to } = windows[w]!;
+    while (at < windows.length && nth(windows, at).to <= note.start) at++;
+    for (let w = at; w < windows.length && nth(windows, w).from < endOf(note); w++) {
+      const { to } = nth(windows, w);
       const anticipatesNext = endOf(note) > to && to - note.start <= HALF;
-      if (!anticipatesNext) counted[w]!.push(i);
+      if (!anticipatesNext) nth(counted, w).push(i);
     }
   });
   return counted;
@@ -197,7 +198,7 @@ interface Weighed {
 function weigh(notes: readonly LineNote[], at: readonly number[], { from, to }: Window): Weighed | null {
   if (at.length === 0) return null;
   const weights = new Float64Array(OCTAVE);
-  const first = Math.min(...at.map((i) => notes[i]!.start));
+  const first = Math.min(...at.map((i) => nth(notes, i).start));
   let shown = 0;
   for (const i of at) {
     const note = notes[i]!;
@@ -280,33 +281,36 @@ function listenIn(notes: readonly LineNote[], at: readonly number[], window: Win
   return {
     scores: weighed && explain(weighed),
     shown: weighed?.shown ?? 0,
-    first: at.length ? notes[at[0]!]!.midi % OCTAVE : 0
+    first: at.length ? nth(notes, firstOf(at)).midi % OCTAVE : 0
   };
 }
 
 /** Listens to notes (in the order of a line) through windows that follow one another. */
 export function listenTo(notes: readonly LineNote[], windows: readonly Window[]): Listening {
   const counted = countedIn(notes, windows);
-  const own = windows.map((window, i) => listenIn(notes, counted[i]!, window));
+  const own = windows.map((window, i) => listenIn(notes, nth(counted, i), window));
   // Silence says nothing: what comes after it follows what came before.
   const along = (from: number, way: 1 | -1) => {
     const messages = own.map(() => NOTHING);
     let message = NOTHING;
     for (let i = from; i >= 0 && i < own.length; i += way) {
       messages[i] = message;
-      const { scores } = own[i]!;
+      const { scores } = nth(own, i);
       if (scores) message = carried(scores, message, way);
     }
     return messages;
   };
   const before = along(0, 1);
   const after = along(own.length - 1, -1);
-  return { windows, listened: own.map((one, i) => ({ ...one, before: before[i]!, after: after[i]! })) };
+  return {
+    windows,
+    listened: own.map((one, i) => ({ ...one, before: nth(before, i), after: nth(after, i) }))
+  };
 }
 
 /** What is heard in a window of a line. */
 export function heardIn({ listened }: Listening, at: number): HeardWindow {
-  return heardFrom(listened[at]!);
+  return heardFrom(nth(listened, at));
 }
 
 function heardFrom({ scores, shown, first, before, after }: Listened): HeardWindow {
@@ -332,18 +336,18 @@ export function heardAgain(
   const asked = [last, at, next].filter((i) => i >= 0);
   const counted = countedIn(
     notes,
-    asked.map((i) => windows[i]!)
+    asked.map((i) => nth(windows, i))
   );
   const countedAt = (i: number) => counted[asked.indexOf(i)] ?? [];
   // A note tells by what follows it, too.
   const isTouched = (i: number) => countedAt(i).some((n) => [0, 1, 2, 3].some((on) => touched.has(n + on)));
   const message = (i: number, beyond: 'before' | 'after', way: 1 | -1) => {
-    if (i < 0 || !isTouched(i)) return listened[at]![beyond];
-    const { scores } = listenIn(notes, countedAt(i), windows[i]!);
-    return scores ? carried(scores, listened[i]![beyond], way) : listened[at]![beyond];
+    if (i < 0 || !isTouched(i)) return nth(listened, at)[beyond];
+    const { scores } = listenIn(notes, countedAt(i), nth(windows, i));
+    return scores ? carried(scores, nth(listened, i)[beyond], way) : nth(listened, at)[beyond];
   };
   return heardFrom({
-    ...listenIn(notes, countedAt(at), windows[at]!),
+    ...listenIn(notes, countedAt(at), nth(windows, at)),
     before: message(last, 'before', 1),
     after: message(next, 'after', -1)
   });
@@ -373,7 +377,7 @@ function ranked(scores: Float64Array, first: PitchClass) {
     if (place < MOST_TOLD) top.splice(place, 0, row);
     if (top.length > MOST_TOLD) top.pop();
   }
-  const most = scores[top[0]!]!;
+  const most = scores[firstOf(top)]!;
   const all = best.reduce((sum, row) => sum + Math.exp(scores[row]! - most), 0);
   const share = (row: number) => Math.exp(scores[row]! - most) / all;
   return {

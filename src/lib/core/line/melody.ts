@@ -2,6 +2,7 @@
  * The melody of a chart: a line that is kept in the chart's text and typed as note names with lengths, bar by bar:
  * `G4:2 A4 Bb4 | r D5:3`. Source: docs/music-rules.md, The melody.
  */
+import { sure } from '../base/list';
 import type { Meter } from '../chart/model';
 import { MELODY_NOTE } from '../chart/melody-text';
 import type { Change, Form } from '../chart/unroll';
@@ -83,12 +84,12 @@ function readWord(
   if (!match) return null;
   const [, stroke, name = '', octave, said = '1'] = match;
   const isHeld = stroke === '~';
-  const [whole, part] = said.split('/').map(Number);
-  const beats = part === undefined ? whole! : whole! / part;
+  const [whole = NaN, part] = said.split('/').map(Number);
+  const beats = part === undefined ? whole : whole / part;
   if (!(beats > 0 && beats <= LONGEST)) return null;
   const length = Math.max(1, ticksOf(beats));
   if (name === 'r') return octave === undefined ? { midi: null, note: '', length, isHeld } : null;
-  const note = readNote(asciiAccidentals(name))!;
+  const note = sure(readNote(asciiAccidentals(name)), 'readNote');
   const midi = octave === undefined ? nearest(note, before) : midiOf(`${note}${octave}`);
   return midi === null ? null : { midi, note, length, isHeld };
 }

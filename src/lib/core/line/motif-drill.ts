@@ -1,4 +1,5 @@
 /** Drills on a motif: carried from chord to chord in one form or another, or called and answered. Source: docs/music-rules.md, Drills. */
+import { firstOf, nth } from '../base/list';
 import type { PlayedChange } from '../harmony/excerpt';
 import type { NamedCell } from '../neck/shape';
 import type { NamedTone } from '../moment/moment';
@@ -54,9 +55,9 @@ const formed = (motif: MotifShape, operations: readonly MotifOperationId[]) =>
 
 /** One motif a round over every change, in the forms it takes in turn. */
 export function motifsInTurn(material: DrillMaterial): LineNote[] {
-  const motif = MOTIFS[material.round % MOTIFS.length]!;
+  const motif = nth(MOTIFS, material.round % MOTIFS.length);
   let n = 0;
-  return barsIn(material).flatMap((bar) => laid(bar, operated(motif, FORMS[n++ % FORMS.length]!)));
+  return barsIn(material).flatMap((bar) => laid(bar, operated(motif, nth(FORMS, n++ % FORMS.length))));
 }
 
 /** A call over one change, over the next its head with another end; silence after both. */
@@ -64,7 +65,7 @@ export function callsAndAnswers(material: DrillMaterial): LineNote[] {
   let n = 0;
   return barsIn(material).flatMap((bar) => {
     const pair = Math.floor(n / 2);
-    const motif = MOTIFS[(material.round + pair) % MOTIFS.length]!;
+    const motif = nth(MOTIFS, (material.round + pair) % MOTIFS.length);
     return laid(withAir(bar), formed(motif, n++ % 2 === 0 ? ['repeat'] : ['fragment', 'other ending']));
   });
 }
@@ -88,7 +89,7 @@ function barsIn({ excerpt, areas, targets }: DrillMaterial): DrillBar[] {
   return excerpt.changes.flatMap((change, at): DrillBar[] => {
     const cells = areas[at]?.cells ?? [];
     if (cells.length === 0) return [];
-    const landing = targets[at] ?? cells[0]!;
+    const landing = targets[at] ?? firstOf(cells);
     const count = Math.max(1, Math.floor(change.beats / BAR));
     return Array.from({ length: count }, (_, n) => {
       const from = ticksOf(change.start + n * BAR);
@@ -116,7 +117,7 @@ function laid(bar: DrillBar, form: MotifShape): LineNote[] {
 function nearestTo(cells: readonly NamedCell[], midi: number): number {
   let best = 0;
   cells.forEach((cell, i) => {
-    if (Math.abs(cell.midi - midi) < Math.abs(cells[best]!.midi - midi)) best = i;
+    if (Math.abs(cell.midi - midi) < Math.abs(nth(cells, best).midi - midi)) best = i;
   });
   return best;
 }
@@ -126,7 +127,7 @@ function toneOf({ cells, change }: DrillBar, home: number, { pitch, isOpen }: Mo
   const own = cells[home + pitch] ?? null;
   if (!isOpen) return own;
   const chord = new Set(change.source.chord?.pitchClasses ?? []);
-  const at = own?.midi ?? cells[home]!.midi;
+  const at = own?.midi ?? nth(cells, home).midi;
   const tones = cells.filter(({ midi }) => chord.has(midi % 12) && midi !== at);
-  return tones.length > 0 ? tones[nearestTo(tones, at)]! : own;
+  return tones.length > 0 ? nth(tones, nearestTo(tones, at)) : own;
 }

@@ -4,6 +4,7 @@
  * docs/music-rules.md, Moving a line.
  */
 import type { ScaleChoice } from '../approaches/choice';
+import { nth, sure } from '../base/list';
 import type { Key } from '../harmony/key';
 import { lowestFret, soundAt, type Instrument } from '../neck/tuning';
 import type { Chord } from '../theory/chord';
@@ -45,7 +46,7 @@ export function nearestShift(from: PitchClass, to: PitchClass): number {
 
 /** The number a degree is counted as: a 9 is a 2, a 13 a 6. */
 function numberOf(degree: Degree): number {
-  const number = Number(/\d+$/.exec(degree)![0]);
+  const number = Number(sure(/\d+$/.exec(degree), `the number of ${degree}`)[0]);
   return number > 7 ? number - 7 : number;
 }
 
@@ -89,8 +90,8 @@ export function measureOfKey({ tonic, mode }: Key): Measure {
 export function byDegree(midi: number, from: Measure, to: Measure): number {
   const above = semitonesUp(from.root, midi % OCTAVE);
   const number = numberOf(degreeOf(above, from.tones));
-  const altered = nearestShift(from.numbers[number]!, above);
-  const wanted = to.numbers[number]! + altered;
+  const altered = nearestShift(nth(from.numbers, number), above);
+  const wanted = nth(to.numbers, number) + altered;
   return midi + nearestShift(from.root, to.root) + nearestShift(above, (wanted + OCTAVE) % OCTAVE);
 }
 
@@ -110,11 +111,11 @@ export function byDegrees(
 ): number[] {
   const moved: number[] = [];
   for (let i = pitches.length - 1; i >= 0; i--) {
-    const midi = pitches[i]!;
-    const [from, to] = measures[i]!;
+    const midi = nth(pitches, i);
+    const [from, to] = nth(measures, i);
     const step = (pitches[i + 1] ?? Infinity) - midi;
     const leads = Math.abs(step) === 1 && isChromatic(midi, from);
-    moved[i] = leads ? moved[i + 1]! - step : byDegree(midi, from, to);
+    moved[i] = leads ? nth(moved, i + 1) - step : byDegree(midi, from, to);
   }
   return moved;
 }
@@ -131,13 +132,14 @@ const FARTHEST = 7;
 export function led(pitches: readonly number[], home: readonly (readonly PitchClass[])[]): number[] {
   const layers = pitches.map((midi, i) => {
     const near = Array.from({ length: 2 * FARTHEST + 1 }, (_, n) => midi - FARTHEST + n);
-    const found = near.filter((one) => home[i]!.includes(((one % OCTAVE) + OCTAVE) % OCTAVE));
+    const found = near.filter((one) => nth(home, i).includes(((one % OCTAVE) + OCTAVE) % OCTAVE));
     return found.length ? found : [midi];
   });
   return cheapestWay(
     layers,
-    (to, i) => Math.abs(to - pitches[i]!),
-    (from, to, i) => (Math.sign(to - from) === Math.sign(pitches[i]! - pitches[i - 1]!) ? 0 : CONTOUR_LOST)
+    (to, i) => Math.abs(to - nth(pitches, i)),
+    (from, to, i) =>
+      Math.sign(to - from) === Math.sign(nth(pitches, i) - nth(pitches, i - 1)) ? 0 : CONTOUR_LOST
   );
 }
 
@@ -206,7 +208,7 @@ type Laid = { readonly notes: readonly PlacedNote[] } | { readonly notes: null; 
 function alongStrings(from: readonly LineNote[], moved: readonly LineNote[], neck: Instrument): Laid {
   const placed: LineNote[] = [];
   for (const [i, note] of moved.entries()) {
-    const string = from[i]!.place?.string;
+    const string = nth(from, i).place?.string;
     if (string === undefined)
       return { notes: null, message: 'The line has no strings to move along; place it first.' };
     const fret = frettedPitch(note) - soundAt(neck, string, 0);

@@ -3,6 +3,7 @@
  * nothing is lost where no usual value fits. Notation, tab and files are made of it. Source of the rules: docs/music-rules.md, A line
  * written down.
  */
+import { nth, sure } from '../base/list';
 import type { Meter } from '../chart/model';
 import type { PlayedBar } from '../chart/unroll';
 import { endOf, ticksOf, TICKS, type LineNote } from './model';
@@ -104,10 +105,10 @@ export function writtenBars(
   let at = 0;
   return all.map((bar) => {
     const to = bar.start + bar.length;
-    while (at < sounds.length && sounds[at]!.to <= bar.start) at++;
+    while (at < sounds.length && nth(sounds, at).to <= bar.start) at++;
     const within: Stretch[] = [];
-    for (let i = at; i < sounds.length && sounds[i]!.from < to; i++) {
-      const { from, to: until, notes: own } = sounds[i]!;
+    for (let i = at; i < sounds.length && nth(sounds, i).from < to; i++) {
+      const { from, to: until, notes: own } = nth(sounds, i);
       within.push({
         from: Math.max(from, bar.start) - bar.start,
         to: Math.min(until, to) - bar.start,
@@ -124,7 +125,7 @@ function stretches(notes: readonly LineNote[]): Stretch[] {
   notes.forEach(({ start }, i) => starts.set(start, [...(starts.get(start) ?? []), i]));
   const inOrder = [...starts].sort(([a], [b]) => a - b);
   return inOrder.map(([from, own], i) => {
-    const longest = Math.max(...own.map((note) => endOf(notes[note]!)));
+    const longest = Math.max(...own.map((note) => endOf(nth(notes, note))));
     return { from, to: Math.min(longest, inOrder[i + 1]?.[0] ?? Infinity), notes: own };
   });
 }
@@ -158,7 +159,7 @@ function groupsOf(length: number, meter: Meter, quarter: number): Cell[] {
   const last = groups.at(-1);
   // Five and seven eighths end on three.
   if (meter.unit >= 8 && last && groups.length > 1 && last.to - last.from === eighth) {
-    groups.splice(-2, 2, { from: groups.at(-2)!.from, to: length });
+    groups.splice(-2, 2, { from: sure(groups.at(-2), 'groups').from, to: length });
   }
   return groups;
 }
@@ -237,7 +238,7 @@ function writeBar(
   const tuplets: Tuplet[] = [];
   const pieces: Piece[] = [];
   let group = 0;
-  const begun = (index: number, at: number) => notes[index]!.start === bar.start + at;
+  const begun = (index: number, at: number) => nth(notes, index).start === bar.start + at;
   const add = ({ from, to, value, dots }: Value & Cell, own: readonly number[], tuplet: number | null) => {
     const isFirst = own.some((note) => begun(note, from));
     pieces.push({
@@ -247,7 +248,7 @@ function writeBar(
       dots,
       notes: own,
       isFirst,
-      isTied: own.length > 0 && (!isFirst || own.every((note) => notes[note]!.tie === true)),
+      isTied: own.length > 0 && (!isFirst || own.every((note) => nth(notes, note).tie === true)),
       group,
       tuplet
     });

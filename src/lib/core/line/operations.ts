@@ -2,6 +2,7 @@
  * What players do with a motif: say it again, later, upside down, slower, faster, in part, with another end. Each is exact; a new one is a
  * new row. Pitches may be counted in anything that has steps: semitones, or places of a scale.
  */
+import { sure } from '../base/list';
 import { TICKS } from './model';
 
 export interface MotifNote {
@@ -109,6 +110,9 @@ export const MOTIF_OPERATION_IDS = MOTIF_OPERATIONS.map(({ id }) => id);
 
 /** A motif after an operation. */
 export const operated = (motif: MotifShape, id: MotifOperationId, beat = PLAIN_BEAT): MotifShape => {
-  const operation: MotifOperation = MOTIF_OPERATIONS.find((one) => one.id === id)!;
+  const operation: MotifOperation = sure(
+    MOTIF_OPERATIONS.find((one) => one.id === id),
+    'MOTIF_OPERATIONS'
+  );
   return operation.apply(motif, beat);
 };

@@ -2,6 +2,7 @@
  * The outline test: whether a line alone would tell a listener the chords of its chart, change by change, and the smallest
  * change of a note that would. Source: docs/music-rules.md, The outline test.
  */
+import { firstOf, nth } from '../base/list';
 import type { Change } from '../chart/unroll';
 import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
@@ -78,10 +79,10 @@ export function outlineLine(notes: readonly LineNote[], asked: readonly Asked[])
       ...(chord ? { verdict: verdictOn(chord, own) } : own.shown === 0 ? { verdict: 'silence' as const } : {})
     };
   });
-  const judged = windows.filter(
-    ({ change, verdict }) => change !== undefined && verdict && verdict !== 'silence'
+  const judged = windows.flatMap(({ change, verdict }) =>
+    change !== undefined && verdict && verdict !== 'silence' ? [verdict] : []
   );
-  const points = judged.reduce((sum, { verdict }) => sum + POINTS[verdict!], 0);
+  const points = judged.reduce((sum, verdict) => sum + POINTS[verdict], 0);
   return { listening, windows, share: judged.length === 0 ? null : points / judged.length };
 }
 
@@ -96,13 +97,15 @@ function verdictOn(chord: Chord, heard: HeardWindow): Verdict {
   const isPart = readings.some(
     (reading) =>
       reading.slice(0, AMONG).some(({ pitchSet }) => wanted.has(pitchSet)) ||
-      isPartOf(chord, reading[0]!, heard.shown)
+      isPartOf(chord, firstOf(reading), heard.shown)
   );
   return isPart ? 'partly' : 'not';
 }
 
 function isClear([first, second]: readonly HeardChord[], wanted: ReadonlySet<number>): boolean {
-  return wanted.has(first!.pitchSet) && (!second || first!.share >= TWICE * second.share);
+  return (
+    first !== undefined && wanted.has(first.pitchSet) && (!second || first.share >= TWICE * second.share)
+  );
 }
 
 const setOf = (root: number, tones: readonly Degree[]) =>
@@ -132,12 +135,12 @@ function coreOf(tones: readonly Degree[]): Degree[][] {
   const seventh = slotted(tones, '7')[0] ?? sixth;
   const above = seventh ? [seventh] : [];
   const fifths = slotted(tones, '5');
-  if (!third && !suspended)
+  const middle = third ?? suspended;
+  if (!middle)
     return [
       ['1', '3', '5', ...above],
       ['1', 'b3', '5', ...above]
     ];
-  const middle = third ?? suspended!;
   // Altered: whichever fifth.
   const isAltered = third === '3' && seventh === 'b7' && isAnyFifth(tones);
   const written: Degree[] = isAltered ? ['5', 'b5', '#5'] : [fifths[0] ?? '5'];
@@ -156,7 +159,7 @@ function isPartOf(chord: Chord, first: HeardChord, shown: number): boolean {
   return coreOf(chord.tones).some((core) => {
     const [, third, fifth, seventh] = core as [Degree, Degree, Degree, Degree?];
     if (!seventh) return false;
-    if (first.pitchSet === setOf(rootPc, [core[0]!, third, fifth]))
+    if (first.pitchSet === setOf(rootPc, [firstOf(core), third, fifth]))
       return (shown & setOf(rootPc, [seventh])) === 0;
     const upper: readonly Degree[] = [third, fifth, seventh];
     const forms: Degree[][] = [
@@ -279,8 +282,8 @@ function changesIn(
   at: number,
   chord: Chord
 ): NoteChange[] {
-  return countedIn(notes, windows)[at]!.flatMap((i): NoteChange[] => {
-    const note = notes[i]!;
+  return nth(countedIn(notes, windows), at).flatMap((i): NoteChange[] => {
+    const note = nth(notes, i);
     if (note.tie || notes[i + 1]?.tie) return [];
     return ([1, -1] as const).flatMap((way) => {
       const steps = Array.from({ length: 11 }, (_, n) => note.midi + way * (n + 1));
@@ -293,7 +296,7 @@ function changesIn(
 function heaviest(changes: readonly NoteChange[], notes: readonly LineNote[]): NoteChange[] {
   const places = [...new Set(changes.map(({ note }) => note))];
   const longest = new Set(
-    places.sort((a, b) => notes[b]!.length - notes[a]!.length || a - b).slice(0, MOST_PAIRED)
+    places.sort((a, b) => nth(notes, b).length - nth(notes, a).length || a - b).slice(0, MOST_PAIRED)
   );
   return changes.filter(({ note }) => longest.has(note));
 }
@@ -307,11 +310,11 @@ const TONE_NAMES: Readonly<Record<string, string>> = {
 
 function whyMended(chord: Chord, changes: readonly NoteChange[], reaches: Mend['reaches']): string {
   const tones = changes.map(({ to }) => {
-    const tone = chord.tones[chord.pitchClasses.indexOf(to % 12)]!;
+    const tone = nth(chord.tones, chord.pitchClasses.indexOf(to % 12));
     return `the ${TONE_NAMES[DEGREES[tone].slot] ?? prettyDegree(tone)} of ${prettySymbol(chord.symbol)}`;
   });
   const shown = [...new Set(tones)].join(' and ');
-  const Shown = shown[0]!.toUpperCase() + shown.slice(1);
+  const Shown = shown.charAt(0).toUpperCase() + shown.slice(1);
   if (reaches === 'clear') return `${Shown} then says which chord it is.`;
   return reaches === 'partly' ? `${Shown} then tells part of it.` : `${Shown} then makes it likelier.`;
 }

@@ -2,6 +2,7 @@
  * The phrases of a line, told by its silences, whoever wrote it: their bars, how they begin, and how each takes up an earlier one.
  * Source: docs/music-rules.md, Phrases, Read in a line.
  */
+import { firstOf, lastOf, nth } from '../base/list';
 import type { PlayedBar } from '../chart/unroll';
 import type { Stretch } from './edit';
 import { endOf, type LineNote } from './model';
@@ -37,7 +38,7 @@ export function phrasesIn(notes: readonly LineNote[], bars: readonly PlayedBar[]
   const grid = gridOf(bars);
   const spans: { first: number; end: number }[] = [];
   let begin = 0;
-  let sounds = endOf(notes[0]!);
+  let sounds = endOf(firstOf(notes));
   for (let i = 1; i <= notes.length; i++) {
     const next = notes[i];
     if (next && next.start - sounds < breathAt(grid, next.start)) {
@@ -51,12 +52,12 @@ export function phrasesIn(notes: readonly LineNote[], bars: readonly PlayedBar[]
   const shapes = spans.map((span) => shapeOf(notes.slice(span.first, span.end), grid));
   const names = new Namer();
   return spans.map((span, i): LinePhrase => {
-    const { first, bars: count, start } = shapes[i]!;
+    const { first, bars: count, start } = nth(shapes, i);
     const like = likeOf(shapes, i);
     const own = notes.slice(span.first, span.end);
     return {
       notes: span,
-      from: own[0]!.start,
+      from: firstOf(own).start,
       to: Math.max(...own.map(endOf)),
       first,
       bars: count,
@@ -84,16 +85,16 @@ interface Shape {
 
 function shapeOf(own: readonly LineNote[], grid: Grid): Shape {
   const upper = own.filter((note, i) => own[i + 1]?.start !== note.start);
-  const from = upper[0]!.start;
-  const last = upper.at(-1)!.start;
+  const from = firstOf(upper).start;
+  const last = lastOf(upper).start;
   const bar = barAt(grid, from);
-  const { start, end, pulses } = grid.bars[bar]!;
+  const { start, end, pulses } = nth(grid.bars, bar);
   const lead = end - from;
   // At most two pulses before a bar line that it goes over; before the first bar everything leads in.
   const leadsOver =
-    bar + 1 < grid.bars.length && last >= end && from > start && lead <= 2 * pulses.at(-1)!.length;
+    bar + 1 < grid.bars.length && last >= end && from > start && lead <= 2 * lastOf(pulses).length;
   const first = leadsOver ? bar + 1 : bar;
-  const line = grid.bars[first]!.start;
+  const line = nth(grid.bars, first).start;
   return {
     first,
     bars: Math.max(1, barAt(grid, last) - first + 1),
@@ -105,9 +106,9 @@ function shapeOf(own: readonly LineNote[], grid: Grid): Shape {
 
 /** How a phrase takes up one before it, the nearest first. */
 function likeOf(shapes: readonly Shape[], i: number): LinePhrase['like'] {
-  const own = shapes[i]!;
+  const own = nth(shapes, i);
   for (let of = i - 1; of >= Math.max(0, i - REMEMBERED); of--) {
-    const how = relationBetween(shapes[of]!, own);
+    const how = relationBetween(nth(shapes, of), own);
     if (how) return { of, how };
   }
   return undefined;
@@ -118,7 +119,7 @@ function relationBetween(model: Shape, own: Shape): Relation | null {
   // A phrase that lost a note for a breath still says what it said.
   const twins = own.times.map((time) => model.times.indexOf(time));
   const pairs = twins.flatMap((twin, n) =>
-    twin < 0 ? [] : [{ from: model.midis[twin]!, to: own.midis[n]! }]
+    twin < 0 ? [] : [{ from: nth(model.midis, twin), to: nth(own.midis, n) }]
   );
   if (pairs.length < 2) return null;
   const isSameRhythm = pairs.length >= SAME * count;
@@ -131,7 +132,7 @@ function relationBetween(model: Shape, own: Shape): Relation | null {
       isElsewhere &&
       pairs.every(({ from, to }, n) => {
         if (n === 0) return from !== to;
-        const [step, wanted] = [to - pairs[n - 1]!.to, from - pairs[n - 1]!.from];
+        const [step, wanted] = [to - nth(pairs, n - 1).to, from - nth(pairs, n - 1).from];
         return Math.abs(step - wanted) <= LED && Math.sign(step) === Math.sign(wanted);
       });
     if (isMoved) return 'sequence';
@@ -169,9 +170,9 @@ class Namer {
   #count = 0;
 
   next(i: number, like: LinePhrase['like']): string {
-    const letter = like ? this.#letters[like.of]! : letterOf(this.#count++);
+    const letter = like ? nth(this.#letters, like.of) : letterOf(this.#count++);
     let prime = 0;
-    if (like?.how === 'literal') prime = this.#primes[like.of]!;
+    if (like?.how === 'literal') prime = nth(this.#primes, like.of);
     else if (like) this.#variants.set(letter, (prime = (this.#variants.get(letter) ?? 0) + 1));
     this.#letters[i] = letter;
     this.#primes[i] = prime;

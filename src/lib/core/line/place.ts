@@ -2,6 +2,7 @@
  * Placing notes on the neck: string, fret and finger for each note of a line at the least cost to the hand, found exactly.
  * Source: docs/music-rules.md, Placing notes on the neck.
  */
+import { entryOf, firstOf, lastOf, nth } from '../base/list';
 import { fingerAt, positionFill } from '../neck/position';
 import { lowestFret, soundAt, type Instrument } from '../neck/tuning';
 import { solvePaths, stepTable } from '../targets/solve';
@@ -110,7 +111,7 @@ export function placeNotes(line: readonly LineNote[], wish: PlaceWish): PlaceAns
     const found = holdsFor(moment, wish, touchesOf);
     if (found.length === 0) {
       const { index, note } =
-        moment.notes.find(({ note }) => allowed(note, wish, touchesOf).length === 0) ?? moment.notes[0]!;
+        moment.notes.find(({ note }) => allowed(note, wish, touchesOf).length === 0) ?? firstOf(moment.notes);
       return { places: [], noPlace: { note: index, message: whyNot(note, moment, wish, touchesOf) } };
     }
     holds.push(found);
@@ -121,7 +122,7 @@ export function placeNotes(line: readonly LineNote[], wish: PlaceWish): PlaceAns
     steps: holds
       .slice(1)
       .map((stage, i) =>
-        stepTable(holds[i]!.length, stage.length, (a, b) =>
+        stepTable(nth(holds, i).length, stage.length, (a, b) =>
           stepCost(holds[i]![a]!, stage[b]!, moments[i + 1]!, weights)
         )
       ),
@@ -129,18 +130,18 @@ export function placeNotes(line: readonly LineNote[], wish: PlaceWish): PlaceAns
     k: wish.alternatives === 1 ? 1 : wish.alternatives * SPARE
   });
   if (stuckAt !== undefined) {
-    const { index, note } = moments[stuckAt]!.notes[0]!;
+    const { index, note } = firstOf(nth(moments, stuckAt).notes);
     const message = `${midiName(note.midi)} cannot be reached on the string of the note before, as its slide or slur asks; strike it instead.`;
     return { places: [], noPlace: { note: index, message } };
   }
   const placings = paths.map(({ cost, choice }) => {
-    const hands = choice.map((at, i) => holds[i]![at]!);
+    const hands = choice.map((at, i) => nth(nth(holds, i), at));
     return {
       cost: Math.round(cost * 1e6) / 1e6,
       notes: hands.flatMap((hold, i) =>
-        moments[i]!.notes.map(({ note }, n) => placed(note, hold.touches[n]!, hold.position))
+        nth(moments, i).notes.map(({ note }, n) => placed(note, nth(hold.touches, n), hold.position))
       ),
-      shifts: hands.filter(({ position }, i) => i > 0 && position !== hands[i - 1]!.position).length
+      shifts: hands.filter(({ position }, i) => i > 0 && position !== nth(hands, i - 1).position).length
     };
   });
   const different = new Map(placings.toReversed().map((placing) => [fingerprint(placing), placing]));
@@ -158,7 +159,7 @@ function remembered<T>(make: (key: number) => T): (key: number) => T {
   const known = new Map<number, T>();
   return (key) => {
     if (!known.has(key)) known.set(key, make(key));
-    return known.get(key)!;
+    return entryOf(known, key);
   };
 }
 
@@ -167,7 +168,7 @@ function momentsOf(notes: readonly LineNote[]): Moment[] {
   let end = 0;
   for (const [index, note] of notes.entries()) {
     const last = moments.at(-1);
-    if (last && last.notes[0]!.note.start === note.start) last.notes.push({ note, index });
+    if (last && firstOf(last.notes).note.start === note.start) last.notes.push({ note, index });
     else moments.push({ notes: [{ note, index }], isAfterRest: index > 0 && note.start > end });
     end = Math.max(end, endOf(note));
   }
@@ -265,9 +266,9 @@ function holdCost(touches: readonly Touch[], { stretch }: PlaceWeights): number 
 }
 
 function stepCost(from: Hold, to: Hold, { isAfterRest, notes }: Moment, weights: PlaceWeights): number {
-  const first = notes[0]!.note;
+  const first = firstOf(notes).note;
   const isJoined = first.slide || first.slur;
-  const [a, b] = [from.touches.at(-1)!, to.touches.at(-1)!];
+  const [a, b] = [lastOf(from.touches), lastOf(to.touches)];
   if (isJoined && !to.touches.some(({ string }) => from.touches.some((one) => one.string === string))) {
     return Infinity;
   }

@@ -1,4 +1,5 @@
 /** Places for notes that have none. */
+import { nth } from '../base/list';
 import { lowestFret, type Instrument } from '../neck/tuning';
 import type { LineNote } from './model';
 import { frettedPitch, placeNotes } from './place';
@@ -17,7 +18,7 @@ export function placedAnew(notes: readonly LineNote[], neck: Instrument): readon
   const found = placed(reached, false) ?? [];
   const places = new Map(reached.map((note, i) => [note, found[i]?.place]));
   return notes.map(({ place: _, ...note }, i) => {
-    const place = places.get(notes[i]!);
+    const place = places.get(nth(notes, i));
     return place ? { ...note, place } : note;
   });
 }

@@ -5,6 +5,7 @@
 import type { ScaleChoice } from '../approaches/choice';
 import { contextOf } from '../approaches/context';
 import { outsideRole } from '../approaches/judge';
+import { nth, sure } from '../base/list';
 import type { Form } from '../chart/unroll';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
@@ -95,7 +96,7 @@ export function readLine(line: Line, ground: Ground): LineReading {
   for (const change of ground.analysis.changes) {
     // One walk over the notes serves all changes: what has ended before one does not sound at a later one.
     const start = ticksOf(change.start);
-    while (sounding < heard.length && endOf(heard[sounding]!.note) <= start) sounding++;
+    while (sounding < heard.length && endOf(nth(heard, sounding).note) <= start) sounding++;
     if (change.chord) landings.push(landingOn(change, sounding, heard, roles, push));
   }
   return { notes, landings, figures: figuresOf(line.notes, heard, notes, landings) };
@@ -129,7 +130,7 @@ const asRead = (heard: readonly Heard[], roles: readonly Pick<ReadNote, 'role' |
     change: change.index,
     degree,
     anticipates,
-    ...roles[i]!
+    ...nth(roles, i)
   }));
 
 interface Heard {
@@ -164,10 +165,10 @@ function hear(notes: readonly LineNote[], { analysis: { changes } }: Ground, pus
     // Notes of a line are in order, so that one walk over the changes serves them all.
     at = note.start >= before ? at : 0;
     before = note.start;
-    while (at + 1 < changes.length && ticksOf(changes[at + 1]!.start) <= note.start) at++;
+    while (at + 1 < changes.length && ticksOf(nth(changes, at + 1).start) <= note.start) at++;
     const next = changes[at + 1];
     const anticipates = anticipatesAt(note, next, push);
-    const change = anticipates ? next! : changes[at]!;
+    const change = anticipates && next ? next : nth(changes, at);
     const { chord } = change;
     const degree = chord ? degreeOf(semitonesUp(chord.rootPc, note.midi % 12), chord.tones) : null;
     return { index, note, change, degree, anticipates };
@@ -194,7 +195,7 @@ function atHome(change: AnalysedChange, { chosen }: Ground): ReadonlySet<number>
 
 /** The note that a line comes to rest on: the last one that is struck over a chord. */
 export const restIn = ({ notes: read }: Pick<LineReading, 'notes'>, notes: readonly LineNote[]) =>
-  read.findLast(({ index, degree }) => degree !== null && !notes[index]!.ghost);
+  read.findLast(({ index, degree }) => degree !== null && !nth(notes, index).ghost);
 
 /** How early a note may come, or how late, and still belong to a change: half a pulse, an eighth where three of them make a pulse. */
 export function pushOf({ bars }: Form): number {
@@ -208,7 +209,7 @@ function barAt(bars: Form['bars'], ticks: number): Form['bars'][number] | undefi
   let [low, high] = [0, bars.length - 1];
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (ticksOf(bars[middle]!.start) <= ticks) low = middle;
+    if (ticksOf(nth(bars, middle).start) <= ticks) low = middle;
     else high = middle - 1;
   }
   return bars[low];
@@ -238,7 +239,7 @@ function strength(ticks: number, { form: { bars } }: Ground): number {
 
 /** The roles in the order in which they are tried. */
 function roleOf(i: number, heard: readonly Heard[], ground: Ground): Pick<ReadNote, 'role' | 'leadsTo'> {
-  const own = heard[i]!;
+  const own = nth(heard, i);
   const { chord } = own.change;
   const into = leadsIntoNextChange(i, heard);
   if (into !== null) return { role: 'approach', leadsTo: into };
@@ -264,7 +265,7 @@ function roleOf(i: number, heard: readonly Heard[], ground: Ground): Pick<ReadNo
 
 /** The note that follows, or that went before, in the same voice: of a double stop the one that lies nearer. */
 function nearestAt(start: number | undefined, i: number, heard: readonly Heard[]): Heard | undefined {
-  const { midi } = heard[i]!.note;
+  const { midi } = nth(heard, i).note;
   const near = heard.slice(Math.max(0, i - REACH), i + REACH + 1).filter(({ note }) => note.start === start);
   return near.reduce<Heard | undefined>(
     (best, one) => (best && Math.abs(best.note.midi - midi) <= Math.abs(one.note.midi - midi) ? best : one),
@@ -277,13 +278,13 @@ const REACH = 4;
 
 /** The next note that starts later: the other note of a double stop is none. */
 function after(i: number, heard: readonly Heard[]): Heard | undefined {
-  const { start } = heard[i]!.note;
+  const { start } = nth(heard, i).note;
   const next = heard.slice(i + 1, i + REACH).find(({ note }) => note.start > start);
   return nearestAt(next?.note.start, i, heard);
 }
 
 function beforeNote(i: number, heard: readonly Heard[]): Heard | undefined {
-  const { start } = heard[i]!.note;
+  const { start } = nth(heard, i).note;
   const last = heard.slice(Math.max(0, i - REACH + 1), i).findLast(({ note }) => note.start < start);
   return nearestAt(last?.note.start, i, heard);
 }
@@ -292,7 +293,7 @@ function beforeNote(i: number, heard: readonly Heard[]): Heard | undefined {
  * At a change or on a pulse, at most half a pulse long, left by one or two semitones into a tone of the chord that sounds: what it leans on.
  */
 function resolutionOf(i: number, heard: readonly Heard[], { form }: Ground): number | null {
-  const own = heard[i]!;
+  const own = nth(heard, i);
   const push = pushOf(form);
   const isAtChange = own.note.start === ticksOf(own.change.start);
   if (own.anticipates || own.note.length > push || !(isAtChange || isOnPulse(own.note, form))) return null;
@@ -305,7 +306,7 @@ function resolutionOf(i: number, heard: readonly Heard[], { form }: Ground): num
 
 /** Off the beat, at most a beat long, left by a semitone into a chord tone of the next change on its first beat. */
 function leadsIntoNextChange(i: number, heard: readonly Heard[]): number | null {
-  const own = heard[i]!;
+  const own = nth(heard, i);
   const next = after(i, heard);
   if (!next || own.anticipates || isOnBeat(own.note) || own.note.length > TICKS) return null;
   if (next.change.index !== own.change.index + 1 || !isChordTone(next)) return null;
@@ -315,7 +316,7 @@ function leadsIntoNextChange(i: number, heard: readonly Heard[]): number | null 
 
 /** A bend's own start, or a short note that leads by a semitone or a scale step into a chord tone on a stronger beat. */
 function leadsWithinChange(i: number, heard: readonly Heard[], ground: Ground): number | null {
-  const own = heard[i]!;
+  const own = nth(heard, i);
   if (own.note.length > TICKS) return null;
   const next = after(i, heard);
   if (!next || next.change !== own.change) return null;
@@ -347,7 +348,7 @@ function isStep(from: Heard, to: Heard, ground: Ground): boolean {
 }
 
 function isPassing(i: number, heard: readonly Heard[], ground: Ground): boolean {
-  const [before, own, next] = [beforeNote(i, heard), heard[i]!, after(i, heard)];
+  const [before, own, next] = [beforeNote(i, heard), nth(heard, i), after(i, heard)];
   if (!before || !next) return false;
   const [into, out] = [own.note.midi - before.note.midi, next.note.midi - own.note.midi];
   const isStepwise = [into, out].every((step) => step !== 0 && Math.abs(step) <= TONE);
@@ -359,7 +360,7 @@ function isPassing(i: number, heard: readonly Heard[], ground: Ground): boolean 
 
 function isLeftByStep(i: number, heard: readonly Heard[]): boolean {
   const next = after(i, heard);
-  const distance = next ? Math.abs(next.note.midi - heard[i]!.note.midi) : Infinity;
+  const distance = next ? Math.abs(next.note.midi - nth(heard, i).note.midi) : Infinity;
   return distance > 0 && distance <= TONE;
 }
 
@@ -374,8 +375,8 @@ function landingOn(
   const start = ticksOf(change.start);
   const end = Math.min(start + push, ticksOf(change.start + change.beats) - 1);
   // A note that leans is not the landing; what it leans on is.
-  const leans = heard[sounding]?.change === change && roles[sounding]!.role === 'leaning';
-  const at = leans ? roles[sounding]!.leadsTo! : sounding;
+  const leans = heard[sounding]?.change === change && nth(roles, sounding).role === 'leaning';
+  const at = leans ? sure(nth(roles, sounding).leadsTo, 'the goal of a leaning note') : sounding;
   const first = heard[at];
   if (!first || first.note.start > end) return { change: change.index, by: 'silence' };
   const { chord } = change;
@@ -386,7 +387,7 @@ function landingOn(
     ...(degree ? { degree } : {}),
     late: beatsOf(first.note.start - start)
   };
-  if (leans) return { ...landed, semitones: first.note.midi - heard[sounding]!.note.midi, by: 'leaning' };
+  if (leans) return { ...landed, semitones: first.note.midi - nth(heard, sounding).note.midi, by: 'leaning' };
   const isHeld = first.note.start < start && !(first.anticipates && first.change === change);
   const before = beforeNote(at, heard);
   if (isHeld || first.note.tie) return { ...landed, by: 'held', semitones: 0, late: 0 };
@@ -414,11 +415,11 @@ function figuresOf(
   landings: readonly Landing[]
 ): LineFigures {
   const top = line.filter((note, i) => line[i + 1]?.start !== note.start);
-  const moves = top.slice(1).map((note, i) => note.midi - top[i]!.midi);
+  const moves = top.slice(1).map((note, i) => note.midi - nth(top, i).midi);
   const turns = moves.filter((move) => move !== 0);
   const onBeats = heard.filter(({ note, change }) => isOnBeat(note) && change.chord);
   const landed = landings.filter(({ note }) => note !== undefined);
-  const silences = top.map((note, i) => note.start - (i === 0 ? 0 : endOf(top[i - 1]!)));
+  const silences = top.map((note, i) => note.start - (i === 0 ? 0 : endOf(nth(top, i - 1))));
   const pitches = line.map(({ midi }) => midi);
   const starts = [...new Map(heard.toReversed().map((one) => [one.change.index, one])).values()];
   const lowest = new Map<number, number>();
@@ -432,7 +433,8 @@ function figuresOf(
       landed.length
     ),
     landingsByStep: share(landed.filter(({ by }) => by !== 'leap' && by !== 'silence').length, landed.length),
-    directionChanges: turns.filter((move, i) => i > 0 && Math.sign(move) !== Math.sign(turns[i - 1]!)).length,
+    directionChanges: turns.filter((move, i) => i > 0 && Math.sign(move) !== Math.sign(nth(turns, i - 1)))
+      .length,
     largestLeap: Math.max(0, ...moves.map(Math.abs)),
     range: pitches.length ? { low: Math.min(...pitches), high: Math.max(...pitches) } : null,
     longestSilence: beatsOf(Math.max(0, ...silences)),

@@ -3,6 +3,7 @@
  * all runs is taken (`cheapest.ts`): by neighbours of the collection, in one direction as long as it can, turning where it
  * must so that it steps into what comes. Source: docs/music-rules.md, Drills.
  */
+import { nth } from '../base/list';
 import { cheapestWay } from './cheapest';
 
 export type Way = 1 | -1;
@@ -62,11 +63,11 @@ export function runInto<Tone extends { readonly midi: number }>(
   );
   const own = ({ tone, way }: State<Tone>, layer: number) => {
     if (layer === 0) return layer === slots.length && into !== null ? arrival(tone.midi, into) : 0;
-    const slot = slots[layer - 1]!;
+    const slot = nth(slots, layer - 1);
     const arrives = layer === slots.length && into !== null ? arrival(tone.midi, into) : 0;
     return (way === slot.way ? 0 : slot.against) + arrives;
   };
-  const step = (from: State<Tone>, to: State<Tone>, layer: number) => moved(from, to, slots[layer - 1]!);
+  const step = (from: State<Tone>, to: State<Tone>, layer: number) => moved(from, to, nth(slots, layer - 1));
   return cheapestWay([first, ...layers], own, step)
     .slice(1)
     .map(({ tone }) => tone);

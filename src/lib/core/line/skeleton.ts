@@ -1,4 +1,5 @@
 /** The skeleton line of a target path: it lands on every target, leaves it where there is time, approaches the next. */
+import { firstOf, nth } from '../base/list';
 import type { Meter } from '../chart/model';
 import type { Analysis } from '../harmony/analysis';
 import type { NamedTone } from '../moment/moment';
@@ -21,7 +22,7 @@ export function skeletonLine(
   tones: readonly (readonly NamedTone[])[]
 ): Line {
   const form = analysis.changes.reduce((end, { start, beats }) => Math.max(end, start + beats), 0);
-  const startOf = (change: number, beat: number) => analysis.changes[change]!.start + beat - 1;
+  const startOf = (change: number, beat: number) => nth(analysis.changes, change).start + beat - 1;
   const between = (tone: NamedTone, from: number, to: number, purpose: LineNote['purpose'] & string) =>
     written(tone, ticksOf(from), ticksOf(to) - ticksOf(from), purpose);
   const notes = path.targets.flatMap((target, i): LineNote[] => {
@@ -32,10 +33,10 @@ export function skeletonLine(
     const lead = approaches.get(at) ?? [];
     const nextStart = next ? startOf(next.change, next.beat) : form;
     const leadStart = lead[0] ? startOf(lead[0].change, lead[0].beat) : nextStart;
-    const changeEnd = analysis.changes[change]!.start + analysis.changes[change]!.beats;
+    const changeEnd = nth(analysis.changes, change).start + nth(analysis.changes, change).beats;
     // No note rings past its chord.
     const end = Math.min(leadStart, nextStart, changeEnd);
-    const goal = lead[0]?.midi ?? next?.cell.midi ?? path.targets[0]!.cell.midi;
+    const goal = lead[0]?.midi ?? next?.cell.midi ?? firstOf(path.targets).cell.midi;
     const left = end - start >= ROOM_TO_LEAVE ? leavingTone(tones[change] ?? [], cell, goal) : undefined;
     const landed = start + (left ? Math.ceil(end - start) / 2 : end - start);
     return [

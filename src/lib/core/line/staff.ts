@@ -1,4 +1,5 @@
 /** Notes on a staff: the line or space of each, and where an accidental is written. */
+import { nth } from '../base/list';
 import type { LineNote } from './model';
 import type { WrittenBar } from './notation';
 
@@ -49,7 +50,7 @@ export function accidentalsOf(
   const inBar = new Map<string, number>();
   return pieces.map((piece) =>
     piece.notes.map((index) => {
-      const { letter, alter, octave } = staffPitch(notes[index]!);
+      const { letter, alter, octave } = staffPitch(nth(notes, index));
       const place = `${letter}${octave}`;
       const was = inBar.get(place) ?? key[letter];
       if (piece.isTied) return null;

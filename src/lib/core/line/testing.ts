@@ -1,4 +1,5 @@
 /** What the tests of lines share: lines written as text, chords by their symbols. */
+import { sure } from '../base/list';
 import type { Chord } from '../theory/chord';
 import { readChord } from '../theory/chord-reader';
 import { midiOf } from '../theory/note';
@@ -8,7 +9,7 @@ import { noteOf, ticksOf, type LineNote } from './model';
 export function lineOf(text: string): LineNote[] {
   let at = 0;
   return text.split(',').flatMap((word): LineNote[] => {
-    const [, names, beats] = /^\s*(\([^)]*\)|\S+)\s*(\S+)?\s*$/.exec(word)!;
+    const [, names, beats] = sure(/^\s*(\([^)]*\)|\S+)\s*(\S+)?\s*$/.exec(word), 'a note of the test');
     const start = at;
     const length = Number(beats ?? 0.5);
     at += length;
@@ -16,7 +17,7 @@ export function lineOf(text: string): LineNote[] {
     return names!
       .replace(/[()]/g, '')
       .split(/\s+/)
-      .map((name) => noteOf(ticksOf(start), ticksOf(length), midiOf(name)!));
+      .map((name) => noteOf(ticksOf(start), ticksOf(length), sure(midiOf(name), 'midiOf')));
   });
 }
 

@@ -1,4 +1,5 @@
 /** Why a note of a line stands where it does: what it is on its chord, when it comes, what it does in its phrase. Words for what is read. */
+import { nth, sure } from '../base/list';
 import type { AnalysedChange } from '../harmony/analysis';
 import type { Degree } from '../theory/degree';
 import { prettyDegree, prettyNote, prettySymbol } from '../theory/typeset';
@@ -48,7 +49,7 @@ const TONES: Readonly<Record<string, string>> = {
 };
 
 function whatItIs(note: LineNote, read: ReadNote, change: AnalysedChange, ground: WhyGround): string {
-  const degree = read.degree!;
+  const degree = sure(read.degree, 'the degree of a note');
   const symbol = prettySymbol(change.symbol);
   const name = `${prettyNote(note.note)} is the ${prettyDegree(degree)} of ${symbol}`;
   return `${name}: ${ROLES[read.role]({ degree, note, read, ground })}.`;
@@ -65,7 +66,7 @@ const goalOf = ({ read, ground: { notes, reading, changes } }: RoleFacts) => {
   const goal = read.leadsTo === undefined ? undefined : notes[read.leadsTo];
   const heard = read.leadsTo === undefined ? undefined : reading.notes[read.leadsTo];
   if (!goal || !heard?.degree) return null;
-  const over = changes[heard.change]!;
+  const over = nth(changes, heard.change);
   return {
     note: goal,
     words: `${prettyNote(goal.note)}, the ${prettyDegree(heard.degree)} of ${prettySymbol(over.symbol)}`
@@ -132,7 +133,8 @@ function inPhrase(index: number, at: number, { notes, phrases }: WhyGround): str
     if (phrase.start === 'pickup') return `Phrase ${phrase.name} begins on it, before its bar: a pickup.`;
     return `Phrase ${phrase.name} begins on it.`;
   }
-  if (model) {
+  if (model && phrase.like) {
+    const { how } = phrase.like;
     const twin = notes[model.notes.first + index - phrase.notes.first];
     const says = {
       literal: 'says',
@@ -140,11 +142,11 @@ function inPhrase(index: number, at: number, { notes, phrases }: WhyGround): str
       'same rhythm': 'takes the rhythm of',
       sequence: 'moves'
     } as const;
-    const same = twin?.midi === notes[index]!.midi ? '; this note stays' : '';
-    return `Phrase ${phrase.name} ${says[phrase.like!.how]} bar ${model.first + 1}${phrase.like!.how === 'literal' ? ' again' : ''}${same}.`;
+    const same = twin?.midi === nth(notes, index).midi ? '; this note stays' : '';
+    return `Phrase ${phrase.name} ${says[how]} bar ${model.first + 1}${how === 'literal' ? ' again' : ''}${same}.`;
   }
   const top = Math.max(...own.map(({ midi }) => midi));
-  if (notes[index]!.midi === top && own.filter(({ midi }) => midi === top).length === 1)
+  if (nth(notes, index).midi === top && own.filter(({ midi }) => midi === top).length === 1)
     return `The top of phrase ${phrase.name}.`;
   return null;
 }

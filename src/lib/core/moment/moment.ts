@@ -6,8 +6,9 @@ import { contextOf, type ChangeContext } from '../approaches/context';
 import { outsideRole, type JudgeContext, type OutsideRole } from '../approaches/judge';
 import { judgedBy, type ScaleChoice } from '../approaches/choice';
 import { arpeggioOf, type Collection } from '../approaches/collection';
+import { nth } from '../base/list';
 import { type Chord } from '../theory/chord';
-import { oncePer } from '../theory/once';
+import { oncePer } from '../base/once';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
 import type { Degree } from '../theory/degree';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
@@ -69,7 +70,7 @@ export function momentOf(
   choice: ScaleChoice | null,
   area: Area | null
 ): Moment {
-  const change = analysis.changes[index]!;
+  const change = nth(analysis.changes, index);
   const context = contextOf(analysis, index);
   if (!context || !area) return { change, choice: null, area: null, marks: [] };
   return { change, choice, area, marks: marksIn(context, choice, area, neck) };
@@ -200,7 +201,7 @@ export function tonesOfAll(
   positions: readonly number[]
 ): (readonly NamedCell[])[] {
   return analysis.changes.map(({ chord, index }) =>
-    chord ? tonesInReach(chord, neck, positions[index]!) : []
+    chord ? tonesInReach(chord, neck, nth(positions, index)) : []
   );
 }
 

@@ -2,6 +2,7 @@
  * Pentatonic boxes: two notes a string, numbered by the note of the pentatonic that the lowest string starts on.
  * Source: docs/music-rules.md, The neck.
  */
+import { lastOf, nth } from '../base/list';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
 import { lowestFret, type Instrument, type Spot } from './tuning';
 
@@ -83,7 +84,7 @@ function majorNumber(minor: number): number {
 /** All boxes of a pentatonic on the neck, lowest anchor first. */
 export function boxesOf(neck: Instrument, { first, steps }: Pentatonic): Box[] {
   const nut = lowestFret(neck);
-  const lowest = neck.strings.at(-1)!;
+  const lowest = lastOf(neck.strings);
   return Array.from({ length: neck.frets - nut + 1 }, (_, i) => nut + i).flatMap((anchor): Box[] => {
     const at = steps.findIndex((semitones) => (first + semitones - lowest - anchor) % 12 === 0);
     if (at < 0) return [];
@@ -98,10 +99,10 @@ export function boxesOf(neck: Instrument, { first, steps }: Pentatonic): Box[] {
 /** Lays a pentatonic out from a pitch of the lowest string upward, two notes a string, without a gap. */
 function lay(neck: Instrument, steps: readonly number[], from: number, at: number): Spot[] {
   const pitch = (n: number) =>
-    from + 12 * Math.floor((at + n) / BOXES) + steps[(at + n) % BOXES]! - steps[at]!;
+    from + 12 * Math.floor((at + n) / BOXES) + nth(steps, (at + n) % BOXES) - nth(steps, at);
   return Array.from({ length: neck.strings.length * NOTES_A_STRING }, (_, n): Spot => {
     const string = neck.strings.length - Math.floor(n / NOTES_A_STRING);
-    return { string, fret: pitch(n) - neck.strings[string - 1]!, midi: pitch(n) };
+    return { string, fret: pitch(n) - nth(neck.strings, string - 1), midi: pitch(n) };
   }).filter(({ fret }) => fret >= lowestFret(neck) && fret <= neck.frets);
 }
 
@@ -117,5 +118,5 @@ export function nearestTo<T extends { readonly anchor: number }>(
 
 /** The chord form whose area a box lies in, for a root that the pentatonic is the major or the minor one of. */
 export function formOf(box: Box, quality: 'major' | 'minor'): ChordForm {
-  return FORMS[(quality === 'minor' ? box.onSixth : majorNumber(box.onSixth)) - 1]!;
+  return nth(FORMS, (quality === 'minor' ? box.onSixth : majorNumber(box.onSixth)) - 1);
 }

@@ -1,4 +1,5 @@
 /** Which finger plays what. */
+import { nth } from '../base/list';
 import type { Spot } from './tuning';
 
 /** A cell with its finger: 1–4, 0 for an open string. */
@@ -48,7 +49,7 @@ export function fingerGrip(cells: readonly Spot[], openFret = 0): Fingered[] | n
   place([], 0);
   const found = best as { fingers: readonly number[] } | null;
   if (!found) return null;
-  const fingerOf = new Map(pressed.map((cell, i) => [cell.string, found.fingers[i]!]));
+  const fingerOf = new Map(pressed.map((cell, i) => [cell.string, nth(found.fingers, i)]));
   return cells.map((cell) => ({ ...cell, finger: fingerOf.get(cell.string) ?? 0 }));
 }
 

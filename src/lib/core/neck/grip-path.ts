@@ -2,6 +2,7 @@
  * The path of nearest grips through a progression on one string set, voice by voice, and where the neck runs out.
  * Source: docs/music-rules.md, Triad path.
  */
+import { lastOf, nth } from '../base/list';
 import type { NoteName } from '../theory/note';
 import { byFret, lowFret, type Grip } from './voicing';
 
@@ -43,12 +44,12 @@ export interface GripPath {
 
 /** Semitones that all voices together move from one grip to another. */
 export function gripDistance(from: Grip, to: Grip): number {
-  return from.cells.reduce((sum, { midi }, voice) => sum + Math.abs(to.cells[voice]!.midi - midi), 0);
+  return from.cells.reduce((sum, { midi }, voice) => sum + Math.abs(nth(to.cells, voice).midi - midi), 0);
 }
 
 /** Whether a grip lies higher: no voice falls and at least one rises. */
 function isHigher(from: Grip, to: Grip): boolean {
-  const steps = from.cells.map(({ midi }, voice) => to.cells[voice]!.midi - midi);
+  const steps = from.cells.map(({ midi }, voice) => nth(to.cells, voice).midi - midi);
   return steps.every((step) => step >= 0) && steps.some((step) => step > 0);
 }
 
@@ -111,14 +112,14 @@ const OPPOSITE: Readonly<Record<GripDirection, GripDirection>> = {
 };
 
 function lengthOf(path: readonly Grip[]): number {
-  return path.slice(1).reduce((sum, grip, i) => sum + gripDistance(path[i]!, grip), 0);
+  return path.slice(1).reduce((sum, grip, i) => sum + gripDistance(nth(path, i), grip), 0);
 }
 
 /** Step by step to the nearest grip allowed; lower frets on a tie. Stops where there is none. */
 function nearestFrom(start: Grip, stages: readonly GripStage[], direction: GripDirection): Grip[] {
   const path = [start];
   for (const { grips } of stages) {
-    const from = path.at(-1)!;
+    const from = lastOf(path);
     const allowed = grips.filter((grip) => ALLOWED[direction](from, grip));
     const next = allowed.sort((a, b) => gripDistance(from, a) - gripDistance(from, b) || byFret(a, b))[0];
     if (!next) break;
@@ -133,7 +134,7 @@ function shortestFrom(start: Grip, stages: readonly GripStage[]): Grip[] {
   for (const { grips } of stages) {
     if (grips.length === 0) break;
     ends = [...grips].sort(byFret).map((grip) => {
-      const ways = ends.map(({ path, total }) => ({ path, total: total + gripDistance(path.at(-1)!, grip) }));
+      const ways = ends.map(({ path, total }) => ({ path, total: total + gripDistance(lastOf(path), grip) }));
       const best = ways.reduce((a, b) => (b.total < a.total ? b : a));
       return { path: [...best.path, grip], total: best.total };
     });
@@ -145,10 +146,10 @@ function described(stages: readonly GripStage[], path: readonly Grip[], directio
   const grips = path.map((grip, i): PathGrip => {
     const before = path[i - 1];
     const moves = (before?.cells ?? []).map((cell, voice): VoiceMove => {
-      const to = grip.cells[voice]!;
+      const to = nth(grip.cells, voice);
       return { from: cell.note, to: to.note, semitones: to.midi - cell.midi };
     });
-    return { ...grip, change: stages[i]!.change, moves };
+    return { ...grip, change: nth(stages, i).change, moves };
   });
   const total = lengthOf(path);
   const missing = stages[path.length];

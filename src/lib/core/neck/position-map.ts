@@ -1,5 +1,6 @@
 /** The position map: areas of the home key down, changes across, what is played on each laid out in each. */
-import { oncePer } from '../theory/once';
+import { nth } from '../base/list';
+import { oncePer } from '../base/once';
 import { type Home, type NeckSystem, type Row } from './systems/system';
 import type { Area, Subject } from './area';
 import type { Instrument } from './tuning';
@@ -48,5 +49,5 @@ export function areasAt(
   subjects: readonly (Subject | null)[],
   positions: readonly number[]
 ): (Area | null)[] {
-  return subjects.map((subject, i) => subject && areaOf(neck, organisation, subject, positions[i]!));
+  return subjects.map((subject, i) => subject && areaOf(neck, organisation, subject, nth(positions, i)));
 }

@@ -3,7 +3,7 @@
  * frets n to n+3 (or as far as the player's own span), with a stretch of one fret each way. Source: docs/music-rules.md, The neck.
  */
 import type { PitchClass } from '../theory/note';
-import { oncePer } from '../theory/once';
+import { oncePer } from '../base/once';
 import { listed } from '../theory/words';
 import { spots, type Instrument, type Spot } from './tuning';
 

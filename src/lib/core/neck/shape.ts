@@ -1,4 +1,5 @@
 /** Shapes: a chord or scale laid out in a position, every cell named and counted against the chord. */
+import { sure } from '../base/list';
 import { prettyDegree, prettyNote } from '../theory/typeset';
 import { type Chord } from '../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
@@ -49,7 +50,7 @@ export function nameOf(pc: PitchClass, naming: Naming): { note: NoteName; degree
   return { degree, note: naming.names.get(pc) ?? spell(naming.root, degree) };
 }
 
-/** A chord's arpeggio, a scale, or a scale counted against a chord: what is laid out, and how it is named. */
+/** A chord's arpeggio, a scale, or a scale counted against a chord: what is laid out, and how it is named. Throws where both are null. */
 export function shapeSubject(
   chord: Chord | null,
   scale: Scale | null
@@ -61,11 +62,17 @@ export function shapeSubject(
     readonly notes: readonly NoteName[];
   };
 } {
-  const naming = chord ? namingOf(chord, scale) : namingOfScale(scale!);
-  const collection = scale
-    ? { name: `${scale.root} ${scale.name}`, root: scale.root, notes: scale.notes }
-    : { name: chordName(chord!), root: chord!.root, notes: chord!.notes };
-  return { naming, collection };
+  if (!scale) {
+    const own = sure(chord, 'a chord or scale');
+    return {
+      naming: namingOf(own, null),
+      collection: { name: chordName(own), root: own.root, notes: own.notes }
+    };
+  }
+  return {
+    naming: chord ? namingOf(chord, scale) : namingOfScale(scale),
+    collection: { name: `${scale.root} ${scale.name}`, root: scale.root, notes: scale.notes }
+  };
 }
 
 /** Degrees of a collection that some cells do not sound, from the root up. */

@@ -1,4 +1,5 @@
 /** Three notes a string: the shapes of seven-note scales that run straight up, one from each note of the scale. */
+import { firstOf, lastOf, nth } from '../base/list';
 import { pitchClass, type NoteName } from '../theory/note';
 import { lowestFret, type Instrument, type Spot } from './tuning';
 
@@ -16,8 +17,8 @@ export function threeAString(neck: Instrument, notes: readonly NoteName[]): Thre
   const pcs = [...new Set(notes.map(pitchClass))];
   if (pcs.length !== 7) return [];
   const held = new Set(pcs);
-  const lowest = neck.strings.at(-1)!;
-  const [first, top] = [lowestFret(neck), neck.strings[0]! + neck.frets];
+  const lowest = lastOf(neck.strings);
+  const [first, top] = [lowestFret(neck), firstOf(neck.strings) + neck.frets];
   const pitches = Array.from({ length: top - lowest + 1 }, (_, i) => lowest + i).filter((m) =>
     held.has(m % 12)
   );
@@ -29,7 +30,7 @@ export function threeAString(neck: Instrument, notes: readonly NoteName[]): Thre
         .slice(from, from + neck.strings.length * NOTES_A_STRING)
         .map((midi, n): Spot => {
           const string = neck.strings.length - Math.floor(n / NOTES_A_STRING);
-          return { string, fret: midi - neck.strings[string - 1]!, midi };
+          return { string, fret: midi - nth(neck.strings, string - 1), midi };
         })
         .filter(({ fret }) => fret >= first && fret <= neck.frets);
       return { anchor: start - lowest, cells };

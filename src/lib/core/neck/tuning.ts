@@ -1,4 +1,5 @@
 /** Tunings and cells. Strings are numbered from 1 (highest) to n (lowest). */
+import { nth, sure } from '../base/list';
 import { midiOf } from '../theory/note';
 
 /** A guitar under a player's hand. */
@@ -56,7 +57,7 @@ const MAX_STRINGS = 10;
 const LOWEST_STRING = 21;
 const HIGHEST_STRING = 88;
 
-export const STANDARD: Instrument = readInstrument({})!;
+export const STANDARD: Instrument = sure(readInstrument({}), 'readInstrument');
 
 /**
  * Reads a tuning: a name of the table in any case, or notes with octaves, lowest string first ("D2 A2 D3 G3 B3 E4").
@@ -65,7 +66,7 @@ export const STANDARD: Instrument = readInstrument({})!;
 export function readTuning(text: string): number[] | null {
   const wanted = text.trim().toLowerCase();
   const named = Object.keys(TUNINGS).find((name) => name.toLowerCase() === wanted);
-  const notes = (named ? TUNINGS[named]! : text.trim()).split(/[\s,]+/);
+  const notes = (named ? sure(TUNINGS[named], 'TUNINGS') : text.trim()).split(/[\s,]+/);
   if (notes.length < MIN_STRINGS || notes.length > MAX_STRINGS) return null;
   const strings = notes.map((note) => midiOf(note.replace('♭', 'b').replace('♯', '#'))).reverse();
   const possible = strings.every((midi) => midi !== null && midi >= LOWEST_STRING && midi <= HIGHEST_STRING);
@@ -97,7 +98,7 @@ export function readInstrument(parts: {
 
 /** The pitch of a string at a fret. */
 export function soundAt({ strings }: Instrument, string: number, fret: number): number {
-  return strings[string - 1]! + fret;
+  return nth(strings, string - 1) + fret;
 }
 
 /** The lowest fret a string is played at: open (at the capo), or the one above where open strings are not played. */

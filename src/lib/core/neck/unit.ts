@@ -2,6 +2,7 @@
  * Root-string units: grip, arpeggio and one octave of the scale round one root, so that seeing one shows the others.
  * Source: docs/music-rules.md, The neck.
  */
+import { nth, sure } from '../base/list';
 import { withTones, type Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
@@ -41,7 +42,7 @@ const WIDEST = 5;
 export function unitsOf(neck: Instrument, chord: Chord, notes: readonly NoteName[]): Unit[] {
   const root = pitchClass(chord.root);
   return ROOT_STRINGS.filter((string) => string <= neck.strings.length).flatMap((rootString) => {
-    const open = neck.strings[rootString - 1]!;
+    const open = nth(neck.strings, rootString - 1);
     const first = lowestFret(neck);
     return Array.from({ length: neck.frets - first + 1 }, (_, i) => first + i)
       .filter((fret) => (open + fret) % 12 === root)
@@ -70,7 +71,7 @@ function unitAt(
   const grip = gripAt(neck, chord, rootString, anchor);
   const pressed = grip.filter(({ fret }) => fret > neck.capo).map(({ fret }) => fret);
   const lowest = Math.max(neck.capo, Math.min(anchor, ...(pressed.length ? pressed : [anchor])));
-  const from = neck.strings[rootString - 1]! + anchor;
+  const from = nth(neck.strings, rootString - 1) + anchor;
   const octave = (pcs: Iterable<PitchClass>, position: number) =>
     positionFill(neck, pcs, position)
       .filter(({ midi }) => midi >= from && midi <= from + 12)
@@ -78,7 +79,7 @@ function unitAt(
       .map((cell): NamedCell => ({ ...cell, ...nameOf(cell.midi % 12, naming) }));
   const lacksAt = (position: number) => {
     const held = new Set(octave(chord.pitchClasses, position).map(({ midi }) => midi % 12));
-    return chord.tones.filter((_, i) => !held.has(chord.pitchClasses[i]!));
+    return chord.tones.filter((_, i) => !held.has(nth(chord.pitchClasses, i)));
   };
   // A lowered string takes its notes up the neck: the hand goes up from the grip until its region has the chord.
   const position = Array.from({ length: anchor - lowest + 1 }, (_, i) => lowest + i).reduce((best, at) =>
@@ -93,14 +94,14 @@ function unitAt(
 
 /** A triad has its octave where a fuller chord has its seventh. */
 function gripAt(neck: Instrument, chord: Chord, rootString: number, anchor: number): NamedCell[] {
-  const { tones: order, above } = GRIPS[rootString]!;
+  const { tones: order, above } = sure(GRIPS[rootString], 'GRIPS');
   const tones = voicedTones(chord, 4) ?? voicedTones(chord, 3);
   if (!tones) return [];
   const heights = tones.map((tone) => DEGREES[tone].semitones);
-  const root = neck.strings[rootString - 1]! + anchor;
+  const root = nth(neck.strings, rootString - 1) + anchor;
   let below = root - 1;
   const spots = order.map((tone, i) => {
-    const string = rootString - above[i]!;
+    const string = rootString - nth(above, i);
     let midi = root + (heights[tone] ?? 0);
     while (midi <= below) midi += 12;
     below = midi;

@@ -2,6 +2,7 @@
  * Grips: closed triads, drop 2 and drop 3, in all inversions, on a set of strings. Source: The neck, in the music
  * rules.
  */
+import { firstOf, lastOf, nth } from '../base/list';
 import { withTones, type Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass } from '../theory/note';
@@ -42,8 +43,8 @@ const WIDEST = 6;
 export function stringSets(neck: Instrument, type: VoicingType): number[][] {
   const steps = VOICING_FACTS[type].skips.map((skip) => skip + 1);
   return Array.from({ length: neck.strings.length }, (_, i) => neck.strings.length - i)
-    .map((lowest) => steps.reduce((set, step) => [...set, set.at(-1)! - step], [lowest]))
-    .filter((set) => set.at(-1)! >= 1);
+    .map((lowest) => steps.reduce((set, step) => [...set, lastOf(set) - step], [lowest]))
+    .filter((set) => lastOf(set) >= 1);
 }
 
 /**
@@ -83,9 +84,9 @@ export function voicingsOf(
     // A close position from one of the tones up, then its voices in the order of the type.
     const close = heights.map((_, i) => {
       const at = closeInversion + i;
-      return heights[at % voices]! + 12 * Math.floor(at / voices);
+      return nth(heights, at % voices) + 12 * Math.floor(at / voices);
     });
-    const dropped = order.map((voice, i) => close[voice]! - (i === 0 && order[0] !== 0 ? 12 : 0));
+    const dropped = order.map((voice, i) => nth(close, voice) - (i === 0 && order[0] !== 0 ? 12 : 0));
     return octaves(neck, strings, dropped).map((spots) => named(neck, chord, tones, spots));
   });
   return grips.filter((grip) => grip !== null).sort(byFret);
@@ -95,9 +96,9 @@ export function voicingsOf(
 function octaves(neck: Instrument, strings: readonly number[], pitches: readonly number[]): Spot[][] {
   return Array.from({ length: 11 }, (_, octave) =>
     pitches.map((pitch, i): Spot => {
-      const string = strings[i]!;
+      const string = nth(strings, i);
       const midi = pitch + 12 * octave;
-      return { string, fret: midi - neck.strings[string - 1]!, midi };
+      return { string, fret: midi - nth(neck.strings, string - 1), midi };
     })
   ).filter((spots) => {
     const pressed = spots.map(({ fret }) => fret).filter((fret) => fret > neck.capo);
@@ -120,7 +121,7 @@ function named(
     stretch: false,
     ...nameOf(cell.midi % 12, naming)
   }));
-  return { inversion: tones.indexOf(cells[0]!.degree), cells };
+  return { inversion: tones.indexOf(firstOf(cells).degree), cells };
 }
 
 /** The lowest fret of a grip. */

@@ -9,6 +9,7 @@ import { judgedKeyScales } from '../approaches/key-centre';
 import { modes } from '../approaches/modes';
 import { outlineOrder, unionOf } from '../approaches/outline';
 import { scaleChoices, type AnsweredQuestions } from '../approaches/registry';
+import { firstOf, nth, sure } from '../base/list';
 import { analyse, type Analysis, type Overrule } from '../harmony/analysis';
 import { readKey } from '../harmony/key';
 import type { Sheet } from '../harmony/sheet';
@@ -294,7 +295,10 @@ export function arrange(
 
 /** The plan that a chart begins with: the approach of its style, nothing decided. */
 export function firstPlan({ analysis }: Sheet): Plan {
-  const approach = STYLES.find(({ id }) => id === analysis.style)!.approach;
+  const approach = sure(
+    STYLES.find(({ id }) => id === analysis.style),
+    'STYLES'
+  ).approach;
   return { ...DEFAULT_PLAN, approach };
 }
 
@@ -324,9 +328,9 @@ function choose(
     const own = byHand.get(index);
     const collection = own && collectionOf(own.collection);
     if (collection) return choiceOf(own.approach, collection, context);
-    if (!outlined.has(index)) return judgedKeyScales(context)[0]!;
+    if (!outlined.has(index)) return firstOf(judgedKeyScales(context));
     // An approach may have nothing for a chord; its mode does instead.
-    return byApproach[index]![0] ?? modes(context)[0] ?? null;
+    return nth(byApproach, index)[0] ?? modes(context)[0] ?? null;
   });
 }
 

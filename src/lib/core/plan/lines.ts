@@ -14,6 +14,7 @@ import type { ApproachNotes } from '../line/approach-notes';
 import { fingerAt } from '../neck/position';
 import { soundAt, type Instrument } from '../neck/tuning';
 import type { ScaleChoice } from '../approaches/choice';
+import { nth, sure } from '../base/list';
 import type { Analysis } from '../harmony/analysis';
 import type { Sheet } from '../harmony/sheet';
 import type { Style } from '../harmony/style';
@@ -125,8 +126,8 @@ export function linesOver(
 /** The fingers of notes whose hand is known. */
 function inHands(notes: readonly LineNote[], hands: readonly number[], { capo }: Instrument): PlacedNote[] {
   return notes.map((note, i): PlacedNote => {
-    const { string, fret } = note.place!;
-    const position = hands[i]!;
+    const { string, fret } = sure(note.place, 'the place of a found note');
+    const position = nth(hands, i);
     return { ...note, place: { string, fret, finger: fingerAt(fret, position, capo) }, position };
   });
 }
@@ -136,7 +137,7 @@ function changesUnder({ first, bars, like }: Omit<OnePhrase, 'part'>, { bars: al
   // A pickup lies in the bar before.
   const begin = Math.max(0, Math.min(first, like?.first ?? first) - 1);
   const end = Math.min(all.length, Math.max(first, like?.first ?? first) + bars + 1) - 1;
-  const [start, stop] = [all[begin]!.start, all[end]!.start + all[end]!.beats];
+  const [start, stop] = [nth(all, begin).start, nth(all, end).start + nth(all, end).beats];
   const inside = changes.filter((change) => change.start + change.beats > start && change.start < stop);
   return { from: inside[0]?.index ?? 0, to: inside.at(-1)?.index ?? 0 };
 }

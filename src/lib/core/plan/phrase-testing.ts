@@ -1,4 +1,6 @@
 /** What the tests and the bench of phrases share: charts in every style, and what is counted over the phrases they get. */
+import { chordOf } from '../chart/unroll';
+import { firstOf, lastOf, nth, sure } from '../base/list';
 import { readSheet, type Sheet } from '../harmony/sheet';
 import { STANDARD } from '../neck/tuning';
 import { systemOf } from '../neck/systems/registry';
@@ -169,7 +171,11 @@ interface Wish {
 /** The same, found anew. */
 export function phrasesAnew(text: string, seed: number, plan: Partial<Plan> = {}, wish: Wish = {}): Phrased {
   const sheet = readSheet(text);
-  const arranged = arrange({ sheet, plan: { ...DEFAULT_PLAN, ...plan } }, STANDARD, systemOf('positions')!);
+  const arranged = arrange(
+    { sheet, plan: { ...DEFAULT_PLAN, ...plan } },
+    STANDARD,
+    sure(systemOf('positions'), 'systemOf')
+  );
   const { lines, noLine } = linesOf(arranged, {
     level: 'phrases',
     subdivision: 2,
@@ -232,7 +238,7 @@ export function figuresOf(
   // Of two notes at once the upper one is the line.
   const struck = notes.filter((note, i) => notes[i + 1]?.start !== note.start);
   const starts = new Set(struck.map(({ start }) => start));
-  const pulse = grid.bars[0]!.pulses[0]!;
+  const pulse = firstOf(firstOf(grid.bars).pulses);
   const beat = pulse.isTriple ? (pulse.length * 2) / 3 : pulse.length;
   const soundingBars = grid.bars.filter(({ start, end }) =>
     notes.some((note) => note.start < end && endOf(note) > start)
@@ -242,17 +248,17 @@ export function figuresOf(
   for (const note of struck) {
     const last = phrases.at(-1)?.at(-1);
     if (!last || note.start - endOf(last) >= beat - 1) phrases.push([note]);
-    else phrases.at(-1)!.push(note);
+    else lastOf(phrases).push(note);
   }
-  const bar = grid.bars[0]!.end - grid.bars[0]!.start;
-  const lengthOf = (own: LineNote[]) => (endOf(own.at(-1)!) - own[0]!.start) / bar;
+  const bar = firstOf(grid.bars).end - firstOf(grid.bars).start;
+  const lengthOf = (own: LineNote[]) => (endOf(lastOf(own)) - firstOf(own).start) / bar;
   const isPickup = (own: LineNote[]) => {
-    const line = grid.bars.find(({ start }) => start > own[0]!.start)?.start ?? Infinity;
-    return line - own[0]!.start <= 2 * pulse.length && endOf(own.at(-1)!) > line;
+    const line = grid.bars.find(({ start }) => start > firstOf(own).start)?.start ?? Infinity;
+    return line - firstOf(own).start <= 2 * pulse.length && endOf(lastOf(own)) > line;
   };
   // Changes.
   const chordChanges = analysis.changes.filter(
-    ({ chord }, i) => chord && (i === 0 || analysis.changes[i - 1]!.symbol !== chord.symbol)
+    ({ chord }, i) => chord && (i === 0 || nth(analysis.changes, i - 1).symbol !== chord.symbol)
   );
   let [early, on, late] = [0, 0, 0];
   for (const change of chordChanges) {
@@ -264,8 +270,8 @@ export function figuresOf(
     if (ahead) early++;
     else if (starts.has(start)) {
       const at = struck.findIndex((note) => note.start === start);
-      const [own, next] = [struck[at]!, struck[at + 1]];
-      const isTone = (note: LineNote) => change.chord!.pitchClasses.includes(note.midi % 12);
+      const [own, next] = [nth(struck, at), struck[at + 1]];
+      const isTone = (note: LineNote) => chordOf(change).pitchClasses.includes(note.midi % 12);
       const leans =
         next &&
         !isTone(own) &&
@@ -291,7 +297,7 @@ export function figuresOf(
   const first32 = new Set(words.slice(0, 32).filter((word) => word !== ''));
   const isMixed = (i: number) => {
     const kinds = new Set(
-      grid.bars[i]!.pulses.flatMap(({ start, length }) => {
+      nth(grid.bars, i).pulses.flatMap(({ start, length }) => {
         const own = struck.filter((note) => note.start > start && note.start < start + length);
         if (own.length === 0) return [];
         const parts = [2, 3, 4, 6, 8].find((n) =>
@@ -304,14 +310,14 @@ export function figuresOf(
   };
   const tone = (note: LineNote) => {
     const change =
-      analysis.changes.findLast(({ start }) => ticksOf(start) <= note.start) ?? analysis.changes[0]!;
+      analysis.changes.findLast(({ start }) => ticksOf(start) <= note.start) ?? firstOf(analysis.changes);
     return { change, isTone: change.chord?.pitchClasses.includes(note.midi % 12) ?? false };
   };
   const onPulses = notes.filter((note) => {
     const own = pulseAt(grid, note.start);
     return own.start === note.start && !note.ghost;
   });
-  const joined = struck.slice(1).map((note, i) => [struck[i]!, note] as const);
+  const joined = struck.slice(1).map((note, i) => [nth(struck, i), note] as const);
   const eighth = pulse.isTriple ? pulse.length / 3 : pulse.length / 2;
   const jumps = joined.filter(
     ([a, b]) =>
@@ -337,7 +343,7 @@ export function figuresOf(
     return a.midi % 12 === third && b.midi === a.midi - 1;
   }).length;
   const pitches = notes.map(({ midi }) => midi).sort((a, b) => a - b);
-  const at = (part: number) => pitches[Math.floor(part * (pitches.length - 1))]!;
+  const at = (part: number) => nth(pitches, Math.floor(part * (pitches.length - 1)));
   const barNotes = grid.bars.map(({ start, end }) =>
     struck
       .filter((note) => note.start >= start && note.start < end)
@@ -368,7 +374,7 @@ export function figuresOf(
   };
   const techniques = notes.filter(
     ({ bend, slide, slur, vibrato, ghost }, i) =>
-      bend || slide || slur || vibrato || ghost || notes[i + 1]?.start === notes[i]!.start
+      bend || slide || slur || vibrato || ghost || notes[i + 1]?.start === nth(notes, i).start
   ).length;
   const soundingTicks = struck.reduce((sum, { length }) => sum + length, 0);
   return {
@@ -379,7 +385,7 @@ export function figuresOf(
     late: share(late, met),
     met: share(met, chordChanges.length),
     startsOffOne: share(
-      phrases.filter(([first]) => grid.bars[barAt(grid, first!.start)]!.start !== first!.start).length,
+      phrases.filter(([first]) => nth(grid.bars, barAt(grid, first!.start)).start !== first!.start).length,
       phrases.length
     ),
     startsOffBeat: share(
@@ -428,7 +434,7 @@ export function meanFigures(own: StyleChart, seeds: readonly number[]): PhraseFi
     const { sheet, line } = phrasesOver(own.text, seed);
     return figuresOf(sheet, line, own.row === 'funk');
   });
-  const names = Object.keys(all[0]!) as (keyof PhraseFigures)[];
+  const names = Object.keys(firstOf(all)) as (keyof PhraseFigures)[];
   return Object.fromEntries(
     names.map((name) => [name, all.reduce((sum, one) => sum + one[name], 0) / all.length])
   ) as unknown as PhraseFigures;

@@ -3,6 +3,7 @@
  * there are any, no leap over a fifth but the octave, into the next chord by a step where the pattern says so. Which of the
  * lines that are as good is a matter of chance. Source: docs/music-rules.md, The band.
  */
+import { firstOf, nth } from '../base/list';
 import { cheapestWay } from '../line/cheapest';
 import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
@@ -53,7 +54,7 @@ export function bassEvents(stage: Stage): SoundEvent[] {
       part: 'bass',
       start: stroke.start + late,
       beats: (stroke.end - stroke.start - late) * 0.97,
-      midi: pitches[i]!,
+      midi: nth(pitches, i),
       velocity: Math.min(1, loudness * weight * (0.94 + 0.1 * chance())),
       ...(isHeld ? { isHeld } : {})
     };
@@ -90,10 +91,10 @@ function slotsOf(stage: Stage): Slot[] {
   return changes.flatMap((change, i): Slot[] => {
     const { chord } = change.source;
     if (!chord) return [];
-    const next = changes[(i + 1) % changes.length]!.source.chord;
+    const next = nth(changes, (i + 1) % changes.length).source.chord;
     const goal = next && bassOf(next) !== bassOf(chord) ? bassOf(next) : null;
-    const isLead = (n: number) => n > 0 && n === strokes[i]!.length - 1;
-    return strokes[i]!.map((stroke, n) => ({ stroke, chord, goal: isLead(n) ? goal : null }));
+    const isLead = (n: number) => n > 0 && n === nth(strokes, i).length - 1;
+    return nth(strokes, i).map((stroke, n) => ({ stroke, chord, goal: isLead(n) ? goal : null }));
   });
 }
 
@@ -128,8 +129,8 @@ function linePitches(stage: Stage, slots: readonly Slot[]): number[] {
     ({ midi, cost }, layer) =>
       cost +
       0.03 * Math.abs(midi - CENTRE) +
-      (isLast(layer) && layer > 0 ? leap(midi, first, slots[layer]!) : 0),
-    (from, to, layer) => leap(from.midi, to.midi, slots[layer - 1]!, slots[layer]!.stroke.letter)
+      (isLast(layer) && layer > 0 ? leap(midi, first, nth(slots, layer)) : 0),
+    (from, to, layer) => leap(from.midi, to.midi, nth(slots, layer - 1), nth(slots, layer).stroke.letter)
   ).map(({ midi }) => midi);
 }
 
@@ -164,7 +165,7 @@ const REGISTER = Array.from({ length: 12 }, (_, pc) =>
 );
 
 function inRegister(pitchClasses: readonly PitchClass[], cost: number): Place[] {
-  return pitchClasses.flatMap((pc) => REGISTER[pc]!.map((midi) => ({ midi, cost })));
+  return pitchClasses.flatMap((pc) => nth(REGISTER, pc).map((midi) => ({ midi, cost })));
 }
 
 /**
@@ -179,11 +180,12 @@ function firstPitch(roots: readonly PitchClass[]): number {
     const round = [[first], ...layers.slice(1), [first]];
     const way = cheapestWay(round, (midi) => 0.03 * Math.abs(midi - CENTRE), width);
     return (
-      way.slice(1).reduce((sum, midi, i) => sum + width(way[i]!, midi), 0) + 0.03 * Math.abs(first - CENTRE)
+      way.slice(1).reduce((sum, midi, i) => sum + width(nth(way, i), midi), 0) +
+      0.03 * Math.abs(first - CENTRE)
     );
   };
-  const costs = layers[0]!.map(costFrom);
-  return layers[0]![costs.indexOf(Math.min(...costs))]!;
+  const costs = firstOf(layers).map(costFrom);
+  return nth(firstOf(layers), costs.indexOf(Math.min(...costs)));
 }
 
 /** Root, third or what suspends it, fifth, sixth, seventh: what a bass may stand on. */

@@ -3,6 +3,7 @@
  * in, so that a test can be the clock. Rounds follow one another as they are laid down: each may have its own length and
  * tempo, for the chart may be changed while it is played.
  */
+import { firstOf, lastOf } from '../base/list';
 import type { SoundEvent } from './events';
 
 /** The music stood at this beat at this second, and goes on at this tempo. Beats before 0 are the count-in. */
@@ -17,7 +18,7 @@ export interface Anchor {
 export type Tempos = readonly Anchor[];
 
 function lastBefore(tempos: Tempos, isPassed: (anchor: Anchor) => boolean): Anchor {
-  return tempos.filter(isPassed).at(-1) ?? tempos[0]!;
+  return tempos.filter(isPassed).at(-1) ?? firstOf(tempos);
 }
 
 export function beatAt(tempos: Tempos, now: number): number {
@@ -169,7 +170,7 @@ export function advance<R extends Round>(
     if (!round || round.beats <= 0) break;
     const start = endOf(laid);
     laid = [...laid, { number, start, round }];
-    if (round.tempo !== tempos.at(-1)!.tempo) {
+    if (round.tempo !== lastOf(tempos).tempo) {
       tempos = retimed(tempos, start, round.tempo);
       to = beatAt(tempos, horizon);
     }

@@ -2,6 +2,7 @@
  * When the chords of a feel are struck that comps: around the beat, with air, and with the chord to come on the last off-beat before it.
  * Source: docs/music-rules.md, The band.
  */
+import { lastOf, nth, sure } from '../base/list';
 import type { Chance } from '../line/chance';
 import type { Comping } from './feel';
 import type { Stroke } from './pattern';
@@ -76,9 +77,9 @@ function madeFor(stage: Stage, comping: Comping, player: number): CompStroke[] {
 function closed(stage: Stage, struck: readonly Struck[]): Struck[] {
   const { changes, beats } = stage.excerpt;
   const change = changes.length - 1;
-  const { start } = changes[change]!;
+  const { start } = nth(changes, change);
   if (!isClosing(stage, start)) return [...struck];
-  const bar = stage.bars.at(-1)!;
+  const bar = lastOf(stage.bars);
   const home: Struck = { letter: 'X', written: start, start, end: beats, isOnPulse: true, change, bar };
   return [...struck.filter((one) => one.change !== change), home];
 }
@@ -90,7 +91,7 @@ export function pushesIn(stage: Stage, player: number): number[] {
   const { changes } = stage.excerpt;
   return compStrokes(stage, comping, player)
     .filter(({ start, change, isOnPulse }) => {
-      const own = changes[change]!;
+      const own = nth(changes, change);
       // The first chord is pushed into at the end of the round before.
       return !isOnPulse && (start < own.start || start >= own.start + own.beats);
     })
@@ -120,11 +121,12 @@ function withPushes(stage: Stage, struck: readonly Struck[], push: number, chanc
   const { changes } = stage.excerpt;
   const added = stage.bars.flatMap((bar, i): Struck[] => {
     const next = stage.bars[i + 1];
-    const pulse = bar.pulses.at(-1)!;
+    const pulse = lastOf(bar.pulses);
     const from = changes.findLast(({ start }) => start < bar.start + bar.beats - NEAR);
     const to = next && changes.findIndex(({ start }) => Math.abs(start - next.start) < NEAR);
-    if (!next || to === undefined || to < 0 || !from?.source.chord || !changes[to]!.source.chord) return [];
-    if (from.source.symbol === changes[to]!.source.symbol || chance() >= push) return [];
+    if (!next || to === undefined || to < 0 || !from?.source.chord || !nth(changes, to).source.chord)
+      return [];
+    if (from.source.symbol === nth(changes, to).source.symbol || chance() >= push) return [];
     const written = pulse.start + pulse.beats / 2;
     if (struck.some((one) => one.written > pulse.start + NEAR && one.bar === bar)) return [];
     const start = pulse.start + pulse.beats * bent(0.5, ratioIn(stage, bar));
@@ -142,7 +144,10 @@ function withChanges(stage: Stage, struck: readonly Struck[], onOne: number, cha
       all = all.filter((one) => one.change !== change || one.written < start - NEAR);
       return;
     }
-    const bar = stage.bars.findLast((one) => one.start <= start + NEAR)!;
+    const bar = sure(
+      stage.bars.findLast((one) => one.start <= start + NEAR),
+      'stage.bars'
+    );
     const isAtBar = Math.abs(bar.start - start) < NEAR;
     const isPushed = all.some(
       (one) => one.change === change && one.written < start - NEAR && start - one.written < 2
@@ -173,7 +178,7 @@ function withChanges(stage: Stage, struck: readonly Struck[], onOne: number, cha
   // Inside a change that lasts, the first beat of a bar is no more often struck.
   all = all.filter((one) => {
     const isOne = Math.abs(one.written - one.bar.start) < NEAR;
-    const isInside = changes[one.change]!.start < one.bar.start - NEAR;
+    const isInside = nth(changes, one.change).start < one.bar.start - NEAR;
     return !(isOne && isInside) || chance() < onOne;
   });
   return all.sort((a, b) => a.start - b.start);
@@ -188,11 +193,11 @@ function ended(stage: Stage, struck: readonly Struck[]): CompStroke[] {
   const { excerpt } = stage;
   const { changes } = excerpt;
   const last = stage.bars.at(-1);
-  const final = last?.ends ? last.pulses.at(-1)!.start : null;
+  const final = last?.ends ? lastOf(last.pulses).start : null;
   const before = final === null ? struck : struck.filter(({ start }) => start < final - NEAR);
   const strokes = before.flatMap((one, i): CompStroke[] => {
     const { start, change, letter, isOnPulse } = one;
-    const { start: from, beats } = changes[change]!;
+    const { start: from, beats } = nth(changes, change);
     // A push at the very end sounds the first chord of the next round.
     const until = change === 0 && start > from + beats ? excerpt.beats : from + beats;
     const next = before[i + 1]?.start ?? final ?? excerpt.beats;

@@ -1,4 +1,5 @@
 /** The chords of the band: how the symbol is voiced, and when it is struck. */
+import { firstOf, lastOf, nth, sure } from '../base/list';
 import type { SoundEvent } from './events';
 import { strokesByChange, type Stage } from './stage';
 import { compStrokes } from './comp-strokes';
@@ -9,7 +10,8 @@ import { isFull, loudnessAt } from './intensity';
 import { DEGREES } from '../theory/degree';
 
 const PLAYER = 2;
-const WEIGHTS: Readonly<Record<string, number>> = { X: 0.78, x: 0.66, o: 0.5 };
+const WEIGHTS: Readonly<Record<string, number>> = { X: 0.78, o: 0.5 };
+const weightOf = (letter: string) => WEIGHTS[letter] ?? 0.66;
 /** The voices that say the chord are played this much louder. */
 const TELLING = 1.15;
 /** The moment of change is always heard. */
@@ -26,7 +28,7 @@ export function chordEvents(stage: Stage): SoundEvent[] {
   );
   const voicings = feel.powers
     ? led.map((voicing, i) => {
-        const { chord } = excerpt.changes[i]!.source;
+        const { chord } = nth(excerpt.changes, i).source;
         return (chord && powerVoicing(chord)) ?? voicing;
       })
     : led;
@@ -34,15 +36,16 @@ export function chordEvents(stage: Stage): SoundEvent[] {
   const loudness = loudnessAt(stage.intensity) * (feel.levels?.chords ?? 1);
   const { behind = 0 } = feel;
   const strokes = strokesByChange(stage, feel.chords, PLAYER, AT_CHANGE);
-  const endOf = (change: number) => excerpt.changes[change]!.start + excerpt.changes[change]!.beats;
-  return voicings.flatMap((voicing, i): SoundEvent[] =>
-    (voicing ? strokes[i]! : []).flatMap((stroke) => {
+  const endOf = (change: number) => nth(excerpt.changes, change).start + nth(excerpt.changes, change).beats;
+  return voicings.flatMap((voicing, i): SoundEvent[] => {
+    if (!voicing) return [];
+    return nth(strokes, i).flatMap((stroke) => {
       const late = Math.min(
         behind + (stroke.isFirst ? 0 : 0.015 * chance()),
         (stroke.end - stroke.start) / 4
       );
-      const weight = loudness * (WEIGHTS[stroke.letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
-      return voicing!.map(({ midi, degree }): SoundEvent => {
+      const weight = loudness * weightOf(stroke.letter) * (0.94 + 0.1 * chance());
+      return voicing.map(({ midi, degree }): SoundEvent => {
         const isTelling = ['3', '7'].includes(DEGREES[degree].slot);
         return {
           part: 'chords',
@@ -54,8 +57,8 @@ export function chordEvents(stage: Stage): SoundEvent[] {
           ...(isHeld ? { isHeld } : {})
         };
       });
-    })
-  );
+    });
+  });
 }
 
 /** Strokes that answer and push; the grips of a chord are taken in turn, so that the top voice moves. */
@@ -77,7 +80,7 @@ function compedEvents(
       const turn = struck.get(change) ?? first;
       struck.set(change, turn + 1);
       const late = Math.min(behind + (isOnPulse ? 0 : 0.015 * chance()), (end - start) / 4);
-      const weight = loudness * (WEIGHTS[letter] ?? WEIGHTS.x!) * (0.94 + 0.1 * chance());
+      const weight = loudness * weightOf(letter) * (0.94 + 0.1 * chance());
       return gripIn(voicing, turn).map(({ midi, degree }): SoundEvent => {
         const isTelling = ['3', '7'].includes(DEGREES[degree].slot);
         return {
@@ -101,11 +104,11 @@ const TOP_STEP = 5;
 /** The grip of a turn: as it is led, then turned up or down where the top voice moves little. */
 export function gripIn(voicing: Voicing, turn: number): Voicing {
   if (turn % 2 === 0 || voicing.length < 3) return voicing;
-  const [lowest, top] = [voicing[0]!, voicing.at(-1)!];
+  const [lowest, top] = [firstOf(voicing), lastOf(voicing)];
   const raised = { ...lowest, midi: lowest.midi + 12 };
   const up = raised.midi - top.midi;
   if (up > 0 && up <= TOP_STEP && raised.midi <= HIGHEST_GRIP) return [...voicing.slice(1), raised];
-  const next = voicing.at(-2)!;
+  const next = sure(voicing.at(-2), 'voicing');
   const lowered = { ...top, midi: top.midi - 12 };
   const isFree = voicing.every(({ midi }) => midi !== lowered.midi) && lowered.midi >= LOWEST_GRIP;
   if (isFree && top.midi - next.midi <= TOP_STEP)

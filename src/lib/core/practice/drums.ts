@@ -1,4 +1,5 @@
 /** The drums: a row for every drum, chosen anew for each bar; fills into sections, a mark on their first beat, an ending. */
+import { firstOf, lastOf, sure } from '../base/list';
 import { oneOf } from '../line/chance';
 import type { SoundEvent } from './events';
 import { DRUMS, type Drum, type DrumRows, type Fill } from './feel';
@@ -60,7 +61,7 @@ function struckIn(stage: Stage, bar: StageBar, pushes: readonly number[]): Struc
   const rows = (isHushed && feel.quiet) || feel.drums;
   const names = Object.keys(rows) as Drum[];
   const groove = names.flatMap((drum, n) =>
-    strokesInBar(stage, bar, rows[drum]!, 10 * PLAYER + n)
+    strokesInBar(stage, bar, sure(rows[drum], 'rows'), 10 * PLAYER + n)
       .filter((stroke) => !isHushed || rows === feel.quiet || isPlain(stroke))
       .map((stroke) => ({ drum: isFull(intensity) ? fuller(drum, rows) : drum, stroke }))
   );
@@ -82,7 +83,7 @@ function struckIn(stage: Stage, bar: StageBar, pushes: readonly number[]): Struc
   const fill = fillFor(stage, bar);
   if (!fill) return marked;
   const pulses = bar.pulses.slice(-fill.pulses);
-  const from = pulses[0]!.start;
+  const from = firstOf(pulses).start;
   const own = Object.entries(fill.rows).flatMap(([drum, row]) =>
     strokesIn(row, pulses, { words: WORDS[4], bar: 0, ratio: ratioIn(stage, bar) }).map((stroke) => ({
       drum: drum as Drum,
@@ -117,7 +118,7 @@ function struckAt(drum: Drum, start: number, letter: string): Struck {
 
 /** The music stops on the last pulse of the bar, all together. */
 function endingOf(struck: readonly Struck[], { pulses }: StageBar, cymbal: Drum): Struck[] {
-  const { start } = pulses.at(-1)!;
+  const { start } = lastOf(pulses);
   const before = struck.filter(({ stroke }) => stroke.start < start - 1e-6);
   return [...before, struckAt('kick', start, 'X'), struckAt(cymbal, start, 'x')];
 }

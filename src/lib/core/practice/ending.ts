@@ -1,4 +1,5 @@
 /** How a band comes to an end: on the I of the chart's home, on 1 of a bar after the form. Source: docs/music-rules.md, The band. */
+import { hasChord } from '../chart/unroll';
 import type { Analysis, AnalysedChange } from '../harmony/analysis';
 import type { Excerpt } from '../harmony/excerpt';
 import { isMinorKey } from '../harmony/key';
@@ -11,16 +12,16 @@ const SLOWS: ReadonlySet<string> = new Set(['ballad', 'bolero']);
 
 /** The chord that a chart comes home to: its own I as it is written, else a plain triad of the key; without a key its first chord. */
 export function homeChord({ key, changes }: Analysis): AnalysedChange | null {
-  const sounding = changes.filter(({ chord }) => chord);
+  const sounding = changes.filter(hasChord);
   const first = sounding[0];
   if (!first) return null;
   const tonic = pitchClass(key.tonic);
   const isMinor = isMinorKey(key);
   const own = sounding.filter(
-    ({ chord }) => chord!.rootPc === tonic && !chord!.tones.includes(isMinor ? '3' : 'b3')
+    ({ chord }) => chord.rootPc === tonic && !chord.tones.includes(isMinor ? '3' : 'b3')
   );
   // As the first of them is written, so that a blues ends on its seventh and a song on its triad.
-  const written = own.find(({ chord }) => !chord!.bass) ?? own[0];
+  const written = own.find(({ chord }) => !chord.bass) ?? own[0];
   if (written) return written;
   const symbol = `${key.tonic}${isMinor ? 'm' : ''}`;
   const reading = readChord(symbol);

@@ -2,6 +2,7 @@
  * Feels as tables: what bass, chords and drums may play in a bar, as patterns (`pattern.ts`), the plainest first. A new feel
  * is a new row; what each has to hold stands in docs/music-rules.md, The band.
  */
+import { sure } from '../base/list';
 import { feelIdOf } from '../chart/feel-name';
 import type { Meter } from '../chart/model';
 import type { Style } from '../harmony/style';
@@ -659,5 +660,5 @@ export const feelOfStyle = (style: Style): string => BY_STYLE[style];
 
 /** The feel of a chart by what it says and its meter: three beats waltz, dotted beats roll; straight where it says nothing. */
 export function feelOf(said: string | null, meter: Meter): Feel {
-  return feelNamed(feelIdOf(said, meter))!;
+  return sure(feelNamed(feelIdOf(said, meter)), 'feelNamed');
 }

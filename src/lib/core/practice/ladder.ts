@@ -1,5 +1,7 @@
 /** The tempo ladder and the round of keys: what changes from one round to the next. */
 
+import { nth, sure } from '../base/list';
+
 export const LOWEST_TEMPO = 30;
 export const HIGHEST_TEMPO = 300;
 /** Where a chart says none. */
@@ -45,7 +47,10 @@ export type KeyOrder = (typeof KEY_ORDERS)[number]['id'];
 
 /** Semitones (0–11) above the chart's key in some round; whole tones go on a semitone higher once they are round. */
 export function shiftOf(order: KeyOrder, round: number): number {
-  const { step } = KEY_ORDERS.find(({ id }) => id === order)!;
+  const { step } = sure(
+    KEY_ORDERS.find(({ id }) => id === order),
+    'KEY_ORDERS'
+  );
   const extra = order === 'whole' ? Math.floor((round % 12) / 6) : 0;
   return (step * round + extra) % 12;
 }
@@ -53,7 +58,7 @@ export function shiftOf(order: KeyOrder, round: number): number {
 /** Beats a minute from the times of taps, in seconds, oldest first; null for fewer than two taps or a pause. */
 export function tappedTempo(taps: readonly number[]): number | null {
   const recent = taps.slice(-5);
-  const gaps = recent.slice(1).map((tap, i) => tap - recent[i]!);
+  const gaps = recent.slice(1).map((tap, i) => tap - nth(recent, i));
   if (gaps.length === 0 || gaps.some((gap) => gap > 60 / LOWEST_TEMPO + 0.5)) return null;
   return boundedTempo(60 / (gaps.reduce((sum, gap) => sum + gap, 0) / gaps.length));
 }

@@ -3,6 +3,7 @@
  * divides its pulse so (and swings), one of three into triplets. `-` is silence, `=` holds on what was struck; every
  * other letter strikes, and its meaning is the player's own: see `feel.ts`.
  */
+import { nth, sure } from '../base/list';
 import { bent } from '../line/sound';
 import type { PulseCell } from './pulse';
 
@@ -41,12 +42,12 @@ export function strokesIn(
   cell: PulseCell,
   { words, bar, ratio }: { readonly words: WordsOfCell; readonly bar: number; readonly ratio: number }
 ): Stroke[] {
-  const taken = words[cell.length]!;
-  const perBar = Math.max(...words[4]!) + 1;
+  const taken = sure(words[cell.length], 'words');
+  const perBar = Math.max(...sure(words[4], 'words')) + 1;
   const half = (bar % Math.max(1, Math.round(row.length / perBar))) * perBar;
   const strokes: Stroke[] = [];
   cell.forEach((pulse, i) => {
-    const word = pulse.isTriple ? tripled(row[half + taken[i]!]!) : row[half + taken[i]!]!;
+    const word = pulse.isTriple ? tripled(nth(row, half + nth(taken, i))) : nth(row, half + nth(taken, i));
     const at = (part: number) => pulse.start + pulse.beats * part;
     const sounds = (part: number) => {
       if (word.length === TRIPLET) return at(part);
@@ -67,5 +68,5 @@ export function strokesIn(
 /** What goes through every division of a pulse goes through every third of a dotted one. */
 function tripled(word: string): string {
   const isFull = word.length % 2 === 0 && !/[-=]/.test(word);
-  return isFull ? word[0]! + word[1]! + word[1]! : word;
+  return isFull ? word.charAt(0) + word.charAt(1) + word.charAt(1) : word;
 }

@@ -2,6 +2,7 @@
  * How a bar is felt: its pulses, and the cells of two, three or four pulses that it falls into. 5/4 goes 3 + 2, 7/4 goes
  * 4 + 3; 6/8, 9/8 and 12/8 go in dotted beats; 7/8 is two beats and a longer one. Source: docs/music-rules.md, The band.
  */
+import { nth } from '../base/list';
 import { pulsesOf, type Pulse } from '../chart/pulses';
 import type { ExcerptBar } from '../harmony/excerpt';
 import type { Swing } from '../line/sound';
@@ -41,7 +42,7 @@ export function swingAt(most: number, tempo: number): number {
   const next = SWING_BY_TEMPO.findIndex(([until]) => tempo <= until);
   if (next === 0) return most;
   if (next < 0) return 0.5;
-  const [[from, wide], [to, narrow]] = [SWING_BY_TEMPO[next - 1]!, SWING_BY_TEMPO[next]!];
+  const [[from, wide], [to, narrow]] = [nth(SWING_BY_TEMPO, next - 1), nth(SWING_BY_TEMPO, next)];
   return Math.min(most, wide + ((narrow - wide) * (tempo - from)) / (to - from));
 }
 
@@ -63,7 +64,7 @@ function barAt(bars: readonly ExcerptBar[], beat: number): number {
   let [low, high] = [0, bars.length - 1];
   while (low < high) {
     const middle = Math.ceil((low + high) / 2);
-    if (bars[middle]!.start <= beat + 1e-9) low = middle;
+    if (nth(bars, middle).start <= beat + 1e-9) low = middle;
     else high = middle - 1;
   }
   return low;

@@ -1,4 +1,5 @@
 /** One round of practice put together: the excerpt, the band and the drill over it. */
+import { firstOf, nth } from '../base/list';
 import { bisector } from 'd3-array';
 import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
@@ -71,7 +72,7 @@ export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Mann
   const closes = isLast && manner.ending === true;
   const whole = closes ? withEnding(excerpt, plan.analysis) : excerpt;
   const notes = drill ? drill.play(materialFor(plan, excerpt, manner, drill.travels === true)) : [];
-  const ratio = swingAt(feel.swing, quarterTempo(tempo, excerpt.bars[0]!));
+  const ratio = swingAt(feel.swing, quarterTempo(tempo, firstOf(excerpt.bars)));
   const swing = swingOver(excerpt.bars, ratio);
   const times = sounding(notes, excerpt.changes, swing);
   const ownSwing = swingUnder(notes, swing);
@@ -173,7 +174,7 @@ function materialFor(
     areas,
     targets,
     skeleton: withPickups(skeleton, written, excerpt, round, isLast),
-    perBeat: inBeat(perBeat, bars[0]!),
+    perBeat: inBeat(perBeat, firstOf(bars)),
     round
   };
 }
@@ -222,7 +223,7 @@ function upAndBack(areas: readonly Area[], at: number): Area | null {
   if (areas.length === 0) return null;
   const period = Math.max(1, 2 * (areas.length - 1));
   const step = at % period;
-  return areas[step < areas.length ? step : period - step]!;
+  return nth(areas, step < areas.length ? step : period - step);
 }
 
 /** The target's degree in another area, nearest its pitch; the lowest cell where the area has none. */
@@ -254,8 +255,8 @@ export function passesOne(moments: readonly number[], after: number, to: number)
   let [low, high] = [0, moments.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (moments[middle]! > after) high = middle;
+    if (nth(moments, middle) > after) high = middle;
     else low = middle + 1;
   }
-  return low < moments.length && moments[low]! <= to;
+  return low < moments.length && nth(moments, low) <= to;
 }

@@ -1,4 +1,5 @@
 /** The run of a drill over one change, as a player reads it. */
+import { nth } from '../base/list';
 import type { PlayedChange } from '../harmony/excerpt';
 import type { NotePlace } from '../line/model';
 import { degreeOf, type Degree } from '../theory/degree';
@@ -24,7 +25,7 @@ export function runOver(
   const { chord } = source;
   if (!chord) return [];
   return notes.flatMap(({ midi, place, purpose }, i): RunNote[] => {
-    const { start, beats } = times[i]!;
+    const { start, beats } = nth(times, i);
     const [begins, ends] = [writtenAt(start), writtenAt(start + beats)];
     const at = (begins - from) / total;
     if (at < -1e-6 || at >= 1 - 1e-6) return [];

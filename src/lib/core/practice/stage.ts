@@ -1,4 +1,5 @@
 /** What a round is played on: its bars with their pulses and their place in the form, and the hand of chance. */
+import { firstOf, lastOf, nth } from '../base/list';
 import type { Excerpt, ExcerptBar, PlayedChange } from '../harmony/excerpt';
 import { chanceOf, oftenFirst, type Chance } from '../line/chance';
 import type { Feel } from './feel';
@@ -52,7 +53,7 @@ export function stageOf(pass: Pass): Stage {
   const { bars } = pass.excerpt;
   let since = 0;
   const staged = bars.map((bar, index): StageBar => {
-    const opens = index === 0 || bar.section !== bars[index - 1]!.section;
+    const opens = index === 0 || bar.section !== nth(bars, index - 1).section;
     since = opens ? 0 : since + 1;
     const isEnd = index === bars.length - 1;
     const cells = cellsOf(bar);
@@ -63,7 +64,7 @@ export function stageOf(pass: Pass): Stage {
       cells,
       pulses: cells.flat(),
       opens,
-      leads: isEnd ? !pass.isLast : bars[index + 1]!.section !== bar.section,
+      leads: isEnd ? !pass.isLast : nth(bars, index + 1).section !== bar.section,
       ends: isEnd && pass.isLast && !pass.closes,
       closes: isEnd && pass.closes === true
     };
@@ -129,7 +130,7 @@ export function strokesByChange(
   return changes.map((change) => {
     const end = change.start + change.beats;
     const inside: Stroke[] = [];
-    for (; at < strokes.length && strokes[at]!.written < end - 1e-6; at++) inside.push(strokes[at]!);
+    for (; at < strokes.length && nth(strokes, at).written < end - 1e-6; at++) inside.push(nth(strokes, at));
     if (isClosing(stage, change.start)) return [heldOver(change, letter)];
     return ended(strokesOf(change, inside, letter), change, last);
   });
@@ -137,7 +138,7 @@ export function strokesByChange(
 
 /** Whether a change is the ending. */
 export const isClosing = ({ bars }: Stage, start: number): boolean =>
-  bars.at(-1)?.closes === true && start >= bars.at(-1)!.start - 1e-6;
+  bars.at(-1)?.closes === true && start >= lastOf(bars).start - 1e-6;
 
 function heldOver({ start, beats }: PlayedChange, letter: string): ChangeStroke {
   return { letter, written: start, start, end: start + beats, isOnPulse: true, isFirst: true };
@@ -164,15 +165,15 @@ function strokesOf(change: PlayedChange, strokes: readonly Stroke[], letter: str
 /** The beat of the last stroke of all; null where the music goes on. */
 function lastStrokeOf({ bars }: Stage): number | null {
   const last = bars.at(-1);
-  return last?.ends ? last.pulses.at(-1)!.start : null;
+  return last?.ends ? lastOf(last.pulses).start : null;
 }
 
 /** Nothing is struck after the last stroke of all, which rings to the end. */
 function ended(strokes: readonly ChangeStroke[], change: PlayedChange, last: number | null): ChangeStroke[] {
   const end = change.start + change.beats;
   if (last === null || end <= last + 1e-6 || change.start > last + 1e-6) return [...strokes];
-  if (last <= change.start + 1e-6) return [{ ...strokes[0]!, end }];
-  const final: ChangeStroke = { ...strokes[0]!, written: last, start: last, end };
+  if (last <= change.start + 1e-6) return [{ ...firstOf(strokes), end }];
+  const final: ChangeStroke = { ...firstOf(strokes), written: last, start: last, end };
   const before = strokes.filter(({ start }) => start < last - 1e-6);
   return [...before.map((stroke) => ({ ...stroke, end: Math.min(stroke.end, last) })), final];
 }

@@ -1,4 +1,5 @@
 /** The notes of a line as they are played: ties run on, bends and slides glide, landings stand out. */
+import { nth } from '../base/list';
 import type { LineNote } from '../line/model';
 import type { Sounding } from '../line/sound';
 import type { SoundEvent } from './events';
@@ -32,10 +33,10 @@ export function sungEvents(notes: readonly LineNote[], times: readonly Sounding[
   const events: SoundEvent[] = [];
   notes.forEach((note, i) => {
     const { midi, purpose = 'run', tie } = note;
-    const { start, beats } = times[i]!;
+    const { start, beats } = nth(times, i);
     const held = tie ? events.findLastIndex((event) => event.midi === midi) : -1;
     if (held >= 0) {
-      const before = events[held]!;
+      const before = nth(events, held);
       events[held] = { ...before, beats: start + beats - before.start };
       return;
     }

@@ -1,5 +1,7 @@
 /** A tempo tapped with the hand. */
 
+import { nth } from '../base/list';
+
 /** Milliseconds after which a tap begins anew: slower than any tempo. */
 const PAUSE = 3200;
 /** Taps that are heard: what came before has been corrected since. */
@@ -13,7 +15,7 @@ export const withTap = (taps: readonly number[], at: number): number[] =>
 export function tappedTempo(taps: readonly number[]): number | null {
   const gaps = taps
     .slice(1)
-    .map((at, i) => at - taps[i]!)
+    .map((at, i) => at - nth(taps, i))
     .sort((a, b) => a - b);
   const middle =
     gaps.length % 2

@@ -2,6 +2,8 @@
  * What the chords of the band sound: the symbol, without its root where the bass has it. Third and seventh first, then the
  * tensions that are written, then a 9 or 13 where the function takes one, the fifth last. Source: docs/music-rules.md, The band.
  */
+import { chordOf } from '../chart/unroll';
+import { firstOf, lastOf } from '../base/list';
 import type { AnalysedChange } from '../harmony/analysis';
 import { cheapestWay } from '../line/cheapest';
 import type { Chord } from '../theory/chord';
@@ -31,7 +33,7 @@ const COLOURED = new Set<string>(['tonic', 'pre-dominant', 'dominant', 'blues I'
 
 /** The degrees that are sounded of a change, most telling first. */
 function voicedDegrees(change: AnalysedChange, isColoured: boolean, chance: Chance): Degree[] {
-  const chord = change.chord!;
+  const chord = chordOf(change);
   const tones = soundedTones(chord);
   const inSlot = (slot: '3' | '5' | '7') => tones.filter((tone) => DEGREES[tone].slot === slot);
   const thirds = inSlot('3');
@@ -91,10 +93,10 @@ export function voicingsFor(
   const sounding = changes.filter(({ chord }) => chord);
   const layers = sounding.map((change) => {
     const degrees = voicedDegrees(change, isColoured, chance);
-    const key = `${change.chord!.symbol} ${degrees.join(' ')}`;
+    const key = `${chordOf(change).symbol} ${degrees.join(' ')}`;
     const ways =
       known.get(key) ??
-      waysToVoice(change.chord!, degrees).map((way) => ({ ...way, cost: way.cost + 1.5 * chance() }));
+      waysToVoice(chordOf(change), degrees).map((way) => ({ ...way, cost: way.cost + 1.5 * chance() }));
     known.set(key, ways);
     return ways;
   });
@@ -149,7 +151,7 @@ function stackings(chord: Chord, degrees: readonly Degree[]): Voicing[] {
   const placed = ways.flatMap((way) =>
     [24, 36, 48, 60].map((up) => way.map(({ midi, degree }) => ({ midi: midi + up, degree })))
   );
-  return placed.filter((way) => way[0]!.midi >= LOWEST && way.at(-1)!.midi <= HIGHEST);
+  return placed.filter((way) => firstOf(way).midi >= LOWEST && lastOf(way).midi <= HIGHEST);
 }
 
 /** What makes a voicing poor by itself: far from the middle, a semitone at the top, mud at the bottom. */
@@ -163,7 +165,7 @@ function cost(voicing: Voicing): number {
 
 /** How far the top voice moves, and the others from the nearest voice before them. */
 function distance(from: Voicing, to: Voicing): number {
-  const top = Math.abs(from.at(-1)!.midi - to.at(-1)!.midi);
+  const top = Math.abs(lastOf(from).midi - lastOf(to).midi);
   let inner = 0;
   for (const { midi } of to) {
     let nearest = Infinity;

@@ -1,4 +1,5 @@
 /** What the tests and the bench of the walking bass share: tunes, and what is counted over so many bars. */
+import { firstOf, nth, sure } from '../base/list';
 import { excerptOf } from '../harmony/excerpt';
 import { readSheet } from '../harmony/sheet';
 import { pitchClass } from '../theory/note';
@@ -17,13 +18,13 @@ export type WalkedTune = keyof typeof WALKED_TUNES;
 /** Bars of a bass line, as many as are wanted, round by round. */
 function walked(tune: WalkedTune, bars: number, seed = 1) {
   const sheet = readSheet(WALKED_TUNES[tune]);
-  const excerpt = excerptOf(sheet.form, sheet.analysis, { kind: 'form' })!;
+  const excerpt = sure(excerptOf(sheet.form, sheet.analysis, { kind: 'form' }), 'excerptOf');
   const all: { midi: number; start: number }[][] = [];
   const roots: number[] = [];
   for (let round = 0; all.length < bars; round++) {
     const events = bandEvents({
       excerpt,
-      feel: feelNamed('swing')!,
+      feel: sure(feelNamed('swing'), 'feelNamed'),
       ratio: 2 / 3,
       seed,
       round,
@@ -35,7 +36,10 @@ function walked(tune: WalkedTune, bars: number, seed = 1) {
           .filter(({ start }) => start >= bar.start - 1e-6 && start < bar.start + 4 - 1e-6)
           .map(({ midi, start }) => ({ midi, start: start - bar.start }))
       );
-      const change = excerpt.changes.findLast(({ start }) => start <= bar.start)!;
+      const change = sure(
+        excerpt.changes.findLast(({ start }) => start <= bar.start),
+        'excerpt.changes'
+      );
       roots.push(pitchClass(change.source.chord!.root));
     }
   }
@@ -46,7 +50,13 @@ function walked(tune: WalkedTune, bars: number, seed = 1) {
 export function walkFigures(tune: WalkedTune, seed = 1) {
   const { bars, roots } = walked(tune, 200, seed);
   const beats = bars.map((bar) =>
-    [0, 1, 2, 3].map((beat) => bar.find(({ start }) => Math.abs(start - beat) < 0.05)!.midi)
+    [0, 1, 2, 3].map(
+      (beat) =>
+        sure(
+          bar.find(({ start }) => Math.abs(start - beat) < 0.05),
+          'bar'
+        ).midi
+    )
   );
   const share = (test: (bar: number[], i: number) => boolean) =>
     beats.slice(0, -1).filter((bar, i) => test(bar, i)).length / (beats.length - 1);
@@ -54,15 +64,19 @@ export function walkFigures(tune: WalkedTune, seed = 1) {
     seventhFirst: share(([a, b], i) => a! % 12 === roots[i] && (a! - b! === 2 || b! - a! === 10)),
     rootAgain: share(([, , c], i) => c! % 12 === roots[i]),
     steps: share((bar, i) =>
-      [...bar.slice(1), beats[i + 1]![0]!].every(
-        (midi, n) => midi !== bar[n] && Math.abs(midi - bar[n]!) <= 2
+      [...bar.slice(1), firstOf(nth(beats, i + 1))].every(
+        (midi, n) => midi !== bar[n] && Math.abs(midi - nth(bar, n)) <= 2
       )
     ),
-    led: share((bar, i) => [1, 2, 5, 7].includes(Math.abs(beats[i + 1]![0]! - bar[3]!))),
-    offBeats: share((_, i) => bars[i]!.length > 4),
+    led: share((bar, i) => [1, 2, 5, 7].includes(Math.abs(firstOf(nth(beats, i + 1)) - nth(bar, 3)))),
+    offBeats: share((_, i) => nth(bars, i).length > 4),
     equal: share(
       (bar, i) =>
-        i > 0 && bar.map((midi) => midi % 12).join() === beats[i - 1]!.map((midi) => midi % 12).join()
+        i > 0 &&
+        bar.map((midi) => midi % 12).join() ===
+          nth(beats, i - 1)
+            .map((midi) => midi % 12)
+            .join()
     )
   };
 }

@@ -2,6 +2,7 @@
  * A bass that walks: a note on every pulse, found as the line of least cost. The written bass stands where a chord begins, the last note leads
  * into the next one, and between them the line goes by step in one direction for as long as it can. Source: docs/music-rules.md, The band.
  */
+import { firstOf, lastOf, nth } from '../base/list';
 import type { AnalysedChange } from '../harmony/analysis';
 import { stepsOver } from '../harmony/key';
 import type { Chord } from '../theory/chord';
@@ -110,7 +111,7 @@ function placeCost(slot: Slot, midi: number): number {
   const pc = midi % 12;
   const range = 0.035 * Math.abs(midi - CENTRE) + (midi > HIGH ? 0.5 * (midi - HIGH) : 0);
   if (slot.isFirst) return pc === slot.bass ? range : Infinity;
-  const kind = slot.kinds[pc]!;
+  const kind = nth(slot.kinds, pc);
   const isStrong = slot.pulse % 2 === 0;
   const isBarLine = slot.pulse === 0;
   if (isBarLine) return kind === 'tone' ? range + (pc === slot.root ? 0.4 : 0) : Infinity;
@@ -125,7 +126,7 @@ function placeCost(slot: Slot, midi: number): number {
 function stepCost(from: Slot, a: number, to: Slot, b: number): number {
   const size = Math.abs(b - a);
   if (size > 12) return Infinity;
-  let cost = STEP_COST[size]!;
+  let cost = nth(STEP_COST, size);
   // What is neither of chord nor key lies between its neighbours.
   if (!from.isFirst && from.kinds[a % 12] === 'between' && size > (from.leads ? 2 : 1)) return Infinity;
   if (!to.isFirst && to.kinds[b % 12] === 'between' && size > 2 && !to.leads) return Infinity;
@@ -161,7 +162,7 @@ function lineThrough(
   costs[(first - LOWEST_WALK) * EACH] = 0;
   const origins: Int32Array[] = [];
   for (let i = 1; i < slots.length; i++) {
-    const [from, to] = [slots[i - 1]!, slots[i]!];
+    const [from, to] = [nth(slots, i - 1), nth(slots, i)];
     const next = new Float64Array(STATES).fill(Infinity);
     const origin = new Int32Array(STATES).fill(-1);
     // Few pitches stand in a slot, and few states are left of the one before.
@@ -184,7 +185,7 @@ function lineThrough(
           const had = state >= 2 * RUNS ? 2 : state >= RUNS ? 1 : 0;
           const run = state - had * RUNS;
           const turns = had !== 0 && way !== 0 && way !== had;
-          const cost = costs[s]! + place + step + (turns ? TURN[run]! : 0);
+          const cost = costs[s]! + place + step + (turns ? nth(TURN, run) : 0);
           const nextRun = way === 0 || turns || had === 0 ? 0 : Math.min(RUNS - 1, run + 1);
           const key = b * EACH + way * RUNS + nextRun;
           if (cost < next[key]!) {
@@ -203,10 +204,10 @@ function lineThrough(
   }
   let at = -1;
   let least = Infinity;
-  const last = slots.at(-1)!;
+  const last = lastOf(slots);
   costs.forEach((cost, key) => {
     const midi = Math.floor(key / EACH) + LOWEST_WALK;
-    const closing = goesRound && slots.length > 1 ? stepCost(last, midi, slots[0]!, first) : 0;
+    const closing = goesRound && slots.length > 1 ? stepCost(last, midi, firstOf(slots), first) : 0;
     if (cost + closing < least) [least, at] = [cost + closing, key];
   });
   if (at < 0) return [];
@@ -222,9 +223,9 @@ function lineThrough(
 function repeatedBars(slots: readonly Slot[], line: readonly number[]): number[] {
   const bars = new Map<number, number[]>();
   slots.forEach(({ bar }, i) => bars.set(bar.index, [...(bars.get(bar.index) ?? []), i]));
-  const text = (at: readonly number[] | undefined) => at?.map((i) => line[i]! % 12).join() ?? '';
+  const text = (at: readonly number[] | undefined) => at?.map((i) => nth(line, i) % 12).join() ?? '';
   return [...bars].flatMap(([index, own]) =>
-    own.length > 2 && text(own) === text(bars.get(index - 1)) ? [own[0]!] : []
+    own.length > 2 && text(own) === text(bars.get(index - 1)) ? [firstOf(own)] : []
   );
 }
 
@@ -248,8 +249,8 @@ export function walkedNotes(stage: Stage, first: number, chance: Chance): Walked
     const repeated = repeatedBars(slots, line);
     if (repeated.length === 0) break;
     for (const at of repeated)
-      for (let i = at + 1; i < slots.length && slots[i]!.bar === slots[at]!.bar; i++)
-        noise[i * WIDTH + line[i]! - LOWEST_WALK]! += AVOIDED;
+      for (let i = at + 1; i < slots.length && nth(slots, i).bar === nth(slots, at).bar; i++)
+        noise[i * WIDTH + nth(line, i) - LOWEST_WALK]! += AVOIDED;
     line = lineThrough(slots, first, extra, !stage.isLast);
   }
   if (line.length === 0) return [];
@@ -272,7 +273,7 @@ function withFigures(
   const last = stage.isLast ? stage.bars.at(-1)?.pulses.at(-1)?.start : undefined;
   return slots.flatMap((slot, i): WalkedNote[] => {
     const { start, end, isFirst } = slot;
-    const midi = line[i]!;
+    const midi = nth(line, i);
     const plain: WalkedNote = { start, end, midi, isFirst, isOnPulse: true, isGhost: false };
     const figure = figured.get(i);
     if (!figure || (last !== undefined && end > last - 1e-6)) return [plain];

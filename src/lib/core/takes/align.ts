@@ -1,4 +1,5 @@
 /** Ties what was played to the beats of a chart: seconds become ticks of written time, close to the grid where a player meant the grid. */
+import { nth } from '../base/list';
 import { noteOf, TICKS, type LineNote } from '../line/model';
 import type { Stretch, Technique } from './stretches';
 
@@ -76,7 +77,7 @@ export function asWritten(
 ): LineNote[] {
   const starts = notes.map(({ at }) => Math.max(0, Math.round(writtenAt(at, true) * TICKS)));
   return notes.flatMap(({ at, beats, midi, technique }, i): LineNote[] => {
-    const start = starts[i]!;
+    const start = nth(starts, i);
     const next = starts.slice(i + 1).find((other) => other > start) ?? Infinity;
     // Of two notes that fall on one place the later one was meant; struck together they are a double stop.
     const other = notes[i + 1];

@@ -1,4 +1,5 @@
 /** What Corvel plays when bars are traded: phrases in the style of the chart, each made for its own turn. */
+import { firstOf, lastOf } from '../base/list';
 import { endOf, ticksOf, type LineNote } from '../line/model';
 import type { Arrangement } from '../plan/arrange';
 import { linesOf } from '../plan/lines';
@@ -31,8 +32,8 @@ export function callsIn(arranged: Arrangement, size: TradeBars, round: number): 
         alternatives: 1,
         density: DENSITY,
         pickup: false,
-        from: changes[0]!.index,
-        to: changes.at(-1)!.index
+        from: firstOf(changes).index,
+        to: lastOf(changes).index
       });
       const own = (lines[0]?.notes ?? []).filter((note) => note.start >= from && note.start < to);
       if (own.length > 0)

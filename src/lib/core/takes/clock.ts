@@ -3,6 +3,7 @@
  * on, fitted to all notes together. With them taken out a line is read as it was meant; what is left over is the player's time.
  * Source: docs/music-rules.md, The player's time.
  */
+import { entryOf, firstOf, lastOf, nth } from '../base/list';
 import { pulsesOf, type Pulse } from '../chart/pulses';
 import type { Form } from '../chart/unroll';
 import { straightened } from '../line/sound';
@@ -116,14 +117,14 @@ class Pulses {
     let [low, high] = [0, this.#starts.length - 1];
     while (low < high) {
       const middle = Math.ceil((low + high) / 2);
-      if (this.#starts[middle]! <= within + 1e-9) low = middle;
+      if (nth(this.#starts, middle) <= within + 1e-9) low = middle;
       else high = middle - 1;
     }
     return {
       number: round * this.#starts.length + low,
-      start: round * this.#beats + this.#starts[low]!,
-      beats: this.#lengths[low]!,
-      isTriple: this.#triple[low]!
+      start: round * this.#beats + nth(this.#starts, low),
+      beats: nth(this.#lengths, low),
+      isTriple: nth(this.#triple, low)
     };
   }
 }
@@ -208,7 +209,7 @@ function costOf(notes: readonly Placed[], swing: number, stray: number): number 
   for (const own of byPulse(notes).values())
     cost += gridOf(
       own.map(({ phase }) => phase),
-      own[0]!.isTriple,
+      firstOf(own).isTriple,
       swing,
       stray
     ).cost;
@@ -219,7 +220,7 @@ function costOf(notes: readonly Placed[], swing: number, stray: number): number 
 function driftOf(beats: readonly number[], pulse: number): number {
   const every = Math.max(1, Math.ceil(beats.length / MOST_NOTES));
   const onsets = beats.filter((_, i) => i % every === 0).map((beat) => beat / pulse);
-  const span = onsets.length > 1 ? onsets.at(-1)! - onsets[0]! : 0;
+  const span = onsets.length > 1 ? lastOf(onsets) - firstOf(onsets) : 0;
   if (onsets.length < LEAST.drift || span < LEAST_SPAN) return 0;
   const agreement = (drift: number) =>
     AGREE.reduce((sum, [parts, weight]) => {
@@ -279,18 +280,18 @@ export function timeOf(
       pulse,
       gridOf(
         own.map(({ phase }) => phase),
-        own[0]!.isTriple,
+        firstOf(own).isTriple,
         swing,
         stray
       ).grid
     ])
   );
   const away = moved.map(
-    (note) => awayFrom(note.phase, placesOf(grids.get(note.pulse)!, swing)) * note.beats
+    (note) => awayFrom(note.phase, placesOf(entryOf(grids, note.pulse), swing)) * note.beats
   );
   const near = away.map((beats) => Math.abs(beats) <= 2 * stray * pulseBeats);
   const told = onsets.flatMap((at, i) =>
-    near[i] ? [{ at, late: (away[i]! * 60) / clock.tempo + secondsOf(offset) }] : []
+    near[i] ? [{ at, late: (nth(away, i) * 60) / clock.tempo + secondsOf(offset) }] : []
   );
   const left = told.map(({ late }) => late - secondsOf(offset));
   const mean = average(told.map(({ late }) => late));
@@ -310,8 +311,8 @@ export function timeOf(
       : 0,
     notes: told,
     writtenAt: (beat, isExact = false) => {
-      const own = placed([beat], pulses)[0]!;
-      const grid = grids.get(own.pulse) ?? (own.isTriple ? TRIPLE : SIMPLE)[0]!;
+      const own = firstOf(placed([beat], pulses));
+      const grid = grids.get(own.pulse) ?? firstOf(own.isTriple ? TRIPLE : SIMPLE);
       const pulse = pulses.at(beat - own.phase * own.beats + 1e-6);
       const places = placesOf(grid, swing);
       const away = awayFrom(own.phase, places);
@@ -329,7 +330,7 @@ function halvesIn(notes: readonly Placed[], swing: number, stray: number): numbe
   let count = 0;
   for (const own of byPulse(notes).values()) {
     const phases = own.map(({ phase }) => phase);
-    const { grid } = gridOf(phases, own[0]!.isTriple, swing, stray);
+    const { grid } = gridOf(phases, firstOf(own).isTriple, swing, stray);
     if (!grid.swings) continue;
     count += phases.filter(
       (phase) => Math.abs(awayFrom(phase, [0, swing])) <= stray && Math.abs(phase - swing) < Math.abs(phase)
@@ -377,7 +378,7 @@ function refined(
     for (const own of byPulse(moved).values()) {
       const { grid } = gridOf(
         own.map(({ phase }) => phase),
-        own[0]!.isTriple,
+        firstOf(own).isTriple,
         swing,
         stray
       );

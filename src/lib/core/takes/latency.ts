@@ -1,4 +1,5 @@
 /** How late an input comes in, from notes that were played with clicks. */
+import { sure } from '../base/list';
 import { median, quantile } from 'd3-array';
 
 export interface Latency {
@@ -30,6 +31,8 @@ export function latencyFrom(clicks: readonly number[], onsets: readonly number[]
     return near.length ? [near.reduce((a, b) => (Math.abs(b) < Math.abs(a) ? b : a))] : [];
   });
   if (answers.length < LEAST) return null;
-  const spread = quantile(answers, 0.75)! - quantile(answers, 0.25)!;
-  return spread > WIDEST ? null : { seconds: median(answers)!, spread, answered: answers.length };
+  const spread = sure(quantile(answers, 0.75), 'quantile') - sure(quantile(answers, 0.25), 'quantile');
+  return spread > WIDEST
+    ? null
+    : { seconds: sure(median(answers), 'median'), spread, answered: answers.length };
 }

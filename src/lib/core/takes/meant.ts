@@ -1,4 +1,5 @@
 /** The notes that a line means at the changes: what is judged where it is that line that is played. */
+import { firstOf } from '../base/list';
 import { beatsOf, endOf, type LineNote } from '../line/model';
 import { pulsesOf } from '../chart/pulses';
 import type { Form } from '../chart/unroll';
@@ -17,7 +18,7 @@ export function meantBy(
   changes: readonly AnalysedChange[],
   { bars }: Pick<Form, 'bars'>
 ): MeantTarget[] {
-  const pulse = bars[0] ? pulsesOf(bars[0])[0]!.beats : 1;
+  const pulse = bars[0] ? firstOf(pulsesOf(bars[0])).beats : 1;
   return changes.flatMap(({ index, start, beats, chord }): MeantTarget[] => {
     if (!chord) return [];
     const isTone = ({ midi }: LineNote) => chord.pitchClasses.includes(midi % 12);

@@ -1,4 +1,5 @@
 /** What the tests of takes share: a tune, its target line, and a line over it that the simulated player plays. */
+import { firstOf } from '../base/list';
 import { readSheet } from '../harmony/sheet';
 import type { LineNote } from '../line/model';
 import { systemOf } from '../neck/systems/registry';
@@ -29,7 +30,7 @@ export function tuneOf(chart: string, level: LevelId = 'without a stop', seed = 
     arranged,
     ground: { form: sheet.form, analysis, chosen, meter: sheet.head.meter, neck },
     targets: path!.targets.map(({ change, cell }) => ({ change, midi: cell.midi })),
-    line: lines[0]!.notes
+    line: firstOf(lines).notes
   };
 }
 

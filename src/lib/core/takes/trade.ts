@@ -2,6 +2,7 @@
  * Trading: Corvel plays some bars, the player answers for as many, round after round. Who plays when, what of a recording is the player's
  * own, and how each answer stands to what was called. Source: docs/music-rules.md, Trading.
  */
+import { lastOf, nth, sure } from '../base/list';
 import { mean } from 'd3-array';
 import type { Form } from '../chart/unroll';
 import { beatsOf, type LineNote } from '../line/model';
@@ -31,7 +32,7 @@ export interface Turn {
 export function turnsIn(form: Form, size: TradeBars, rounds: number): Turn[] {
   const { bars, beats } = form;
   const groups = Array.from({ length: Math.ceil(bars.length / size) }, (_, i) => {
-    const [first, last] = [bars[i * size]!, bars[Math.min(bars.length, (i + 1) * size) - 1]!];
+    const [first, last] = [nth(bars, i * size), nth(bars, Math.min(bars.length, (i + 1) * size) - 1)];
     const next = bars[(i + 1) * size];
     return { from: first.start, to: next?.start ?? beats, bars: { from: first.number, to: last.number } };
   });
@@ -133,7 +134,7 @@ export function exchangesOf(
         answered: answered.length,
         rhythm,
         shape,
-        begins: first && called.length ? first.midi - called.at(-1)!.midi : null,
+        begins: first && called.length ? first.midi - lastOf(called).midi : null,
         waits: first ? Math.max(0, first.at - answer.from) : null,
         heard: answered.length ? (mean(verdicts) ?? null) : null,
         kind: kindOf(called.length, answered.length, rhythm, shape)
@@ -172,7 +173,7 @@ function together(calls: readonly At[], answers: readonly At[]): (readonly [At, 
 
 function shapeOf(pairs: readonly (readonly [At, At])[]): number | null {
   const steps = pairs.slice(1).map(([call, answer], i) => {
-    const [callBefore, answerBefore] = pairs[i]!;
+    const [callBefore, answerBefore] = nth(pairs, i);
     return Math.sign(call.midi - callBefore.midi) === Math.sign(answer.midi - answerBefore.midi);
   });
   return steps.length >= FEWEST_STEPS ? steps.filter(Boolean).length / steps.length : null;
@@ -203,7 +204,14 @@ export function sayExchange({ answer, kind, begins, waits, heard }: Exchange): s
   const bars = (from === to ? `Bar ${from}` : `Bars ${from}–${to}`) + round;
   if (kind === 'open') return `${bars}: ${KIND_WORDS.open}.`;
   const where =
-    begins === null ? '' : `, beginning ${BEGINNINGS.find(([most]) => Math.abs(begins) <= most)![1]}`;
+    begins === null
+      ? ''
+      : `, beginning ${
+          sure(
+            BEGINNINGS.find(([most]) => Math.abs(begins) <= most),
+            'BEGINNINGS'
+          )[1]
+        }`;
   const wait = waits !== null && waits >= 1 ? `, after ${counted(Math.round(waits), 'beat')} of silence` : '';
   const chords =
     heard === null

@@ -1,4 +1,5 @@
 /** Tuning a guitar: which string a pitch belongs to, and how far it is off. */
+import { nth } from '../base/list';
 import type { Instrument } from '../neck/tuning';
 
 export interface TunerReading {
@@ -25,8 +26,8 @@ export function openPitches({ strings, capo, raised }: Instrument): number[] {
 /** The string that a pitch (MIDI number with fractions) is nearest to; null where it is near none. */
 export function stringOf(pitch: number, neck: Instrument): TunerReading | null {
   const offs = openPitches(neck).map((own) => 100 * (pitch - own));
-  const at = offs.reduce((best, cents, i) => (Math.abs(cents) < Math.abs(offs[best]!) ? i : best), 0);
-  const cents = offs[at]!;
+  const at = offs.reduce((best, cents, i) => (Math.abs(cents) < Math.abs(nth(offs, best)) ? i : best), 0);
+  const cents = nth(offs, at);
   return Math.abs(cents) <= FURTHEST ? { string: at + 1, cents: Math.round(2 * cents) / 2 } : null;
 }
 

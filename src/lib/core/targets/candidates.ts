@@ -1,4 +1,5 @@
 /** Where each targeted change can be landed on. */
+import { entryOf } from '../base/list';
 import { type Chord } from '../theory/chord';
 import { DEGREES, type Degree, type Slot } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
@@ -135,7 +136,7 @@ export function stagesOf(analysis: Analysis, options: TargetOptions): Stage[] {
     const naming = namingOf(chord, null);
     const candidates = reachable(options, new Set(byPitch.keys()), position)
       .map((spot): Candidate => {
-        const { degree, slot } = byPitch.get(spot.midi % 12)!;
+        const { degree, slot } = entryOf(byPitch, spot.midi % 12);
         const { note } = nameOf(spot.midi % 12, naming);
         return { string: spot.string, fret: spot.fret, midi: spot.midi, degree, note, slot };
       })

@@ -1,4 +1,5 @@
 /** Why there is no path, and the smallest loosening of the player's rules that would give one. */
+import { firstOf } from '../base/list';
 import { prettyDegree } from '../theory/typeset';
 import { DEGREES } from '../theory/degree';
 import { listed } from '../theory/words';
@@ -53,7 +54,7 @@ export function explainNoPath(
   const placed = loosenings.filter(
     ({ part }) =>
       stage.candidates.length > 0 ||
-      stagesOf(alone, { ...options, ...part, fixed: [], which: 'all' })[0]!.candidates.length > 0
+      firstOf(stagesOf(alone, { ...options, ...part, fixed: [], which: 'all' })).candidates.length > 0
   );
   const best =
     placed.slice(0, MOST_TRIED).find(({ part }) => canSolve(analysis, { ...options, ...part })) ?? placed[0];

@@ -1,4 +1,5 @@
 /** The player's rules for a target path, and the weights of its cost. */
+import { firstOf, lastOf } from '../base/list';
 import type { Degree } from '../theory/degree';
 import { STANDARD, type Instrument } from '../neck/tuning';
 
@@ -102,7 +103,7 @@ export interface TargetOptions {
 
 /** From the fret 5 of the fourth string to the fret 12 of the first one: where a solo sings. Source: docs/music-rules.md, Targets. */
 export function soloRegister({ strings }: Instrument): Register {
-  const [first, fourth] = [strings[0]!, strings[3] ?? strings.at(-1)!];
+  const [first, fourth] = [firstOf(strings), strings[3] ?? lastOf(strings)];
   return { low: fourth + 5, high: first + 12 };
 }
 

@@ -1,9 +1,10 @@
 /** Target paths: the player's rules put to the solver, and its answer in the player's terms. */
+import { nth } from '../base/list';
 import type { Analysis } from '../harmony/analysis';
 import type { Chord } from '../theory/chord';
 import { DEGREES } from '../theory/degree';
 import { semitonesUp, type PitchClass } from '../theory/note';
-import { oncePer } from '../theory/once';
+import { oncePer } from '../base/once';
 import { stagesOf, type Candidate, type Stage } from './candidates';
 import { explainNoPath, type NoPath } from './no-path';
 import {
@@ -99,7 +100,7 @@ function nodeParts(
 
 /** Pitch classes of a chord's third and seventh. */
 const guidesOf = ({ tones, pitchClasses }: Chord): PitchClass[] =>
-  pitchClasses.filter((_, i) => ['3', '7'].includes(DEGREES[tones[i]!].slot));
+  pitchClasses.filter((_, i) => ['3', '7'].includes(DEGREES[nth(tones, i)].slot));
 
 /**
  * The pitch classes that stand still from one chord to the next although another third or seventh of the two moves by a step: a line that holds
@@ -154,7 +155,7 @@ interface StepRule {
 }
 
 function stepRule(stages: readonly Stage[], i: number, { direction }: TargetOptions): StepRule {
-  const moves = stages[i]!.change.index === stages[i + 1]!.change.index;
+  const moves = nth(stages, i).change.index === nth(stages, i + 1).change.index;
   if (direction !== 'arch') return { way: direction, moves };
   return { way: i + 1 <= (stages.length - 1) / 2 ? 'rising' : 'falling', moves };
 }
@@ -174,9 +175,9 @@ function allowsStep(from: Candidate, to: Candidate, rule: StepRule, options: Tar
 function stepTables(stages: readonly Stage[], options: TargetOptions): StepTable[] {
   const known = new Map<readonly Candidate[], Map<readonly Candidate[], Map<string, StepTable>>>();
   return stages.slice(1).map(({ candidates: to }, i) => {
-    const from = stages[i]!.candidates;
+    const from = nth(stages, i).candidates;
     const rule = stepRule(stages, i, options);
-    const idle = idleAt(stages[i]!, stages[i + 1]!);
+    const idle = idleAt(nth(stages, i), nth(stages, i + 1));
     const ofFrom = known.get(from) ?? new Map<readonly Candidate[], Map<string, StepTable>>();
     known.set(from, ofFrom);
     const tables = ofFrom.get(to) ?? new Map<string, StepTable>();
@@ -217,7 +218,7 @@ export function findTargets(
     paths: solution.paths.map(({ choice }) =>
       describe(
         stages,
-        choice.map((i, stage) => stages[stage]!.candidates[i]!),
+        choice.map((i, stage) => nth(nth(stages, stage).candidates, i)),
         options
       )
     )
@@ -242,7 +243,7 @@ function solveStages(
   if (empty >= 0) return { paths: [], stuckAt: empty };
   const { weights } = options;
   const register = registerOf(options);
-  const at = (stage: number, i: number) => stages[stage]!.candidates[i]!;
+  const at = (stage: number, i: number) => nth(stages[stage]!.candidates, i);
   const [first, last] = [stages[0], stages.at(-1)];
   const round = options.loop && first && last ? idleAt(last, first) : null;
   // A chord that comes again has its candidates again.
@@ -250,7 +251,7 @@ function solveStages(
     const ties = tieBreaks(candidates);
     return candidates.map((candidate, i) => {
       const { degree, register: outside, low } = nodeParts(candidate, weights, register);
-      return degree + outside + low + ties[i]!;
+      return degree + outside + low + nth(ties, i);
     });
   });
   return solvePaths({
@@ -296,14 +297,14 @@ function describe(stages: readonly Stage[], cells: readonly Candidate[], options
   const targets = cells.map((cell, i): Target => {
     const last = stages.length - 1;
     const at = i > 0 ? i - 1 : loop ? last : null;
-    const before = at === null ? null : cells[at]!;
+    const before = at === null ? null : nth(cells, at);
     add(nodeParts(cell, weights, register));
-    if (before) add(stepParts(before, cell, weights, idleAt(stages[at!]!, stages[i]!)));
+    if (at !== null && before) add(stepParts(before, cell, weights, idleAt(nth(stages, at), nth(stages, i))));
     return {
-      change: stages[i]!.change.index,
-      beat: stages[i]!.beat,
+      change: nth(stages, i).change.index,
+      beat: nth(stages, i).beat,
       cell,
-      isFixed: stages[i]!.isFixed,
+      isFixed: nth(stages, i).isFixed,
       step: before && stepBetween(before, cell)
     };
   });

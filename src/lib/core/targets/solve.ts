@@ -8,6 +8,8 @@
  * of the group; starts that cannot beat the k-th best path are never tried, partial paths that cannot are dropped.
  */
 
+import { firstOf, lastOf, nth } from '../base/list';
+
 export interface PathProblem {
   /** Cost of each candidate: `nodes[stage][candidate]`. All finite and at least 0. */
   readonly nodes: readonly (readonly number[])[];
@@ -61,7 +63,7 @@ export function solvePaths(problem: PathProblem): Solution {
   const tried = starts(nodes, steps, close);
   for (const [i, { start, bound, toGo }] of tried.entries()) {
     problem.onProgress?.(i / tried.length);
-    const limit = paths.length === k ? paths.at(-1)!.cost : Infinity;
+    const limit = paths.length === k ? lastOf(paths).cost : Infinity;
     if (bound >= limit) break;
     const found = sweep({ nodes, steps, toGo, k }, start, (last) => close(last, start), limit);
     paths = [...paths, ...found].sort((a, b) => a.cost - b.cost).slice(0, k);
@@ -75,26 +77,28 @@ function starts(
   steps: readonly StepTable[],
   close: NonNullable<PathProblem['close']>
 ): { start: number; bound: number; toGo: readonly Float64Array[] }[] {
-  const first = nodes[0]!;
+  const first = firstOf(nodes);
   // Neighbours in the list are near in cost; groups of about the square root balance the passes and their tightness.
   const size = Math.ceil(Math.sqrt(first.length));
   const found = [];
   for (let from = 0; from < first.length; from += size) {
     const group = first.slice(from, from + size).map((_, i) => from + i);
     const toGo = toGoFrom(nodes, steps, (last) => Math.min(...group.map((start) => close(last, start))));
-    for (const start of group) found.push({ start, bound: first[start]! + toGo[0]![start]!, toGo });
+    for (const start of group) found.push({ start, bound: nth(first, start) + firstOf(toGo)[start]!, toGo });
   }
   return found.sort((a, b) => a.bound - b.bound);
 }
 
 /** The first stage without a candidate that any allowed step reaches; null where there is a way through. */
 function firstStuck(nodes: PathProblem['nodes'], steps: readonly StepTable[]): number | null {
-  let open = nodes[0]!.map(() => true);
+  let open = firstOf(nodes).map(() => true);
   if (open.length === 0) return 0;
   for (let stage = 1; stage < nodes.length; stage++) {
-    const size = nodes[stage]!.length;
-    const table = steps[stage - 1]!;
-    const reached = nodes[stage]!.map((_, b) => open.some((ok, a) => ok && table[a * size + b]! < Infinity));
+    const size = nth(nodes, stage).length;
+    const table = nth(steps, stage - 1);
+    const reached = nth(nodes, stage).map((_, b) =>
+      open.some((ok, a) => ok && table[a * size + b]! < Infinity)
+    );
     if (!reached.some(Boolean)) return stage;
     open = reached;
   }
@@ -108,13 +112,13 @@ function toGoFrom(
   closing: (last: number) => number
 ): Float64Array[] {
   const toGo = nodes.map((stage) => new Float64Array(stage.length));
-  nodes.at(-1)!.forEach((_, last) => (toGo.at(-1)![last] = closing(last)));
+  lastOf(nodes).forEach((_, last) => (lastOf(toGo)[last] = closing(last)));
   for (let stage = nodes.length - 2; stage >= 0; stage--) {
-    const size = nodes[stage + 1]!.length;
-    const after = toGo[stage + 1]!;
-    const rest = Float64Array.from(nodes[stage + 1]!, (cost, b) => cost + after[b]!);
-    const table = steps[stage]!;
-    const own = toGo[stage]!;
+    const size = nth(nodes, stage + 1).length;
+    const after = nth(toGo, stage + 1);
+    const rest = Float64Array.from(nth(nodes, stage + 1), (cost, b) => cost + after[b]!);
+    const table = nth(steps, stage);
+    const own = nth(toGo, stage);
     for (let a = 0; a < own.length; a++) {
       let best = Infinity;
       for (let b = 0, at = a * size; b < size; b++, at++) {
@@ -147,17 +151,17 @@ function sweep(
 ): SolvedPath[] {
   const ceiling = limit + EPSILON;
   /** The k best costs into each candidate, ascending, padded with Infinity; and where each came from. */
-  let costs = new Float64Array(nodes[0]!.length * k).fill(Infinity);
-  nodes[0]!.forEach((cost, i) => {
+  let costs = new Float64Array(firstOf(nodes).length * k).fill(Infinity);
+  firstOf(nodes).forEach((cost, i) => {
     if (start === null || start === i) costs[i * k] = cost;
   });
   const origins: Int32Array[] = [];
   for (let stage = 1; stage < nodes.length; stage++) {
-    const before = nodes[stage - 1]!.length;
-    const own = nodes[stage]!;
+    const before = nth(nodes, stage - 1).length;
+    const own = nth(nodes, stage);
     const size = own.length;
-    const table = steps[stage - 1]!;
-    const rest = toGo[stage - 1]!;
+    const table = nth(steps, stage - 1);
+    const rest = nth(toGo, stage - 1);
     const next = new Float64Array(size * k).fill(Infinity);
     const origin = new Int32Array(size * k).fill(-1);
     for (let a = 0; a < before; a++) {
@@ -208,7 +212,7 @@ function traceBack(origins: readonly Int32Array[], end: number, k: number): numb
   const choice = [Math.floor(end / k)];
   let at = end;
   for (let stage = origins.length - 1; stage >= 0; stage--) {
-    at = origins[stage]![at]!;
+    at = nth(origins, stage)[at]!;
     choice.push(Math.floor(at / k));
   }
   return choice.reverse();

@@ -68,7 +68,7 @@ export function padPress(text: string, key: PadKey): string {
     case 'sign': {
       const note = isBass ? parts.bass! : parts.root;
       if (!note) return text;
-      const next = note.endsWith(key.sign) ? note.slice(0, -1) : note[0]! + key.sign;
+      const next = note.endsWith(key.sign) ? note.slice(0, -1) : note.charAt(0) + key.sign;
       return written(isBass ? { ...parts, bass: next } : { ...parts, root: next });
     }
     case 'quality':

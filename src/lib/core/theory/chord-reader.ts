@@ -2,6 +2,7 @@
  * The chord-symbol reader: what players write, in, and the chord's tones as degrees, out. Case matters only for m and M.
  * Source: docs/music-rules.md, Chord symbols.
  */
+import { firstOf, nth, sure } from '../base/list';
 import { distance } from 'fastest-levenshtein';
 import { chordOf, type Chord } from './chord';
 import { DEGREES, type Degree, type Slot } from './degree';
@@ -199,7 +200,7 @@ const MODIFIERS: readonly Token[] = [
   },
   {
     pattern: /add\s*([b#♭♯]?(?:13|11|9|6|4|2))/iy,
-    apply: (d, [, tone]) => addTone(d, ascii(tone!))
+    apply: (d, [, tone = '']) => addTone(d, ascii(tone))
   },
   {
     pattern: new RegExp(`(?:${MAJOR_WORD}|${TRIANGLE})\\s*(7|9|11|13)?`, 'y'),
@@ -210,8 +211,8 @@ const MODIFIERS: readonly Token[] = [
   },
   {
     pattern: /([b#♭♯+–−-])(5|9|11|13|6|4|7)/y,
-    apply: (d, [, sign, number]) => {
-      const alter = ALTERED_TONE[ascii(sign!) + number!];
+    apply: (d, [, sign = '', number = '']) => {
+      const alter = ALTERED_TONE[ascii(sign) + number];
       return alter ? alter(d) : false;
     }
   },
@@ -255,7 +256,7 @@ const ALTERATIONS: Readonly<Record<string, readonly Degree[]>> = {
 /** Adds a tension, unless the natural and the altered tone of one number would meet. */
 function addTension(draft: Draft, tone: Degree): void | false {
   const natural = tone.replace(/^[b#]/, '') as Degree;
-  const others = tone === natural ? ALTERATIONS[natural]! : [natural];
+  const others = tone === natural ? sure(ALTERATIONS[natural], 'ALTERATIONS') : [natural];
   if (others.some((other) => draft.tensions.has(other))) return false;
   draft.tensions.add(tone);
 }
@@ -376,19 +377,19 @@ function suggest(root: string, suffix: string): string | undefined {
   const isSettled = stopped > 0 && !/^m$/i.test(suffix.slice(0, stopped));
   const ranked = KNOWN_SUFFIXES.map((known, i) => ({
     known,
-    quality: knownQualities![i]!,
+    quality: nth(knownQualities!, i),
     d: isSwapOf(known, suffix) ? 1 : distance(known, suffix)
   })).sort(
     // Of two as near, the plainer one.
     (a, b) => a.d - b.d || a.known.length - b.known.length
   );
-  const best = ranked[0]!;
+  const best = firstOf(ranked);
   if (best.d > Math.max(1, Math.floor(suffix.length / 2))) return undefined;
   const nearest = ranked.filter(({ d }) => d === best.d);
   const keeps = ({ quality }: { readonly quality: string }) => keepsQuality(quality.split(' '), draft);
   const fitting = isSettled ? nearest.filter(keeps) : nearest;
-  const isSure = fitting.length > 0 && fitting.every(({ quality }) => quality === fitting[0]!.quality);
-  return isSure ? root + fitting[0]!.known : undefined;
+  const isSure = fitting.length > 0 && fitting.every(({ quality }) => quality === firstOf(fitting).quality);
+  return isSure ? root + firstOf(fitting).known : undefined;
 }
 
 /** Whether two words differ by two neighbouring letters changed over. */
@@ -463,8 +464,8 @@ function parse(text: string): Exclude<ChordReading, { kind: 'problem' }> | Stopp
   const draft = emptyDraft();
   const stopped = readSuffix(suffix, draft);
   if (stopped !== null) return { stopped: typedRoot.length + stopped, root: typedRoot };
-  const bass = bassMatch ? readNote(bassMatch[1]!) : null;
-  const root = readNote(typedRoot)!;
+  const bass = bassMatch ? readNote(nth(bassMatch, 1)) : null;
+  const root = sure(readNote(typedRoot), 'readNote');
   const chord = chordOf({ symbol, root, suffix, tones: tonesOf(draft), ...(bass ? { bass } : {}) });
   return { kind: 'chord', chord };
 }

@@ -3,6 +3,8 @@
  * over a chord. A tone of the chord keeps its chord degree, any other tone its tension name.
  */
 
+import { nth } from '../base/list';
+
 /** Every degree name, in ASCII, as used in JSON. */
 export type Degree =
   | '1'
@@ -80,5 +82,5 @@ export function isDegree(name: string): name is Degree {
  * The degree of a pitch that lies `semitones` (0–11) above the root of a chord with the given tones.
  */
 export function degreeOf(semitones: number, chordTones: readonly Degree[]): Degree {
-  return chordTones.find((tone) => DEGREES[tone].semitones === semitones) ?? OUTSIDE_CHORD[semitones]!;
+  return chordTones.find((tone) => DEGREES[tone].semitones === semitones) ?? nth(OUTSIDE_CHORD, semitones);
 }

@@ -4,6 +4,8 @@
  * page or a thread that writes for a player says once how, as it would its language.
  */
 
+import { nth, sure } from '../base/list';
+
 export const LETTERS = ['b', 'h', 'solfege'] as const;
 export type Letters = (typeof LETTERS)[number];
 
@@ -43,7 +45,9 @@ const BY_SYLLABLE = Object.fromEntries(
 export function readWritten(typed: string): string {
   if (writing === 'solfege') {
     const found = /^(do|re|ré|mi|fa|sol|la|si)(.*)$/i.exec(typed);
-    return found ? BY_SYLLABLE[found[1]!.toLowerCase().replace('é', 'e')]! + found[2]! : typed;
+    return found
+      ? sure(BY_SYLLABLE[nth(found, 1).toLowerCase().replace('é', 'e')], 'BY_SYLLABLE') + nth(found, 2)
+      : typed;
   }
   if (writing === 'h') {
     if (/^h/i.test(typed)) return `B${typed.slice(1)}`;

@@ -1,4 +1,5 @@
 /** Note names and pitch classes. Names are ASCII ("Bb", "F##"); pitch classes 0 (C) to 11 (B). */
+import { nth } from '../base/list';
 import * as Note from '@tonaljs/note';
 import { DEGREES, type Degree } from './degree';
 import { asciiAccidentals } from './typeset';
@@ -22,7 +23,7 @@ export function pitchClass(name: NoteName): PitchClass {
 }
 
 export function plainName(pc: PitchClass): NoteName {
-  return PLAIN_NAMES[pc]!;
+  return nth(PLAIN_NAMES, pc);
 }
 
 /** A note with two accidentals by its plain neighbour; any other as it is. */
@@ -58,7 +59,7 @@ export function readNote(text: string): NoteName | null {
   const match = /^([A-Ga-g])(##|bb|♯♯|♭♭|𝄪|𝄫|x|#|b|♯|♭)?$/u.exec(text);
   if (!match) return null;
   const accidental = asciiAccidentals(match[2] ?? '').replace('x', '##');
-  return match[1]!.toUpperCase() + accidental;
+  return nth(match, 1).toUpperCase() + accidental;
 }
 
 /** The MIDI number of a name with octave ("E2" is 40); null where it is none. */

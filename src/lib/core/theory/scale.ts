@@ -3,6 +3,7 @@
  * (the blues and the eight-note scales have to use a letter twice). Source: docs/music-rules.md,
  * Scales.
  */
+import { nth, sure } from '../base/list';
 import { distance } from '@tonaljs/note';
 import { degreeOf, type Degree } from './degree';
 import { asciiAccidentals } from './typeset';
@@ -117,7 +118,7 @@ const ALIASES: Readonly<Record<string, string>> = {
 
 /** The intervals of the mode on the n-th degree (0 = first) of a scale. */
 function modeIntervals(intervals: readonly string[], n: number): string[] {
-  const root = noteAbove('C', intervals[n]!);
+  const root = noteAbove('C', nth(intervals, n));
   const rotated = [...intervals.slice(n), ...intervals.slice(0, n)];
   return rotated.map((interval) => distance(root, noteAbove('C', interval)));
 }
@@ -152,8 +153,8 @@ function plainScaleName(name: string): string {
 /** Reads a scale as written in JSON, root first: "Bb lydian dominant"; null where it is none. */
 export function readScale(text: string): Scale | null {
   const match = /^\s*(\S+)\s+(.+?)\s*$/.exec(text);
-  const root = match && readNote(match[1]!);
-  return root ? scaleOf(root, match[2]!) : null;
+  const root = match && readNote(nth(match, 1));
+  return root ? scaleOf(root, nth(match, 2)) : null;
 }
 
 export function scalePitchClasses(scale: Scale): PitchClass[] {
@@ -167,17 +168,25 @@ export function scalePitchClasses(scale: Scale): PitchClass[] {
 export function parentOf(scale: Scale): { tonic: NoteName; scale: string; degree: number } | null {
   if (!scale.parent || scale.parent.degree === 1) return null;
   const size = scale.intervals.length;
-  const tonic = scale.notes[(size - (scale.parent.degree - 1)) % size]!;
+  const tonic = nth(scale.notes, (size - (scale.parent.degree - 1)) % size);
   return { tonic, scale: scale.parent.scale, degree: scale.parent.degree };
 }
 
 /** All modes of the collection a scale belongs to, each from its own root, in the order of the parent. */
 export function modesOf(scale: Scale): Scale[] {
   const parent = parentOf(scale);
-  const home = parent ? scaleOf(parent.tonic, parent.scale)! : scale;
+  const home = parent ? sure(scaleOf(parent.tonic, parent.scale), 'scaleOf') : scale;
   const modes = [...BY_NAME.values()].filter((facts) => facts.parent?.scale === home.name);
   const others = modes.filter((facts) => facts.name !== home.name);
-  return [home, ...others.map((facts) => scaleOf(home.notes[facts.parent!.degree - 1]!, facts.name)!)];
+  return [
+    home,
+    ...others.map((facts) =>
+      sure(
+        scaleOf(nth(home.notes, sure(facts.parent, 'the parent of a scale').degree - 1), facts.name),
+        'scaleOf'
+      )
+    )
+  ];
 }
 
 /**
@@ -190,7 +199,7 @@ export function homeChordTones(scale: Scale): Degree[] {
   const held = new Set(scale.notes.map((note) => semitonesUp(root, pitchClass(note))));
   const pick = (candidates: readonly Degree[], semitones: readonly number[]): Degree[] => {
     const index = semitones.findIndex((s) => held.has(s));
-    return index < 0 ? [] : [candidates[index]!];
+    return index < 0 ? [] : [nth(candidates, index)];
   };
   return [
     '1',

@@ -10,7 +10,7 @@ export interface Home {
 
 /** Sharps (above nought) or flats (below) that a key has, however many. */
 export function sharpsOf({ tonic, mode }: Home): number {
-  const letter = 'FCGDAEB'.indexOf(tonic[0]!) - 1;
+  const letter = 'FCGDAEB'.indexOf(tonic.charAt(0)) - 1;
   const altered = [...tonic.slice(1)].reduce((sum, sign) => sum + (sign === '#' ? 7 : -7), 0);
   return letter + altered + MODES[mode].sharps;
 }

@@ -1,4 +1,5 @@
 /** The route of the band: a chart in, a Standard MIDI File out. Contract: docs/api.md. */
+import { lastOf } from '../../core/base/list';
 import type { z } from 'zod';
 import type { bandRequest } from '../../api/requests';
 import { midiFile } from '../../core/formats/midi/band';
@@ -74,7 +75,7 @@ export function answerBand(input: z.infer<typeof bandRequest>) {
     });
     return { start, events: own.events, excerpt: own.excerpt, slowing: own.slowing };
   });
-  const last = played.at(-1)!;
+  const last = lastOf(played);
   const moved = <T extends { readonly start: number }>(things: readonly T[], by: number) =>
     things.map((thing) => ({ ...thing, start: thing.start + by }));
   const bytes = midiFile({

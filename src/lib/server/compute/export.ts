@@ -1,4 +1,5 @@
 /** The route that writes files: a chart and its lines in, a file out. Contract: docs/api.md. */
+import { sure } from '../../core/base/list';
 import type { z } from 'zod';
 import type { exportRequest } from '../../api/requests';
 import { formatOf } from '../../core/formats/registry';
@@ -17,7 +18,7 @@ export function answerExport(input: z.infer<typeof exportRequest>) {
   const sheet = sheetFrom(input.chart, input.key);
   const neck = instrumentFrom(input);
   const { head, form } = sheet;
-  const format = formatOf(input.format)!;
+  const format = sure(formatOf(input.format), 'formatOf');
   const { analysis, chosen } = arrange({ sheet, plan: DEFAULT_PLAN }, neck, systemOf('positions'));
   const ground = { form, analysis, chosen };
   const notesOf = (given: NonNullable<typeof input.line>) => {
@@ -31,7 +32,10 @@ export function answerExport(input: z.infer<typeof exportRequest>) {
     ...(melody.length ? [{ name: MELODY, notes: melody }] : [])
   ];
   const title = head.title ?? '';
-  const file = format.write!({ title, chart: input.chart, sheet, neck, voices });
+  const file = sure(
+    format.write,
+    'the writer of a format'
+  )({ title, chart: input.chart, sheet, neck, voices });
   return {
     base64: Buffer.from(file).toString('base64'),
     type: format.type,

@@ -1,4 +1,6 @@
 /** The routes about harmony: request in, core asked, answer out. Contract: docs/api.md. */
+import { chordOf } from '../../core/chart/unroll';
+import { nth } from '../../core/base/list';
 import type { z } from 'zod';
 import type { analysisRequest, guideTonesRequest, scaleChoicesRequest } from '../../api/requests';
 import { leaveAlone } from '../../core/approaches/advice';
@@ -32,7 +34,7 @@ export function answerAnalysis({ chart, key, style }: z.infer<typeof analysisReq
       root: change.chord?.root ?? null,
       ...(change.chord?.bass ? { bass: change.chord.bass } : {}),
       tones: change.chord
-        ? change.chord.tones.map((degree) => ({ degree, note: spell(change.chord!.root, degree) }))
+        ? change.chord.tones.map((degree) => ({ degree, note: spell(chordOf(change).root, degree) }))
         : [],
       roman: change.numeral && romanText(change.numeral),
       function: change.function,
@@ -98,7 +100,7 @@ export function answerScaleChoices(input: z.infer<typeof scaleChoicesRequest>) {
       const stays = leaveAlone(analysis, index);
       return {
         index,
-        choices: all[index]!.map(choiceOut),
+        choices: nth(all, index).map(choiceOut),
         ...(stays === null ? {} : { leaveAlone: stays }),
         ...(context
           ? {

@@ -1,4 +1,6 @@
 /** The route that reads files: a look at what would be taken; nothing is stored. Contract: docs/api.md. */
+import { sure } from '../../core/base/list';
+import { nth } from '../../core/base/list';
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
 import { byteLength, MAX_CHART_BYTES, MAX_FILE_BYTES, tooLargeMessage } from '../../api/limits';
@@ -46,7 +48,7 @@ export function answerImport({
   german
 }: z.infer<typeof importRequest>): ImportAnswer {
   const bytes = base64 === undefined ? null : Buffer.from(base64, 'base64');
-  const given = text ?? decoded(bytes!);
+  const given = text ?? (bytes ? decoded(bytes) : '');
   if ((bytes?.length ?? byteLength(given)) > MAX_FILE_BYTES) {
     fail(413, {
       code: 'file-too-large',
@@ -106,7 +108,7 @@ function keysOut(chart: string, keys: readonly WrittenKey[]) {
     changes: readings
       .map(({ change }) => change)
       .filter((change) => {
-        const { bar } = analysis.changes[change]!;
+        const { bar } = nth(analysis.changes, change);
         return bar >= written.bar && bar < (keys[i + 1]?.bar ?? Infinity);
       })
   }));
@@ -125,15 +127,16 @@ function decoded(bytes: Buffer): string {
 }
 
 function read(
-  { read: reader }: FileFormat,
+  { name: format, read: own }: FileFormat,
   text: string,
   bytes: Buffer | null,
   name: string | undefined
 ): ReadPiece {
   try {
-    if (reader!.from === 'bytes') return reader!.read(bytes ?? Buffer.from(text, 'latin1'));
+    const reader = sure(own, `the reader of ${format}`);
+    if (reader.from === 'bytes') return reader.read(bytes ?? Buffer.from(text, 'latin1'));
     if (bytes && isNoText(text)) throw new NotReadable(NO_TEXT);
-    return reader!.read(text);
+    return reader.read(text);
   } catch (thrown) {
     if (thrown instanceof NotReadable)
       fail(400, { code: 'not-readable', message: unreadable(name ?? '', thrown.message) });

@@ -1,4 +1,5 @@
 /** Reads what a request brings: chart, instrument, chord, scale, strings. Refusals are sentences. */
+import { nth } from '../../core/base/list';
 import { readStyle } from '../../core/harmony/style';
 import { readChord } from '../../core/theory/chord-reader';
 import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '../../api/limits';
@@ -143,7 +144,7 @@ export function checkStrings(strings: readonly number[], neck: Instrument): void
 /** A string set for a grip of so many voices: from the lowest string up. */
 export function checkStringSet(strings: readonly number[], voices: number, neck: Instrument): void {
   checkStrings(strings, neck);
-  const isOrdered = strings.every((string, i) => i === 0 || string < strings[i - 1]!);
+  const isOrdered = strings.every((string, i) => i === 0 || string < nth(strings, i - 1));
   if (isOrdered && strings.length === voices) return;
   fail(400, {
     code: 'bad-string-set',

@@ -1,4 +1,5 @@
 /** The routes about lines: request in, core asked, answer out. Contract: docs/api.md. */
+import { nth } from '../../core/base/list';
 import type { z } from 'zod';
 import type { lineNote, lineRequest, placeRequest } from '../../api/requests';
 import type { Meter } from '../../core/chart/model';
@@ -119,7 +120,7 @@ function handFigures(notes: readonly LineNote[], neck: Instrument) {
 export function lineOut(line: Line, ground: Ground) {
   const { notes } = readLine(line, ground);
   return spelledOver(line.notes, notes, ground).map((note, i) => {
-    const { change, degree, role, anticipates, leadsTo } = notes[i]!;
+    const { change, degree, role, anticipates, leadsTo } = nth(notes, i);
     return {
       ...noteOut(note),
       change,
@@ -161,7 +162,7 @@ export function answerPlace(input: z.infer<typeof placeRequest>) {
   return {
     places: places.map(placingOut),
     ...(noPlace
-      ? { noPlace: { at: beatsOf(line.notes[noPlace.note]!.start), message: noPlace.message } }
+      ? { noPlace: { at: beatsOf(nth(line.notes, noPlace.note).start), message: noPlace.message } }
       : {})
   };
 }

@@ -1,4 +1,5 @@
 /** The route that finds lines: request in, core asked, answer out. Contract: docs/api.md. */
+import { firstOf, lastOf, nth } from '../../core/base/list';
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { linesRequest } from '../../api/requests';
@@ -78,7 +79,7 @@ export function answerLines(input: Input) {
     lines: lines.map(({ notes, cost, parts, exact, phrases }) => ({
       notes: lineOut({ meter: sheet.head.meter, notes }, ground).map((note, i) => ({
         ...note,
-        position: notes[i]!.position
+        position: nth(notes, i).position
       })),
       cost: rounded(cost),
       parts: Object.fromEntries(Object.entries(parts).map(([part, value]) => [part, rounded(value)])),
@@ -108,10 +109,10 @@ function decisionsFrom(
         const message = `There is no change ${change}; this chart has changes 0 to ${last}.`;
         fail(400, { code: 'no-such-change', message, path });
       }
-      const known = offered[change]!.filter((choice) => choice.approach === by);
+      const known = nth(offered, change).filter((choice) => choice.approach === by);
       const choice = name === undefined ? known[0] : known.find((one) => one.name === name);
       if (!choice) {
-        const message = `${by} does not offer ${name ?? 'anything'} over ${analysis.changes[change]!.symbol}.`;
+        const message = `${by} does not offer ${name ?? 'anything'} over ${nth(analysis.changes, change).symbol}.`;
         fail(400, { code: 'no-such-choice', message, path });
       }
       return [change, choice] as const;
@@ -207,12 +208,12 @@ function onePhraseFrom(
       message: 'The phrase to be taken up has no notes.',
       path: 'only.like.notes'
     });
-  const [start, end] = [ticksOf(bars[first]!.start), ticksOf(form.beats)];
+  const [start, end] = [ticksOf(nth(bars, first).start), ticksOf(form.beats)];
   const before = held.findLast(({ from }) => from <= start)?.to;
   const after = held.find(({ from }) => from > start)?.from;
   const grid = gridOf(bars);
   const room = {
-    from: before === undefined ? -ticksOf(bars[0]!.beats) : before + breathAt(grid, before),
+    from: before === undefined ? -ticksOf(firstOf(bars).beats) : before + breathAt(grid, before),
     to: after === undefined ? end : after - breathAt(grid, after)
   };
   return { held, only: { first, bars: only.bars, room, like } };
@@ -229,7 +230,7 @@ function motifFrom({ motif }: Input, sheet: Sheet, { analysis, chosen }: Arrange
       end += ticksOf(beats);
       return { end, measure: chordMeasure(symbol) };
     });
-    const measureAt = (ticks: number) => (spans.find((span) => ticks < span.end) ?? spans.at(-1)!).measure;
+    const measureAt = (ticks: number) => (spans.find((span) => ticks < span.end) ?? lastOf(spans)).measure;
     return { notes, length: end, measureAt, how, operations };
   }
   const { changes } = analysis;

@@ -1,4 +1,5 @@
 /** The route that moves a line: request in, core asked, answer out. Contract: docs/api.md. */
+import { nth } from '../../core/base/list';
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { moveRequest } from '../../api/requests';
@@ -114,7 +115,7 @@ function remeasured(
           own,
           between.map(([, to]) => to.home)
         );
-  return notes.map((note, i) => atPitch(note, pitches[i]!));
+  return notes.map((note, i) => atPitch(note, nth(pitches, i)));
 }
 
 /** Up from the key of the chart by semitones, each the short way; without a chart the steps are said. */
@@ -161,7 +162,7 @@ function toChange(change: number, how: How, notes: readonly LineNote[], arranged
   const [first] = notes;
   if (!first) return { to: goal.symbol, notes, anyOctave: true };
   const origin = changeHeardAt(first, changes);
-  const later = ticksOf(goal.start) - ticksOf(changes[origin]!.start);
+  const later = ticksOf(goal.start) - ticksOf(nth(changes, origin).start);
   const measure = (index: number): Measure => {
     const chord = changes[index]?.chord;
     if (chord) return measureOf(chord, arranged.chosen[index] ?? null);

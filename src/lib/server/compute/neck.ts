@@ -1,4 +1,5 @@
 /** The routes about the neck: request in, core asked, answer out. Contract: docs/api.md. */
+import { sure } from '../../core/base/list';
 import { systemOf } from '../../core/neck/systems/registry';
 import type { z } from 'zod';
 import type {
@@ -92,7 +93,7 @@ export function answerPositionMap(input: z.infer<typeof positionMapRequest>) {
           ? [
               {
                 change: from + i,
-                choice: choiceOut(chosen[from + i]!),
+                choice: choiceOut(sure(chosen[from + i], 'the choice of an area')),
                 ...areaOut(area),
                 position: area.position
               }

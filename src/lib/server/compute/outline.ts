@@ -1,4 +1,5 @@
 /** The route of the outline test: request in, core asked, answer out. Contract: docs/api.md. */
+import { nth } from '../../core/base/list';
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { outlineRequest } from '../../api/requests';
@@ -20,7 +21,8 @@ export function answerOutline(input: z.infer<typeof outlineRequest>) {
   const { windows, share, listening } = outlineLine(notes, asked);
   return {
     windows: windows.map(({ from, to, change, heard, verdict }, i) => {
-      const symbol = asked[i]!.change && sheet?.form.changes[asked[i]!.change.index]!.symbol;
+      const own = nth(asked, i).change;
+      const symbol = own && sheet?.form.changes[own.index]?.symbol;
       const mend = verdict === 'partly' || verdict === 'not' ? mendOf(notes, asked, i, listening) : null;
       return {
         from: beatsOf(from),

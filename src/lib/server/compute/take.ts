@@ -1,4 +1,5 @@
 /** The route that judges a take: request in, core asked, answer out. Contract: docs/api.md. */
+import { nth } from '../../core/base/list';
 import type { z } from 'zod';
 import { fail } from '../../api/errors';
 import type { takeRequest } from '../../api/requests';
@@ -85,7 +86,7 @@ function tradeOf(
         inBeats(own, clock),
         called,
         changes.map(({ change, round, verdict }) => ({
-          start: form.changes[change]!.start + round * form.beats,
+          start: nth(form.changes, change).start + round * form.beats,
           verdict
         }))
       ).map((exchange) => ({

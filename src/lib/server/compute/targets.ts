@@ -1,4 +1,5 @@
 /** The route of target paths: request in, core asked, answer out. Contract: docs/api.md. */
+import { lastOf, nth } from '../../core/base/list';
 import { skeletonLine } from '../../core/line/skeleton';
 import { approachesOf, type ApproachWish } from '../../core/line/approach-notes';
 import type { TargetsRequest } from '../../api/requests';
@@ -49,7 +50,7 @@ export function answerTargets(input: TargetsRequest) {
         targets: targets.map(({ change, beat, cell, step }, i) => ({
           change,
           beat,
-          at: rounded(analysis.changes[change]!.start + beat - 1 + shiftOf(change, beat)),
+          at: rounded(nth(analysis.changes, change).start + beat - 1 + shiftOf(change, beat)),
           cell: candidateOut(cell),
           step,
           ...(approaches.has(i) ? { approach: approaches.get(i) } : {})
@@ -152,7 +153,7 @@ export function targetOptions(
     which: input.which,
     loop: input.loop,
     weights: input.weights,
-    position: positions ? changes.map((_, i) => positions[i] ?? positions.at(-1)!) : (position ?? null),
+    position: positions ? changes.map((_, i) => positions[i] ?? lastOf(positions)) : (position ?? null),
     isHandFree: false,
     window: window ?? null,
     strings: strings ?? null,

@@ -1,4 +1,5 @@
 /** What the pictures of practice are drawn from: sums of the log and the cards. */
+import { entryOf } from '../../core/base/list';
 import { keyShort } from '../../core/practice/items/words';
 import { readSheet } from '../../core/harmony/sheet';
 import {
@@ -104,7 +105,7 @@ async function overCharts<T, C extends { readonly change: number }>(
     return {
       chart: id,
       title,
-      changes: sum(byChart.get(id)!)
+      changes: sum(entryOf(byChart, id))
         .flatMap((own) => {
           const { symbol, bar } = changes[own.change] ?? {};
           return symbol === undefined || bar === undefined ? [] : [{ ...own, symbol, bar }];

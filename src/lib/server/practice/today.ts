@@ -1,4 +1,5 @@
 /** What the page of the day shows: items with their progress, the plan, cards that are due, set lists. */
+import { entryOf } from '../../core/base/list';
 import { z } from 'zod';
 import { dayField, type StoredSetList, type Today, type TuneOutlook } from '../../api/practice';
 import { dayAfter, dayOf } from '../../core/practice/log/day';
@@ -91,7 +92,7 @@ function outlooksOf(
           chart,
           items: ofDay.length,
           held: ofDay.filter((item) => progress.get(item.id)?.state === 'held').length,
-          ...(form ? outlook(standings.get(form.id)!, day, data.day, tempo ?? form.tempo.goal) : {})
+          ...(form ? outlook(entryOf(standings, form.id), day, data.day, tempo ?? form.tempo.goal) : {})
         };
       })
     ])

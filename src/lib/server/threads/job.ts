@@ -3,9 +3,16 @@ import type { z } from 'zod';
 import { parse, readJson } from '../body';
 import type { Database } from '../database';
 
+/** The parts of paths by which routes name things. */
+export type Params = Readonly<Record<'id' | 'line' | 'take' | 'name' | 'version', string>>;
+
+/** The parts of one path; those that it does not have are empty. */
+export const paramsOf = (parts: Partial<Params>): Params => ({ ...NO_PARTS, ...parts });
+const NO_PARTS: Params = { id: '', line: '', take: '', name: '', version: '' };
+
 /** What a request brings: parts of its path, its query, its body. */
 export interface Call {
-  readonly params: Readonly<Record<string, string>>;
+  readonly params: Params;
   readonly query: Readonly<Record<string, string>>;
   readonly bytes: Uint8Array<ArrayBuffer>;
 }

@@ -2,6 +2,7 @@
  * Threads for everything that takes longer than a moment, so that no request waits for another one's work. Threads stand in lanes: light
  * work, writing, heavy work. A job has a budget of processor time, and ends with the client that asked for it unless it writes.
  */
+import { sure } from '../../core/base/list';
 import { cpus, setPriority } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { PlayerError, type ApiError } from '../../api/errors';
@@ -211,7 +212,7 @@ export class Pool {
       const idle = threads.find(({ job }) => job === null);
       const thread = idle ?? (threads.length < this.bounds.most[lane] ? this.#open(lane) : null);
       if (!thread) return;
-      this.#begin(thread, waiting.shift()!);
+      this.#begin(thread, sure(waiting.shift(), 'waiting'));
     }
   }
 

@@ -1,4 +1,5 @@
 /** A thread that does the work of routes: a job's name and what the request brought in, bytes out. */
+import { sure } from '../../core/base/list';
 import { parentPort, workerData } from 'node:worker_threads';
 import { PlayerError } from '../../api/errors';
 import { writeLetters, type Letters } from '../../core/theory/letters';
@@ -8,7 +9,7 @@ import { checkPlace, closeFile, joinDatabase, type Database } from '../database'
 import { keptJobs } from '../kept-jobs';
 import { readSettings } from '../settings';
 import { fileTrouble } from '../trouble';
-import type { Call, Job } from './job';
+import { paramsOf, type Call, type Job } from './job';
 import type { ThreadAnswer, ThreadHello, ThreadJob } from './pool';
 import { ownNumber } from './thread-time';
 
@@ -18,7 +19,8 @@ export interface ThreadData {
 }
 
 /** A job as it is sent. */
-export interface SentJob extends Omit<Call, 'bytes'> {
+export interface SentJob extends Pick<Call, 'query'> {
+  readonly params: Readonly<Record<string, string>>;
   readonly name: string;
   /** Whether it changes the songbook, which is copied once before a day's first change. */
   readonly writes: boolean;
@@ -53,7 +55,7 @@ async function answerTo({ text, bytes = new Uint8Array() }: ThreadJob): Promise<
       await copyOfDay(await songbook(), new Date()).catch(console.error);
     }
     writeLetters(await lettersFor(name, writes));
-    const answer = await jobs[name]!({ params, query, bytes }, songbook);
+    const answer = await sure(jobs[name], 'jobs')({ params: paramsOf(params), query, bytes }, songbook);
     // What was moved meanwhile took the change along.
     if (writes) checkPlace(await songbook());
     const body = typeof answer.body === 'string' ? new TextEncoder().encode(answer.body) : answer.body;

@@ -5,6 +5,7 @@ import type { Chain } from '$lib/core/approaches/chains';
 import type { ScaleChoice } from '$lib/core/approaches/choice';
 import { sameCollection, sameKind } from '$lib/core/approaches/collection';
 import { scaleChoices, type AnsweredQuestions } from '$lib/core/approaches/registry';
+import { nth } from '$lib/core/base/list';
 import type { AnalysedChange, Analysis } from '$lib/core/harmony/analysis';
 import { romanText } from '$lib/core/harmony/numeral';
 import { compare } from '$lib/core/moment/moment';
@@ -94,13 +95,16 @@ export class Choices {
   takeForAllAlike(choice: ScaleChoice): void {
     const distance = (root: string, chordRoot: string) =>
       semitonesUp(pitchClass(chordRoot), pitchClass(root));
-    const own = distance(choice.facts.root, this.#place.change!.chord!.root);
+    const here = this.#place.change?.chord;
+    if (!here) return;
+    const own = distance(choice.facts.root, here.root);
     const taken = this.alike.flatMap(({ index, chord }): [number, TakenChoice][] => {
-      const like = this.offered[index]!.find(
+      const like = nth(this.offered, index).find(
         (other) =>
           other.approach === choice.approach &&
           sameKind(other.facts, choice.facts) &&
-          distance(other.facts.root, chord!.root) === own
+          chord !== null &&
+          distance(other.facts.root, chord.root) === own
       );
       return like ? [[index, takenFrom(like)]] : [];
     });
@@ -114,8 +118,8 @@ export class Choices {
    */
   takeChain({ approach, changes, collections, freeWithin }: Chain, beat: number): void {
     const taken = changes.map((change, i): [number, TakenChoice] => {
-      const isFree = change === freeWithin && beat <= this.#place.changes[change]!.beats;
-      const collection = collections[i]!.facts;
+      const isFree = change === freeWithin && beat <= nth(this.#place.changes, change).beats;
+      const collection = nth(collections, i).facts;
       const then = { beat, collection: collections[i + 1]?.facts ?? collection };
       return [change, { approach, collection, ...(isFree ? { then } : {}) }];
     });

@@ -1,6 +1,7 @@
 /** The grips of a chart: the string set and the way of the path, the grip it goes through, and what lies under the hand. */
 // Maps and sets here are made anew and never changed in place, so that plain ones serve.
 /* eslint-disable svelte/prefer-svelte-reactivity */
+import { nth } from '$lib/core/base/list';
 import { gripStages } from '$lib/core/moment/grips';
 import { gripPathThrough, type GripDirection } from '$lib/core/neck/grip-path';
 import { stringSets, voicingsOf, type Grip } from '$lib/core/neck/voicing';
@@ -48,7 +49,7 @@ export class Grips {
     const { change, neck, hands, selected } = this.#workspace;
     const chord = change?.chord;
     if (!chord) return [];
-    const position = hands[selected]!;
+    const position = nth(hands, selected);
     return this.sets.flatMap((strings, at) =>
       voicingsOf(neck, chord, this.type, strings)
         .filter(({ cells }) =>
@@ -62,7 +63,7 @@ export class Grips {
   );
 
   #nearHand(grips: readonly Grip[], change: number): Grip | undefined {
-    const hand = this.#workspace.hands[change]!;
+    const hand = nth(this.#workspace.hands, change);
     return [...grips].sort((a, b) => Math.abs(lowestFretOf(a) - hand) - Math.abs(lowestFretOf(b) - hand))[0];
   }
 

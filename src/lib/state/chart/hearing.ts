@@ -14,6 +14,7 @@ import {
 } from '$lib/core/practice/hearing';
 import type { TargetPath } from '$lib/core/targets/path';
 import { listen, stopListening } from '$lib/audio/listen';
+import { nth } from '$lib/core/base/list';
 import { gripsOf } from './grips.svelte';
 import { NO_SOUND } from '../no-sound';
 import type { Workspace } from './workspace.svelte';
@@ -47,7 +48,7 @@ function heardOf(workspace: Workspace, ask: Ask): Heard | null {
   const { change, changes, selected, nextIndex, paths } = workspace;
   if (!change) return null;
   const landingOn = (index: number) => ({
-    change: changes[index]!,
+    change: nth(changes, index),
     midi: paths.targets.get(index)?.cell.midi ?? null
   });
   switch (ask.kind) {

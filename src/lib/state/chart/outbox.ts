@@ -1,4 +1,5 @@
 /** What happened and has to reach the server: kept on the device until it is acknowledged, so that nothing is lost with the page. */
+import { entryOf, firstOf } from '../../core/base/list';
 import { callRoute, Refusal } from '../call';
 
 /** A thing to be sent, by its id; a later state of it (`revision`) takes the place of an earlier one. */
@@ -115,7 +116,7 @@ export class Outbox<T extends Sendable> {
         await this.#deliver(things.slice(half), isLast);
         return;
       }
-      this.#setAside(things[0]!, error.message);
+      this.#setAside(firstOf(things), error.message);
       this.#forget(things);
       this.#tell();
     }
@@ -165,6 +166,8 @@ export class Outbox<T extends Sendable> {
   #forget(sent: readonly T[]): void {
     const known = new Map(sent.map(({ id, revision }) => [id, revision ?? 0]));
     this.#unkept = [];
-    this.#keep(this.#kept.filter(({ id, revision }) => !known.has(id) || (revision ?? 0) > known.get(id)!));
+    this.#keep(
+      this.#kept.filter(({ id, revision }) => !known.has(id) || (revision ?? 0) > entryOf(known, id))
+    );
   }
 }

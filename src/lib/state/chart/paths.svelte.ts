@@ -1,6 +1,7 @@
 /** The target line of a chart as it is solved: the plan's own, its alternatives, the others beside it, and what-if. */
 // Derived maps are made anew and never changed in place, so that plain ones serve.
 /* eslint-disable svelte/prefer-svelte-reactivity */
+import { nth } from '$lib/core/base/list';
 import type { AnalysedChange, Analysis } from '$lib/core/harmony/analysis';
 import type { ApproachNotes } from '$lib/core/line/approach-notes';
 import type { NamedCell } from '$lib/core/neck/shape';
@@ -192,7 +193,7 @@ export class Paths {
     () =>
       new Map(
         [...this.approachNotes].flatMap(([i, notes]) => {
-          const target = this.path!.targets[i]!;
+          const target = nth(this.path!.targets, i);
           return target.beat === 1 ? [[target.change, notes] as const] : [];
         })
       )

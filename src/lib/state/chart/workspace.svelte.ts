@@ -3,6 +3,7 @@
 /* eslint-disable svelte/prefer-svelte-reactivity */
 import type { StoredLine } from '$lib/api/line';
 import type { StoredChart } from '$lib/api/songbook';
+import { firstOf, nth, sure } from '$lib/core/base/list';
 import type { HarmonicFunction } from '$lib/core/harmony/numeral';
 import { marksEverywhere, momentOf, movesBetween, subjectOf } from '$lib/core/moment/moment';
 import { areaTitle } from '$lib/core/neck/area';
@@ -256,7 +257,7 @@ export class Workspace {
     );
     this.document.decide((plan) => paint(plan, bounded), 'paint');
     const places = [...new Set(bounded.values())];
-    const only = positions.size === 1 ? this.changes[[...positions.keys()][0]!]?.symbol : undefined;
+    const only = positions.size === 1 ? this.changes[firstOf([...positions.keys()])]?.symbol : undefined;
     this.say(`${only ?? counted(positions.size, 'change')} in position ${places.join(', ')}`);
   }
 
@@ -270,9 +271,10 @@ export class Workspace {
     if (!melody) return;
     const landings = this.changes.flatMap((change) => {
       const note = landingOf(melody.line, change);
+      if (!note) return [];
       const near = (this.tones[change.index] ?? [])
-        .filter(({ midi }) => note && midi % 12 === note.midi % 12)
-        .sort((a, b) => Math.abs(a.midi - note!.midi) - Math.abs(b.midi - note!.midi))[0];
+        .filter(({ midi }) => midi % 12 === note.midi % 12)
+        .sort((a, b) => Math.abs(a.midi - note.midi) - Math.abs(b.midi - note.midi))[0];
       return near ? [{ change: change.index, cell: near }] : [];
     });
     this.document.decide(
@@ -408,8 +410,8 @@ export class Workspace {
     const step = this.isPinned(this.selected) ? 1 : 0;
     const next =
       index >= 0
-        ? options[(index + step) % options.length]!
-        : nearestTo(options, current?.midi ?? options[0]!.midi)!;
+        ? nth(options, (index + step) % options.length)
+        : sure(nearestTo(options, current?.midi ?? firstOf(options).midi), 'nearestTo');
     this.pin(this.selected, next);
     this.say(`Target ${next.degree} ${next.note}, string ${next.string}, fret ${next.fret}`);
   }

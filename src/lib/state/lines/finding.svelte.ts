@@ -1,4 +1,5 @@
 /** Finding lines: what is asked for, worked out beside the page, gone through from the best on. */
+import { nth, sure } from '$lib/core/base/list';
 import { wrap, type Remote } from 'comlink';
 import { readStyle, type Style } from '$lib/core/harmony/style';
 import type { Stretch } from '$lib/core/line/edit';
@@ -84,8 +85,8 @@ export class Finding {
       }
       const rank = asked.rank % lines.length;
       this.asked = { ...asked, rank };
-      const { name } = levelOf(asked.level)!;
-      const notes = locks.length > 0 ? ordered([...held, ...lines[rank]!]) : lines[rank]!;
+      const { name } = sure(levelOf(asked.level), 'levelOf');
+      const notes = locks.length > 0 ? ordered([...held, ...nth(lines, rank)]) : nth(lines, rank);
       const differs = differing(current.shown?.notes, notes);
       current.show({
         notes,
@@ -191,8 +192,8 @@ export class Finding {
 /** How many notes of a line are others than before; null where there was none, or it is another rhythm. */
 function differing(before: readonly LineNote[] | undefined, now: readonly LineNote[]): number | null {
   if (before?.length !== now.length) return null;
-  if (now.some(({ start }, i) => start !== before[i]!.start)) return null;
-  return now.filter(({ midi }, i) => midi !== before[i]!.midi).length;
+  if (now.some(({ start }, i) => start !== nth(before, i).start)) return null;
+  return now.filter(({ midi }, i) => midi !== nth(before, i).midi).length;
 }
 
 function said(name: string, rank: number, differs: number | null): string {

@@ -1,5 +1,6 @@
 /** Moving the line that is shown: in pitch, along the neck, to other strings, through the tune, to other chords. */
 import type { LineData } from '$lib/api/line';
+import { nth, sure } from '$lib/core/base/list';
 import type { Motif } from '$lib/core/line/find/motif';
 import { ticksOf, type LineNote } from '$lib/core/line/model';
 import { atPitch, byDegrees, laidOut, measureOf, type MovedWhere } from '$lib/core/line/move';
@@ -86,7 +87,7 @@ export function repeatMotif(
   }
   const measureAt = (ticks: number) => {
     const at = changes.findLast(({ start, chord }) => chord && ticksOf(start) <= from + ticks);
-    const sounding = at?.chord ?? changes.find(({ chord }) => chord)!.chord!;
+    const sounding = at?.chord ?? sure(changes.find(({ chord }) => chord)?.chord, 'a chord of the chart');
     return measureOf(sounding, (at && chosen[at.index]) ?? null);
   };
   const { lines, noLine } = linesOf(arrangement, {
@@ -131,7 +132,7 @@ export function moveToChords({ workspace, current }: Moved, over: LineData['over
     shown.notes.map(({ midi }) => midi),
     known
   );
-  const moved = shown.notes.map((note, i) => atPitch(note, pitches[i]!));
+  const moved = shown.notes.map((note, i) => atPitch(note, nth(pitches, i)));
   const laid = laidOut(shown.notes, moved, { neck, where: 'in place', anyOctave: true });
   current.show({ ...shown, notes: laid.notes ?? moved });
   workspace.say('Line moved to the chords that stand there now');

@@ -1,4 +1,5 @@
 /** The pen: where writing goes on in a line, how long the next note is, what is selected and copied. */
+import { sure } from '$lib/core/base/list';
 import {
   bent,
   copied,
@@ -222,7 +223,10 @@ export class Pen {
   /** What edits of a passage are about: what is selected, or the bar of the caret. */
   get #passage(): Stretch {
     if (this.selection) return this.selection;
-    const bar = this.#workspace.sheet.form.bars.findLast(({ start }) => ticksOf(start) <= this.at)!;
+    const bar = sure(
+      this.#workspace.sheet.form.bars.findLast(({ start }) => ticksOf(start) <= this.at),
+      'workspace.sheet.form.bars'
+    );
     return { from: ticksOf(bar.start), to: ticksOf(bar.start + bar.beats) };
   }
 

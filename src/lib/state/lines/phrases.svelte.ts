@@ -1,4 +1,5 @@
 /** The phrases of the line that is shown, as blocks: each locked, made anew, related to another, moved in time, taken out, put in. */
+import { firstOf, lastOf, nth } from '$lib/core/base/list';
 import { breathAt, phrasesIn, type LinePhrase } from '$lib/core/line/phrases-in';
 import { ordered, ticksOf, type LineNote } from '$lib/core/line/model';
 import { gridOf, pulseAt } from '$lib/core/line/phrase/grid';
@@ -63,7 +64,7 @@ export class Phrases {
     if (!phrase) return;
     const { changes, selected } = this.#workspace;
     const change = changes.findLast(
-      ({ start }) => ticksOf(start) <= Math.max(0, this.#grid.bars[phrase.first]!.start)
+      ({ start }) => ticksOf(start) <= Math.max(0, nth(this.#grid.bars, phrase.first).start)
     );
     if (change && change.index !== selected) this.#workspace.select(change.index, false);
   }
@@ -96,7 +97,7 @@ export class Phrases {
     const rest = this.all.filter(({ from }) => !without.some((phrase) => phrase.from === from));
     const before = rest.findLast(({ to }) => to <= at.from + (at.to - at.from) / 2);
     const after = rest.find(({ from }) => from >= at.from + (at.to - at.from) / 2);
-    const [first, last] = [this.#grid.bars[0]!, this.#grid.bars.at(-1)!];
+    const [first, last] = [firstOf(this.#grid.bars), lastOf(this.#grid.bars)];
     return {
       from: before ? before.to + breathAt(this.#grid, at.from) : first.start - (first.end - first.start),
       to: after ? after.from - breathAt(this.#grid, after.from) : last.end
@@ -119,7 +120,10 @@ export class Phrases {
     const rest = this.#notes.filter(
       (_, i) => !instead.some(({ notes }) => i >= notes.first && i < notes.end)
     );
-    const own = { from: made[0]!.start, to: Math.max(...made.map(({ start, length }) => start + length)) };
+    const own = {
+      from: firstOf(made).start,
+      to: Math.max(...made.map(({ start, length }) => start + length))
+    };
     const locks = this.#locks.filter((lock) => !instead.some((phrase) => overlaps(lock, phrase)));
     this.#current.revise(ordered([...rest, ...made]), '', isLocked ? [...locks, own] : locks);
     this.#at = own.from;
@@ -176,7 +180,7 @@ export class Phrases {
     const first = phrase.first + bars;
     if (first < 0 || first + phrase.bars > this.#bars.length)
       return this.#refuse(`The chart has no room for phrase ${phrase.name} there.`);
-    const by = this.#grid.bars[first]!.start - this.#grid.bars[phrase.first]!.start;
+    const by = nth(this.#grid.bars, first).start - nth(this.#grid.bars, phrase.first).start;
     const there = { from: phrase.from + by, to: phrase.to + by };
     const given = this.all.filter((other, i) => i !== index && overlaps(other, there));
     const locked = given.find((other) => this.#isHeld(other));
@@ -237,7 +241,7 @@ export class Phrases {
   /** A new phrase in bars without a note. */
   async add({ first, bars }: Gap): Promise<boolean> {
     const count = Math.min(bars, MOST_NEW);
-    const [from, to] = [this.#grid.bars[first]!.start, this.#grid.bars[first + count - 1]!.end];
+    const [from, to] = [nth(this.#grid.bars, first).start, nth(this.#grid.bars, first + count - 1).end];
     return this.#put(
       { first, bars: count, room: this.#room({ from, to }, []) },
       { instead: [], said: (made) => `A new phrase in ${made ? this.barsOf(made) : `bar ${first + 1}`}` }

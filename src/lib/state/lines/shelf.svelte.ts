@@ -1,5 +1,6 @@
 /** The lines that are kept with a chart: opened, kept, named, deleted, brought from files; and its melody, which stands in its text. */
 import type { LineData, StoredLine } from '$lib/api/line';
+import { nth, sure } from '$lib/core/base/list';
 import type { AnalysedChange } from '$lib/core/harmony/analysis';
 import { melodyText, withMelody, withRoomFor } from '$lib/core/line/melody-out';
 import { ordered } from '$lib/core/line/model';
@@ -44,7 +45,7 @@ export class LineShelf {
     const over = this.stored?.data?.over;
     if (!over || this.stored?.data?.notes !== this.#current.shown?.notes) return false;
     const now = this.#over();
-    return over.length !== now.length || over.some((one, i) => !isSameSpan(one, now[i]!));
+    return over.length !== now.length || over.some((one, i) => !isSameSpan(one, nth(now, i)));
   });
 
   #over(): LineData['over'] {
@@ -134,7 +135,12 @@ export class LineShelf {
     const isThere = this.kept.some(({ id }) => id === line.id);
     this.kept = isThere ? this.kept.map((one) => (one.id === line.id ? line : one)) : [...this.kept, line];
     if (current.shown)
-      current.shown = { ...current.shown, id: line.id, name: line.name, notes: line.data!.notes };
+      current.shown = {
+        ...current.shown,
+        id: line.id,
+        name: line.name,
+        notes: sure(line.data, 'the notes of a line').notes
+      };
     current.problem = '';
   }
 

@@ -3,6 +3,7 @@
  * marked otherwise than those before it begins a row of its own.
  */
 import type { RecordedRow } from '$lib/api/practice';
+import { firstOf } from '$lib/core/base/list';
 import { dayHere } from '../day-here';
 import type { Bars } from '$lib/core/practice/log/model';
 import { lengthOf, UNKNOWN_BARS, type Loop } from '$lib/core/practice/progress/loops';
@@ -148,7 +149,7 @@ export class Recorder {
   #rowOf(id: string, rounds: readonly PlayedRound[]): RecordedRow {
     const revision = (this.#revisions.get(id) ?? 0) + 1;
     this.#revisions.set(id, revision);
-    const first = rounds[0]!;
+    const first = firstOf(rounds);
     return {
       id,
       item: first.item,

@@ -1,4 +1,5 @@
 /** Files that the player brings: read here, in the page, by the table of formats. */
+import { sure } from '$lib/core/base/list';
 import type { LineData } from '$lib/api/line';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { withMelody } from '$lib/core/line/melody-out';
@@ -27,11 +28,12 @@ export async function pieceIn(file: File): Promise<ReadPiece> {
         ? 'utf-16be'
         : 'utf-8';
   const text = new TextDecoder(mark).decode(bytes);
-  const { read } = formatLike(text.slice(0, TELLING), file.name);
+  const { name, read } = formatLike(text.slice(0, TELLING), file.name);
   try {
-    if (read!.from === 'bytes') return read!.read(bytes);
+    const reader = sure(read, `the reader of ${name}`);
+    if (reader.from === 'bytes') return reader.read(bytes);
     if (isNoText(text)) throw new NotReadable(NO_TEXT);
-    return read!.read(text);
+    return reader.read(text);
   } catch (error) {
     throw new Error(unreadable(file.name, error instanceof NotReadable ? error.message : NO_TEXT), {
       cause: error

@@ -1,6 +1,7 @@
 /** Many charts at once: which are selected, and long work on them that says how far it is and stops when told. */
 import { SvelteSet } from 'svelte/reactivity';
 import type { ChartSummary, ManyCharts } from '$lib/api/songbook';
+import { nth } from '$lib/core/base/list';
 import { changeMany, listCharts, wholeChart } from './client';
 
 /** Charts in one request. */
@@ -31,11 +32,12 @@ export class Many {
 
   /** Selects a chart or lets it go; with `isRange` all from the one pressed before are as it is now. */
   press(id: string, shown: readonly ChartSummary[], isRange: boolean): void {
-    const [from, to] = [this.#last, id].map((one) => shown.findIndex((chart) => chart.id === one));
+    const placeOf = (one: string | null) => shown.findIndex((chart) => chart.id === one);
+    const [from, to] = [placeOf(this.#last), placeOf(id)];
     const isIn = !this.ids.has(id);
     const touched =
-      isRange && from! >= 0 && to! >= 0
-        ? shown.slice(Math.min(from!, to!), Math.max(from!, to!) + 1).map((chart) => chart.id)
+      isRange && from >= 0 && to >= 0
+        ? shown.slice(Math.min(from, to), Math.max(from, to) + 1).map((chart) => chart.id)
         : [id];
     for (const one of touched) {
       if (isIn) this.ids.add(one);
@@ -73,7 +75,7 @@ export class Many {
     const files: Record<string, Uint8Array> = {};
     const ids = [...this.ids];
     const isWhole = await this.#work(ids.length, async (turn) => {
-      const { title, text } = await wholeChart(ids[turn]!);
+      const { title, text } = await wholeChart(nth(ids, turn));
       const plain = title.replaceAll(/[^\p{L}\p{N} -]+/gu, '').trim() || 'chart';
       const known = Object.keys(files).filter((name) => name.startsWith(plain)).length;
       files[`${plain}${known ? ` ${known + 1}` : ''}.corvel.json`] = strToU8(text);

@@ -1,6 +1,7 @@
 /** A recording of the player's own as the band of a rehearsal: taken in, its beat found and corrected, kept for the chart. */
 import { draggedBeats, findBeats, tappedBeats, type BeatGrid } from '$lib/core/practice/beats';
 import type { Audition } from '$lib/audio/backing';
+import { firstOf } from '$lib/core/base/list';
 import { NO_SOUND } from '../no-sound';
 import { keepRecording, keptRecording } from './recordings';
 
@@ -126,7 +127,8 @@ export class Backing {
     try {
       const sound = await maker.stretched(recording.sound, rate);
       if (this.recording?.sound !== recording.sound) return;
-      while (this.#stretched.size >= MOST_SPEEDS) this.#stretched.delete([...this.#stretched.keys()][0]!);
+      while (this.#stretched.size >= MOST_SPEEDS)
+        this.#stretched.delete(firstOf([...this.#stretched.keys()]));
       this.#stretched.set(key, sound);
       this.speed = rate;
     } catch {

@@ -1,5 +1,6 @@
 /** What the stand tells while it is played: the note that is heard, and how each change was met. */
 /* eslint-disable svelte/prefer-svelte-reactivity -- maps here are made anew, never changed in place */
+import { lastOf } from '$lib/core/base/list';
 import type { BeatNote } from '$lib/core/takes/align';
 import { metSoFar, type Meeting } from '$lib/core/takes/judge/landing';
 import type { LiveMoment, LiveNote } from '$lib/core/takes/listen/live';
@@ -117,7 +118,7 @@ export class Landings {
     this.#round = landings;
     const fresh = landings.filter(({ place }) => place.start > this.#until);
     if (fresh.length === 0) return;
-    this.#until = fresh.at(-1)!.place.start;
+    this.#until = lastOf(fresh).place.start;
     this.#open = [...this.#open, ...fresh];
     this.met = new Map([...this.met].map(([change, { met }]) => [change, { met, isPast: true }]));
   }

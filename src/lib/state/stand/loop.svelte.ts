@@ -1,4 +1,5 @@
 /** What is looped: the form, a section, bars, a change, a pair. */
+import { nth } from '$lib/core/base/list';
 import { sectionsOf } from '$lib/core/chart/sections';
 import { excerptOf, grantedLoop, type LoopWish } from '$lib/core/harmony/excerpt';
 import type { Bars } from '$lib/core/practice/log/model';
@@ -73,7 +74,7 @@ export class Loop {
   get #openings(): readonly number[] {
     const { bars } = this.#workspace.sheet.form;
     return bars
-      .filter(({ section }, i) => i === 0 || section !== bars[i - 1]!.section)
+      .filter(({ section }, i) => i === 0 || section !== nth(bars, i - 1).section)
       .map(({ number }) => number);
   }
 

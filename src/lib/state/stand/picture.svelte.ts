@@ -1,4 +1,5 @@
 /** What the stand shows: the change that sounds and the next one, how far it is, what is run over it, what is hidden. */
+import { nth } from '$lib/core/base/list';
 import { playedAt } from '$lib/core/harmony/excerpt';
 import type { Line, NotePlace } from '$lib/core/line/model';
 import type { LaidRound } from '$lib/core/practice/clock';
@@ -77,7 +78,7 @@ export class Picture {
   readonly change = $derived.by(() => this.now?.excerpt.changes[this.at] ?? null);
   readonly next = $derived.by(() => {
     const changes = this.now?.excerpt.changes ?? [];
-    return changes.length > 1 && this.at >= 0 ? changes[(this.at + 1) % changes.length]! : null;
+    return changes.length > 1 && this.at >= 0 ? nth(changes, (this.at + 1) % changes.length) : null;
   });
   /** Beats until the chord changes. */
   readonly left = $derived.by(() =>

@@ -1,5 +1,6 @@
 /** A rehearsal of one chart: the rooms of the stand, put together. Each does one thing; what one means for another is said here. */
 import type { RecordedRow } from '$lib/api/practice';
+import { nth } from '$lib/core/base/list';
 import { pulsesOf } from '$lib/core/chart/pulses';
 import type { LaidRound } from '$lib/core/practice/clock';
 import { tempoOf } from '$lib/core/practice/ladder';
@@ -238,7 +239,7 @@ export class Rehearsal {
     if (at < 0) return;
     const number = laid.number * bars.length + at;
     const asked = this.rounds.askedIn(laid.number);
-    if (follower.at(number, pulsesOf(bars[at]!).length, asked)) this.transport.relay();
+    if (follower.at(number, pulsesOf(nth(bars, at)).length, asked)) this.transport.relay();
   }
 
   /** Another stretch of the part, with a count-in where the band plays; and the tempo of its ladder. */

@@ -1,5 +1,6 @@
 /** What plays: the sound, started and stopped, and where the music is by its clock. The sound itself arrives when it is asked for. */
 import type { Player } from '$lib/audio/player';
+import { firstOf, nth } from '$lib/core/base/list';
 import { countIn } from '$lib/core/practice/band';
 import type { LaidRound } from '$lib/core/practice/clock';
 import { PARTS } from '$lib/core/practice/events';
@@ -141,7 +142,7 @@ export class Transport {
     this.mix();
     this.#player.start({
       // In the meter of what is looped, which need not be that of the chart.
-      countIn: desk.now.countsIn ? countIn(first.excerpt.bars[0]!, rounds.feel) : [],
+      countIn: desk.now.countsIn ? countIn(firstOf(first.excerpt.bars), rounds.feel) : [],
       roundOf: lay,
       tempo: tempo.sounding,
       onTick: () => this.#tick()
@@ -251,7 +252,7 @@ export class Transport {
     this.#ahead = Math.min(LONGEST_AHEAD, 0.8 * this.#ahead + 0.2 * drawing);
     this.#lags = [...this.#lags.slice(-MOST_LAGS), (Math.abs(now - beat) * 60) / this.#hooks.tempo.sounding];
     const ordered = [...this.#lags].sort((a, b) => a - b);
-    this.lag = { count: ordered.length, median: ordered[Math.floor(ordered.length / 2)]! };
+    this.lag = { count: ordered.length, median: nth(ordered, Math.floor(ordered.length / 2)) };
   }
 
   close(): void {

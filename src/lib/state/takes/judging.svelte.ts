@@ -1,5 +1,6 @@
 /** The opened take, read against the chart and the choices of the day it was played: what it met, how it stood to its calls, what is said of it. */
 import type { TakeData } from '$lib/api/take';
+import { nth } from '$lib/core/base/list';
 import { noteOf } from '$lib/core/line/model';
 import type { Arrangement } from '$lib/core/plan/arrange';
 import type { Plan } from '$lib/core/plan/model';
@@ -67,7 +68,7 @@ export class Judging {
       inBeats(data.notes, data),
       data.trade.call.map(({ start, length, midi }) => noteOf(start, length, midi)),
       judgement.changes.map(({ change, round, verdict }) => ({
-        start: form.changes[change]!.start + round * form.beats,
+        start: nth(form.changes, change).start + round * form.beats,
         verdict
       }))
     );

@@ -2,6 +2,7 @@
  * Sends the sound of a take to the server while it is played, piece by piece, in their order. What cannot be sent waits in the page and is
  * tried again, so that a server that was away has everything once it is back.
  */
+import { sure } from '$lib/core/base/list';
 import { soundPath } from './client';
 
 /** Milliseconds from one piece to the next: no more than this can be lost with the page. */
@@ -105,7 +106,7 @@ export class SoundUpload {
     let size = 0;
     const pieces: Uint8Array[] = [];
     while (this.#waiting[0] && (size === 0 || size + this.#waiting[0].length <= MOST)) {
-      const piece = this.#waiting.shift()!;
+      const piece = sure(this.#waiting.shift(), 'waiting');
       pieces.push(piece);
       size += piece.length;
     }

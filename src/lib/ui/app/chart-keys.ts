@@ -1,5 +1,6 @@
 /** Every key of a chart, in one table: for the handler, the help, the command palette and the player's own keys. */
 import { goto } from '$app/navigation';
+import { nth } from '$lib/core/base/list';
 import { NECK_SYSTEMS } from '$lib/core/neck/systems/registry';
 import type { Workspace } from '$lib/state/chart/workspace.svelte';
 import { settings } from '$lib/state/settings.svelte';
@@ -128,7 +129,7 @@ export const CHART_KEYS: readonly Row[] = [
   ),
   single('neck-system', 'O', 'Next neck system', 'o', ({ workspace }) => {
     const at = NECK_SYSTEMS.findIndex(({ id }) => id === settings.now.organise);
-    const next = NECK_SYSTEMS[(at + 1) % NECK_SYSTEMS.length]!;
+    const next = nth(NECK_SYSTEMS, (at + 1) % NECK_SYSTEMS.length);
     settings.change({ organise: next.id });
     workspace.say(next.title);
   }),

@@ -10,6 +10,7 @@
   import { replaceState } from '$app/navigation';
   import { page as address } from '$app/state';
   import type { StoredChart } from '$lib/api/songbook';
+  import { sure } from '$lib/core/base/list';
   import { BOOK_ORDERS, keysIn } from '$lib/core/formats/book/keys';
   import { PAPERS } from '$lib/core/formats/book/paper';
   import { keyText } from '$lib/core/harmony/key';
@@ -43,7 +44,12 @@
   const OWN = 'own';
   const order = $derived(orderOf(wish.keys, home));
   const orderName = $derived(BOOK_ORDERS.find(({ id }) => id === order)?.name ?? 'in an order of your own');
-  const paper = $derived(PAPERS.find(({ id }) => id === wish.paper)!);
+  const paper = $derived(
+    sure(
+      PAPERS.find(({ id }) => id === wish.paper),
+      'PAPERS'
+    )
+  );
   const made = $derived(wish.keys.flatMap((shift) => keys.ready.get(shift) ?? []));
   const hasLines = $derived(made.some(({ lines }) => lines.length > 0));
   const pages = $derived(

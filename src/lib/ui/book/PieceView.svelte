@@ -1,5 +1,6 @@
 <!-- One piece of a page, as high as it said. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { romanText } from '$lib/core/harmony/numeral';
   import { keyName } from '$lib/core/practice/items/words';
   import { keyText } from '$lib/core/harmony/key';
@@ -34,7 +35,7 @@
     return low === high ? `position ${low}` : `positions ${low} to ${high}`;
   });
   const numeralOf = (index: number) => {
-    const { numeral } = workspace.changes[index]!;
+    const { numeral } = nth(workspace.changes, index);
     return numeral ? prettyNumeral(romanText(numeral)) : '';
   };
 </script>
@@ -84,10 +85,10 @@
     {@const isBeside = piece.columns === 2}
     {@const column = (width - GAP * (piece.columns - 1)) / piece.columns}
     {#each piece.moments as { index, bars } (index)}
-      {@const change = workspace.changes[index]!}
+      {@const change = nth(workspace.changes, index)}
       {@const choice = workspace.chosen[index]}
       {@const target = workspace.paths.targets.get(index)}
-      {@const moment = workspace.moments[index]!}
+      {@const moment = nth(workspace.moments, index)}
       <div class="moment" class:beside={isBeside} style:width="{column}mm">
         <div class="words">
           <p class="chord">
@@ -119,7 +120,7 @@
         <PrintedNeck
           {moment}
           neck={workspace.neck}
-          wanted={workspace.positions[index]!}
+          wanted={nth(workspace.positions, index)}
           {target}
           width={isBeside ? column * 0.6 : column}
           height={isBeside ? 32 : 27}
@@ -131,7 +132,7 @@
     {#each ['bars', 'chord', 'numeral', 'tones', 'scale', 'land on'] as name (name)}<span>{name}</span>{/each}
   {:else if piece.kind === 'table'}
     {@const { index, bars } = piece.moment}
-    {@const change = workspace.changes[index]!}
+    {@const change = nth(workspace.changes, index)}
     {@const choice = workspace.chosen[index]}
     {@const target = workspace.paths.targets.get(index)?.cell}
     <span class="soft">{barsText(bars, 3).replace(/^bars? /, '')}</span>

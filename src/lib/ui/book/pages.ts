@@ -1,4 +1,5 @@
 /** A book or a worksheet as its pages, in order. */
+import { nth } from '$lib/core/base/list';
 import type { Paper } from '$lib/core/formats/book/paper';
 import type { BookKey } from '$lib/state/book/book.svelte';
 import type { LinesIn } from '$lib/state/book/book-wish';
@@ -44,13 +45,13 @@ export function bookPages(keys: readonly BookKey[], { paper, lines, withNotes }:
   let page = FRONT + 1;
   const entries = keys.map((key, i): Entry => {
     const entry = { key, page };
-    page += openings[i]!.length;
+    page += nth(openings, i).length;
     return entry;
   });
   const inside = openings.flatMap((pages, i) =>
     pages.map((pieces, n): PageContent => ({
       kind: 'pieces',
-      key: keys[i]!,
+      key: nth(keys, i),
       pieces,
       goesOn: n > 0,
       isRuled: withNotes

@@ -1,4 +1,5 @@
 /** What the pages of a book are made of: each piece says how high it is, so that pages are broken before anything is drawn. */
+import { lastOf } from '$lib/core/base/list';
 import { openingsOf, pagesOf, type Block } from '$lib/core/formats/book/pages';
 import { roomOn, type Paper } from '$lib/core/formats/book/paper';
 import type { AnalysedChange } from '$lib/core/harmony/analysis';
@@ -149,7 +150,7 @@ function openingMade(key: BookKey, paper: Paper, which: LinesIn): Piece[][] {
   const pagesWith = (columns: number, shown: readonly BookLine[]) =>
     openingsOf(blocksWith(columns, shown), room.height);
   const bare = MOMENTS_A_ROW.map((columns) => ({ columns, pages: pagesWith(columns, []) }));
-  const best = bare.find(({ pages }) => pages.length === 2) ?? bare.at(-1)!;
+  const best = bare.find(({ pages }) => pages.length === 2) ?? lastOf(bare);
   if (which === 'none') return best.pages;
   if (which === 'all') return pagesWith(best.columns, lines);
   const shown = lines.reduce<readonly BookLine[]>((taken, line) => {

@@ -8,6 +8,7 @@
 <script lang="ts">
   import Pin from '@lucide/svelte/icons/pin';
   import PinOff from '@lucide/svelte/icons/pin-off';
+  import { nth } from '$lib/core/base/list';
   import { romanText } from '$lib/core/harmony/numeral';
   import { DEGREES } from '$lib/core/theory/degree';
   import { prettyDegree, prettyNumeral } from '$lib/core/theory/typeset';
@@ -74,7 +75,7 @@
             >
               <span class="sr-only">Aim at the</span>
               <b class="text-sm leading-4">{prettyDegree(tone)}</b>
-              <span class="text-xs leading-4">{settings.note(chord.notes[i]!)}</span>
+              <span class="text-xs leading-4">{settings.note(nth(chord.notes, i))}</span>
             </button>
           {/each}
         </div>

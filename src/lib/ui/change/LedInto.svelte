@@ -1,5 +1,6 @@
 <!-- What leads into this change's target, and the wish of its own that it may have. -->
 <script lang="ts">
+  import { firstOf, nth } from '$lib/core/base/list';
   import type { ApproachNoteWish } from '$lib/core/plan/model';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
@@ -37,7 +38,9 @@
       {note.string}:{note.fret}, {prettyDegree(note.degree)}
       {note.role === 'chord' ? '' : ` (${note.role})`}{note === notes.at(-1) ? '' : ', '}
     {/each}
-    <span class="text-soft">on <ChordSymbol symbol={workspace.changes[notes[0]!.change]!.symbol} /></span>
+    <span class="text-soft"
+      >on <ChordSymbol symbol={nth(workspace.changes, firstOf(notes).change).symbol} /></span
+    >
   </p>
 {:else if (own ?? forAll) !== 'none'}
   <p class="text-soft">None here: there is no room, or nothing before it.</p>

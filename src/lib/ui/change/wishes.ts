@@ -1,4 +1,5 @@
 /** How a target can be led into, as options to choose from. */
+import { sure } from '$lib/core/base/list';
 import { APPROACH_FACTS, APPROACH_KINDS } from '$lib/core/line/approach-notes';
 import type { ApproachNoteWish } from '$lib/core/plan/model';
 import type { Option } from '../kit/options';
@@ -13,4 +14,8 @@ export const WISHES: readonly Option<ApproachNoteWish>[] = [
   }))
 ];
 
-export const wishName = (wish: ApproachNoteWish): string => WISHES.find(({ value }) => value === wish)!.name;
+export const wishName = (wish: ApproachNoteWish): string =>
+  sure(
+    WISHES.find(({ value }) => value === wish),
+    'WISHES'
+  ).name;

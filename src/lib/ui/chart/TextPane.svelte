@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
   import { byteLength, MAX_CHART_BYTES } from '$lib/api/limits';
+  import { nth } from '$lib/core/base/list';
   import type { Place } from '$lib/core/chart/model';
   import { writeChart } from '$lib/core/chart/write';
   import { importText, type TextImport } from '$lib/core/formats/text/import';
@@ -89,7 +90,7 @@
     if (!problem.place || !problem.suggestion) return;
     const lines = workspace.document.source.split('\n');
     const { line, column, length } = problem.place;
-    const text = lines[line - 1]!;
+    const text = nth(lines, line - 1);
     lines[line - 1] = text.slice(0, column - 1) + problem.suggestion + text.slice(column - 1 + length);
     workspace.document.setSource(lines.join('\n'));
   }

@@ -1,6 +1,7 @@
 <!-- Ideas for the cadences that a change lies in: what to play on each of their chords, taken at once. -->
 <script lang="ts">
   import { findChains } from '$lib/core/approaches/chains';
+  import { nth } from '$lib/core/base/list';
   import type { Analysis } from '$lib/core/harmony/analysis';
   import { prettyProse } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
@@ -28,7 +29,7 @@
           <p class="text-sm">{chain.collections.map((one) => settings.collection(one)).join(' → ')}</p>
           <p class="text-xs text-soft">{prettyProse(chain.why)}</p>
           {#if chain.freeWithin !== undefined}
-            {@const { beats } = analysis.changes[chain.freeWithin]!}
+            {@const { beats } = nth(analysis.changes, chain.freeWithin)}
             <div class="flex min-h-7 flex-wrap items-center gap-2 text-xs">
               <span class="text-soft">change over within the V</span>
               <Slider

@@ -9,6 +9,7 @@
 </script>
 
 <script lang="ts">
+  import { firstOf, nth } from '$lib/core/base/list';
   import { prettyDegree, prettyProse } from '$lib/core/theory/typeset';
   import { tick } from 'svelte';
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
@@ -65,7 +66,7 @@
   });
   /** Where the scale before is better kept. */
   const stays = $derived(leaveAlone(workspace.analysis, workspace.selected));
-  const asSentence = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+  const asSentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
   const compared = $derived(workspace.choices.compared);
   const isChosen = (choice: OfferedChoice) =>
     choice.approach === chosen?.approach && sameCollection(choice.facts, chosen.facts);
@@ -88,12 +89,12 @@
     const rows = [...(list?.querySelectorAll<HTMLElement>('[data-choice]') ?? [])];
     const at = rows.indexOf(document.activeElement as HTMLElement);
     if (at < 0 || event.ctrlKey || event.metaKey || event.altKey) return;
-    const row = rows[at]!;
+    const row = nth(rows, at);
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     const own = choices.find(
       ({ approach, name }) => approach === row.dataset.approach && name === row.dataset.choice
     );
-    if (step) void focusRow(rows[Math.min(rows.length - 1, Math.max(0, at + step))]!);
+    if (step) void focusRow(nth(rows, Math.min(rows.length - 1, Math.max(0, at + step))));
     else if (event.key === 'Escape') row.blur();
     else if (event.key.toLowerCase() === 'p' && own) workspace.choices.compare(own);
     else return;
@@ -110,10 +111,10 @@
     <p class="flex items-center justify-between gap-2 border-b border-line px-3 py-1.5 text-xs" data-compared>
       <span>
         {#if compared.length === 2}
-          <b>□ {settings.collection(compared[0]!)}</b> against
-          <b>◇ {settings.collection(compared[1]!)}</b>, shared notes filled
+          <b>□ {settings.collection(firstOf(compared))}</b> against
+          <b>◇ {settings.collection(nth(compared, 1))}</b>, shared notes filled
         {:else}
-          {settings.collection(compared[0]!)} is held; pick another to compare
+          {settings.collection(firstOf(compared))} is held; pick another to compare
         {/if}
       </span>
       <Button size="small" onclick={() => workspace.choices.reset()}>end</Button>

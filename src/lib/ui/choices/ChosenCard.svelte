@@ -71,7 +71,7 @@
   <h3 class="font-display text-lg leading-6" data-chosen={chosen.name}>{settings.collection(chosen)}</h3>
   <Degrees choice={chosen} />
   {#if advice}<p class="mt-1 text-xs leading-[1.35]" data-advice>
-      {prettyProse(`${advice.sound[0]!.toUpperCase()}${advice.sound.slice(1)}; ${advice.use}`)}.
+      {prettyProse(`${advice.sound.charAt(0).toUpperCase()}${advice.sound.slice(1)}; ${advice.use}`)}.
     </p>{/if}
   <p class="mt-1 text-xs leading-[1.35] text-soft">
     {prettyProse(chosen.why)}

@@ -1,5 +1,6 @@
 <!-- A choice at a glance: its notes as degrees; chord tones strong, tensions plain, avoid notes broken, what lacks crossed out. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { ScaleChoice } from '$lib/core/approaches/choice';
   import { settings } from '$lib/state/settings.svelte';
@@ -24,7 +25,7 @@
         : isAvoid
           ? 'border-b border-dashed border-soft leading-4 text-soft'
           : 'text-ink'}
-      data-hint={`${settings.note(choice.notes[i]!)}${isAvoid ? ', to be passed over' : ''}`}
+      data-hint={`${settings.note(nth(choice.notes, i))}${isAvoid ? ', to be passed over' : ''}`}
       >{read(degree)}</span
     >
   {/each}

@@ -1,5 +1,7 @@
 /** A drawing of the page as a file: SVG that stands by itself, or PNG. */
 
+import { nth, sure } from '$lib/core/base/list';
+
 /** What a drawing takes from the style sheet and has to carry along. */
 const STYLES = [
   'fill',
@@ -26,7 +28,7 @@ async function standalone(svg: SVGSVGElement): Promise<{ text: string; width: nu
   const originals = [svg, ...svg.querySelectorAll('*')];
   const families = new Set<string>();
   for (const [i, element] of [copy, ...copy.querySelectorAll('*')].entries()) {
-    const computed = getComputedStyle(originals[i]!);
+    const computed = getComputedStyle(nth(originals, i));
     for (const name of STYLES) {
       const value = computed.getPropertyValue(name);
       if (value) element.setAttribute(name, value);
@@ -109,7 +111,7 @@ async function asPng({
   const canvas = document.createElement('canvas');
   canvas.width = width * SHARPNESS;
   canvas.height = height * SHARPNESS;
-  const context = canvas.getContext('2d')!;
+  const context = sure(canvas.getContext('2d'), 'getContext');
   context.scale(SHARPNESS, SHARPNESS);
   context.drawImage(image, 0, 0, width, height);
   return await new Promise((resolve, reject) =>

@@ -1,5 +1,6 @@
 <!-- One grip, small: held strings with fingers, and how each voice moves into it. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { settings } from '$lib/state/settings.svelte';
   import type { VoiceMove } from '$lib/core/neck/grip-path';
   import type { Grip } from '$lib/core/neck/voicing';
@@ -48,7 +49,7 @@
 
 <svg width={WIDTH + shift} height={geometry.height} class="block" aria-hidden="true">
   {#each moves as move, voice (voice)}
-    {@const y = geometry.string(grip.cells[voice]!.string) + 4}
+    {@const y = geometry.string(nth(grip.cells, voice).string) + 4}
     <text
       x={MOVES - 5}
       {y}

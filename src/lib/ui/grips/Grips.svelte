@@ -1,5 +1,6 @@
 <!-- Grips: the path of nearest voicings through the chart on one string set, and what lies under the hand. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { VOICING_FACTS, VOICINGS } from '$lib/core/neck/voicing';
   import { GRIP_DIRECTIONS, type GripDirection } from '$lib/core/neck/grip-path';
   import { gripCaution } from '$lib/core/neck/position';
@@ -82,7 +83,9 @@
               onclick={() => grips.pick(grip, at)}
             >
               <span class="sr-only"
-                >{INVERSIONS[grip.inversion]}, strings {sets[at]!.join(' ')}, fret {lowestFretOf(grip)}</span
+                >{INVERSIONS[grip.inversion]}, strings {nth(sets, at).join(' ')}, fret {lowestFretOf(
+                  grip
+                )}</span
               >
               <GripCard {grip} strings={neck.strings.length} frets={neck.frets} isNow={!!isPath} />
             </button>

@@ -1,5 +1,6 @@
 <!-- The Hands strip: one small neck per change in the chosen position, to be read as a row of grips. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { areaTitle } from '$lib/core/neck/area';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
@@ -60,7 +61,7 @@
           <HandCard
             {moment}
             neck={workspace.neck}
-            wanted={followed.value.positions[change.index]!}
+            wanted={nth(followed.value.positions, change.index)}
             target={followed.value.targets.get(change.index)}
             width={WIDTH}
           />

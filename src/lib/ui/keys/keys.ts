@@ -2,6 +2,7 @@
  * The one owner of keys. Every view lays its shortcuts on a pile; a key goes to what has the focus where that has a use
  * for it, else to the topmost shortcut that matches.
  */
+import { firstOf } from '../../core/base/list';
 import { matchKeyBindingPress, parseKeybinding, type KeyBindingPress } from 'tinykeys';
 import { giveKeysBack } from '../kit/focus';
 import { HOLDS, holderOf } from './holders';
@@ -66,7 +67,7 @@ const SHIFT_OR_NOT = /^\[Shift\]\+/;
 
 function readPress(press: string): readonly KeyBindingPress[] {
   const bare = press.replace(SHIFT_OR_NOT, '');
-  return (bare === press ? [press] : [bare, `Shift+${bare}`]).map((one) => parseKeybinding(one)[0]!);
+  return (bare === press ? [press] : [bare, `Shift+${bare}`]).map((one) => firstOf(parseKeybinding(one)));
 }
 
 function matches(event: KeyboardEvent, press: string): boolean {

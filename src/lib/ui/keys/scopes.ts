@@ -1,4 +1,5 @@
 /** All keys that can be changed, by where they act: what the settings list, and what may not be the same. */
+import { sure } from '../../core/base/list';
 import { CHART_KEYS } from '../app/chart-keys';
 import { LINE_KEYS, PEN_KEYS } from '../lines/line-keys';
 import { LEAVE_STAND, STAND_KEYS } from '../rehearse/stand-keys';
@@ -38,7 +39,7 @@ export const KEY_SCOPES: readonly KeyScope[] = SCOPES.map((scope) => ({
 
 /** The keys of a row as they are now, with the player's own. */
 export const keysShown = (row: KeyFacts, own: Readonly<Record<string, string>>): string =>
-  own[row.id] === undefined ? row.keys : pressName(own[row.id]!);
+  own[row.id] === undefined ? row.keys : pressName(sure(own[row.id], 'own'));
 
 const bare = (press: string) => press.replace('[Shift]+', '');
 
@@ -53,7 +54,7 @@ export function holderOfPress(
 ): KeyFacts | null {
   const scopes = SCOPES.filter((scope) => scope.rows.some((row) => row.id === id));
   const has = (row: KeyFacts) => {
-    const presses = own[row.id] === undefined ? row.presses : [own[row.id]!];
+    const presses = own[row.id] === undefined ? row.presses : [sure(own[row.id], 'own')];
     return presses.some((one) =>
       one.startsWith('(') ? new RegExp(`^${one.slice(1, -1)}$`).test(bare(press)) : bare(one) === bare(press)
     );

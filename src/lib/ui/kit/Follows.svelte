@@ -5,6 +5,7 @@
 <script lang="ts" generics="Value">
   import type { Snippet } from 'svelte';
   import type { Attachment } from 'svelte/attachments';
+  import { lastOf } from '$lib/core/base/list';
   import { Unhurried } from './unhurried.svelte';
 
   interface Props {
@@ -30,7 +31,7 @@
     if (!root) return;
     const observer = new IntersectionObserver(
       (entries) => {
-        isSeen = entries.at(-1)!.isIntersecting;
+        isSeen = lastOf(entries).isIntersecting;
       },
       { root, rootMargin: `${NEAR}px` }
     );

@@ -1,5 +1,6 @@
 <!-- A whole lick in one row: tab with what the hand does, its chords above, each note's degree below. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import type { LickThere } from '$lib/core/line/lick-elsewhere';
   import { lickChart } from '$lib/core/line/lick-facts';
   import { readLine } from '$lib/core/line/read';
@@ -31,7 +32,7 @@
   const strings = Array.from({ length: STANDARD.strings.length }, (_, i) => TOP + i * GAP);
   const yOf = (string: number) => TOP + (string - 1) * GAP;
   /** Of notes at one time the first says the degree. */
-  const saysDegree = (i: number) => there.notes[i - 1]?.start !== there.notes[i]!.start;
+  const saysDegree = (i: number) => there.notes[i - 1]?.start !== nth(there.notes, i).start;
   const bendText = (semitones: number) => (semitones === 1 ? '½' : semitones === 2 ? '1' : '1½');
 </script>
 
@@ -53,7 +54,7 @@
   {/each}
   {#each there.notes as note, i (i)}
     {#if note.place}
-      {@const x = strip.xs[i]!}
+      {@const x = nth(strip.xs, i)}
       {@const y = yOf(note.place.string)}
       {@const before = strip.xs[i - 1]}
       {#if note.slur && before !== undefined}

@@ -1,4 +1,5 @@
 /** Where things stand on the strip of a lick: a whole lick as tab in one row, however long it is. */
+import { entryOf, nth } from '$lib/core/base/list';
 import { endOf, ticksOf, type LineNote } from '$lib/core/line/model';
 
 export interface StripBar {
@@ -51,14 +52,14 @@ export function stripOf(
   ].sort((a, b) => a - b);
   const reach = moments.map(() => 0);
   for (let i = 1; i < moments.length; i++)
-    reach[i] = reach[i - 1]! + (moments[i]! - moments[i - 1]!) / ticksOf(1) + AIR;
+    reach[i] = nth(reach, i - 1) + (nth(moments, i) - nth(moments, i - 1)) / ticksOf(1) + AIR;
   const whole = reach.at(-1) || 1;
   const xOf = new Map(
-    moments.map((moment, i) => [moment, MARGIN + (reach[i]! / whole) * (width - 2 * MARGIN)])
+    moments.map((moment, i) => [moment, MARGIN + (nth(reach, i) / whole) * (width - 2 * MARGIN)])
   );
   return {
-    xs: notes.map(({ start }) => xOf.get(start)!),
-    bars: lines.filter((one) => one <= end).map((one) => ({ x: xOf.get(one)! - (one === end ? 0 : 7) })),
-    chords: chords.map(({ symbol, start }) => ({ symbol, x: xOf.get(start)! }))
+    xs: notes.map(({ start }) => entryOf(xOf, start)),
+    bars: lines.filter((one) => one <= end).map((one) => ({ x: entryOf(xOf, one) - (one === end ? 0 : 7) })),
+    chords: chords.map(({ symbol, start }) => ({ symbol, x: entryOf(xOf, start) }))
   };
 }

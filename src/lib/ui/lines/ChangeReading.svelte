@@ -1,5 +1,6 @@
 <!-- What is heard in the line at one change, how it is landed on, note by note; and the smallest change that would tell the chord. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { plainName } from '$lib/core/theory/note';
   import type { Key } from '$lib/core/harmony/key';
   import { prettyDegree, prettyNote, prettySymbol } from '$lib/core/theory/typeset';
@@ -54,7 +55,7 @@
     event.stopPropagation();
     const at = notes.findIndex(({ read }) => read.index === pointed);
     const to = at < 0 ? (by > 0 ? 0 : notes.length - 1) : Math.max(0, Math.min(notes.length - 1, at + by));
-    onpoint(notes[to]!.read.index);
+    onpoint(nth(notes, to).read.index);
   }
 </script>
 
@@ -97,7 +98,7 @@
   {/if}
   {#if mend}
     <div class="flex flex-col gap-1.5 border-l-3 border-target pl-2.5" data-mend={mend.reaches}>
-      <p>{changed}: {mend.why[0]!.toLowerCase() + mend.why.slice(1)}</p>
+      <p>{changed}: {mend.why.charAt(0).toLowerCase() + mend.why.slice(1)}</p>
       <p class="flex flex-wrap gap-1.5">
         <Button size="small" hint="This change after the fix" onclick={() => onhear(mend)}>hear it</Button>
         <Button

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
   import type { StoredLick } from '$lib/api/lick';
+  import { firstOf, nth } from '$lib/core/base/list';
   import { isOfStyle } from '$lib/core/harmony/style';
   import { lickFit, lickPlaces, type Lick, type LickFit, type LickPlace } from '$lib/core/line/lick';
   import { keyOfLick, lickFrom } from '$lib/core/line/lick-facts';
@@ -76,9 +77,9 @@
   const barOf = (change: number) => workspace.changes[change]?.bar ?? 0;
 
   function stretchOf({ change, last }: LickFit, { data }: StoredLick, scale: number) {
-    const from = ticksOf(workspace.changes[change]!.start);
+    const from = ticksOf(nth(workspace.changes, change).start);
     const beats = (data?.over ?? []).reduce((sum, one) => sum + one.beats, 0) * scale;
-    const end = workspace.changes[last]!;
+    const end = nth(workspace.changes, last);
     return { from, length: Math.min(ticksOf(end.start + end.beats) - from, ticksOf(beats)) };
   }
   function putIn(lick: StoredLick, fit: LickFit) {
@@ -105,8 +106,8 @@
       0,
       all.findIndex(({ number }) => number === workspace.change?.bar)
     );
-    const end = all[Math.min(all.length, first + bars) - 1]!;
-    return { from: ticksOf(all[first]!.start), to: ticksOf(end.start + end.beats) };
+    const end = nth(all, Math.min(all.length, first + bars) - 1);
+    return { from: ticksOf(nth(all, first).start), to: ticksOf(end.start + end.beats) };
   }
   async function keep(bars: number) {
     const { sheet, changes, document } = workspace;
@@ -167,8 +168,8 @@
       {#each elsewhere.slice(0, 12) as { stored, places } (stored.id)}
         <Button
           size="small"
-          hint="{counted(places.length, 'place')}; goes to bar {barOf(places[0]!.change)}"
-          onclick={() => workspace.select(places[0]!.change)}>{stored.name}</Button
+          hint="{counted(places.length, 'place')}; goes to bar {barOf(firstOf(places).change)}"
+          onclick={() => workspace.select(firstOf(places).change)}>{stored.name}</Button
         >
       {/each}
     </p>

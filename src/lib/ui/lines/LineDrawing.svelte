@@ -3,6 +3,7 @@
   a listener would hear in the line alone.
 -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { beatsOf, endOf, TICKS, ticksOf, type LineNote } from '$lib/core/line/model';
   import type { NoteChange, Outline } from '$lib/core/line/outline';
   import type { ReadNote } from '$lib/core/line/read';
@@ -81,7 +82,7 @@
   /** The shortest time from one note to the next, in beats: it has room for its label. */
   const shortest = $derived(
     notes.reduce((least, { start }, i) => {
-      const gap = i === 0 ? Infinity : beatsOf(start - notes[i - 1]!.start);
+      const gap = i === 0 ? Infinity : beatsOf(start - nth(notes, i - 1).start);
       return gap > 0 ? Math.min(least, gap) : least;
     }, 4)
   );
@@ -96,7 +97,7 @@
   );
   const range = seen.row(
     () => timeline.columns.length,
-    (i) => timeline.columns[i]!.x
+    (i) => nth(timeline.columns, i).x
   );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
   const laneFrom = $derived(columns[0]?.x ?? 0);
@@ -104,17 +105,17 @@
   const allBars = $derived(workspace.sheet.form.bars);
   const barRange = seen.row(
     () => allBars.length,
-    (i) => timeline.time(allBars[i]!.start)
+    (i) => timeline.time(nth(allBars, i).start)
   );
   const bars = $derived(allBars.slice(barRange.from, barRange.to));
   const noteRange = seen.row(
     () => notes.length,
-    (i) => timeline.time(beatsOf(notes[i]!.start))
+    (i) => timeline.time(beatsOf(nth(notes, i).start))
   );
   const drawn = $derived.by(() => {
     const own = notes.slice(noteRange.from, noteRange.to);
     const read = readPart(noteRange.from, noteRange.from + own.length);
-    return own.map((note, n) => ({ note, read: read[n]! }));
+    return own.map((note, n) => ({ note, read: nth(read, n) }));
   });
   const lookOf = ({ note, read }: (typeof drawn)[number]) =>
     note.purpose === 'target' ? TARGET_LOOK : ROLE_LOOKS[read.role];
@@ -127,13 +128,13 @@
 
   function takeNote(event: PointerEvent & { currentTarget: Element }, index: number) {
     if (!onmove || event.button !== 0) return;
-    const { start, midi } = notes[index]!;
+    const { start, midi } = nth(notes, index);
     event.currentTarget.setPointerCapture(event.pointerId);
     dragged = { index, x: event.clientX, y: event.clientY, start, midi, isMoved: false };
   }
   function dragNote(event: PointerEvent) {
     if (!dragged) return;
-    const from = notes[dragged.index]!;
+    const from = nth(notes, dragged.index);
     const steps = Math.round((event.clientX - dragged.x) / perTick / grid);
     const semitones = Math.round((event.clientY - dragged.y) / semitone);
     dragged.start = Math.max(-ticksOf(allBars[0]?.beats ?? 4), from.start + steps * grid);
@@ -144,7 +145,7 @@
     const drop = dragged;
     dragged = null;
     if (!drop) return;
-    const { start, midi } = notes[drop.index]!;
+    const { start, midi } = nth(notes, drop.index);
     if (drop.start !== start || drop.midi !== midi) onmove?.(drop.index, drop.start, drop.midi);
     else if (!drop.isMoved && onpick) onpick(start);
     else if (!drop.isMoved) onpoint?.(drop.index);
@@ -174,16 +175,16 @@
   }
 
   function describe(change: number): string {
-    const { symbol, bar } = changes[change]!;
-    const { heard, verdict } = outline.windows[change]!;
+    const { symbol, bar } = nth(changes, change);
+    const { heard, verdict } = nth(outline.windows, change);
     const heardAs = heard[0] ? `, heard as ${prettySymbol(heardName(change))}` : '';
     return `${prettySymbol(symbol)}, bar ${bar}${heardAs}${verdict ? `: ${VERDICT_WORDS[verdict]}` : ''}`;
   }
 
   /** The name by which the chart knows what is heard, where it is the same notes. */
   function heardName(change: number): string {
-    const { heard, verdict } = outline.windows[change]!;
-    const { symbol } = changes[change]!;
+    const { heard, verdict } = nth(outline.windows, change);
+    const { symbol } = nth(changes, change);
     return verdict === 'clear' ? symbol : heard[0] ? heardIn(workspace.analysis.key, heard[0]) : '';
   }
 </script>
@@ -228,7 +229,7 @@
         <BarLines {bars} time={timeline.time} height={HEIGHT} />
         {#each columns as column (column.index)}
           <ChordText
-            symbol={changes[column.index]!.symbol}
+            symbol={nth(changes, column.index).symbol}
             x={column.x + 7}
             y={HEAD - 8}
             size={column.width < 70 ? 15 : 20}
@@ -346,7 +347,7 @@
       data-outline-strip
     >
       {#each columns as column (column.index)}
-        {@const { verdict } = outline.windows[column.index]!}
+        {@const { verdict } = nth(outline.windows, column.index)}
         <button
           class="absolute inset-y-0 flex items-center gap-1.5 overflow-hidden border-l border-line px-1.5 text-left {column.index ===
           workspace.selected

@@ -45,11 +45,20 @@
     readonly y: number;
     readonly note: LineNote;
     readonly read: ReadNote;
+    readonly place: { readonly string: number; readonly fret: number };
   }
   const placed = $derived(
     notes.flatMap(({ note, read }): Placed[] =>
       note.place
-        ? [{ note, read, x: geometry.finger(note.place.fret), y: geometry.string(note.place.string) }]
+        ? [
+            {
+              note,
+              read,
+              place: note.place,
+              x: geometry.finger(note.place.fret),
+              y: geometry.string(note.place.string)
+            }
+          ]
         : []
     )
   );
@@ -74,10 +83,7 @@
     settings.label({ degree: read.degree ?? '', note: note.note, finger: note.place?.finger });
   const spoken = $derived(
     placed
-      .map(
-        ({ note, read }) =>
-          `string ${note.place!.string} fret ${note.place!.fret}, ${read.degree ?? 'no chord'}`
-      )
+      .map(({ place, read }) => `string ${place.string} fret ${place.fret}, ${read.degree ?? 'no chord'}`)
       .join('; ')
   );
 
@@ -138,7 +144,7 @@
       {/if}
       {#each marks as one (`${one.x} ${one.y}`)}
         {@const isLit = placed.some(({ note, x, y }) => note.start === lit && x === one.x && y === one.y)}
-        <g data-place="{one.note.place!.string}:{one.note.place!.fret}">
+        <g data-place="{one.place.string}:{one.place.fret}">
           <NoteMark x={one.x} y={one.y} role={markRole(one)} label={labelOf(one)} />
           {#if isLit}
             <circle cx={one.x} cy={one.y} r="17" fill="none" class="stroke-ink" stroke-width="3" data-lit />

@@ -11,6 +11,7 @@
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import type { Snippet } from 'svelte';
   import { toast } from 'svelte-sonner';
+  import { nth, sure } from '$lib/core/base/list';
   import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
   import { keyText } from '$lib/core/harmony/key';
   import { STYLES, type Style } from '$lib/core/harmony/style';
@@ -60,7 +61,12 @@
   const figures = $derived(levelOf(level)?.figures);
   const isPhrases = $derived((level || lines.finding.asked.level) === 'phrases');
   const HEARD = 'heard';
-  const heardStyle = $derived(STYLES.find(({ id }) => id === lines.finding.style.style)!.name);
+  const heardStyle = $derived(
+    sure(
+      STYLES.find(({ id }) => id === lines.finding.style.style),
+      'STYLES'
+    ).name
+  );
   /** How dense phrases are; between the two the style decides. */
   const DENSITIES = { sparse: 0.15, style: undefined, dense: 0.9 } as const;
   type Density = keyof typeof DENSITIES;
@@ -90,9 +96,14 @@
     rehearsal.keys.shift = key === ALL_KEYS ? 0 : Number(key);
     if (rehearsal.transport.isPlaying) void rehearsal.transport.play();
   }
-  const loopName = $derived(LOOPS.find(({ value }) => value === loop)!.name);
+  const loopName = $derived(
+    sure(
+      LOOPS.find(({ value }) => value === loop),
+      'LOOPS'
+    ).name
+  );
   const keyName = $derived(
-    rehearsal.keys.lineKeys === 'stay' ? keys[((rehearsal.keys.shift % 12) + 12) % 12]!.name : 'all keys'
+    rehearsal.keys.lineKeys === 'stay' ? nth(keys, ((rehearsal.keys.shift % 12) + 12) % 12).name : 'all keys'
   );
   const NEW = 'new';
   const kept = $derived([

@@ -7,6 +7,7 @@
 
 <script lang="ts">
   import { onDestroy, onMount, untrack } from 'svelte';
+  import { nth } from '$lib/core/base/list';
   import { remarksOn } from '$lib/core/line/in-words';
   import { beatsOf, ticksOf, type LineNote } from '$lib/core/line/model';
   import { moved } from '$lib/core/line/edit';
@@ -130,7 +131,7 @@
     if (time === null || !rehearsal.picture.now) return null;
     const { now, inRound } = rehearsal.picture;
     const at = now.times.findIndex(({ start, beats }) => inRound >= start && inRound < start + beats);
-    return at < 0 ? null : now.notes[at]!.start + ticksOf(now.excerpt.from);
+    return at < 0 ? null : nth(now.notes, at).start + ticksOf(now.excerpt.from);
   });
 
   function select(index: number) {
@@ -285,7 +286,7 @@
         <ChangeReading
           {change}
           home={shown.analysis.key}
-          window={outline.windows[change.index]!}
+          window={nth(outline.windows, change.index)}
           {reading}
           notes={over}
           {mend}

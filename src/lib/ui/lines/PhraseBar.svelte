@@ -10,6 +10,7 @@
   import RefreshCw from '@lucide/svelte/icons/refresh-cw';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import X from '@lucide/svelte/icons/x';
+  import { nth } from '$lib/core/base/list';
   import { RELATIONS, type Relation } from '$lib/core/line/phrase/styles';
   import type { Phrases } from '$lib/state/lines/phrases.svelte';
   import Button from '../kit/Button.svelte';
@@ -24,7 +25,7 @@
   }
   let { phrases, index, isBusy, onwrite }: Props = $props();
 
-  const phrase = $derived(phrases.all[index]!);
+  const phrase = $derived(nth(phrases.all, index));
   const isLocked = $derived(phrases.isLocked(index));
   /** The phrase it is to follow: the one it follows already, else the one before it. */
   let model: number | null = $state(null);

@@ -5,6 +5,7 @@
 <script lang="ts">
   import Lock from '@lucide/svelte/icons/lock';
   import Plus from '@lucide/svelte/icons/plus';
+  import { nth } from '$lib/core/base/list';
   import { beatsOf } from '$lib/core/line/model';
   import type { LinePhrase } from '$lib/core/line/phrases-in';
   import type { Phrases } from '$lib/state/lines/phrases.svelte';
@@ -43,7 +44,7 @@
   const gaps = $derived(
     phrases.gaps
       .map((gap) => {
-        const [first, last] = [bars[gap.first]!, bars[gap.first + gap.bars - 1]!];
+        const [first, last] = [nth(bars, gap.first), nth(bars, gap.first + gap.bars - 1)];
         const left = x(first.start);
         return { ...gap, left, width: x(last.start + last.beats) - left };
       })
@@ -87,7 +88,7 @@
       const key = event.key.toLowerCase();
       if (key === 'k') phrases.lock(index);
       else if (key === 'o') void after(phrases.renew(index));
-      else if (key === 'w') onwrite(phrases.all[index]!.from);
+      else if (key === 'w') onwrite(nth(phrases.all, index).from);
       else return;
       done();
     }
@@ -102,12 +103,12 @@
   /** Bars that a block would go, for where it is held. */
   function drag(event: PointerEvent) {
     if (!dragged) return;
-    const phrase = phrases.all[dragged.index]!;
-    const start = bars[phrase.first]!.start;
+    const phrase = nth(phrases.all, dragged.index);
+    const start = nth(bars, phrase.first).start;
     const wanted = x(start) + event.clientX - dragged.from;
     let nearest = phrase.first;
     bars.forEach((bar, i) => {
-      if (Math.abs(x(bar.start) - wanted) < Math.abs(x(bars[nearest]!.start) - wanted)) nearest = i;
+      if (Math.abs(x(bar.start) - wanted) < Math.abs(x(nth(bars, nearest).start) - wanted)) nearest = i;
     });
     dragged.by = nearest - phrase.first;
     dragged.isMoved ||= Math.abs(event.clientX - dragged.from) > 6;
@@ -126,14 +127,14 @@
   }
   const ghost = $derived.by(() => {
     if (!dragged || dragged.by === 0) return null;
-    const { phrase, width: wide } = blocks[dragged.index]!;
+    const { phrase, width: wide } = nth(blocks, dragged.index);
     const to = bars[phrase.first + dragged.by];
     if (!to) return null;
-    return { left: x(to.start + beatsOf(phrase.from) - bars[phrase.first]!.start), width: wide };
+    return { left: x(to.start + beatsOf(phrase.from) - nth(bars, phrase.first).start), width: wide };
   });
 
   const likeWords = ({ phrase }: Block) =>
-    phrase.like ? `${RELATION_WORDS[phrase.like.how]} ${phrases.all[phrase.like.of]!.name}` : '';
+    phrase.like ? `${RELATION_WORDS[phrase.like.how]} ${nth(phrases.all, phrase.like.of).name}` : '';
 </script>
 
 <div

@@ -1,4 +1,5 @@
 /** How the notes of a line and what is heard in it are drawn and named. */
+import { nth } from '$lib/core/base/list';
 import type { NoteRole } from '$lib/core/line/read';
 import type { Relation } from '$lib/core/line/phrase/styles';
 import type { Verdict } from '$lib/core/line/outline';
@@ -84,5 +85,5 @@ export function heardIn({ tonic, mode }: Key, { symbol, root }: HeardChord): str
   const names = notes.some((note) => note.includes('#')) ? SHARPS : FLATS;
   // The key's own name comes first: the VI of E♭ minor is C♭.
   const own = notes.find((note) => pitchClass(note) === root);
-  return (own ?? names[root]!) + symbol.slice(plainName(root).length);
+  return (own ?? nth(names, root)) + symbol.slice(plainName(root).length);
 }

@@ -3,6 +3,7 @@
   from the cell to the left. On screen one part at a time, on paper and in files all parts below one another.
 -->
 <script lang="ts">
+  import { firstOf, nth } from '$lib/core/base/list';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -46,7 +47,7 @@
   const neck = $derived(workspace.neck);
   const rows = $derived(
     isOneOctave
-      ? workspace.map.filter(({ position }) => position < workspace.map[0]!.position + 12)
+      ? workspace.map.filter(({ position }) => position < firstOf(workspace.map).position + 12)
       : workspace.map
   );
   const rowHeight = $derived((neck.strings.length - 1) * stringGap + 33);
@@ -83,12 +84,12 @@
 
   /** What the hand held just before a column, in the same row. */
   function before(row: MapRow, column: MapColumn): Area | null {
-    const first = column.changes[0]!.index;
+    const first = firstOf(column.changes).index;
     return first > 0 ? (row.areas[first - 1] ?? null) : null;
   }
 
   function notesOf(row: MapRow, column: MapColumn): MiniNote[] {
-    const change = column.changes[0]!;
+    const change = firstOf(column.changes);
     const area = row.areas[change.index];
     if (!area) return [];
     const last = before(row, column);
@@ -123,7 +124,7 @@
   /** Cells passed over while the pointer is down: row by change. */
   let stroke: ReadonlyMap<number, number> | null = $state.raw(null);
   const handRow = $derived((column: MapColumn) => {
-    const { index } = column.changes[0]!;
+    const { index } = firstOf(column.changes);
     return stroke?.get(index) ?? rowAt(workspace.positions[index] ?? 0);
   });
 
@@ -165,7 +166,7 @@
   function paintFrom(event: PointerEvent) {
     const found = hit(event);
     if (!found) return;
-    workspace.select(found.column.changes[0]!.index);
+    workspace.select(firstOf(found.column.changes).index);
     if (isLaying) onlayover(found.row, found.column);
     else touch(event);
   }
@@ -183,7 +184,7 @@
   function finish(event: PointerEvent) {
     if (finger.end()) paintFrom(event);
     if (!stroke) return;
-    const painted = [...stroke].map(([change, row]) => [change, rows[row]!.position] as const);
+    const painted = [...stroke].map(([change, row]) => [change, nth(rows, row).position] as const);
     stroke = null;
     workspace.paint(new Map(painted));
   }
@@ -192,10 +193,12 @@
     const move = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
     const svg = (event.currentTarget as Element).closest('svg')!;
     if (move) {
-      const other = svg.querySelector<SVGGElement>(`[data-map-cell="${r + move[0]!}:${c + move[1]!}"]`);
+      const other = svg.querySelector<SVGGElement>(
+        `[data-map-cell="${r + firstOf(move)}:${c + nth(move, 1)}"]`
+      );
       other?.focus();
     } else if (event.key === 'Enter' || event.key === ' ') {
-      workspace.paint(new Map(column.changes.map(({ index }) => [index, rows[r]!.position])));
+      workspace.paint(new Map(column.changes.map(({ index }) => [index, nth(rows, r).position])));
     } else if (event.key.toLowerCase() === 'o') {
       onlayover(r, column);
     } else return;
@@ -203,7 +206,7 @@
   }
 
   function spoken(row: MapRow, column: MapColumn): string {
-    const { symbol, index, bar } = column.changes[0]!;
+    const { symbol, index, bar } = firstOf(column.changes);
     const area = row.areas[index];
     if (!area) return `${symbol}, bar ${bar}: nothing to play`;
     return `${symbol}, bar ${bar}, ${areaTitle(area.name)}, fret ${area.anchor}: ${area.cells.map(sayCell).join('; ')}`;
@@ -237,8 +240,8 @@
     {#if parts.length > 1}
       <text x="0" y={p * partHeight + 14} font-size="11.5" class="fill-soft">{part.title}</text>
     {/if}
-    {#each part.columns as column, c (column.changes[0]!.index)}
-      {@const change = column.changes[0]!}
+    {#each part.columns as column, c (firstOf(column.changes).index)}
+      {@const change = firstOf(column.changes)}
       {@const choice = workspace.chosen[change.index]}
       <ChordText
         symbol={change.symbol}
@@ -259,7 +262,7 @@
       >
     {/each}
     {#each rows as row, r (row.position)}
-      {@const geometry = geometries[r]!}
+      {@const geometry = nth(geometries, r)}
       {@const y = cellY(p, r)}
       {#if isLive}
         <g
@@ -287,8 +290,8 @@
       {:else}
         {@render label(row, y)}
       {/if}
-      {#each part.columns as column, c (column.changes[0]!.index)}
-        {@const area = row.areas[column.changes[0]!.index]}
+      {#each part.columns as column, c (firstOf(column.changes).index)}
+        {@const area = row.areas[firstOf(column.changes).index]}
         {@const isHand = handRow(column) === r}
         <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
         <g
@@ -327,8 +330,8 @@
               <MiniNeck
                 {geometry}
                 strings={neck.strings.length}
-                from={windows[r]!.from}
-                to={windows[r]!.to}
+                from={nth(windows, r).from}
+                to={nth(windows, r).to}
                 notes={notesOf(row, column)}
                 radius={stringGap * 0.5}
               />

@@ -1,5 +1,6 @@
 <!-- The whole position map as one sheet, for paper and files: out of sight on the screen, alone on the page. -->
 <script lang="ts">
+  import { firstOf } from '$lib/core/base/list';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { mapParts } from './columns';
   import Paper from '../export/Paper.svelte';
@@ -16,7 +17,7 @@
   const keyOf = ({ index, symbol }: { index: number; symbol: string }) =>
     `${symbol} ${workspace.chosen[index]?.name}`;
   const rows = $derived(
-    workspace.map.filter(({ position }) => position < workspace.map[0]!.position + 12).length
+    workspace.map.filter(({ position }) => position < firstOf(workspace.map).position + 12).length
   );
   const heightOf = (parts: number) =>
     parts * (HEADS + rows * ((workspace.neck.strings.length - 1) * STRING_GAP + AROUND));

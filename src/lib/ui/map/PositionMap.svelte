@@ -3,6 +3,7 @@
   import { flushSync } from 'svelte';
   import Layers from '@lucide/svelte/icons/layers-2';
   import Printer from '@lucide/svelte/icons/printer';
+  import { firstOf } from '$lib/core/base/list';
   import SaveDrawing from '../export/SaveDrawing.svelte';
   import Button from '../kit/Button.svelte';
   import { Gradual } from '../kit/gradual.svelte';
@@ -63,7 +64,7 @@
   );
 
   function layOver(row: number, column: MapColumn) {
-    over = { row, change: column.changes[0]!.index };
+    over = { row, change: firstOf(column.changes).index };
   }
 
   /** Why a note of the selected change's shape is not where its system would have it. */

@@ -1,4 +1,5 @@
 /** How a chart is cut up for the position map: parts that fit side by side, each column one change or several alike. */
+import { entryOf, firstOf, nth } from '$lib/core/base/list';
 import type { AnalysedChange } from '$lib/core/harmony/analysis';
 
 /** Changes that look alike on the map, one after another or in a repeated section; the first speaks for them. */
@@ -27,20 +28,20 @@ export function mapParts(
 ): MapPart[] {
   // Asked for once: there may be thousands.
   const keys = new Map(changes.map((change) => [change, keyOf(change)]));
-  const own = (change: AnalysedChange) => keys.get(change)!;
+  const own = (change: AnalysedChange) => entryOf(keys, change);
   const sections = bySection(changes).map((section) => ({
-    name: section[0]!.section,
+    name: firstOf(section).section,
     columns: isFolded ? folded(section, own) : section.map((change) => ({ changes: [change] }))
   }));
   const said = new Map<string, { name: string; columns: MapColumn[] }>();
   for (const [i, { name, columns }] of sections.entries()) {
-    const words = columns.map(({ changes: [first, ...more] }) => `${own(first!)} ${more.length}`).join('|');
+    const words = columns.map(({ changes }) => `${own(firstOf(changes))} ${changes.length - 1}`).join('|');
     const key = isFolded ? `${name} ${words}` : String(i);
     const same = said.get(key);
     if (!same) said.set(key, { name, columns });
     else {
       same.columns = same.columns.map((column, c) => ({
-        changes: [...column.changes, ...columns[c]!.changes]
+        changes: [...column.changes, ...nth(columns, c).changes]
       }));
     }
   }
@@ -62,7 +63,7 @@ function bySection(changes: readonly AnalysedChange[]): AnalysedChange[][] {
   for (const change of changes) {
     const last = sections.at(-1);
     // A section played twice in a row starts again where its bars do.
-    if (last && last[0]!.section === change.section && !startsAgain(last, change)) last.push(change);
+    if (last && firstOf(last).section === change.section && !startsAgain(last, change)) last.push(change);
     else sections.push([change]);
   }
   return sections;
@@ -71,10 +72,10 @@ function bySection(changes: readonly AnalysedChange[]): AnalysedChange[][] {
 /** The same place in the text as the section's first change: it is played once more. */
 function startsAgain([first]: readonly AnalysedChange[], change: AnalysedChange): boolean {
   return (
-    first!.place !== undefined &&
-    first!.section !== '' &&
-    first!.place.line === change.place?.line &&
-    first!.place.column === change.place.column
+    first?.place !== undefined &&
+    first.section !== '' &&
+    first.place.line === change.place?.line &&
+    first.place.column === change.place.column
   );
 }
 
@@ -82,15 +83,15 @@ function folded(changes: readonly AnalysedChange[], keyOf: (change: AnalysedChan
   const columns: { changes: AnalysedChange[] }[] = [];
   for (const change of changes) {
     const last = columns.at(-1);
-    if (last && keyOf(last.changes[0]!) === keyOf(change)) last.changes.push(change);
+    if (last && keyOf(firstOf(last.changes)) === keyOf(change)) last.changes.push(change);
     else columns.push({ changes: [change] });
   }
   return columns;
 }
 
 function titleOf(section: string, columns: readonly MapColumn[], isOneOfSeveral: boolean): string {
-  const first = columns[0]!.changes[0]!.bar;
-  const last = Math.max(...columns.map(({ changes }) => changes[0]!.bar));
+  const first = firstOf(firstOf(columns).changes).bar;
+  const last = Math.max(...columns.map(({ changes }) => firstOf(changes).bar));
   const bars = first === last ? `bar ${first}` : `bars ${first}–${last}`;
   if (!section) return bars;
   return isOneOfSeveral ? `${section}, ${bars}` : section;

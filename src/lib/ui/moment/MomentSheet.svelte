@@ -1,5 +1,6 @@
 <!-- The moment on paper: the change that is selected on the whole neck, then every change as a small neck. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { prettyDegree, prettyProse } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
@@ -66,7 +67,7 @@
         <HandCard
           {moment}
           {neck}
-          wanted={workspace.positions[moment.change.index]!}
+          wanted={nth(workspace.positions, moment.change.index)}
           target={workspace.paths.targets.get(moment.change.index)}
           width={104}
         />

@@ -3,6 +3,7 @@
   ghost, and a stroke from each chord tone to where it moves. Drawn into the neck.
 -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import type { Mark } from '$lib/core/moment/moment';
   import { tonesElsewhere } from '$lib/core/moment/moment';
   import type { Target } from '$lib/core/targets/path';
@@ -65,7 +66,7 @@
     const places = placesOf(marks);
     return marks.map((mark, i) => ({
       mark,
-      place: places[i]!,
+      place: nth(places, i),
       x: geometry.finger(mark.fret),
       y: geometry.string(mark.string),
       role: isTarget(mark) ? ('target' as const) : mark.role,

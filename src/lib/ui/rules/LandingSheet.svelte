@@ -1,5 +1,6 @@
 <!-- The landing sheet: every target of a chart on one page: chord, degree, note, string and fret, and what leads in. -->
 <script lang="ts">
+  import { firstOf, nth } from '$lib/core/base/list';
   import { APPROACH_FACTS } from '$lib/core/line/approach-notes';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import { settings } from '$lib/state/settings.svelte';
@@ -20,7 +21,7 @@
   const columns = $derived(Math.min(4, Math.max(1, Math.ceil(targets.length / EASY))));
   const rows = $derived(Math.ceil(targets.length / columns));
   /** Rows shrink so that the chart stays on its page. */
-  const height = $derived(Math.min(TALLEST[columns - 1]!, ROOM / Math.max(1, rows)));
+  const height = $derived(Math.min(nth(TALLEST, columns - 1), ROOM / Math.max(1, rows)));
   const figures = $derived(workspace.paths.figures);
 </script>
 
@@ -32,7 +33,7 @@
 >
   <ol style:--row="{height}mm" style:--columns={columns}>
     {#each targets as { change, beat, cell, step }, i (`${change}:${beat}`)}
-      {@const at = workspace.changes[change]!}
+      {@const at = nth(workspace.changes, change)}
       {@const lead = workspace.paths.approachNotes.get(i)}
       <li>
         <span class="bar">{beat === 1 ? at.bar : ''}</span>
@@ -45,7 +46,7 @@
         <span class="step">{step ? stepWords(step.semitones) : ''}</span>
         <span class="lead"
           >{lead
-            ? `${lead.map(({ note, string, fret }) => `${settings.note(note)} ${string}:${fret}`).join(', ')} (${APPROACH_FACTS[lead[0]!.kind].short})`
+            ? `${lead.map(({ note, string, fret }) => `${settings.note(note)} ${string}:${fret}`).join(', ')} (${APPROACH_FACTS[firstOf(lead).kind].short})`
             : ''}</span
         >
       </li>

@@ -3,6 +3,7 @@
   the caret, or the selected change, comes into sight by itself.
 -->
 <script lang="ts" module>
+  import { lastOf, nth } from '$lib/core/base/list';
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
   import type { PlayedBar } from '$lib/core/chart/unroll';
   import { isReady, ready } from './engrave';
@@ -124,7 +125,8 @@
   });
   const isSeen = (i: number) =>
     paperWidth > 0 ||
-    (tops[i]! < scrolled.top + scrolled.height + OVER && tops[i]! + systems[i]!.height > scrolled.top - OVER);
+    (nth(tops, i) < scrolled.top + scrolled.height + OVER &&
+      nth(tops, i) + nth(systems, i).height > scrolled.top - OVER);
 
   let scroller: HTMLElement | undefined = $state();
   function look() {
@@ -144,7 +146,7 @@
     const selectedAt = chords.find(({ index }) => index === workspace.selected)?.start;
     const ticks = marks.time ?? caret?.at ?? selectedAt ?? 0;
     const found = systems.findIndex(({ bars: own }) => {
-      const last = own.at(-1)!;
+      const last = lastOf(own);
       return ticks < last.start + last.length;
     });
     return found < 0 ? systems.length - 1 : found;

@@ -1,5 +1,6 @@
 <!-- One system: staff and tab as they were engraved; over them chords, degrees, targets, the beat, and what is being written. -->
 <script lang="ts">
+  import { firstOf, lastOf, nth } from '$lib/core/base/list';
   import { prettyDegree } from '$lib/core/theory/typeset';
   import ChordText from '../chord/ChordText.svelte';
   import { engrave, type Engraved, type Engraving } from './engrave';
@@ -16,8 +17,8 @@
   let { system, engraving, marks, onpick }: Props = $props();
 
   let engraved: Engraved | null = $state.raw(null);
-  const from = $derived(system.bars[0]!.start);
-  const end = $derived(system.bars.at(-1)!.start + system.bars.at(-1)!.length);
+  const from = $derived(firstOf(system.bars).start);
+  const end = $derived(lastOf(system.bars).start + lastOf(system.bars).length);
   const width = $derived(system.widths.reduce((a, b) => a + b, 0));
   const isHere = (ticks: number | null) => ticks !== null && ticks >= from && ticks < end;
   const chords = $derived(marks.chords.filter(({ start }) => isHere(start)));
@@ -62,9 +63,9 @@
         />
       {/if}
       {#each drawn.bars as bar, i (bar.start)}
-        {#if (i === 0 || marks.numbersAll) && system.bars[i]!.number > 0}
+        {#if (i === 0 || marks.numbersAll) && nth(system.bars, i).number > 0}
           <text x={i === 0 ? 2 : bar.from - 20} y={system.staffAt - 6} font-size="11" class="fill-soft"
-            >{system.bars[i]!.number}</text
+            >{nth(system.bars, i).number}</text
           >
         {/if}
       {/each}

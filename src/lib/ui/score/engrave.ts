@@ -1,4 +1,5 @@
 /** One system of staff and tab, engraved. The only place that knows the notation package; it arrives when a score is shown. */
+import { lastOf, nth, sure } from '$lib/core/base/list';
 import {
   Accidental,
   Beam,
@@ -23,7 +24,8 @@ import {
   VexFlow,
   Vibrato,
   Voice,
-  type Note
+  type Note,
+  type Tickable
 } from 'vexflow/core';
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url';
 import type { LineNote } from '$lib/core/line/model';
@@ -123,18 +125,18 @@ export function engrave(element: HTMLElement, system: System, engraving: Engravi
   const places: { start: number; end: number; from: number; to: number }[] = [];
   let left = 0;
   bars.forEach((bar, i) => {
-    const staff = new Stave(left, staffAt, widths[i]!, {
+    const staff = new Stave(left, staffAt, nth(widths, i), {
       spaceAboveStaffLn: 0,
       spacingBetweenLinesPx: STAFF_GAP
     });
-    const tab = new TabStave(left, tabAt, widths[i]!, {
+    const tab = new TabStave(left, tabAt, nth(widths, i), {
       spaceAboveStaffLn: 0,
       spacingBetweenLinesPx: TAB_GAP,
       numLines: engraving.strings
     });
     const before = bars[i - 1];
     if (i === 0) {
-      staff.addClef('treble', 'default', '8vb').addKeySignature(KEYS[engraving.fifths + 7]!);
+      staff.addClef('treble', 'default', '8vb').addKeySignature(nth(KEYS, engraving.fifths + 7));
       tab.addClef('tab');
     }
     const hasMeter =
@@ -149,9 +151,9 @@ export function engrave(element: HTMLElement, system: System, engraving: Engravi
     if (i === 0) {
       new StaveConnector(staff, tab).setType('singleLeft').setContext(context).draw();
     }
-    drawn.push(...engraveBar(bar, staff, tab, begin, left + widths[i]! - BAR_END, engraving));
-    places.push({ start: bar.start, end: bar.start + bar.length, from: begin, to: left + widths[i]! });
-    left += widths[i]!;
+    drawn.push(...engraveBar(bar, staff, tab, begin, left + nth(widths, i) - BAR_END, engraving));
+    places.push({ start: bar.start, end: bar.start + bar.length, from: begin, to: left + nth(widths, i) });
+    left += nth(widths, i);
   });
   joinNotes(drawn, system.goesOn, engraving, (tie) => tie.setContext(context).draw());
   const svg = element.querySelector('svg');
@@ -161,7 +163,7 @@ export function engrave(element: HTMLElement, system: System, engraving: Engravi
       start: piece.start,
       x: onStaff.getAbsoluteX() + (piece.notes.length ? onStaff.getGlyphWidth() / 2 : 0),
       isFirst: piece.notes.length > 0 && !piece.isTied,
-      notes: piece.notes.map((index) => engraving.notes[index]!),
+      notes: piece.notes.map((index) => nth(engraving.notes, index)),
       indexes: piece.notes
     })),
     bars: places
@@ -180,12 +182,12 @@ function engraveBar(
   const context = staff.checkContext();
   const accidentals = accidentalsOf(bar, notes, fifths);
   const drawn = bar.pieces.map((piece, p): Drawn => {
-    const order = [...piece.notes].sort((a, b) => notes[a]!.midi - notes[b]!.midi);
+    const order = [...piece.notes].sort((a, b) => nth(notes, a).midi - nth(notes, b).midi);
     const onStaff = staffNote(piece, order, engraving, bar.pieces.length === 1);
     order.forEach((index, i) => {
-      const accidental = accidentals[p]![piece.notes.indexOf(index)];
+      const accidental = nth(accidentals, p)[piece.notes.indexOf(index)];
       if (accidental !== null && accidental !== undefined)
-        onStaff.addModifier(new Accidental(SIGNS[accidental]!), i);
+        onStaff.addModifier(new Accidental(sure(SIGNS[accidental], 'SIGNS')), i);
     });
     return { piece, onStaff, onTab: tabNote(piece, order, engraving), order };
   });
@@ -205,15 +207,15 @@ function engraveBar(
   });
   const beams = beamed(drawn).map((group) => new Beam(group, true));
   const time = { numBeats: bar.meter.beats, beatValue: bar.meter.unit };
-  const [above, below] = [drawn.map(({ onStaff }) => onStaff), drawn.map(({ onTab }) => onTab)].map((row) =>
-    new Voice(time).setMode(Voice.Mode.SOFT).addTickables(row)
-  );
+  const voiceOf = (row: Tickable[]) => new Voice(time).setMode(Voice.Mode.SOFT).addTickables(row);
+  const above = voiceOf(drawn.map(({ onStaff }) => onStaff));
+  const below = voiceOf(drawn.map(({ onTab }) => onTab));
   new Formatter()
-    .joinVoices([above!])
-    .joinVoices([below!])
-    .format([above!, below!], Math.max(20, to - from));
-  above!.draw(context, staff);
-  below!.draw(context, tab);
+    .joinVoices([above])
+    .joinVoices([below])
+    .format([above, below], Math.max(20, to - from));
+  above.draw(context, staff);
+  below.draw(context, tab);
   for (const mark of [...beams, ...tuplets]) mark.setContext(context).draw();
   return drawn;
 }
@@ -230,15 +232,15 @@ function staffNote(
     return rest;
   }
   const keys = order.map((index) => {
-    const { letter, octave } = staffPitch(notes[index]!);
+    const { letter, octave } = staffPitch(nth(notes, index));
     // A guitar is written an octave above where it sounds; the accidental is added where it has to be seen.
     return `${letter.toLowerCase()}/${octave + 1}`;
   });
   const note = new StaveNote({ keys, duration: String(value), dots, autoStem: true });
   if (dots) Dot.buildAndAttach([note], { all: true });
   order.forEach((index, i) => {
-    if (isTarget(notes[index]!)) note.setKeyStyle(i, TARGET);
-    if (notes[index]!.ghost && isFirst) {
+    if (isTarget(nth(notes, index))) note.setKeyStyle(i, TARGET);
+    if (nth(notes, index).ghost && isFirst) {
       note.addModifier(new Parenthesis(1), i).addModifier(new Parenthesis(2), i);
     }
   });
@@ -250,15 +252,15 @@ function tabNote(
   order: readonly number[],
   { notes, isTarget }: Engraving
 ): Note {
-  const placed = order.flatMap((index) => notes[index]!.place ?? []);
+  const placed = order.flatMap((index) => nth(notes, index).place ?? []);
   if (own.length === 0 || isTied || placed.length < own.length) {
     return new GhostNote({ duration: `${value}${own.length ? '' : 'r'}`, dots });
   }
   const positions = placed.map(({ string, fret }) => ({ str: string, fret: String(fret) }));
   const note = new TabNote({ positions, duration: String(value), dots });
-  if (order.some((index) => notes[index]!.ghost)) note.setGhost(true);
+  if (order.some((index) => nth(notes, index).ghost)) note.setGhost(true);
   order.forEach((index, i) => {
-    const { midi, bend, release, vibrato } = notes[index]!;
+    const { midi, bend, release, vibrato } = nth(notes, index);
     if (bend) {
       const up = {
         type: Bend.UP,
@@ -268,7 +270,7 @@ function tabNote(
     }
     if (vibrato) note.addModifier(new Vibrato(), i);
   });
-  if (order.some((index) => isTarget(notes[index]!))) note.setStyle(TARGET);
+  if (order.some((index) => isTarget(nth(notes, index)))) note.setStyle(TARGET);
   return note;
 }
 
@@ -278,7 +280,7 @@ function beamed(drawn: readonly Drawn[]): StaveNote[][] {
   let last: number | null = null;
   for (const { piece, onStaff } of drawn) {
     const hangs = piece.value >= 8 && piece.notes.length > 0;
-    if (hangs && piece.group === last) groups.at(-1)!.push(onStaff);
+    if (hangs && piece.group === last) lastOf(groups).push(onStaff);
     else if (hangs) groups.push([onStaff]);
     last = hangs ? piece.group : null;
   }
@@ -310,10 +312,10 @@ function joinNotes(
       return;
     }
     order.forEach((index, n) => {
-      const { slide, slur, place, midi } = notes[index]!;
+      const { slide, slur, place, midi } = nth(notes, index);
       if ((!slide && !slur) || !place) return;
-      const from = before?.order.findLast((one) => notes[one]!.place?.string === place.string);
-      const isUp = from === undefined || notes[from]!.midi <= midi;
+      const from = before?.order.findLast((one) => nth(notes, one).place?.string === place.string);
+      const isUp = from === undefined || nth(notes, from).midi <= midi;
       const struck = before?.piece.isTied ? drawn.slice(0, i).findLast((one) => one.piece.isFirst) : before;
       const joined = {
         ...(struck && from !== undefined ? { firstNote: struck.onTab } : {}),

@@ -1,4 +1,5 @@
 /** How a score breaks into systems and how high each of them is: reckoned before anything is drawn. */
+import { nth } from '$lib/core/base/list';
 import type { LineNote } from '$lib/core/line/model';
 import type { Piece, WrittenBar } from '$lib/core/line/notation';
 import { staffPitch, stepOf } from '$lib/core/line/staff';
@@ -124,7 +125,7 @@ function heights(
   hasDegrees: boolean
 ) {
   const steps = bars.flatMap(({ pieces }) =>
-    pieces.flatMap((piece) => piece.notes.map((index) => stepOf(staffPitch(notes[index]!)) + OCTAVE))
+    pieces.flatMap((piece) => piece.notes.map((index) => stepOf(staffPitch(nth(notes, index))) + OCTAVE))
   );
   const over = Math.max(0, Math.max(HIGHEST_LINE, ...steps) - HIGHEST_LINE) * (STAFF_GAP / 2);
   const under = Math.max(0, LOWEST_LINE - Math.min(LOWEST_LINE, ...steps)) * (STAFF_GAP / 2);

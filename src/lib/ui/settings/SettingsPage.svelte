@@ -3,6 +3,7 @@
   import Download from '@lucide/svelte/icons/download';
   import History from '@lucide/svelte/icons/history';
   import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { sure } from '$lib/core/base/list';
   import { settings } from '$lib/state/settings.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
@@ -53,7 +54,12 @@
 </script>
 
 {#snippet title(id: (typeof SECTIONS)[number][0])}
-  <h2 class="mb-3 font-display text-xl">{SECTIONS.find(([one]) => one === id)![1]}</h2>
+  <h2 class="mb-3 font-display text-xl">
+    {sure(
+      SECTIONS.find(([one]) => one === id),
+      'SECTIONS'
+    )[1]}
+  </h2>
 {/snippet}
 
 <Copies bind:open={showsCopies} onback={() => location.reload()} />

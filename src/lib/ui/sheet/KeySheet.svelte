@@ -3,6 +3,7 @@
   tab, and room for notes. To be filled, and read from a stand.
 -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import { remarksOf } from '$lib/core/chart/writing/remarks';
   import { romanText } from '$lib/core/harmony/numeral';
   import { prettyDegree, prettyNumeral } from '$lib/core/theory/typeset';
@@ -29,7 +30,7 @@
 <Paper {workspace} says="chords, what to play, the hand, the target; {workspace.system.title.toLowerCase()}">
   <ol style:--columns={columns} class:wide={columns === 1}>
     {#each rows as { index, bars } (index)}
-      {@const change = workspace.changes[index]!}
+      {@const change = nth(workspace.changes, index)}
       {@const choice = workspace.chosen[index]}
       {@const target = workspace.paths.targets.get(index)}
       {@const moment = workspace.moments[index]}
@@ -55,7 +56,7 @@
             <HandCard
               {moment}
               neck={workspace.neck}
-              wanted={workspace.positions[index]!}
+              wanted={nth(workspace.positions, index)}
               {target}
               width={columns === 1 ? 260 : 190}
             />

@@ -4,6 +4,7 @@
   import { tick } from 'svelte';
   import { goto } from '$app/navigation';
   import type { Found } from '$lib/api/find';
+  import { firstOf } from '$lib/core/base/list';
   import { reach } from '$lib/state/reach.svelte';
   import { laidKeys } from '../keys/keys';
 
@@ -41,7 +42,7 @@
       if (call !== latest) return;
       [found, foundFor, isAway] = [answer, words, false];
       await tick();
-      if (takesFirst && groups[0]) take(groups[0].entries[0]!);
+      if (takesFirst && groups[0]) take(firstOf(groups[0].entries));
       takesFirst = false;
     } catch {
       void reach.look();
@@ -129,7 +130,7 @@
   let chosen = $state('');
   $effect(() => {
     const [first] = groups;
-    chosen = first ? `${first.name} ${first.entries[0]!.id}` : '';
+    chosen = first ? `${first.name} ${firstOf(first.entries).id}` : '';
   });
 
   const ITEM =

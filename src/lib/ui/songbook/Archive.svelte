@@ -3,6 +3,7 @@
   import Download from '@lucide/svelte/icons/download';
   import PackageOpen from '@lucide/svelte/icons/package-open';
   import type { ArchiveBrought, ArchiveLook, Merge } from '$lib/api/archive';
+  import { sure } from '$lib/core/base/list';
   import { counted } from '$lib/core/theory/words';
   import { archivePath, bringArchive, lookIntoArchive } from '$lib/state/songbook/archive';
   import { dayHere } from '$lib/state/day-here';
@@ -166,7 +167,12 @@
         onpick={(way) => (merge = way)}
         class="mt-3"
       />
-      <p class="mt-1 text-sm text-soft">{WAYS.find(({ value }) => value === merge)!.hint}.</p>
+      <p class="mt-1 text-sm text-soft">
+        {sure(
+          WAYS.find(({ value }) => value === merge),
+          'WAYS'
+        ).hint}.
+      </p>
       <div class="mt-2 flex gap-2">
         <Button tone="target" disabled={sent !== null} onclick={bring}>Import</Button>
         <Button onclick={() => pick(null)}>Cancel</Button>

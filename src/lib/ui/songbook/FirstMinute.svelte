@@ -2,6 +2,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { toast } from 'svelte-sonner';
+  import { nth } from '$lib/core/base/list';
   import { declared, directivesIn } from '$lib/core/chart/directives';
   import { DEMO_CHARTS } from '$lib/scenario/charts';
   import { createChart } from '$lib/state/songbook/client';
@@ -59,7 +60,7 @@
       {#if i > 0}
         <line
           x1={x(i - 1)}
-          y1={y(CHORDS[i - 1]!.tones[CHORDS[i - 1]!.target])}
+          y1={y(nth(CHORDS, i - 1).tones[nth(CHORDS, i - 1).target])}
           x2={x(i)}
           y2={y(tones[target])}
           class="stroke-target"

@@ -3,6 +3,8 @@
  * gives way where there is no room. Pixels throughout. Pure numbers.
  */
 
+import { lastOf } from '$lib/core/base/list';
+
 /** The least sizes, in pixels. */
 export interface StandSizes {
   /** This chord, and the next. */
@@ -193,7 +195,7 @@ export function rowFor({ width, chord, next, beats, target }: RowWants): ChordRo
     { isStacked: true, own: chord + beats + degree, withPlace: false, withNote: false }
   ];
   const fits = kinds.find(({ own }) => own <= width);
-  const { isStacked, withPlace, withNote } = fits ?? kinds.at(-1)!;
+  const { isStacked, withPlace, withNote } = fits ?? lastOf(kinds);
   const shrunk = fits ? 1 : Math.max(0.4, (width - beats - degree) / chord);
   return { isStacked, withPlace, withNote, shrunk };
 }

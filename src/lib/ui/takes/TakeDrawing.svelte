@@ -3,6 +3,7 @@
   landing met its target. Below every change what a listener would hear.
 -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import type { Arrangement } from '$lib/core/plan/arrange';
   import { beatsOf } from '$lib/core/line/model';
   import { beatOf, secondOf } from '$lib/core/takes/align';
@@ -138,18 +139,18 @@
   });
   const range = seen.row(
     () => timeline.columns.length,
-    (i) => timeline.columns[i]!.x
+    (i) => nth(timeline.columns, i).x
   );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
   const playedRange = seen.row(
     () => played.length,
-    (i) => timeline.time(played[i]!.at)
+    (i) => timeline.time(nth(played, i).at)
   );
   const drawn = $derived(played.slice(playedRange.from, playedRange.to));
   const allBars = $derived(arranged.sheet.form.bars);
   const barRange = seen.row(
     () => allBars.length,
-    (i) => timeline.time(allBars[i]!.start)
+    (i) => timeline.time(nth(allBars, i).start)
   );
   const bars = $derived(allBars.slice(barRange.from, barRange.to));
 
@@ -235,11 +236,11 @@
 
   function heardName(one: JudgedChange): string {
     const [heard] = one.heard;
-    if (one.verdict === 'clear') return changes[one.change]!.symbol;
+    if (one.verdict === 'clear') return nth(changes, one.change).symbol;
     return heard ? heardIn(arranged.analysis.key, heard) : '';
   }
   function describe(index: number): string {
-    const { symbol, bar } = changes[index]!;
+    const { symbol, bar } = nth(changes, index);
     const one = byChange.get(index);
     const met = one?.target
       ? `, ${MEETING_WORDS[one.target.met]}${one.target.late === null ? '' : `, ${lateWords(one.target.late)}`}`
@@ -325,7 +326,7 @@
       <BarLines {bars} time={timeline.time} {height} />
       {#each columns as column (column.index)}
         <ChordText
-          symbol={changes[column.index]!.symbol}
+          symbol={nth(changes, column.index).symbol}
           x={column.x + 7}
           y={HEAD - 8}
           size={column.width < 70 ? 15 : 20}
@@ -413,7 +414,8 @@
         {#if one?.target && place && !(data.trade && one.isLeftAlone)}
           {@const y = pitch(place.midi)}
           {@const moved = one.target.met === 'late' || one.target.met === 'early'}
-          {@const exact = timeline.time(changes[column.index]!.start + (moved ? (place.late ?? 0) : 0)) + 1}
+          {@const exact =
+            timeline.time(nth(changes, column.index).start + (moved ? (place.late ?? 0) : 0)) + 1}
           <!-- The first one would be cut by the edge. -->
           {@const x = Math.max(radius + 2, exact)}
           {#if moved}

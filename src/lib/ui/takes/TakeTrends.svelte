@@ -28,7 +28,7 @@
 
   const shown = $derived(
     takes
-      .filter(({ summary }) => summary?.figures.fits)
+      .flatMap(({ summary, ...take }) => (summary?.figures.fits ? [{ ...take, summary }] : []))
       .slice(0, MOST)
       .toReversed()
   );
@@ -42,9 +42,9 @@
   const worst = (landings: readonly TakeLanding[], change: number) =>
     landings
       .filter((one) => one.change === change && one.met !== null)
-      .sort((a, b) => ORDER.indexOf(a.met!) - ORDER.indexOf(b.met!))[0];
+      .sort((a, b) => ORDER.indexOf(a.met ?? '') - ORDER.indexOf(b.met ?? ''))[0];
 
-  const apart = $derived(shown.map(({ summary }) => summary!.figures.apart));
+  const apart = $derived(shown.map(({ summary }) => summary.figures.apart));
   const lateScale = $derived(
     scaleLinear([0, Math.max(0.3, max(apart, (value) => value ?? 0) ?? 0.3)], [CURVES - 8, 14])
   );
@@ -55,7 +55,7 @@
       (value) => scale(value ?? 0)
     ).defined((value) => value !== null)(values) ?? '';
   /** Of the last take that is shown. */
-  const last = $derived(shown.at(-1)?.summary?.figures);
+  const last = $derived(shown.at(-1)?.summary.figures);
   const date = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
 </script>
 
@@ -92,7 +92,7 @@
         {/if}
         <path
           d={path(
-            shown.map(({ summary }) => summary!.figures.hits),
+            shown.map(({ summary }) => summary.figures.hits),
             hitScale
           )}
           fill="none"
@@ -117,8 +117,8 @@
           >{last?.apart ?? ''}</text
         >
         {#each shown as take, i (take.id)}
-          <circle cx={x(i)} cy={hitScale(take.summary!.figures.hits ?? 0)} r="3.5" class="fill-target">
-            <title>{percent(take.summary!.figures.hits)} of the targets hit</title>
+          <circle cx={x(i)} cy={hitScale(take.summary.figures.hits ?? 0)} r="3.5" class="fill-target">
+            <title>{percent(take.summary.figures.hits)} of the targets hit</title>
           </circle>
           <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
           <g class="cursor-pointer" onclick={() => onopen(take.id)}>
@@ -134,8 +134,8 @@
             <text x={x(i)} y={CURVES + 14} text-anchor="middle" font-size="10.5" class="fill-soft"
               >{date.format(take.playedAt)}</text
             >
-            {#if take.summary!.time}
-              {@const { mean, spread } = take.summary!.time}
+            {#if take.summary.time}
+              {@const { mean, spread } = take.summary.time}
               <text
                 x={x(i)}
                 y={CURVES + 32}
@@ -143,13 +143,13 @@
                 font-size="11"
                 class="fill-ink"
                 data-take-time={mean}
-                ><title>{timeWords({ mean, spread, drift: take.summary!.time.drift })}</title>{signedMs(
+                ><title>{timeWords({ mean, spread, drift: take.summary.time.drift })}</title>{signedMs(
                   mean
                 )}</text
               >
             {/if}
             {#each rows as change, row (change.index)}
-              {@const one = worst(take.summary!.landings, change.index)}
+              {@const one = worst(take.summary.landings, change.index)}
               {#if one?.met}
                 <g>
                   <title
@@ -196,10 +196,10 @@
             {#each shown as { id, name, playedAt, summary } (id)}
               <tr>
                 <td class="pr-3">{date.format(playedAt)} · {name}</td>
-                <td class="pr-3">{percent(summary!.figures.hits)}</td>
-                <td class="pr-3">{percent(summary!.figures.outlined)}</td>
-                <td class="pr-3">{summary!.figures.apart ?? '–'} beats</td>
-                <td>{summary!.time ? timeWords(summary!.time) : '–'}</td>
+                <td class="pr-3">{percent(summary.figures.hits)}</td>
+                <td class="pr-3">{percent(summary.figures.outlined)}</td>
+                <td class="pr-3">{summary.figures.apart ?? '–'} beats</td>
+                <td>{summary.time ? timeWords(summary.time) : '–'}</td>
               </tr>
             {/each}
           </tbody>

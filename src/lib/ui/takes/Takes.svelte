@@ -4,6 +4,7 @@
   import { onDestroy, onMount, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
   import Repeat from '@lucide/svelte/icons/repeat';
+  import { firstOf, nth } from '$lib/core/base/list';
   import type { LoopWish } from '$lib/core/harmony/excerpt';
   import { drillOf } from '$lib/core/line/drills';
   import { endOf, ticksOf, type LineNote } from '$lib/core/line/model';
@@ -119,7 +120,7 @@
   });
   const over = $derived(
     shownChange && reading
-      ? notesOver(line, shownChange).map(({ note, index }) => ({ note, read: reading.notes[index]! }))
+      ? notesOver(line, shownChange).map(({ note, index }) => ({ note, read: nth(reading.notes, index) }))
       : []
   );
   const next = $derived.by(() => {
@@ -463,7 +464,7 @@
     />
     <p class="sr-only" aria-live="polite">
       {takes.judging.remarks.length
-        ? `${counted(takes.judging.remarks.length, 'remark')}. ${takes.judging.remarks[0]!.text}`
+        ? `${counted(takes.judging.remarks.length, 'remark')}. ${firstOf(takes.judging.remarks).text}`
         : ''}
     </p>
   {/if}

@@ -1,4 +1,5 @@
 /** What a take can be saved or kept as: a row each. */
+import { sure } from '$lib/core/base/list';
 import { wavFile } from '$lib/audio/wav';
 import type { ItemData } from '$lib/api/practice';
 import type { AnalysedChange } from '$lib/core/harmony/analysis';
@@ -48,7 +49,7 @@ async function saveSound({ takes }: Keeping): Promise<string | null> {
   if (!sound) return null;
   const { document } = takes.workspace;
   const blob = new Blob([wavFile(sound.samples, sound.rate)], { type: 'audio/wav' });
-  saveFile(blob, `${document.title} ${takes.shelf.opened!.name}`, 'wav');
+  saveFile(blob, `${document.title} ${sure(takes.shelf.opened, 'the open take').name}`, 'wav');
   return DONE;
 }
 

@@ -1,5 +1,6 @@
 <!-- The next best target lines, each with its price and where it lands elsewhere. -->
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import type { Target, TargetPath } from '$lib/core/targets/path';
   import { prettySymbol } from '$lib/core/theory/typeset';
   import Hear from '../app/Hear.svelte';
@@ -21,7 +22,8 @@
     const named = differences
       .slice(0, TOLD)
       .map(
-        ({ change, cell }) => `${prettySymbol(workspace.changes[change]!.symbol)} on ${settings.label(cell)}`
+        ({ change, cell }) =>
+          `${prettySymbol(nth(workspace.changes, change).symbol)} on ${settings.label(cell)}`
       );
     const more = differences.length - named.length;
     return named.join(', ') + (more > 0 ? ` and ${more} more` : '');

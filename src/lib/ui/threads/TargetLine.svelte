@@ -1,6 +1,7 @@
 <!-- The target line in one sentence; how it is led, what else could be had and where every voice goes are a step behind. -->
 <script lang="ts">
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
+  import { sure } from '$lib/core/base/list';
   import { STYLES } from '$lib/core/targets/styles';
   import { pinsOf } from '$lib/core/plan/edits';
   import { CHORD_SLOTS } from '$lib/core/plan/model';
@@ -20,7 +21,12 @@
   const pinned = $derived(pinsOf(workspace.plan).length);
   let isOpen = $state(false);
 
-  const led = $derived(THREADS.find(({ rule }) => rule === workspace.plan.thread)!);
+  const led = $derived(
+    sure(
+      THREADS.find(({ rule }) => rule === workspace.plan.thread),
+      'THREADS'
+    )
+  );
   const summary = $derived.by(() => {
     if (!figures) return '';
     const { semitones, longest, held, guideTones, targets, shifts } = figures;
@@ -36,8 +42,8 @@
 
   /** A 3 that falls to the ♭3 of the same root sounds backward. */
   const fallsToMinorThird = $derived(
-    (path?.targets ?? []).some(({ change, cell, step }, i) => {
-      const before = path!.targets[i - 1];
+    (path?.targets ?? []).some(({ change, cell, step }, i, targets) => {
+      const before = targets[i - 1];
       const root = (index: number) => workspace.changes[index]?.chord?.root;
       return (
         step?.semitones === -1 &&

@@ -10,6 +10,7 @@
 </script>
 
 <script lang="ts">
+  import { nth } from '$lib/core/base/list';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { beatsOf, endOf } from '$lib/core/line/model';
@@ -94,12 +95,12 @@
   /** The changes that are drawn, and the bars over them. */
   const range = seen.row(
     () => timeline.columns.length,
-    (i) => timeline.columns[i]!.x
+    (i) => nth(timeline.columns, i).x
   );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
   const barRange = seen.row(
     () => allBars.length,
-    (i) => timeline.time(allBars[i]!.start)
+    (i) => timeline.time(nth(allBars, i).start)
   );
   const bars = $derived(allBars.slice(barRange.from, barRange.to));
   const now = $derived(timeline.columns[workspace.selected]);
@@ -136,7 +137,7 @@
 
   /** x of a beat within a change. */
   function timeOf(change: number, beat: number): number {
-    return layout.time(changes[change]!.start + beat - 1);
+    return layout.time(nth(changes, change).start + beat - 1);
   }
 
   /** Targets inside a change, where there are several. */
@@ -144,10 +145,10 @@
 
   /** The step into each target, written where the thread bends. */
   const steps = $derived(
-    (path?.targets ?? []).flatMap(({ change, beat, cell, step }, i) => {
-      const before = path!.targets[i - 1];
+    (path?.targets ?? []).flatMap(({ change, beat, cell, step }, i, targets) => {
+      const before = targets[i - 1];
       if (!before || !step || beat > 1 || !isSeen(change)) return [];
-      const x = layout.columns[change]!.x - 8;
+      const x = nth(layout.columns, change).x - 8;
       const y = (layout.pitch(before.cell.midi) + layout.pitch(cell.midi)) / 2;
       return [
         { change, x, y: y + (Math.abs(step.semitones) < 3 ? -13 : 0), words: stepWords(step.semitones) }
@@ -219,7 +220,7 @@
     index: number,
     { changes, targets, met }: Pick<typeof heldByWords.value, 'changes' | 'targets' | 'met'>
   ): string {
-    const { symbol, bar, chord } = changes[index]!;
+    const { symbol, bar, chord } = nth(changes, index);
     const target = targets.get(index);
     const own = met?.get(index);
     const meeting = own ? `, ${MEETING_WORDS[own.met]}${own.isPast ? ' last time' : ''}` : '';
@@ -273,7 +274,7 @@
       {#if next}<rect x={next.x} y="15" width={next.width} height="2" class="fill-next" />{/if}
       {#each columns as column (column.index)}
         <ChordText
-          symbol={changes[column.index]!.symbol}
+          symbol={nth(changes, column.index).symbol}
           x={column.x + 7}
           y={HEAD - 8}
           size={column.width < 70 ? 15 : 19}
@@ -284,7 +285,7 @@
 
       <!-- Changes that are left alone -->
       {#each columns as column (column.index)}
-        {#if workspace.paths.path && changes[column.index]!.chord && !workspace.paths.targets.has(column.index)}
+        {#if workspace.paths.path && nth(changes, column.index).chord && !workspace.paths.targets.has(column.index)}
           <g data-resting={column.index}>
             <rect
               x={column.x}
@@ -310,8 +311,8 @@
         {#each columns as { index: i } (i)}
           {#each workspace.lanesFrom(i) as move (move.from.midi)}
             <line
-              x1={layout.columns[i]!.x + TONE_INSET}
-              x2={layout.columns[i + 1]!.x + TONE_INSET}
+              x1={nth(layout.columns, i).x + TONE_INSET}
+              x2={nth(layout.columns, i + 1).x + TONE_INSET}
               y1={layout.pitch(move.from.midi)}
               y2={layout.pitch(move.to.midi)}
               class="pointer-events-none {move.semitones === 0 ? 'stroke-tone' : 'stroke-next'}"

@@ -1,5 +1,7 @@
 /** Where things stand in the Threads drawing: time left to right in true proportion, pitch bottom to top. */
 
+import { nth } from '$lib/core/base/list';
+
 /** The straight map that takes one pair of numbers to another. */
 function linear([a, b]: readonly [number, number], [from, to]: readonly [number, number]) {
   const slope = (to - from) / (b - a || 1);
@@ -147,7 +149,12 @@ export function layOutTones<Tone extends { readonly midi: number; readonly strin
     target,
     pitch
   );
-  return tones.map((tone, i) => ({ tone, place: places[i]!, aside: asides[i]!, y: pitch(tone.midi) }));
+  return tones.map((tone, i) => ({
+    tone,
+    place: nth(places, i),
+    aside: nth(asides, i),
+    y: pitch(tone.midi)
+  }));
 }
 
 /** How far each of some pitches, low to high, stands aside so that none covers its neighbour or the target. */
@@ -162,7 +169,7 @@ export function standAside(
     const y = pitch(midi);
     const isFree = (x: number) =>
       placed.every((other) => Math.hypot(other.x - x, other.y - y) >= other.room + TONE_ROOM);
-    const x = ASIDE.find(isFree) ?? ASIDE[1]!;
+    const x = ASIDE.find(isFree) ?? nth(ASIDE, 1);
     placed.push({ x, y, room: TONE_ROOM });
     return x;
   });

@@ -1,6 +1,7 @@
 <!-- How late the changes are met in takes: beside the moment of change, early to its left, late to its right. -->
 <script lang="ts">
   import type { Pictures } from '$lib/api/practice';
+  import { firstOf } from '$lib/core/base/list';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
@@ -10,7 +11,7 @@
 
   let { lateness }: { lateness: Pictures['lateness'] } = $props();
   let picked = $state('');
-  const chart = $derived(lateness.find((one) => one.chart === picked) ?? lateness[0]!);
+  const chart = $derived(lateness.find((one) => one.chart === picked) ?? firstOf(lateness));
   /** Beats to each side, and pixels of the drawing. */
   const MOST = 1;
   const [WIDTH, ROW] = [300, 28];

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { max } from 'd3-array';
   import type { Pictures } from '$lib/api/practice';
+  import { firstOf } from '$lib/core/base/list';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
@@ -10,7 +11,7 @@
 
   let { stumbles }: { stumbles: Pictures['stumbles'] } = $props();
   let picked = $state('');
-  const chart = $derived(stumbles.find((one) => one.chart === picked) ?? stumbles[0]!);
+  const chart = $derived(stumbles.find((one) => one.chart === picked) ?? firstOf(stumbles));
   const most = $derived(max(chart.changes, ({ times }) => times) ?? 1);
 </script>
 

@@ -4,6 +4,7 @@
   import { scaleLinear, scaleUtc } from 'd3-scale';
   import { area, curveMonotoneX, line } from 'd3-shape';
   import type { Pictures } from '$lib/api/practice';
+  import { lastOf } from '$lib/core/base/list';
   import type { TimeDay } from '$lib/core/takes/judge/time-days';
   import { signedMs } from '../takes/words';
   import { shortDay } from './days';
@@ -39,7 +40,7 @@
       .y(({ mean }) => y(mean))
       .curve(curveMonotoneX)([...time]) ?? ''
   );
-  const last = $derived(time.at(-1)!);
+  const last = $derived(lastOf(time));
   const ms = (seconds: number) => Math.round(seconds * 1000);
 </script>
 

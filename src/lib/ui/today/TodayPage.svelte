@@ -3,6 +3,7 @@
   import { onMount, untrack } from 'svelte';
   import { page } from '$app/state';
   import type { Today } from '$lib/api/practice';
+  import { firstOf } from '$lib/core/base/list';
   import { dayHere } from '$lib/state/day-here';
   import { TodayState } from '$lib/state/practice/today.svelte';
   import Arriving from '../app/Arriving.svelte';
@@ -12,7 +13,9 @@
 
   let { today: given }: { today: Today } = $props();
   const today = untrack(() => new TodayState(given));
-  const shown = $derived(PANELS.find(({ id }) => id === page.url.searchParams.get('show')) ?? PANELS[0]!);
+  const shown = $derived(
+    PANELS.find(({ id }) => id === page.url.searchParams.get('show')) ?? firstOf(PANELS)
+  );
 
   onMount(() => {
     // The server's day may not be the player's, and what was played a moment ago may still be on its way.

@@ -1,4 +1,5 @@
 /** The bars of a chart as they are written, one after the other, with all that stands at each: docs/music-rules.md, Writing on bars. */
+import { lastOf, nth } from '../../base/list';
 import { nextBarLine } from '../bar-line';
 import { declarationOf } from '../directives';
 import { leftWord, rightWord } from '../margin';
@@ -84,7 +85,7 @@ export function writtenBars({ lines }: Chart): WrittenBar[] {
       if (!bar) return;
       if (opens) sectionIndex += 1;
       const repeat = bar.cells.find((cell) => cell.kind === 'repeat-bars');
-      const behind = line.barLines[at + 1]!;
+      const behind = nth(line.barLines, at + 1);
       bars.push({
         index: bars.length,
         line: index,
@@ -93,7 +94,7 @@ export function writtenBars({ lines }: Chart): WrittenBar[] {
         chords: repeat ? [] : chordsIn(bar.cells, meter),
         repeats: repeat?.count ?? 0,
         meter,
-        changesMeter: bars.length > 0 && !isSameMeter(meter, bars.at(-1)!.meter),
+        changesMeter: bars.length > 0 && !isSameMeter(meter, lastOf(bars).meter),
         section,
         sectionIndex,
         opensSection: opens,

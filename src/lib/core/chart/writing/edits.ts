@@ -2,6 +2,7 @@
  * Edits of a chart on its bars: each takes a text and gives a text in which what was asked for has changed and nothing else. Bars are
  * counted from 0 in the order in which they are written. Source of the rules: docs/music-rules.md, Writing on bars.
  */
+import { lastOf, nth, sure } from '../../base/list';
 import { wordsOf } from '../bar-line';
 import type { Cell } from '../model';
 import { readChart } from '../read';
@@ -13,6 +14,7 @@ import {
   newRow,
   partRow,
   rowAt,
+  rowIn,
   spotsIn,
   textOf,
   unitOf,
@@ -58,7 +60,7 @@ function edited(text: string, work: (lines: TextLines, spots: readonly Spot[]) =
 export const writeCells = (text: string, bar: number, cells: readonly Cell[]): string =>
   edited(text, (lines, spots) => {
     const spot = spots[bar];
-    if (spot) rowAt(lines, spot.line).units[spot.at]!.cells = cells;
+    if (spot) nth(rowAt(lines, spot.line).units, spot.at).cells = cells;
   });
 
 /** What stands in a bar, as chords at beats of its meter. */
@@ -82,12 +84,12 @@ export const insertAfter = (text: string, bar: number, clip: Clip): string =>
 
 /** Behind a bar: in its row, or where it ends a full row, in rows of their own. */
 function put(lines: TextLines, { line, at }: Spot, units: Unit[]): void {
-  const row = lines.lines[line]!.row!;
+  const row = rowIn(lines, line);
   const isLast = at === row.units.length - 1;
   // A form ends where it ends: its final line goes to the new last bar.
-  if (isLast && row.units[at]!.style === 'final') {
-    row.units[at]!.style = 'single';
-    units.at(-1)!.style = 'final';
+  if (isLast && nth(row.units, at).style === 'final') {
+    nth(row.units, at).style = 'single';
+    lastOf(units).style = 'final';
   }
   if (!isLast || row.units.length < ROW) {
     rowAt(lines, line).units.splice(at + 1, 0, ...units);
@@ -97,8 +99,9 @@ function put(lines: TextLines, { line, at }: Spot, units: Unit[]): void {
   const rows = [];
   for (let from = 0; from < units.length; from += ROW) rows.push(newRow(units.slice(from, from + ROW)));
   // What follows the last bar stays behind it.
-  rows.at(-1)!.row!.right = row.right;
-  rows.at(-1)!.row!.trail = row.trail;
+  const last = sure(lastOf(rows).row, 'the row of new bars');
+  last.right = row.right;
+  last.trail = row.trail;
   row.right = '';
   row.trail = { repeatStart: false, ending: [] };
   lines.lines.splice(line + 1, 0, ...rows);
@@ -122,7 +125,7 @@ export function copyBars(text: string, { from, to }: Stretch): Clip {
   const lines = linesOf(text);
   const spots = spotsIn(lines).slice(from, to + 1);
   const units = spots.map(({ line, at }) => ({
-    ...lines.lines[line]!.row!.units[at]!,
+    ...nth(rowIn(lines, line).units, at),
     style: 'single' as const
   }));
   const { starts, ends } = unpaired(units);
@@ -174,9 +177,9 @@ export const deleteBars = (text: string, { from, to }: Stretch): string =>
   edited(text, (lines, spots) => {
     const unitAt = (bar: number) => {
       const spot = spots[bar];
-      return spot ? rowAt(lines, spot.line).units[spot.at]! : undefined;
+      return spot ? nth(rowAt(lines, spot.line).units, spot.at) : undefined;
     };
-    const gone = spots.slice(from, to + 1).map(({ line, at }) => lines.lines[line]!.row!.units[at]!);
+    const gone = spots.slice(from, to + 1).map(({ line, at }) => nth(rowIn(lines, line).units, at));
     if (gone.length === 0) return;
     const { starts, ends } = unpaired(gone);
     const [before, after] = [unitAt(from - 1), unitAt(to + 1)];
@@ -184,14 +187,14 @@ export const deleteBars = (text: string, { from, to }: Stretch): string =>
     if (before && ends.length && !before.repeatEnd) before.repeatEnd = true;
     // The rest of an ending keeps its number; an ending that is gone whole is gone.
     const open = gone.findLast(({ ending }) => ending.length > 0);
-    if (after && open && after.ending.length === 0 && !gone.at(-1)!.repeatEnd && !endsForm(gone))
+    if (after && open && after.ending.length === 0 && !lastOf(gone).repeatEnd && !endsForm(gone))
       after.ending = open.ending;
-    if (before && gone.at(-1)!.style !== 'single' && before.style === 'single')
-      before.style = gone.at(-1)!.style;
+    if (before && lastOf(gone).style !== 'single' && before.style === 'single')
+      before.style = lastOf(gone).style;
     for (const { line, at } of spots.slice(from, to + 1).reverse()) rowAt(lines, line).units.splice(at, 1);
   });
 
-const endsForm = (units: readonly Unit[]) => units.at(-1)!.style === 'final';
+const endsForm = (units: readonly Unit[]) => lastOf(units).style === 'final';
 
 /** A stretch taken out and put behind another bar (−1: before the first), which lies outside it. */
 export function moveBars(text: string, stretch: Stretch, behind: number): string {
@@ -223,22 +226,22 @@ export function moveChord(
 export const eachSymbol = (text: string, { from, to }: Stretch, turn: (symbol: string) => string): string =>
   edited(text, (lines, spots) => {
     for (const { line, at } of spots.slice(from, to + 1)) {
-      const unit = lines.lines[line]!.row!.units[at]!;
+      const unit = nth(rowIn(lines, line).units, at);
       const cells = unit.cells.map((cell) =>
         cell.kind === 'chord' ? { ...cell, symbol: turn(cell.symbol) } : cell
       );
       const isSame = cells.every((cell, i) => {
-        const before = unit.cells[i]!;
+        const before = nth(unit.cells, i);
         return cell.kind !== 'chord' || before.kind !== 'chord' || cell.symbol === before.symbol;
       });
-      if (!isSame) rowAt(lines, line).units[at]!.cells = cells;
+      if (!isSame) nth(rowAt(lines, line).units, at).cells = cells;
     }
   });
 
 /** A stretch without its chords; its bars stay. */
 export const clearBars = (text: string, { from, to }: Stretch): string =>
   edited(text, (lines, spots) => {
-    for (const { line, at } of spots.slice(from, to + 1)) rowAt(lines, line).units[at]!.cells = [];
+    for (const { line, at } of spots.slice(from, to + 1)) nth(rowAt(lines, line).units, at).cells = [];
   });
 
 /** So many empty bars. */
@@ -252,7 +255,7 @@ export const markBar = (
 ): string =>
   edited(text, (lines, spots) => {
     const spot = spots[bar];
-    if (spot) Object.assign(rowAt(lines, spot.line).units[spot.at]!, marks);
+    if (spot) Object.assign(nth(rowAt(lines, spot.line).units, spot.at), marks);
   });
 
 /** A stretch to be played twice; marks of repeats inside it are gone. */
@@ -281,7 +284,7 @@ export const setWord = (text: string, bar: number, side: 'left' | 'right', word:
       rowAt(lines, partRow(lines, spot)).left = plain;
       return;
     }
-    const isLast = spot.at === lines.lines[spot.line]!.row!.units.length - 1;
+    const isLast = spot.at === rowIn(lines, spot.line).units.length - 1;
     if (!plain && !isLast) return;
     if (!isLast) partRow(lines, { line: spot.line, at: spot.at + 1 });
     rowAt(lines, spot.line).right = plain;

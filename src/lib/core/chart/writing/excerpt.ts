@@ -1,4 +1,5 @@
 /** Some bars as a chart of their own. Source: docs/music-rules.md, Writing on bars. */
+import { nth } from '../../base/list';
 import { declarationOf, writeDirective } from '../directives';
 import { readChart } from '../read';
 import { writeChart } from '../write';
@@ -23,11 +24,11 @@ export function chartOfBars(text: string, stretch: Stretch, title: string): stri
     return LEFT_OUT.has(declarationOf(line).name) ? [] : [writeDirective(line)];
   });
   const clip = copyBars(text, stretch).map((unit, i) => {
-    const own = bars[stretch.from + i]!;
+    const own = nth(bars, stretch.from + i);
     let source = own;
     // A repeat may repeat a repeat.
     while (i < own.repeats && source.repeats > 0 && bars[source.index - source.repeats])
-      source = bars[source.index - source.repeats]!;
+      source = nth(bars, source.index - source.repeats);
     return { ...unit, cells: source.cells };
   });
   const lines = [

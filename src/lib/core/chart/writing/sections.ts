@@ -1,4 +1,5 @@
 /** Sections, meters inside the form, and remarks: the lines of a chart between its rows. Source: docs/music-rules.md, Writing on bars. */
+import { nth } from '../../base/list';
 import { declarationOf, writeDirective } from '../directives';
 import { DEFAULT_METER, type ChartLine, type Meter } from '../model';
 import { chartHead, readChart } from '../read';
@@ -19,8 +20,8 @@ const isBetween = ({ line }: TextLine) =>
 /** The grid that a line stands in, as the index of its first line; −1 outside all. */
 function gridOf({ lines }: TextLines, at: number): number {
   for (let i = at; i >= 0; i--) {
-    if (lines[i]!.line.kind === 'grid-end' && i < at) return -1;
-    if (lines[i]!.line.kind === 'grid-start') return i;
+    if (nth(lines, i).line.kind === 'grid-end' && i < at) return -1;
+    if (nth(lines, i).line.kind === 'grid-start') return i;
   }
   return -1;
 }
@@ -38,7 +39,7 @@ export const nameSection = (text: string, bar: number, label: string): string =>
     const isFirst =
       grid >= 0 && spot.at === 0 && own.lines.slice(grid + 1, spot.line).every(({ row }) => row === null);
     if (isFirst) {
-      const start = own.lines[grid]!;
+      const start = nth(own.lines, grid);
       if (start.line.kind !== 'grid-start') return;
       own.lines[grid] = { ...start, typed: null, line: { ...start.line, label: name } };
       return;
@@ -46,13 +47,13 @@ export const nameSection = (text: string, bar: number, label: string): string =>
     const line = partRow(own, spot);
     // Meters and remarks that stand before the bar go with it.
     let from = line;
-    while (from > 0 && own.lines[from - 1]!.line.kind === 'directive') from -= 1;
+    while (from > 0 && nth(own.lines, from - 1).line.kind === 'directive') from -= 1;
     const opening = newLine({ kind: 'grid-start', label: name, rest: '' });
     if (grid >= 0) own.lines.splice(from, 0, newLine({ kind: 'grid-end' }), opening);
     else {
       const next = own.lines.findIndex(({ line: one }, i) => i > line && one.kind === 'grid-start');
       let end = next < 0 ? own.lines.length : next;
-      while (end > line + 1 && own.lines[end - 1]!.row === null) end -= 1;
+      while (end > line + 1 && nth(own.lines, end - 1).row === null) end -= 1;
       own.lines.splice(end, 0, newLine({ kind: 'grid-end' }));
       own.lines.splice(from, 0, opening);
     }
@@ -65,9 +66,9 @@ export const joinSection = (text: string, bar: number): string =>
     const grid = spot ? gridOf(own, spot.line) : -1;
     if (grid < 0) return;
     let end = grid - 1;
-    while (end >= 0 && isBetween(own.lines[end]!)) end -= 1;
-    const start = own.lines[grid]!;
-    if (end < 0 || own.lines[end]!.line.kind !== 'grid-end') {
+    while (end >= 0 && isBetween(nth(own.lines, end))) end -= 1;
+    const start = nth(own.lines, grid);
+    if (end < 0 || nth(own.lines, end).line.kind !== 'grid-end') {
       if (start.line.kind === 'grid-start')
         own.lines[grid] = { ...start, typed: null, line: { ...start.line, label: '' } };
       return;
@@ -122,7 +123,8 @@ export const duplicateSection = (text: string, grid: number): string =>
 /** The directives that stand right before a bar, from the line in which it begins a row. */
 function linesBefore({ lines }: TextLines, line: number): { line: ChartLine; at: number }[] {
   const found = [];
-  for (let at = line - 1; at >= 0 && lines[at]!.row === null; at--) found.push({ line: lines[at]!.line, at });
+  for (let at = line - 1; at >= 0 && nth(lines, at).row === null; at--)
+    found.push({ line: nth(lines, at).line, at });
   return found;
 }
 

@@ -2,6 +2,7 @@
  * A chart text taken apart so that it can be changed in one place: bars with the marks that belong to each of them, and every other line
  * word for word. What an edit does not touch is written as it was typed.
  */
+import { nth, sure } from '../../base/list';
 import type { BarLine, BarLineStyle, Cell, ChartLine, GridRow } from '../model';
 import { readChart } from '../read';
 import { columnWidths, writeChart, writeLine } from '../write';
@@ -59,10 +60,10 @@ function rowOf({ left, right, bars, barLines }: GridRow): Row {
     lead: { style, repeatEnd },
     units: bars.map(({ cells }, i) => ({
       cells,
-      repeatStart: barLines[i]!.repeatStart,
-      ending: barLines[i]!.ending,
-      repeatEnd: barLines[i + 1]!.repeatEnd,
-      style: barLines[i + 1]!.style
+      repeatStart: nth(barLines, i).repeatStart,
+      ending: nth(barLines, i).ending,
+      repeatEnd: nth(barLines, i + 1).repeatEnd,
+      style: nth(barLines, i + 1).style
     })),
     trail: { repeatStart: last?.repeatStart ?? false, ending: last?.ending ?? [] }
   };
@@ -77,7 +78,7 @@ function gridRowOf({ left, right, lead, units, trail }: Row): GridRow {
     right,
     bars: units.map(({ cells }) => ({ cells })),
     barLines: behind.map(({ style, repeatEnd }, i) => {
-      const { repeatStart, ending } = before[i]!;
+      const { repeatStart, ending } = nth(before, i);
       return { style, repeatEnd, repeatStart, ending };
     })
   };
@@ -100,7 +101,7 @@ export function linesOf(text: string): TextLines {
   const { chart } = readChart(text);
   const lines = chart.lines.map((line, i): TextLine => {
     const row = line.kind === 'bars' ? rowOf(line) : null;
-    return { typed: pieces[2 * i]!, end: pieces[2 * i + 1] ?? '', row, line };
+    return { typed: nth(pieces, 2 * i), end: pieces[2 * i + 1] ?? '', row, line };
   });
   return {
     lines,
@@ -120,7 +121,7 @@ export function textOf({ lines, isTidy, end, isClosed }: TextLines): string {
   return kept
     .map(({ typed, end: own }, i) => {
       const isLast = i === kept.length - 1;
-      return (typed ?? writeLine(now[i]!, widths)) + (isLast && !isClosed ? '' : own || end);
+      return (typed ?? writeLine(nth(now, i), widths)) + (isLast && !isClosed ? '' : own || end);
     })
     .join('');
 }
@@ -135,11 +136,14 @@ export interface Spot {
 export const spotsIn = ({ lines }: TextLines): Spot[] =>
   lines.flatMap(({ row }, line) => (row ? row.units.map((_, at) => ({ line, at })) : []));
 
+/** The row of a line. Throws where the line is none of bars. */
+export const rowIn = ({ lines }: TextLines, line: number): Row =>
+  sure(nth(lines, line).row, `the row of line ${line}`);
+
 /** The row of a line, marked as changed. */
-export function rowAt({ lines }: TextLines, line: number): Row {
-  const own = lines[line]!;
-  own.typed = null;
-  return own.row!;
+export function rowAt(text: TextLines, line: number): Row {
+  nth(text.lines, line).typed = null;
+  return rowIn(text, line);
 }
 
 /** Parts a row before one of its bars; gives the line in which that bar now begins a row. */
@@ -147,7 +151,7 @@ export function partRow(text: TextLines, { line, at }: Spot): number {
   if (at === 0) return line;
   const row = rowAt(text, line);
   const rest = newRow(row.units.splice(at), '', row.right);
-  rest.row!.trail = row.trail;
+  sure(rest.row, 'the row of new bars').trail = row.trail;
   // The bar line between them is drawn once; what it ends stays with the first row.
   row.right = '';
   row.trail = { repeatStart: false, ending: [] };

@@ -1,5 +1,7 @@
 /** Breaking what is printed into pages: nothing is cut, no heading and no single row is left alone. */
 
+import { nth } from '../../base/list';
+
 /** What stands on a page as one piece. */
 export interface Block {
   /** Millimetres. */
@@ -15,15 +17,15 @@ const TOGETHER = 2;
 
 /** How many neighbours of the same rows stand from a block on, in a direction, itself counted. */
 function run(blocks: readonly Block[], from: number, step: 1 | -1): number {
-  const { rows } = blocks[from]!;
+  const { rows } = nth(blocks, from);
   let count = 0;
-  for (let i = from; blocks[i] && blocks[i]!.rows === rows; i += step) count++;
+  for (let i = from; blocks[i] && nth(blocks, i).rows === rows; i += step) count++;
   return count;
 }
 
 /** Whether a page may end before a block. */
 function mayBreakBefore(blocks: readonly Block[], at: number): boolean {
-  const [last, next] = [blocks[at - 1]!, blocks[at]!];
+  const [last, next] = [nth(blocks, at - 1), nth(blocks, at)];
   if (last.keepsNext) return false;
   if (next.rows === undefined || last.rows !== next.rows) return true;
   return run(blocks, at - 1, -1) >= TOGETHER && run(blocks, at, 1) >= TOGETHER;
@@ -39,8 +41,8 @@ export function pagesOf<One extends Block>(blocks: readonly One[], room: number)
   while (from < blocks.length) {
     let filled = 0;
     let to = from;
-    while (to < blocks.length && (to === from || filled + blocks[to]!.height <= room)) {
-      filled += blocks[to]!.height;
+    while (to < blocks.length && (to === from || filled + nth(blocks, to).height <= room)) {
+      filled += nth(blocks, to).height;
       to++;
     }
     let end = to;

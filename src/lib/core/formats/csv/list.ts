@@ -2,6 +2,7 @@
  * A table of charts, a row each, as spreadsheets keep them: a column with the chords, and any of title, key, time, tempo, feel and tags.
  * Fields are parted by commas, semicolons or tabs. Source: docs/music-rules.md, Files.
  */
+import { firstOf, sure } from '../../base/list';
 import { dsvFormat } from 'd3-dsv';
 import { declared, directivesIn, withDeclaration } from '../../chart/directives';
 import { NotReadable } from '../not-readable';
@@ -44,10 +45,12 @@ interface Head {
 }
 
 function headOf(text: string): Head | null {
-  const first = text
-    .replace(/^\ufeff/, '')
-    .slice(0, LONGEST_HEAD)
-    .split(/\r\n|\r|\n/, 1)[0]!;
+  const first = firstOf(
+    text
+      .replace(/^\ufeff/, '')
+      .slice(0, LONGEST_HEAD)
+      .split(/\r\n|\r|\n/, 1)
+  );
   for (const parting of PARTING) {
     const [row = []] = dsvFormat(parting).parseRows(first);
     const columns = row.map((name) => name.trim().toLowerCase());
@@ -75,7 +78,7 @@ export function readChartList(text: string): ListedChart[] {
     const { chart, left } = importText(cells[chords] ?? '');
     const facts = columns.flatMap((name, n) => {
       const value = cells[n]?.trim();
-      return n !== chords && name in FACTS && value ? [[FACTS[name]!, value] as const] : [];
+      return n !== chords && name in FACTS && value ? [[sure(FACTS[name], 'FACTS'), value] as const] : [];
     });
     const title = facts.find(([name]) => name === 'title')?.[1] ?? '';
     const own = chart === null ? [] : directivesIn(chart);

@@ -2,6 +2,7 @@
  * The chords of an accompaniment: pulses are gathered into stretches of one chord so that the whole costs least. What is foreign to a
  * chord, what it never shows, its bass, and where in the bar it changes all count; the best way through is found exactly, among the chords that its first pulses allow.
  */
+import { nth, numberAt } from '../../base/list';
 import { CHORD_ROWS, FOREIGN as FOREIGN_COST, type ChordRow } from './chord-rows';
 import type { Sounding } from './sounding';
 
@@ -65,8 +66,8 @@ class Sums {
     this.#bass = new Float64Array((pulses.length + 1) * OCTAVE);
     pulses.forEach(({ weights, bassWeights }, i) => {
       for (let pc = 0; pc < OCTAVE; pc++) {
-        this.#all[(i + 1) * OCTAVE + pc] = this.#all[i * OCTAVE + pc]! + weights[pc]!;
-        this.#bass[(i + 1) * OCTAVE + pc] = this.#bass[i * OCTAVE + pc]! + bassWeights[pc]!;
+        this.#all[(i + 1) * OCTAVE + pc] = numberAt(this.#all, i * OCTAVE + pc) + numberAt(weights, pc);
+        this.#bass[(i + 1) * OCTAVE + pc] = numberAt(this.#bass, i * OCTAVE + pc) + numberAt(bassWeights, pc);
       }
     });
   }
@@ -74,18 +75,20 @@ class Sums {
   /** How much of each pitch class a stretch has, and without its bass. */
   over(from: number, to: number, all: Float64Array, upper: Float64Array): void {
     for (let pc = 0; pc < OCTAVE; pc++) {
-      all[pc] = this.#all[to * OCTAVE + pc]! - this.#all[from * OCTAVE + pc]!;
-      upper[pc] = all[pc]! - (this.#bass[to * OCTAVE + pc]! - this.#bass[from * OCTAVE + pc]!);
+      all[pc] = numberAt(this.#all, to * OCTAVE + pc) - numberAt(this.#all, from * OCTAVE + pc);
+      upper[pc] =
+        numberAt(all, pc) -
+        (numberAt(this.#bass, to * OCTAVE + pc) - numberAt(this.#bass, from * OCTAVE + pc));
     }
   }
 
   /** The bass that a stretch begins with, where it has one early on; and whether it stays. */
   bass(from: number, to: number): { readonly pc: number | null; readonly stays: boolean } {
-    const first = this.pulses[from]!.bass;
+    const first = nth(this.pulses, from).bass;
     let same = 0;
     let some = 0;
     for (let i = from; i < to; i++) {
-      const { bass } = this.pulses[i]!;
+      const { bass } = nth(this.pulses, i);
       if (bass !== null) some++;
       if (bass !== null && bass === first) same++;
     }
@@ -106,7 +109,7 @@ function worths(
   const { pc: bass, stays } = sums.bass(from, to);
   BASSES.fill(0);
   for (let i = from + 1; i < to; i++) {
-    const { bass: later, weakness } = pulses[i]!;
+    const { bass: later, weakness } = nth(pulses, i);
     if (later !== null) BASSES[later]! += BASS_LATER[weakness];
   }
   unseenIn(ALL, UNSEEN);
@@ -121,14 +124,16 @@ function worths(
     const weights = isOver ? UPPER : ALL;
     const unseen = isOver ? UNSEEN_UPPER : UNSEEN;
     const at = r * OCTAVE;
-    let worth = -RARE[r]!;
+    let worth = -numberAt(RARE, r);
     for (let pc = 0; pc < OCTAVE; pc++) {
-      worth -= weights[pc]! * FOREIGN[at + pc]! + unseen[pc]! * NEVER[at + pc]!;
+      worth -=
+        numberAt(weights, pc) * numberAt(FOREIGN, at + pc) + numberAt(unseen, pc) * numberAt(NEVER, at + pc);
     }
     if (isBassAgain && !isOver)
-      for (let pc = 0; pc < OCTAVE; pc++) if (BASSES[pc]! > 0) worth += BASSES[pc]! * BASS[at + pc]!;
-    if (bass !== null) worth += BASS[at + bass]!;
-    if (key && (SETS[r]! & ~key) === 0) worth += IN_KEY;
+      for (let pc = 0; pc < OCTAVE; pc++)
+        if (numberAt(BASSES, pc) > 0) worth += numberAt(BASSES, pc) * numberAt(BASS, at + pc);
+    if (bass !== null) worth += numberAt(BASS, at + bass);
+    if (key && (numberAt(SETS, r) & ~key) === 0) worth += IN_KEY;
     out[r] = worth;
   }
 }
@@ -140,9 +145,9 @@ const [ALL, UPPER, UNSEEN, UNSEEN_UPPER, BASSES] = Array.from(
 /** How far each pitch class is missing from what sounds: 1 where it is not there, 0 where there is enough of it. */
 function unseenIn(weights: Float64Array, unseen: Float64Array): void {
   let sum = 0;
-  for (let pc = 0; pc < OCTAVE; pc++) sum += weights[pc]!;
+  for (let pc = 0; pc < OCTAVE; pc++) sum += numberAt(weights, pc);
   for (let pc = 0; pc < OCTAVE; pc++)
-    unseen[pc] = sum > 0 ? 1 - Math.min(1, weights[pc]! / (SHOWN * sum)) : 1;
+    unseen[pc] = sum > 0 ? 1 - Math.min(1, numberAt(weights, pc) / (SHOWN * sum)) : 1;
 }
 
 export interface HeardChords {
@@ -164,37 +169,37 @@ export function chordsHeard(pulses: readonly Sounding[], keys: KeySets = []): He
   const enter = new Float64Array(ROWS);
   const enteredFrom = new Int32Array(ROWS);
   for (let from = 0; from < count; from++) {
-    entering(best, from, pulses[from]!, enter, enteredFrom);
+    entering(best, from, nth(pulses, from), enter, enteredFrom);
     const key = keys[from] ?? 0;
     worths(sums, pulses, [from, Math.min(count, from + 2)], key, ALL_ROWS, worth);
     const top = worth.reduce((most, own) => Math.max(most, own), -Infinity);
-    const rows = ALL_ROWS.filter((r) => worth[r]! >= top - IN_REACH);
+    const rows = ALL_ROWS.filter((r) => numberAt(worth, r) >= top - IN_REACH);
     for (const to of endsOf(pulses, from)) {
       worths(sums, pulses, [from, to], key, rows, worth);
       for (const r of rows) {
-        const total = enter[r]! + worth[r]!;
-        if (total <= best[to * ROWS + r]!) continue;
+        const total = numberAt(enter, r) + numberAt(worth, r);
+        if (total <= numberAt(best, to * ROWS + r)) continue;
         best[to * ROWS + r] = total;
         start[to * ROWS + r] = from;
-        before[to * ROWS + r] = enteredFrom[r]!;
+        before[to * ROWS + r] = numberAt(enteredFrom, r);
       }
     }
   }
   let row = largest(best.subarray(count * ROWS));
-  const total = best[count * ROWS + row]!;
+  const total = numberAt(best, count * ROWS + row);
   const way: { from: number; to: number; row: number }[] = [];
   let to = count;
   while (to > 0) {
     const at = to * ROWS + row;
-    way.push({ from: start[at]!, to, row });
-    [to, row] = [start[at]!, Math.max(0, before[at]!)];
+    way.push({ from: numberAt(start, at), to, row });
+    [to, row] = [numberAt(start, at), Math.max(0, numberAt(before, at))];
   }
   return { stretches: joined(way.reverse(), pulses, sums, keys), worth: total };
 }
 
 /** Where a stretch that begins at a pulse may end. */
 function endsOf(pulses: readonly Sounding[], from: number): number[] {
-  const { inBar, ofBar } = pulses[from]!;
+  const { inBar, ofBar } = nth(pulses, from);
   const line = from + ofBar - inBar;
   const next = line + (pulses[line]?.ofBar ?? 0);
   const ends = new Set([...SHORT.map((length) => from + length), line, next]);
@@ -217,29 +222,30 @@ function entering(
   const own = best.subarray(at * ROWS, (at + 1) * ROWS);
   const byRoot = new Int32Array(OCTAVE).fill(-1);
   for (let r = 0; r < ROWS; r++) {
-    const { root } = CHORD_ROWS[r]!;
-    if (byRoot[root]! < 0 || own[r]! > own[byRoot[root]!]!) byRoot[root] = r;
+    const { root } = nth(CHORD_ROWS, r);
+    if (numberAt(byRoot, root) < 0 || numberAt(own, r) > numberAt(own, numberAt(byRoot, root)))
+      byRoot[root] = r;
   }
   /** By root of the chord to come: the best that comes before it. */
   const into = Array.from({ length: OCTAVE }, (_, root) => {
     let [top, by] = [-Infinity, -1];
     for (const r of byRoot) {
       if (r < 0) continue;
-      const total = own[r]! + (MOTION[(root - CHORD_ROWS[r]!.root + OCTAVE) % OCTAVE] ?? 0);
+      const total = numberAt(own, r) + (MOTION[(root - nth(CHORD_ROWS, r).root + OCTAVE) % OCTAVE] ?? 0);
       if (total > top) [top, by] = [total, r];
     }
     return { top: top - CHANGE[weakness], by };
   });
   for (let r = 0; r < ROWS; r++) {
-    const { top, by } = into[CHORD_ROWS[r]!.root]!;
-    const stays = own[r]! - JOIN;
+    const { top, by } = nth(into, nth(CHORD_ROWS, r).root);
+    const stays = numberAt(own, r) - JOIN;
     [enter[r], from[r]] = stays >= top ? [stays, r] : [top, by];
   }
 }
 
 function largest(values: Float64Array): number {
   let at = 0;
-  for (let i = 1; i < values.length; i++) if (values[i]! > values[at]!) at = i;
+  for (let i = 1; i < values.length; i++) if (numberAt(values, i) > numberAt(values, at)) at = i;
   return at;
 }
 
@@ -254,18 +260,18 @@ function joined(
   const merged: { from: number; to: number; row: number }[] = [];
   for (const stretch of way) {
     const last = merged.at(-1);
-    const sameBass = () => pulses[last!.from]!.bass === pulses[stretch.from]!.bass;
-    if (last?.row === stretch.row && (!CHORD_ROWS[last.row]!.isOver || sameBass())) last.to = stretch.to;
+    const sameBass = () => nth(pulses, last!.from).bass === nth(pulses, stretch.from).bass;
+    if (last?.row === stretch.row && (!nth(CHORD_ROWS, last.row).isOver || sameBass())) last.to = stretch.to;
     else merged.push({ ...stretch });
   }
   const worth = new Float64Array(ROWS);
   const out: HeardStretch[] = [];
   for (const { from, to, row } of merged) {
     let at = from;
-    const { ofBar } = pulses[from]!;
+    const { ofBar } = nth(pulses, from);
     while (at < to) {
       let silent = at;
-      while (silent < to && isSilent(pulses[silent]!)) silent++;
+      while (silent < to && isSilent(nth(pulses, silent))) silent++;
       const isPause = silent > at && (at === 0 || silent - at > REMEMBERED_BARS * ofBar);
       if (isPause) {
         out.push({ from: at, to: silent, row: null, sure: 1 });
@@ -273,12 +279,12 @@ function joined(
         continue;
       }
       let end = Math.max(silent, at + 1);
-      while (end < to && !isSilent(pulses[end]!)) end++;
+      while (end < to && !isSilent(nth(pulses, end))) end++;
       const last = out.at(-1);
       const sure = sureness(sums, pulses, [at, end], keys[at] ?? 0, row, worth);
       if (last && last.row === CHORD_ROWS[row] && last.to === at && last.from >= from)
         out[out.length - 1] = { ...last, to: end, sure: Math.min(last.sure, sure) };
-      else out.push({ from: at, to: end, row: CHORD_ROWS[row]!, sure });
+      else out.push({ from: at, to: end, row: nth(CHORD_ROWS, row), sure });
       at = end;
     }
   }
@@ -295,22 +301,22 @@ function sureness(
   worth: Float64Array
 ): number {
   worths(sums, pulses, [from, to], key, ALL_ROWS, worth);
-  const chosen = CHORD_ROWS[row]!;
+  const chosen = nth(CHORD_ROWS, row);
   let rival = -Infinity;
   for (let r = 0; r < ROWS; r++) {
-    const other = CHORD_ROWS[r]!;
+    const other = nth(CHORD_ROWS, r);
     // A seventh more or less on the same root is no other chord.
     const isSame =
       (other.pitchSet & chosen.pitchSet) === other.pitchSet ||
       (other.pitchSet & chosen.pitchSet) === chosen.pitchSet;
-    if (!isSame && worth[r]! > rival) rival = worth[r]!;
+    if (!isSame && numberAt(worth, r) > rival) rival = numberAt(worth, r);
   }
-  const lead = 1 / (1 + Math.exp((rival - worth[row]!) / CLEAR));
+  const lead = 1 / (1 + Math.exp((rival - numberAt(worth, row)) / CLEAR));
   const weights = chosen.isOver ? UPPER : ALL;
   let [sum, cost] = [0, 0];
   for (let pc = 0; pc < OCTAVE; pc++) {
-    sum += weights[pc]!;
-    cost += (weights[pc]! * chosen.foreign[pc]!) / FOREIGN_COST;
+    sum += numberAt(weights, pc);
+    cost += (numberAt(weights, pc) * numberAt(chosen.foreign, pc)) / FOREIGN_COST;
   }
   return sum > 0 ? lead * (1 - cost / sum) : 1;
 }

@@ -2,6 +2,7 @@
  * The harmony of parts that play it without a name: chords from all that sounds, quantised to the beat, spelled by the key that they make,
  * each bar with how sure it is. Source: docs/music-rules.md, Files.
  */
+import { nth } from '../../base/list';
 import { pulsesOf } from '../../chart/pulses';
 import { readSheet } from '../../harmony/sheet';
 import { accidentalsOf } from '../../harmony/key-signature';
@@ -64,7 +65,7 @@ export function harmonyHeard(
   );
   if (!read) return null;
   const keyAt = (pulse: number): Key => {
-    const { start } = pulses[pulse]!;
+    const { start } = nth(pulses, pulse);
     return read.changes.findLast((change) => change.start * TICKS <= start + 1)?.key ?? read.key;
   };
   const { stretches: again } = chordsHeard(
@@ -108,14 +109,14 @@ export function toldOf(heard: HeardHarmony | null): {
   };
 }
 
-const sentence = (words: string) => `${words[0]!.toUpperCase()}${words.slice(1)}`;
+const sentence = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 
 /** Whether notes are one voice that goes by steps for the most part: a tune, in which chords would be guesses. */
 function isTuneAlone(notes: readonly PlayedNote[]): boolean {
   const all = [...notes].sort((a, b) => a.start - b.start || a.midi - b.midi);
   const motions = all.slice(1).map((note, i) => ({
-    isTogether: note.start - all[i]!.start <= TICKS / 16,
-    semitones: Math.abs(note.midi - all[i]!.midi)
+    isTogether: note.start - nth(all, i).start <= TICKS / 16,
+    semitones: Math.abs(note.midi - nth(all, i).midi)
   }));
   const one = motions.filter(({ isTogether }) => !isTogether);
   if (one.length < ALONE * motions.length) return false;
@@ -150,7 +151,7 @@ export function firstBarLine(bars: readonly FoundBar[], parts: readonly (readonl
     return chordsHeard(soundings(moved, parts)).worth;
   });
   const best = worths.indexOf(Math.max(...worths));
-  return worths[best]! - worth > BETTER * own.length ? perBar[best]! : 0;
+  return nth(worths, best) - worth > BETTER * own.length ? nth(perBar, best) : 0;
 }
 const FEWEST_BARS = 6;
 /** Pulses of a bar on which its line may be looked for. */
@@ -164,7 +165,7 @@ function named(
   const all = stretches.map((stretch, i): FoundChord => {
     const next = stretches[i + 1]?.row?.root ?? null;
     const symbol = symbolOf(stretch, pulses, keyAt(stretch.from), next) ?? SILENT;
-    return { start: pulses[stretch.from]!.start, symbol };
+    return { start: nth(pulses, stretch.from).start, symbol };
   });
   return all.filter(({ symbol }, i) => symbol !== all[i - 1]?.symbol);
 }
@@ -203,7 +204,7 @@ function homeOf(
 }
 
 const touches = ({ from, to }: HeardStretch, pulses: readonly Sounding[], bar: number) =>
-  pulses[from]!.bar <= bar && pulses[to - 1]!.bar >= bar;
+  nth(pulses, from).bar <= bar && nth(pulses, to - 1).bar >= bar;
 
 /** How sure each bar is: as its least sure chord. */
 function surenessOf(
@@ -214,8 +215,8 @@ function surenessOf(
   const sure = bars.map(() => 1);
   for (const { from, to, row, sure: own } of stretches) {
     if (!row) continue;
-    for (let bar = pulses[from]!.bar; bar <= pulses[to - 1]!.bar; bar++)
-      sure[bar] = Math.min(sure[bar]!, own);
+    for (let bar = nth(pulses, from).bar; bar <= nth(pulses, to - 1).bar; bar++)
+      sure[bar] = Math.min(nth(sure, bar), own);
   }
   return sure;
 }

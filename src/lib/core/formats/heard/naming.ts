@@ -1,4 +1,5 @@
 /** What heard chords are called: spelled by the key they stand in, over their bass where another tone than the root stays lowest. */
+import { entryOf, nth, numberAt } from '../../base/list';
 import { accidentalsOf } from '../../harmony/key-signature';
 import type { Key } from '../../harmony/key';
 import type { Degree } from '../../theory/degree';
@@ -25,7 +26,7 @@ const RAISED: Readonly<Record<number, Degree>> = { 1: '1', 3: '9', 8: '5' };
 export function rootName(pc: PitchClass, key: Key, climbs: boolean): NoteName {
   const up = (pc - pitchClass(key.tonic) + 12) % 12;
   const raised = climbs ? RAISED[up] : undefined;
-  const name = raised ? sharpened(spell(key.tonic, raised)) : spell(key.tonic, STEPS[up]!);
+  const name = raised ? sharpened(spell(key.tonic, raised)) : spell(key.tonic, nth(STEPS, up));
   // Few read F♭ or B♯ as a root but in the keys that have them.
   const isRare = ['Cb', 'Fb', 'E#', 'B#'].includes(name) && Math.abs(accidentalsOf(key)) < 6;
   return name.length > 2 || isRare ? plainName(pc) : name;
@@ -45,7 +46,7 @@ export function symbolOf(
   const root = rootName(row.root, key, climbs);
   const own = pulses.slice(from, to);
   const fifth = (row.root + 7) % 12;
-  if (row.suffix === '9sus4' && own.every(({ weights }) => weights[fifth]! < UNHEARD)) {
+  if (row.suffix === '9sus4' && own.every(({ weights }) => numberAt(weights, fifth) < UNHEARD)) {
     // Without its fifth it is the triad a tone below, over the root: F/G.
     return `${rootName((row.root + 10) % 12, key, false)}/${root}`;
   }
@@ -69,7 +70,7 @@ function bassUnder(pulses: readonly Sounding[], root: PitchClass): PitchClass | 
   }
   const first = pulses.find(({ bass }) => bass !== null)?.bass ?? null;
   if (first === null || first === root || (counts.get(root) ?? 0) >= ROOT_SHARE * some) return null;
-  return counts.get(first)! >= BASS_SHARE * some ? first : null;
+  return entryOf(counts, first) >= BASS_SHARE * some ? first : null;
 }
 
 /** Pitch classes of a key, bit n for pitch class n; a minor key has its raised seventh too. */

@@ -1,4 +1,6 @@
 /** Twenty pieces of our own in twenty textures. */
+import { chordOf } from '../../chart/unroll';
+import { firstOf, lastOf, nth } from '../../base/list';
 import { pitchClass } from '../../theory/note';
 import {
   above,
@@ -19,16 +21,16 @@ const held: Texture = (here) => chord(here.at, here.quarters, closeFrom(here, 55
 const bassLong: Texture = (here) => chord(here.at, here.quarters, [above(bassOf(here), 36)], 85);
 const rootAndFifth: Texture = (here) =>
   each(here, 2, (at, i) => {
-    const fifth = here.change.chord!.pitchClasses[2] ?? here.change.chord!.rootPc;
-    return chord(at, 1.8, [above(i % 2 && !here.change.chord!.bass ? fifth : bassOf(here), 36)], 85);
+    const fifth = chordOf(here.change).pitchClasses[2] ?? chordOf(here.change).rootPc;
+    return chord(at, 1.8, [above(i % 2 && !chordOf(here.change).bass ? fifth : bassOf(here), 36)], 85);
   });
 
 /** A tune that walks in the scale, on a tone of the chord where it begins. */
 const tune =
   (low = 67, step = 0.5): Texture =>
   (here) => {
-    const tones = here.change.chord!.pitchClasses;
-    let midi = above(tones[Math.floor(here.random() * Math.min(3, tones.length))]!, low);
+    const tones = chordOf(here.change).pitchClasses;
+    let midi = above(nth(tones, Math.floor(here.random() * Math.min(3, tones.length))), low);
     return each(here, step, (at, i) => {
       if (i > 0) {
         const way = here.random() < 0.5 ? 1 : -1;
@@ -46,7 +48,7 @@ const arpeggio =
     const tones = closeFrom(here, low);
     const all = [above(bassOf(here), low - 15), ...tones, ...tones.map((midi) => midi + 12)];
     return each(here, step, (at, i) =>
-      chord(at, step * 1.2, [all[pattern[i % pattern.length]! % all.length]!], i === 0 ? 90 : 70)
+      chord(at, step * 1.2, [nth(all, nth(pattern, i % pattern.length) % all.length)], i === 0 ? 90 : 70)
     );
   };
 const stabs =
@@ -60,18 +62,18 @@ const stabs =
     at
       .filter((beat) => beat < here.quarters)
       .flatMap((beat) => chord(here.at + beat, length, closeFrom(here, low, drop(here))));
-const rootless = (here: Here) => [here.change.chord!.rootPc];
+const rootless = (here: Here) => [chordOf(here.change).rootPc];
 /** One voice of the chord, long. */
 const voice =
   (n: number, low: number): Texture =>
   (here) =>
     chord(here.at, here.quarters, [
-      above(here.change.chord!.pitchClasses[n % here.change.chord!.pitchClasses.length]!, low)
+      above(nth(chordOf(here.change).pitchClasses, n % chordOf(here.change).pitchClasses.length), low)
     ]);
 const walking: Texture = (here) => {
   const root = above(bassOf(here), 36);
-  const goal = above(here.next?.chord?.rootPc ?? here.change.chord!.rootPc, 36);
-  const tones = here.change.chord!.pitchClasses.map((pc) => above(pc, 36));
+  const goal = above(here.next?.chord?.rootPc ?? chordOf(here.change).rootPc, 36);
+  const tones = chordOf(here.change).pitchClasses.map((pc) => above(pc, 36));
   return each(here, 1, (at, i) => {
     const isLast = i === Math.round(here.quarters) - 1;
     const midi =
@@ -79,26 +81,26 @@ const walking: Texture = (here) => {
         ? root
         : isLast
           ? goal + (here.random() < 0.5 ? 1 : -1)
-          : tones[Math.floor(here.random() * tones.length)]!;
+          : nth(tones, Math.floor(here.random() * tones.length));
     return chord(at, 0.95, [midi], 90);
   });
 };
 const power: Texture = (here) =>
   each(here, 0.5, (at, i) => {
-    const root = above(here.change.chord!.rootPc, 40);
+    const root = above(chordOf(here.change).rootPc, 40);
     return i % 8 === 5 ? [] : chord(at, 0.45, [root, root + 7, root + 12], i % 4 === 0 ? 100 : 80);
   });
 const riff: Texture = (here) =>
   each(here, 0.5, (at, i) => {
-    const third = here.change.chord!.pitchClasses[1]!;
-    const [root, fifth] = [here.change.chord!.rootPc, here.change.chord!.pitchClasses[2]!];
-    return chord(at, 0.5, [above([root, third, fifth, third][i % 4]!, 64)], 85);
+    const third = nth(chordOf(here.change).pitchClasses, 1);
+    const [root, fifth] = [chordOf(here.change).rootPc, nth(chordOf(here.change).pitchClasses, 2)];
+    return chord(at, 0.5, [above(nth([root, third, fifth, third], i % 4), 64)], 85);
   });
 const strummed: Texture = (here) =>
   each(here, 0.5, (at, i) => {
     if (![0, 2, 3, 5, 6].includes(i % 8)) return [];
     const tones = closeFrom(here, 52);
-    const strings = [above(bassOf(here), 40), ...tones, tones[0]! + 12];
+    const strings = [above(bassOf(here), 40), ...tones, firstOf(tones) + 12];
     return strings.map((midi, n) => ({
       at: at + n * 0.02,
       for: 0.6,
@@ -112,24 +114,24 @@ const oomPah: Texture = (here) =>
   );
 const stride: Texture = (here) =>
   each(here, 1, (at, i) => {
-    const fifth = here.change.chord!.pitchClasses[2]!;
+    const fifth = nth(chordOf(here.change).pitchClasses, 2);
     return i % 2 === 0
-      ? chord(at, 0.9, [above(i % 4 === 0 || here.change.chord!.bass ? bassOf(here) : fifth, 36)], 90)
+      ? chord(at, 0.9, [above(i % 4 === 0 || chordOf(here.change).bass ? bassOf(here) : fifth, 36)], 90)
       : chord(at, 0.6, closeFrom(here, 55), 70);
   });
 const alberti: Texture = (here) => {
-  const { rootPc, pitchClasses } = here.change.chord!;
+  const { rootPc, pitchClasses } = chordOf(here.change);
   const low = above(rootPc, 45);
-  const [middle, high] = [above(pitchClasses[1]!, low), above(pitchClasses.at(-1)!, low)];
-  return each(here, 0.5, (at, i) => chord(at, 0.5, [[low, high, middle, high][i % 4]!], 70));
+  const [middle, high] = [above(nth(pitchClasses, 1), low), above(lastOf(pitchClasses), low)];
+  return each(here, 0.5, (at, i) => chord(at, 0.5, [nth([low, high, middle, high], i % 4)], 70));
 };
 const chorale =
   (n: number, low: number): Texture =>
   (here) => {
-    const tones = here.change.chord!.pitchClasses;
-    const own = above(tones[n % tones.length]!, low);
+    const tones = chordOf(here.change).pitchClasses;
+    const own = above(nth(tones, n % tones.length), low);
     const goal = here.next?.chord
-      ? above(here.next.chord.pitchClasses[n % here.next.chord.pitchClasses.length]!, low)
+      ? above(nth(here.next.chord.pitchClasses, n % here.next.chord.pitchClasses.length), low)
       : own;
     // A third is filled by a passing note in the last half beat.
     const between = Math.abs(goal - own) === 3 || Math.abs(goal - own) === 4;
@@ -146,11 +148,11 @@ const funk: Texture = (here) =>
   );
 const funkBass: Texture = (here) =>
   each(here, 0.25, (at, i) => {
-    const root = above(here.change.chord!.rootPc, 36);
+    const root = above(chordOf(here.change).rootPc, 36);
     const at16 = [0, 3, 7, 8, 11, 14].indexOf(i % 16);
     return at16 < 0
       ? []
-      : chord(at, 0.24, [[root, root + 12, root + 10, root, root + 7, root + 10][at16]!], 95);
+      : chord(at, 0.24, [nth([root, root + 12, root + 10, root, root + 7, root + 10], at16)], 95);
   });
 const pedalPoint =
   (note: string): Texture =>

@@ -3,6 +3,8 @@
  * What is played stays the same bar for bar.
  */
 
+import { nth } from '../../base/list';
+
 /** Bars of a chart from one to another (not in), counted from 0. */
 export interface FoundSection {
   readonly from: number;
@@ -61,8 +63,8 @@ export function sectionsOf(contents: readonly string[]): FoundSection[] {
   });
   const out: FoundSection[] = [];
   for (let i = 0; i < named.length; i++) {
-    const isTwice = named[i + 1]?.label === named[i]!.label;
-    out.push({ ...named[i]!, isTwice });
+    const isTwice = named[i + 1]?.label === nth(named, i).label;
+    out.push({ ...nth(named, i), isTwice });
     if (isTwice) i++;
   }
   return out;

@@ -1,4 +1,5 @@
 /** What sounds, pulse by pulse: how much of each pitch there is in all parts together, and what lies lowest. */
+import { entryOf, nth, numberAt } from '../../base/list';
 import { pulsesOf } from '../../chart/pulses';
 import { TICKS, type LineNote } from '../../line/model';
 import type { FoundBar } from '../chart-of';
@@ -83,17 +84,17 @@ export function soundings(bars: readonly FoundBar[], parts: readonly (readonly P
     )
     .sort((a, b) => a.start - b.start);
   for (const note of all) {
-    while (at < pulses.length - 1 && pulses[at]!.start + pulses[at]!.length <= note.start) at++;
+    while (at < pulses.length - 1 && nth(pulses, at).start + nth(pulses, at).length <= note.start) at++;
     const last = Math.min(pulses.length, at + LONGEST);
-    for (let i = at; i < last && pulses[i]!.start < endAt(note); i++) {
-      const { start, length } = pulses[i]!;
+    for (let i = at; i < last && nth(pulses, i).start < endAt(note); i++) {
+      const { start, length } = nth(pulses, i);
       const share = (Math.min(endAt(note), start + length) - Math.max(note.start, start, first)) / length;
       if (share <= 0) continue;
       const before = start + length - note.start;
       const isPush = before <= PUSH * length && endAt(note) - (start + length) >= before;
       const shape = note.shape(length, Math.abs(note.start - start) <= TOGETHER * length);
-      weights[i]![note.midi % 12]! += share * note.level * shape * (isPush ? PUSHED : 1);
-      if (!isPush) lowest[i]!.push(note);
+      nth(weights, i)[note.midi % 12]! += share * note.level * shape * (isPush ? PUSHED : 1);
+      if (!isPush) nth(lowest, i).push(note);
     }
   }
   const basses = groundOf(
@@ -101,8 +102,8 @@ export function soundings(bars: readonly FoundBar[], parts: readonly (readonly P
     pulses
   );
   return pulses.map((pulse, i) => {
-    const bass = basses[i]!;
-    const own = weights[i]!;
+    const bass = nth(basses, i);
+    const own = nth(weights, i);
     const bassWeights = new Float64Array(12);
     if (bass) {
       const walks =
@@ -116,8 +117,8 @@ export function soundings(bars: readonly FoundBar[], parts: readonly (readonly P
       const full = share * bass.level;
       const kept = walks ? WALKING * full : full;
       const pc = bass.midi % 12;
-      own[pc] = Math.max(0, own[pc]! - (full - kept));
-      bassWeights[pc] = Math.min(own[pc]!, kept);
+      own[pc] = Math.max(0, numberAt(own, pc) - (full - kept));
+      bassWeights[pc] = Math.min(numberAt(own, pc), kept);
     }
     const sum = own.reduce((total, weight) => total + weight, 0);
     const scale = pulse.mass / Math.max(1, sum);
@@ -158,8 +159,8 @@ function heard(notes: readonly PlayedNote[]): Heard[] {
   const sortedNotes = [...notes].sort((a, b) => a.start - b.start || a.midi - b.midi);
   return sortedNotes.map((note, i): Heard => {
     const isAlone = (n: number) =>
-      Math.abs((sortedNotes[n - 1]?.start ?? -Infinity) - sortedNotes[n]!.start) > TICKS / 16 &&
-      Math.abs((sortedNotes[n + 1]?.start ?? Infinity) - sortedNotes[n]!.start) > TICKS / 16;
+      Math.abs((sortedNotes[n - 1]?.start ?? -Infinity) - nth(sortedNotes, n).start) > TICKS / 16 &&
+      Math.abs((sortedNotes[n + 1]?.start ?? Infinity) - nth(sortedNotes, n).start) > TICKS / 16;
     const follows = sortedNotes[i + 1];
     const goesOn =
       follows !== undefined &&
@@ -187,11 +188,11 @@ function groundOf(
 ): readonly (Heard | null)[] {
   const ground = new Map<number, number>();
   basses.forEach((bass, i) => {
-    const { bar } = pulses[i]!;
+    const { bar } = nth(pulses, i);
     if (bass) ground.set(bar, Math.min(bass.midi, ground.get(bar) ?? Infinity));
   });
   return basses.map((bass, i) =>
-    bass && bass.midi - ground.get(pulses[i]!.bar)! <= BASS_RANGE ? bass : null
+    bass && bass.midi - entryOf(ground, nth(pulses, i).bar) <= BASS_RANGE ? bass : null
   );
 }
 

@@ -1,4 +1,5 @@
 /** A Standard MIDI File read: chord names from its markers, each track of one voice as a line. */
+import { firstOf, lastOf, sure } from '../../base/list';
 import { bisector } from 'd3-array';
 import { parseMidi, type MidiData } from 'midi-file';
 import { DEFAULT_METER, type Meter } from '../../chart/model';
@@ -56,7 +57,7 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
   );
   const meter = meters[0]?.meter ?? DEFAULT_METER;
   const quarter = quarterOf(meter);
-  const ticks = (time: number) => Math.round((time / header.ticksPerBeat!) * quarter);
+  const ticks = (time: number) => Math.round((time / sure(header.ticksPerBeat, 'ticksPerBeat')) * quarter);
   const left: LeftOut[] = [];
   const voices: Voice[] = [];
   const parts: (readonly PlayedNote[])[] = [];
@@ -94,7 +95,7 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
     });
   const end = Math.max(
     ticks(all.at(-1)?.time ?? 0),
-    ...voices.map(({ notes }) => notes.at(-1)!.start + notes.at(-1)!.length)
+    ...voices.map(({ notes }) => lastOf(notes).start + lastOf(notes).length)
   );
   const barsFrom = (from: number) =>
     barsOf(
@@ -124,7 +125,9 @@ export function readMidi(bytes: Uint8Array): ReadPiece {
     heard?.chords ?? marked.map((chord) => ({ ...chord, start: Math.max(0, chord.start - start) }));
   const found = chartOf(
     {
-      title: timed[0]!.flatMap(({ event }) => (event.type === 'trackName' ? [textOf(event.text)] : []))[0],
+      title: firstOf(timed).flatMap(({ event }) =>
+        event.type === 'trackName' ? [textOf(event.text)] : []
+      )[0],
       key: heard?.key ?? declared,
       tempo: tempo ? (60e6 / tempo) * (meter.unit / 4) : undefined,
       bars,
@@ -307,7 +310,7 @@ function bentNote(note: LineNote, wheel: Wheel | undefined, start: number, end: 
   const turns = within.filter(({ time }, i) => time !== start || within[i + 1]?.time !== start);
   if (turns.length === 0) return note;
   const cents = turns.map((turn) => turn.cents);
-  const [first, last] = [cents[0]!, cents.at(-1)!];
+  const [first, last] = [firstOf(cents), lastOf(cents)];
   const top = Math.max(...cents);
   if (Math.abs(first) >= A_PITCH && Math.abs(first) > 50) return { ...note, slide: true };
   const semitones = Math.round((top - HEARD) / 100);

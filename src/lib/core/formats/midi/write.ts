@@ -1,4 +1,5 @@
 /** A chart with its lines as a Standard MIDI File: chord names as markers, a track for each line and the melody. */
+import { nth } from '../../base/list';
 import { DEFAULT_TEMPO } from '../../practice/ladder';
 import { endOf, ticksOf, type LineNote } from '../../line/model';
 import { quarterOf } from '../../line/notation';
@@ -70,7 +71,7 @@ function struck(notes: readonly LineNote[]): LineNote[] {
       ? out.findLastIndex((other) => other.midi === note.midi && endOf(other) === note.start)
       : -1;
     if (held < 0) out.push(note);
-    else out[held] = { ...out[held]!, length: endOf(note) - out[held]!.start };
+    else out[held] = { ...nth(out, held), length: endOf(note) - nth(out, held).start };
   }
   return out;
 }

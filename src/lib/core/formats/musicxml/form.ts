@@ -3,6 +3,8 @@
  * played. After a jump no repeat is taken, and of endings the last.
  */
 
+import { nth } from '../../base/list';
+
 /** What stands at one bar. */
 export interface BarMarks {
   readonly opensRepeat?: true;
@@ -30,7 +32,7 @@ export function playOrder(marks: readonly BarMarks[]): number[] {
   const codaAt = marks.findIndex(({ coda }, i) => coda && i > leaves);
   let [at, from, pass, hasJumped] = [0, 0, 1, false];
   while (at < marks.length && order.length < MOST_PLAYED) {
-    const bar = marks[at]!;
+    const bar = nth(marks, at);
     if (bar.opensRepeat && at !== from) [from, pass] = [at, 1];
     const ending = endings.get(at);
     if (ending && !isTaken(ending, pass, hasJumped)) {

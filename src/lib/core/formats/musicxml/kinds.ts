@@ -1,4 +1,5 @@
 /** Kinds of chords as MusicXML names them, by the tones they have and by the suffix they are written with here. */
+import { nth, sure } from '../../base/list';
 import type { Chord } from '../../theory/chord';
 import { isChord, readChord } from '../../theory/chord-reader';
 import { DEGREES, isDegree, type Degree } from '../../theory/degree';
@@ -86,7 +87,13 @@ export function kindOf({ tones }: Pick<Chord, 'tones'>): {
   const has = (tone: Degree) => tones.includes(tone);
   const exact = KINDS.find((one) => one.tones.every(has));
   const loose = KINDS.find((one) => one.tones.every((tone) => tone === '5' || has(tone)));
-  const found = exact ?? loose ?? KINDS.find(({ kind }) => kind === 'power')!;
+  const found =
+    exact ??
+    loose ??
+    sure(
+      KINDS.find(({ kind }) => kind === 'power'),
+      'KINDS'
+    );
   const misses = found.tones.filter((tone) => !has(tone));
   const fifths = tones.filter((tone) => FIFTHS.includes(tone) && !found.tones.includes(tone));
   const replaced = misses.includes('5') ? fifths.slice(0, 1) : [];
@@ -135,7 +142,10 @@ function tonesWith(tones: readonly Degree[], degrees: readonly ExtraDegree[]): D
       continue;
     }
     if (type === 'alter' && at >= 0) {
-      const own = [...all[at]!].reduce((sum, sign) => sum + (sign === '#' ? 1 : sign === 'b' ? -1 : 0), 0);
+      const own = [...nth(all, at)].reduce(
+        (sum, sign) => sum + (sign === '#' ? 1 : sign === 'b' ? -1 : 0),
+        0
+      );
       const altered = degreeOf(number, own + alter);
       if (altered === null) return null;
       all = all.map((tone, i) => (i === at ? altered : tone));

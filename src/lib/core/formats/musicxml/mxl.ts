@@ -2,6 +2,7 @@
  * Compressed MusicXML: a zip archive whose container names the score. Bounded: archives can be made that grow without end when they are
  * opened, or that hold more than anybody wrote.
  */
+import { numberAt } from '../../base/list';
 import { strFromU8, unzipSync, type Unzipped } from 'fflate';
 import { NotReadable } from '../not-readable';
 import type { ReadPiece } from '../piece';
@@ -29,7 +30,9 @@ function textFrom(bytes: Uint8Array): string {
   if (!isLittle && !isBig) return strFromU8(bytes);
   let text = '';
   for (let i = 2; i + 1 < bytes.length; i += 2) {
-    const [low, high] = isLittle ? [bytes[i]!, bytes[i + 1]!] : [bytes[i + 1]!, bytes[i]!];
+    const [low, high] = isLittle
+      ? [numberAt(bytes, i), numberAt(bytes, i + 1)]
+      : [numberAt(bytes, i + 1), numberAt(bytes, i)];
     text += String.fromCharCode(low | (high << 8));
   }
   return text;

@@ -1,4 +1,5 @@
 /** Chord symbols of a score, and the keys of its signatures. */
+import { nth } from '../../base/list';
 import { keyOf } from '../../harmony/key-signature';
 import { MODES, type Mode } from '../../theory/mode';
 import { spell, type NoteName } from '../../theory/note';
@@ -42,16 +43,16 @@ function rootOf(harmony: Node, signature: string | undefined): NoteName | null {
   if (!tonic) return null;
   const mode = rest.trim() === 'm' ? 'minor' : ((rest.trim() || 'major') as Mode);
   const alter = Math.round(numberAt(numeral, 'numeral-alter') ?? 0);
-  return stepOf(tonic, MODES[mode].steps[step - 1]! + alter, step);
+  return stepOf(tonic, nth(MODES[mode].steps, step - 1) + alter, step);
 }
 
 /** The note so many semitones over a tonic, on the letter of a step of its scale. */
 function stepOf(tonic: NoteName, semitones: number, step: number): NoteName | null {
-  const natural = spell(tonic, (['1', '9', '3', '11', '5', '13', '7'] as const)[step - 1]!);
-  const plain = [0, 2, 4, 5, 7, 9, 11][step - 1]!;
+  const natural = spell(tonic, nth(['1', '9', '3', '11', '5', '13', '7'] as const, step - 1));
+  const plain = nth([0, 2, 4, 5, 7, 9, 11], step - 1);
   const signs =
     [...natural.slice(1)].reduce((sum, sign) => sum + (sign === '#' ? 1 : -1), 0) + semitones - plain;
-  return Math.abs(signs) > 2 ? null : natural[0]! + (signs < 0 ? 'b' : '#').repeat(Math.abs(signs));
+  return Math.abs(signs) > 2 ? null : natural.charAt(0) + (signs < 0 ? 'b' : '#').repeat(Math.abs(signs));
 }
 
 export function readHarmony(harmony: Node, signature: string | undefined): string | null {

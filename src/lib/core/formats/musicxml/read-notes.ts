@@ -1,4 +1,5 @@
 /** The notes of a score: pitches, places and techniques; ties joined, the highest voice found. */
+import { nth } from '../../base/list';
 import { endOf, noteOf, type LineNote } from '../../line/model';
 import { midiOf, plainName } from '../../theory/note';
 import { all, attribute, childrenOf, nameOf, numberAt, one, said, textOf, type Node } from './score';
@@ -113,10 +114,10 @@ export function joined(heard: readonly Heard[]): LineNote[] {
   for (const { note, written, isTied, isNamed } of inOrder) {
     const before = [written, note.midi]
       .map((pitch) => lastOf.get(pitch))
-      .find((index) => index !== undefined && endOf(notes[index]!) === note.start);
+      .find((index) => index !== undefined && endOf(nth(notes, index)) === note.start);
     const goesOn = isTied && before !== undefined;
     if (goesOn && !isNamed) {
-      notes[before] = { ...notes[before]!, length: notes[before]!.length + note.length };
+      notes[before] = { ...nth(notes, before), length: nth(notes, before).length + note.length };
       continue;
     }
     lastOf.set(written, notes.length).set(note.midi, notes.length);

@@ -2,6 +2,7 @@
  * MusicXML read: chords, meters and marks as a chart, each part as a line. Written here it comes back as it was; from elsewhere what is
  * one voice of pitched notes is taken, and the rest is told. Source: docs/music-rules.md, Files.
  */
+import { firstOf, nth } from '../../base/list';
 import { chartHead, readChart } from '../../chart/read';
 import { DEFAULT_METER, type Meter } from '../../chart/model';
 import { TICKS, type LineNote } from '../../line/model';
@@ -38,7 +39,7 @@ export function readMusicXml(text: string): ReadPiece {
   );
   const parts = all(score, 'part');
   if (parts.length === 0) throw new NotReadable('There is no part in this MusicXML file.');
-  const meter = kept === null ? firstMeter(parts[0]!) : chartHead(readChart(kept).chart).meter;
+  const meter = kept === null ? firstMeter(firstOf(parts)) : chartHead(readChart(kept).chart).meter;
   const written = withoutTabs(
     parts.map((part, i) => readPart(part, names.get(attribute(part, 'id')) ?? `part ${i + 1}`, meter))
   );
@@ -72,7 +73,7 @@ export function readMusicXml(text: string): ReadPiece {
     if (whole.notes) voices.push({ name: part.name, notes: whole.notes });
   }
   if (kept !== null) return { chart: kept, ...sorted(voices), left };
-  const withChords = read.find(({ chords }) => chords.length > 0) ?? read[0]!;
+  const withChords = read.find(({ chords }) => chords.length > 0) ?? firstOf(read);
   // A score without a chord symbol is heard: its chords are what its parts play together.
   const heard =
     withChords.chords.length > 0
@@ -88,7 +89,7 @@ export function readMusicXml(text: string): ReadPiece {
   const found = chartOf(
     {
       title,
-      key: heard?.key ?? read[0]!.key,
+      key: heard?.key ?? firstOf(read).key,
       tempo: read.find((part) => part.tempo !== undefined)?.tempo,
       bars: withChords.bars,
       chords: heard?.chords ?? withChords.chords,
@@ -107,7 +108,7 @@ export function readMusicXml(text: string): ReadPiece {
           }
         ]
       : [];
-  const { keys } = read[0]!;
+  const { keys } = firstOf(read);
   return {
     chart: found.chart,
     ...sorted(voices),
@@ -148,7 +149,7 @@ function withoutTabs(parts: readonly ReadPart[]): ReadPart[] {
     used.add(tab);
     return { ...part, notes: joined([...part.heard, ...tab.heard]) };
   });
-  return merged.filter((_, i) => !used.has(parts[i]!));
+  return merged.filter((_, i) => !used.has(nth(parts, i)));
 }
 
 interface ReadPart {
@@ -365,7 +366,8 @@ function playedOut(part: ReadPart, order: readonly number[]): ReadPart {
   }
   // What stands behind the last bar on the page stands behind the last one that is played, and is told there.
   const last = part.bars.at(-1);
-  const behind = last ? part.chords.filter(({ start }) => start >= last.start + last.length) : [];
-  chords.push(...behind.map((chord) => ({ ...chord, start: chord.start - last!.start - last!.length + at })));
+  const end = last ? last.start + last.length : Infinity;
+  const behind = part.chords.filter(({ start }) => start >= end);
+  chords.push(...behind.map((chord) => ({ ...chord, start: chord.start - end + at })));
   return { ...part, bars, chords, notes, upper, keys };
 }

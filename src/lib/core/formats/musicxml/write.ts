@@ -2,6 +2,7 @@
  * A chart and its lines as MusicXML: the form written out, a staff and a tab for each line, chord symbols, techniques. The chart's text
  * goes along word for word. Source: docs/music-rules.md, Files.
  */
+import { entryOf, nth, sure } from '../../base/list';
 import { accidentalsOf as fifthsOf } from '../../harmony/key-signature';
 import { DEFAULT_TEMPO } from '../../practice/ladder';
 import { endOf, noteOf, ticksOf, type LineNote } from '../../line/model';
@@ -147,11 +148,11 @@ function measure(
   let chord = 0;
   const notes = bar.pieces.flatMap((one, i) => {
     const symbols: string[] = [];
-    while (chord < chords.length && ticksOf(chords[chord]!.start) < one.start + one.length) {
-      const change = chords[chord++]!;
+    while (chord < chords.length && ticksOf(nth(chords, chord).start) < one.start + one.length) {
+      const change = nth(chords, chord++);
       symbols.push(harmony(change, ticksOf(change.start) - one.start));
     }
-    return [...symbols, ...written(one, part.kind === 'staff' ? shown[i]! : [], bar, part)];
+    return [...symbols, ...written(one, part.kind === 'staff' ? nth(shown, i) : [], bar, part)];
   });
   return element(
     'measure',
@@ -185,7 +186,7 @@ function writtenForm({
   const first = new Map<number, PlayedBar>();
   for (const bar of sheet.form.bars) if (!first.has(bar.written)) first.set(bar.written, bar);
   if (first.size !== marks.length) return null;
-  const bars = marks.map((_, i) => ({ ...first.get(i)!, number: i + 1 }));
+  const bars = marks.map((_, i) => ({ ...entryOf(first, i), number: i + 1 }));
   return { bars, marks: marks.map((own, i) => ({ ...own, ends: endingAt(marks, i) })) };
 }
 
@@ -199,12 +200,12 @@ function endingAt(marks: readonly FormMarks[], at: number): readonly number[] {
   const from = marks.findLastIndex(({ ending }, i) => i <= at && ending.length > 0);
   if (from < 0) return [];
   const isOver = (i: number) =>
-    marks[i]!.repeatEnd ||
+    nth(marks, i).repeatEnd ||
     marks[i + 1] === undefined ||
-    marks[i + 1]!.repeatStart ||
-    marks[i + 1]!.ending.length > 0;
+    nth(marks, i + 1).repeatStart ||
+    nth(marks, i + 1).ending.length > 0;
   for (let i = from; i < at; i++) if (isOver(i)) return [];
-  return isOver(at) ? marks[from]!.ending : [];
+  return isOver(at) ? nth(marks, from).ending : [];
 }
 
 function opening({ repeatStart, ending }: FormMarks): string | null {
@@ -342,7 +343,12 @@ function harmony({ symbol, chord }: AnalysedChange, offset: number): string {
   }
   const note = (name: string, kind: string) => {
     const alter = [...name.slice(1)].reduce((sum, sign) => sum + (sign === '#' ? 1 : -1), 0);
-    return element(kind, {}, tagged(`${kind}-step`, name[0]!), alter ? tagged(`${kind}-alter`, alter) : null);
+    return element(
+      kind,
+      {},
+      tagged(`${kind}-step`, name.charAt(0)),
+      alter ? tagged(`${kind}-alter`, alter) : null
+    );
   };
   const { kind, degrees } = kindOf(chord);
   return element(
@@ -372,7 +378,7 @@ function written(
   part: Part
 ): string[] {
   const { notes, links, kind } = part;
-  const tuplet = piece.tuplet === null ? null : bar.tuplets[piece.tuplet]!;
+  const tuplet = piece.tuplet === null ? null : nth(bar.tuplets, piece.tuplet);
   const inTuplet = tuplet ? bar.pieces.filter((one) => one.tuplet === piece.tuplet) : [];
   const time = [tagged('type', TYPES[piece.value]), ...(piece.dots ? [element('dot', {})] : [])];
   const modification = tuplet
@@ -389,7 +395,7 @@ function written(
   ];
   const ends = tagged('duration', piece.length);
   const voice = tagged('voice', 1);
-  const own = piece.notes.filter((index) => kind === 'staff' || (kind === 'tab' && notes[index]!.place));
+  const own = piece.notes.filter((index) => kind === 'staff' || (kind === 'tab' && nth(notes, index).place));
   if (own.length === 0) {
     const isBar = bar.pieces.length === 1;
     return [
@@ -406,10 +412,10 @@ function written(
     ];
   }
   return own.map((index, n) => {
-    const note = notes[index]!;
+    const note = nth(notes, index);
     const isFirst = piece.start === note.start;
     const stops = !isFirst || note.tie === true;
-    const { end, isTiedOn } = links[index]!;
+    const { end, isTiedOn } = nth(links, index);
     const isLast = piece.start + piece.length >= end;
     const starts = !isLast || isTiedOn;
     const sign = accidentals[piece.notes.indexOf(index)] ?? null;
@@ -430,7 +436,7 @@ function written(
       starts ? element('tie', { type: 'start' }) : null,
       voice,
       ...time,
-      sign === null ? null : tagged('accidental', ACCIDENTALS[sign]!),
+      sign === null ? null : tagged('accidental', sure(ACCIDENTALS[sign], 'ACCIDENTALS')),
       modification,
       note.ghost ? tagged('notehead', 'normal', { parentheses: 'yes' }) : null,
       notations.some(Boolean) ? element('notations', {}, ...notations) : null
@@ -485,19 +491,24 @@ function played({ place, bend, release, midi, vibrato }: LineNote, kind: Kind): 
 
 /** Slides and slurs run from the note before, on its string where it has one, to the note that has them. */
 function joins(isFirst: boolean, isLast: boolean, index: number, { notes, links }: Part): (string | null)[] {
-  const note = notes[index]!;
-  const { from, to } = links[index]!;
+  const note = nth(notes, index);
+  const { from, to } = nth(links, index);
   const goal = isLast && to !== null ? to : null;
   const slide = (type: 'start' | 'stop') => element('slide', { type, 'line-type': 'solid' });
   return [
     isFirst && note.slide ? slide('stop') : null,
     isFirst && note.slur ? slurred(notes[from ?? -1], note, 'stop') : null,
-    goal !== null && notes[goal]!.slide ? slide('start') : null,
-    goal !== null && notes[goal]!.slur ? slurred(note, notes[goal]!, 'start') : null
+    goal !== null && nth(notes, goal).slide ? slide('start') : null,
+    goal !== null && nth(notes, goal).slur ? slurred(note, nth(notes, goal), 'start') : null
   ];
 }
 
 function slurred(from: LineNote | undefined, to: LineNote, type: 'start' | 'stop'): string {
-  const [name, letter] = from && from.midi > to.midi ? ['pull-off', 'P'] : ['hammer-on', 'H'];
-  return element('technical', {}, tagged(name!, type === 'start' ? letter! : '', { type }));
+  const isPull = from !== undefined && from.midi > to.midi;
+  const letter = isPull ? 'P' : 'H';
+  return element(
+    'technical',
+    {},
+    tagged(isPull ? 'pull-off' : 'hammer-on', type === 'start' ? letter : '', { type })
+  );
 }

@@ -1,5 +1,7 @@
 /** XML as text: elements written inside out. */
 
+import { sure } from '../../base/list';
+
 /** A name of an element or attribute, its text escaped; what is null or false is left out. */
 type Attributes = Readonly<Record<string, string | number | null | undefined>>;
 
@@ -12,7 +14,7 @@ const FORBIDDEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g;
 export function escaped(text: string): string {
   return text
     .replaceAll(FORBIDDEN, '')
-    .replaceAll(/[&<>"]/g, (sign) => ESCAPES[sign]!)
+    .replaceAll(/[&<>"]/g, (sign) => sure(ESCAPES[sign], 'ESCAPES'))
     .replaceAll('\r', '&#13;');
 }
 

@@ -2,6 +2,7 @@
  * Tab in plain text read: rows of strings cut into bars. Where the lengths stand below the strings time is exact; else it is taken from
  * where the frets stand, and that is told. Source: docs/music-rules.md, Files.
  */
+import { firstOf, nth, sure } from '../../base/list';
 import type { Meter } from '../../chart/model';
 import { DEFAULT_METER } from '../../chart/model';
 import { readKey } from '../../harmony/key';
@@ -126,10 +127,10 @@ function blocksOf(lines: readonly string[]): Block[] {
   for (let i = 0; i < lines.length; i++) {
     const rows: Block['rows'][number][] = [];
     while (i + rows.length < lines.length) {
-      const line = lines[i + rows.length]!;
+      const line = nth(lines, i + rows.length);
       const match = line.length <= LONGEST_ROW ? ROW.exec(line) : null;
       if (!match) break;
-      rows.push({ name: match[1]!, text: match[2]!, from: line.length - match[2]!.length });
+      rows.push({ name: nth(match, 1), text: nth(match, 2), from: line.length - nth(match, 2).length });
     }
     if (rows.length >= FEWEST_ROWS) {
       blocks.push({
@@ -192,7 +193,7 @@ function readBlock(block: Block, part: Part, neck: Instrument, meter: Meter, lef
   const lengths = tokensOf(block.below).filter(({ text }) => LENGTH.test(text));
   const hasLengths = lengths.length > 0 && lengths.length === tokensOf(block.below).length;
   const chords = tokensOf(block.above).filter(({ text }) => isChord(text));
-  const { text, from } = block.rows[0]!;
+  const { text, from } = firstOf(block.rows);
   let column = from;
   for (const bar of text.split('|')) {
     const [begin, end] = [column, column + bar.length];
@@ -269,7 +270,7 @@ function readEntries(
 ): number {
   let at = part.end;
   for (const { column, text } of lengths) {
-    const [, sign, whole, parts, names = ''] = LENGTH.exec(text)!;
+    const [, sign, whole, parts, names = ''] = sure(LENGTH.exec(text), 'LENGTH');
     const beats = Number(whole) / Number(parts ?? 1);
     // A part of nothing, or a length that no bar has, is no length.
     const length = beats <= LONGEST_NOTE ? Math.round(beats * TICKS) : 0;
@@ -290,8 +291,8 @@ function readEntries(
       const placed = touches
         .filter((touch) => touch.column === column)
         .map((touch) => noteAt(touch, start, length, neck));
-      const named = [...names.matchAll(/@([A-G]b?#?-?\d)/g)].flatMap(([, name]) => {
-        const midi = midiOf(name!);
+      const named = [...names.matchAll(/@([A-G]b?#?-?\d)/g)].flatMap(([, name = '']) => {
+        const midi = midiOf(name);
         return midi === null ? [] : [noteOf(start, length, midi)];
       });
       part.notes.push(...[...placed, ...named].sort((a, b) => a.midi - b.midi));

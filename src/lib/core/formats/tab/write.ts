@@ -2,6 +2,7 @@
  * A line as tab in plain text: chord names above, a row for each string, the length of every note and rest in beats below, so that it
  * can be played, and read back, without a staff. Source: docs/music-rules.md, Files.
  */
+import { firstOf, lastOf, nth, sure } from '../../base/list';
 import { midiName } from '../../theory/note';
 import { fractionOf, ticksOf, type LineNote } from '../../line/model';
 import { writtenBars, type Piece as WrittenPiece, type WrittenBar } from '../../line/notation';
@@ -31,7 +32,7 @@ export const TAB_SIGNS = {
 /** Names of the strings as tab has them, string 1 first: the highest of two that share a name is written small. */
 export function stringNames({ strings }: Pick<Instrument, 'strings'>): string[] {
   const names = strings.map((midi) => midiName(midi).replace(/-?\d+$/, ''));
-  const isTwice = names.indexOf(names[0]!) !== names.lastIndexOf(names[0]!);
+  const isTwice = names.indexOf(firstOf(names)) !== names.lastIndexOf(firstOf(names));
   return names.map((name, i) => (i === 0 && isTwice ? name.toLowerCase() : name));
 }
 
@@ -120,13 +121,13 @@ function writeBar(bar: WrittenBar, notes: readonly LineNote[], links: readonly L
   const columns = entriesOf(bar.pieces, chords).map(({ start, length, notes: own, sign }) => {
     const struck = sign === '' ? own : [];
     const frets = neck.strings.map((_, i) => {
-      const index = struck.find((one) => notes[one]!.place?.string === i + 1);
+      const index = struck.find((one) => nth(notes, one).place?.string === i + 1);
       return index === undefined ? '' : fretText(index, notes, links);
     });
     // What has no place yet is named, and of two notes the one that is tied.
-    const tied = sign === 't' ? own.map((index) => notes[index]!) : [];
-    const isPart = own[0] !== undefined && tied.length !== links[own[0]]!.before;
-    const unplaced = struck.map((index) => notes[index]!).filter(({ place }) => !place);
+    const tied = sign === 't' ? own.map((index) => nth(notes, index)) : [];
+    const isPart = own[0] !== undefined && tied.length !== nth(links, own[0]).before;
+    const unplaced = struck.map((index) => nth(notes, index)).filter(({ place }) => !place);
     const named = [...unplaced, ...(isPart ? tied : [])];
     const names = named.map(({ midi }) => `@${midiName(midi)}`);
     const chord = chords.find((one) => one.start === start)?.symbol ?? '';
@@ -137,26 +138,27 @@ function writeBar(bar: WrittenBar, notes: readonly LineNote[], links: readonly L
     return i === columns.length - 1 ? Math.max(own, LEAST - (columns.length - 1)) : own;
   });
   const row = (text: (column: (typeof columns)[number]) => string, fill: string) =>
-    fill + columns.map((column, i) => text(column).padEnd(widths[i]! + 1, fill)).join('');
+    fill + columns.map((column, i) => text(column).padEnd(nth(widths, i) + 1, fill)).join('');
   return {
     chords: row(({ chord }) => chord, ' '),
-    strings: neck.strings.map((_, s) => row(({ frets }) => frets[s]!, '-')),
+    strings: neck.strings.map((_, s) => row(({ frets }) => nth(frets, s), '-')),
     beats: row(({ beats }) => beats, ' ')
   };
 }
 
 function fretText(index: number, notes: readonly LineNote[], links: readonly Link[]): string {
-  const { place, midi, bend, release, slide, slur, vibrato, ghost } = notes[index]!;
-  const { from } = links[index]!;
-  const isDown = from !== null && notes[from]!.midi > midi;
-  const fret = String(place!.fret);
+  const { place, midi, bend, release, slide, slur, vibrato, ghost } = nth(notes, index);
+  const { from } = nth(links, index);
+  const isDown = from !== null && nth(notes, from).midi > midi;
+  const at = sure(place, 'the place of a note on the tab').fret;
+  const fret = String(at);
   return [
     slide ? (isDown ? TAB_SIGNS.slideDown : TAB_SIGNS.slide) : '',
     slur ? (isDown ? TAB_SIGNS.pull : TAB_SIGNS.hammer) : '',
     ghost ? `(${fret})` : fret,
     // A curl is bent by less than a fret: to where it already is.
-    bend ? `${TAB_SIGNS.bend}${place!.fret + midi - bend.from}` : '',
-    bend && release ? `${TAB_SIGNS.release}${place!.fret + release.to - bend.from}` : '',
+    bend ? `${TAB_SIGNS.bend}${at + midi - bend.from}` : '',
+    bend && release ? `${TAB_SIGNS.release}${at + release.to - bend.from}` : '',
     vibrato ? TAB_SIGNS.vibrato : ''
   ].join('');
 }
@@ -173,7 +175,7 @@ function rowsOf(bars: readonly Letters[], neck: Instrument): string[] {
       rows.push([]);
       width = margin + 1 + bar.beats.length;
     }
-    rows.at(-1)!.push(bar);
+    lastOf(rows).push(bar);
   }
   return rows.flatMap((row) => [
     `${' '.repeat(margin + 1)}${row.map(({ chords }) => chords).join(' ')}`.trimEnd(),

@@ -50,8 +50,9 @@ function readFact(part: string): Fact | null {
   const word = (isKeyOf ? 'key of' : part.slice(0, at)).trim().toLowerCase();
   const value = part.slice(isKeyOf ? 'key of'.length : at + 1).trim();
   const kind = KINDS.find(({ words }) => words.includes(word));
-  const read = kind && value ? kind.read(value) : null;
-  return read === null || read === undefined ? null : { name: kind!.name || word, value: read };
+  if (!kind || !value) return null;
+  const read = kind.read(value);
+  return read === null || read === undefined ? null : { name: kind.name || word, value: read };
 }
 
 /** "120 bpm" and "3/4" need no word in front. */

@@ -2,6 +2,7 @@
  * Sheets with German names: H is B, and B is B flat. They are told by their H, which no other name has; a sheet in which only B
  * stands cannot be told, and is read as it is elsewhere unless the reader is asked.
  */
+import { nth } from '../../base/list';
 import { isChord } from '../../theory/chord-reader';
 import { looksLike, tokens } from './tokens';
 
@@ -43,7 +44,11 @@ export function germanName(
 /** A line of such a sheet in international letters; words stay as they are. */
 export function fromGerman(line: string): string {
   const key = keyIn(line);
-  if (key) return line.replace(key[1]! + key[2]!, (key[1]!.toUpperCase() === 'H' ? 'B' : 'Bb') + key[2]!);
+  if (key)
+    return line.replace(
+      nth(key, 1) + nth(key, 2),
+      (nth(key, 1).toUpperCase() === 'H' ? 'B' : 'Bb') + nth(key, 2)
+    );
   if (!isMusic(line)) return line;
   // Of a line with brackets only what stands in them is chords.
   const within = line.includes('[') && !line.includes('|') ? /\[[^[\]]*\]/g : /^.*$/g;

@@ -2,6 +2,7 @@
  * What people paste, turned into a chart text: chords parted in any way, lists, boxes, chords over lyrics, words with
  * chords in brackets, numerals with a key. What is left out is told line by line. Source: docs/music-rules.md, Paste.
  */
+import { firstOf, lastOf, nth, sure } from '../../base/list';
 import { isChord } from '../../theory/chord-reader';
 import { writeDirective, declarationOf, readDirective, writeGridArguments } from '../../chart/directives';
 import { readChart } from '../../chart/read';
@@ -83,7 +84,7 @@ function isChartAlready(text: string): boolean {
 }
 
 function isPlainBar({ cells }: { cells: readonly { kind: string; symbol?: string }[] }): boolean {
-  return cells.every(({ kind, symbol }) => kind !== 'chord' || isChord(symbol!) || isNearlyChord(symbol!));
+  return cells.every(({ kind, symbol = '' }) => kind !== 'chord' || isChord(symbol) || isNearlyChord(symbol));
 }
 
 /** A line that opens a part of the tune by its usual name. */
@@ -165,7 +166,7 @@ class Reader {
     const environment = /^(?:start_of_|so)(verse|chorus|bridge|part|v|c|b)$/.exec(name);
     const names: Readonly<Record<string, string>> = { v: 'verse', c: 'chorus', b: 'bridge' };
     if (environment) {
-      const plain = names[environment[1]!] ?? environment[1]!;
+      const plain = names[nth(environment, 1)] ?? nth(environment, 1);
       return this.#open(value.replaceAll(/^label\s*=\s*|["']/g, '') || plain);
     }
     if (name === 'start_of_grid') return this.#open(value.replaceAll(/^label\s*=\s*|["']/g, ''));
@@ -282,7 +283,7 @@ class Reader {
       chords >= 3 &&
       telling.some((text) => isChord(text) && (text.length > 1 || chords > 3));
     const isChords = isMostly || (unknown === 0 && (chords >= near || telling.length === 1));
-    const isNumerals = telling.every(isNumeral) && (telling.length > 1 || /\d|[ø°Δ]/.test(telling[0]!));
+    const isNumerals = telling.every(isNumeral) && (telling.length > 1 || /\d|[ø°Δ]/.test(firstOf(telling)));
     return isChords || isNumerals ? words : null;
   }
 
@@ -340,14 +341,14 @@ class Reader {
       numeral,
       `no key is named for these numerals; ${isMinor ? 'C minor' : 'C major'} was taken`
     );
-    return readKey(tonic)!;
+    return sure(readKey(tonic), 'readKey');
   }
 
   #addBars(bars: readonly string[], at: number): void {
     const room = MOST_BARS - this.#bars;
     if (bars.length > room && !this.#isFull) {
       this.#isFull = true;
-      this.#leave(at, this.#lines[at]!, `a chart holds ${MOST_BARS} bars; what follows is left out`);
+      this.#leave(at, nth(this.#lines, at), `a chart holds ${MOST_BARS} bars; what follows is left out`);
     }
     const taken = bars.slice(0, room);
     this.#bars += taken.length;
@@ -404,7 +405,7 @@ class Reader {
 
   /** What stands between two bar lines: signs of the form stay, words go. */
   #plainBar(bar: string, at: number): string {
-    const signs = /^([:.]?(?:\s*\d[\d,\s-]*\.?(?=\s|$))?)(.*?)(:?)$/s.exec(bar)!;
+    const signs = sure(/^([:.]?(?:\s*\d[\d,\s-]*\.?(?=\s|$))?)(.*?)(:?)$/s.exec(bar), 'the signs of a bar');
     const [, opening = '', inside = '', closing = ''] = signs;
     const words = inside.replaceAll(/[,;→⇒⟶➔➜]|[-=]+>/g, ' ').match(/\S+/g) ?? [];
     const dashes = words.filter((word) => /^[-–—]$/.test(word)).length;
@@ -427,11 +428,11 @@ class Reader {
 
   /** Words with chords in brackets: "[Fm7]Down by the [Bb7]pier". */
   #readBracketed(line: string, at: number): boolean {
-    const notes = [...line.matchAll(/\[\*([^[\]]{1,80})\]/g)].map(([, inside]) => inside!.trim());
+    const notes = [...line.matchAll(/\[\*([^[\]]{1,80})\]/g)].map(([, inside = '']) => inside.trim());
     for (const note of notes) this.#leave(at, note, 'an annotation');
     if (notes.length) return this.#readBracketed(line.replaceAll(/\[\*[^[\]]{1,80}\]/g, ' '), at) || true;
     const chords = [...line.matchAll(/\[([^[\]]{1,40})\]/g)]
-      .flatMap(([, inside]) => inside!.split(/\s+/))
+      .flatMap(([, inside = '']) => inside.split(/\s+/))
       .filter(Boolean);
     const readable = chords.filter((chord) => isChord(chord) || isNearlyChord(chord));
     if (readable.length === 0) return false;
@@ -449,7 +450,7 @@ class Reader {
 
   get #rows(): string[] {
     if (this.#sections.length === 0) this.#sections.push({ label: '', rows: [] });
-    return this.#sections.at(-1)!.rows;
+    return lastOf(this.#sections).rows;
   }
 
   #open(label: string): void {
@@ -474,7 +475,7 @@ class Reader {
 /** A line without the spaces and bar lines at its end; from behind, so that a long line costs no more than its length. */
 function withoutEnd(line: string): string {
   let end = line.length;
-  while (end > 0 && (line[end - 1] === '|' || line[end - 1]!.trim() === '')) end--;
+  while (end > 0 && (line[end - 1] === '|' || line.charAt(end - 1).trim() === '')) end--;
   return line.slice(0, end);
 }
 

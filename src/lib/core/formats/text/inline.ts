@@ -1,4 +1,5 @@
 /** A chart as ChordPro with its chords in brackets, for programs that do not read grids: the form written out, sections as verses. */
+import { nth } from '../../base/list';
 import { writeDirective } from '../../chart/directives';
 import type { Piece } from '../piece';
 
@@ -22,7 +23,7 @@ export function writeInline({ sheet, title }: Piece): string {
     return within.map(({ symbol }) => `[${symbol}]`).join(' ');
   });
   for (let from = 0; from < form.bars.length;) {
-    const { section } = form.bars[from]!;
+    const { section } = nth(form.bars, from);
     let to = from;
     while (form.bars[to]?.section === section) to++;
     lines.push('', section ? `{start_of_verse: ${section}}` : '{start_of_verse}');

@@ -2,6 +2,7 @@
  * Chords as numbers of a key: "1 4 5 6m". A plain number is a major triad on that degree of the key's own scale; what follows it is
  * the chord's suffix, "-" being minor.
  */
+import { nth, sure } from '../../base/list';
 import { isMinorKey, type Key } from '../../harmony/key';
 import { isChord } from '../../theory/chord-reader';
 import { noteAbove } from '../../theory/note';
@@ -17,7 +18,7 @@ const suffixOf = (typed: string) => SUFFIXES[typed] ?? typed;
 /** Whether a word is a number of a chord: "6m7", "57" (a seventh on the fifth), "b7", "1/3". */
 export function isNumber(word: string): boolean {
   const match = NUMBER.exec(word);
-  return match !== null && isChord(`C${suffixOf(match[3]!)}`);
+  return match !== null && isChord(`C${suffixOf(nth(match, 3))}`);
 }
 
 /** A line of numbers and signs, at least two of them, is chords where a key is known. */
@@ -28,7 +29,7 @@ export function isNumberLine(line: string): boolean {
 function noteOf(sign: string, degree: string, key: Key): string {
   // With a sign before it a number counts from the major scale, in minor too: b6 of G minor is E flat.
   const steps = isMinorKey(key) && sign === '' ? MINOR : MAJOR;
-  const note = noteAbove(key.tonic, steps[Number(degree) - 1]!);
+  const note = noteAbove(key.tonic, nth(steps, Number(degree) - 1));
   if (sign === '') return note;
   const up = sign === '#' || sign === '♯';
   const against = up ? 'b' : '#';
@@ -37,7 +38,7 @@ function noteOf(sign: string, degree: string, key: Key): string {
 
 /** The chord of a number in a key. */
 function chordOfNumber(word: string, key: Key): string {
-  const [, sign = '', degree = '', suffix = '', bassSign = '', bass] = NUMBER.exec(word)!;
+  const [, sign = '', degree = '', suffix = '', bassSign = '', bass] = sure(NUMBER.exec(word), 'NUMBER');
   const chord = noteOf(sign, degree, key) + suffixOf(suffix);
   return bass === undefined ? chord : `${chord}/${noteOf(bassSign, bass, key)}`;
 }

@@ -1,4 +1,5 @@
 /** Roman numerals as players write them, turned into chords of a key: "ii V I", "iiø V7 i", "bVII7", "V7/ii". */
+import { sure } from '../../base/list';
 import { MODES } from '../../theory/mode';
 import { isChord } from '../../theory/chord-reader';
 import type { Key } from '../../harmony/key';
@@ -60,11 +61,15 @@ function symbolSuffix(isMinor: boolean, suffix: string): string {
 }
 
 function rootOf({ sign, degree, suffix }: Numeral, { tonic, mode }: Key): NoteName {
-  const { major, minor } = DEGREES[degree]!;
+  const { major, minor } = sure(DEGREES[degree], 'DEGREES');
   // In minor the diminished chords on 6 and 7 stand on the raised degrees.
   const isRaised = /^(?:ø|°|º|o|dim)/i.test(suffix);
   const inMode = MODES[mode].isMinor && !sign && !isRaised ? minor : major;
-  const interval = /[b♭]/.test(sign) ? FLATTENED[major]! : /[#♯]/.test(sign) ? SHARPENED[major]! : inMode;
+  const interval = /[b♭]/.test(sign)
+    ? sure(FLATTENED[major], 'FLATTENED')
+    : /[#♯]/.test(sign)
+      ? sure(SHARPENED[major], 'SHARPENED')
+      : inMode;
   return noteAbove(tonic, interval);
 }
 
@@ -76,11 +81,11 @@ export function isNumeral(word: string): boolean {
 /** The chord symbol of a numeral in a key; of "V7/ii" the V of the ii. Null where it is none. */
 export function chordOfNumeral(word: string, key: Key): string | null {
   const parts = word.split('/').map(readPlain);
-  if (parts.some((part) => part === null)) return null;
-  const [numeral, ...goals] = parts as Numeral[];
+  const [numeral, ...goals] = parts.filter((part) => part !== null);
+  if (!numeral || goals.length + 1 < parts.length) return null;
   const home = goals.reduceRight<Key>(
     (at, goal) => ({ tonic: rootOf(goal, at), mode: goal.isMinor ? 'minor' : 'major' }),
     key
   );
-  return rootOf(numeral!, home) + symbolSuffix(numeral!.isMinor, numeral!.suffix);
+  return rootOf(numeral, home) + symbolSuffix(numeral.isMinor, numeral.suffix);
 }

@@ -1,4 +1,5 @@
 /** Calls and their answers: a phrase, silence, the same head with another end; and bars of the melody answered by one's own. */
+import { firstOf, nth, sure } from '../../base/list';
 import type { PlayedBar } from '../../chart/unroll';
 import { placeNotes } from '../place';
 import { endOf, TICKS, ticksOf, type Line, type LineNote } from '../model';
@@ -86,7 +87,7 @@ function barAt(bars: readonly PlayedBar[], ticks: number) {
     0,
     bars.findLastIndex(({ start }) => ticksOf(start) <= ticks)
   );
-  return { i, bar: bars[i]! };
+  return { i, bar: nth(bars, i) };
 }
 
 function freeAfterSilence(slot: PlannedSlot, i: number, all: readonly PlannedSlot[]): PlannedSlot {
@@ -119,12 +120,15 @@ export function melodyAndAnswer(melody: Line, wish: FindWish): FoundLines {
     melody.notes.find((note) => note.start >= ticks && note.start < ticks + 2 * TICKS);
   const phrase = (slot: PlannedSlot) => Math.floor(barAt(bars, slot.start).i / PHRASE);
   const slots = own.map((slot, i): PlannedSlot => {
-    const isStart = !own[i - 1] || phrase(own[i - 1]!) !== phrase(slot);
-    const isEnd = !own[i + 1] || phrase(own[i + 1]!) !== phrase(slot);
+    const isStart = !own[i - 1] || phrase(nth(own, i - 1)) !== phrase(slot);
+    const isEnd = !own[i + 1] || phrase(nth(own, i + 1)) !== phrase(slot);
     const free = { ...slot, isFree: slot.isFree || isStart };
     const goal = isStart || isEnd ? soundingAt(slot.start) : undefined;
     if (!goal) return free;
-    const pool = stretches.find(({ change }) => change.index === slot.change)!.pool;
+    const pool = sure(
+      stretches.find(({ change }) => change.index === slot.change),
+      'stretches'
+    ).pool;
     const cells = pool
       .filter(({ midi }) => midi % 12 === goal.midi % 12)
       .map((cell) => ({ ...cell, kind: 'chord' as const }));
@@ -147,7 +151,7 @@ export function melodyAndAnswer(melody: Line, wish: FindWish): FoundLines {
   return {
     lines: found.map((line) => ({
       ...line,
-      notes: [...places[0]!.notes, ...line.notes].sort((a, b) => a.start - b.start || a.midi - b.midi)
+      notes: [...firstOf(places).notes, ...line.notes].sort((a, b) => a.start - b.start || a.midi - b.midi)
     }))
   };
 }

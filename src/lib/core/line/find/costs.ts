@@ -1,4 +1,5 @@
 /** What a line is charged for. Data, not law. Source: docs/music-rules.md, Finding a line. */
+import { entryOf, nth, numberAt } from '../../base/list';
 import { chanceOf } from '../chance';
 import { TICKS } from '../model';
 import type { FoundWay, Way } from '../lattice';
@@ -108,7 +109,7 @@ function pitchesOf(cells: readonly PoolCell[]): Pitches {
     const own = new Set(cells.map(({ midi }) => midi));
     const under = new Uint8Array(MIDI_NUMBERS);
     for (let midi = 1; midi < MIDI_NUMBERS; midi++)
-      under[midi] = under[midi - 1]! + (own.has(midi - 1) ? 1 : 0);
+      under[midi] = numberAt(under, midi - 1) + (own.has(midi - 1) ? 1 : 0);
     pitches = { under, low: Math.min(...own), high: Math.max(...own) };
     known.set(cells, pitches);
   }
@@ -118,7 +119,7 @@ function pitchesOf(cells: readonly PoolCell[]): Pitches {
 /** Pitches of a slot between two. */
 function cellsBetween(a: number, b: number, cells: readonly PoolCell[]): number {
   const { under } = pitchesOf(cells);
-  return a < b ? under[b]! - under[a + 1]! : under[a]! - under[b + 1]!;
+  return a < b ? numberAt(under, b) - numberAt(under, a + 1) : numberAt(under, a) - numberAt(under, b + 1);
 }
 
 /** Infinity where a chromatic note does not lead by a semitone into what follows, or a leap is wider than any line's. */
@@ -163,7 +164,7 @@ export function seededCost(seed: number, slot: number): (midi: number) => number
   const known = new Map<number, number>();
   return (midi) => {
     if (!known.has(midi)) known.set(midi, LINE_COSTS.seed * chanceOf(seed, slot, midi)());
-    return known.get(midi)!;
+    return entryOf(known, midi);
   };
 }
 
@@ -174,7 +175,7 @@ export function partsOf(
   seeded: readonly ((midi: number) => number)[]
 ): LineParts {
   const sum = (of: (to: PoolCell, slot: PlannedSlot, from: PoolCell | undefined, i: number) => number) =>
-    cells.reduce((total, to, i) => total + of(to, slots[i]!, cells[i - 1], i), 0);
+    cells.reduce((total, to, i) => total + of(to, nth(slots, i), cells[i - 1], i), 0);
   const between = (of: (from: PoolCell, to: PoolCell, slot: PlannedSlot) => number) =>
     sum((to, slot, from) => (from ? of(from, to, slot) : 0));
   const parts = {
@@ -182,7 +183,7 @@ export function partsOf(
     motion: between(motionCost),
     arrival: between(arrivalCost),
     hand: between(handCost) + sum(({ isStretch }) => (isStretch ? LINE_COSTS.stretch : 0)),
-    seed: sum(({ midi }, _, __, i) => seeded[i]!(midi))
+    seed: sum(({ midi }, _, __, i) => nth(seeded, i)(midi))
   };
   const rest = Object.values(parts).reduce((total, part) => total + part, 0);
   return { ...parts, direction: cost - rest };

@@ -2,6 +2,7 @@
  * Double stops: two chord tones a third, a sixth, or the dominant's 3 and 7 apart, under one hand, the target among them where it can
  * be; each led in by a semitone where there is time. The best sequence is found exactly.
  */
+import { nth } from '../../base/list';
 import { solvePaths, stepTable } from '../../targets/solve';
 import { TICKS, written, type LineNote } from '../model';
 import { landingsOf, stretchesOf, slotLength, type FindWish, type FoundLines, type Stretch } from './find';
@@ -70,16 +71,18 @@ export function findDoubleStops(wish: FindWish): FoundLines {
     steps: struck
       .slice(1)
       .map(({ pairs }, i) =>
-        stepTable(struck[i]!.pairs.length, pairs.length, (a, b) => motion(struck[i]!.pairs[a]!, pairs[b]!))
+        stepTable(nth(struck, i).pairs.length, pairs.length, (a, b) =>
+          motion(nth(nth(struck, i).pairs, a), nth(pairs, b))
+        )
       ),
     close: null,
     k: wish.alternatives
   });
   return {
     lines: paths.map(({ cost, choice }) => {
-      const pairs = choice.map((at, i) => struck[i]!.pairs[at]!);
+      const pairs = choice.map((at, i) => nth(nth(struck, i).pairs, at));
       const notes = struck.flatMap((one, i) =>
-        struckNotes(one, pairs[i]!, pairs[i + 1], struck[i + 1], wish)
+        struckNotes(one, nth(pairs, i), pairs[i + 1], struck[i + 1], wish)
       );
       return { notes, cost, parts: {}, exact: true };
     })

@@ -3,6 +3,7 @@
  * each targeted change and in its area; every note is of the choice, of the chord, or leads by a semitone; none sounds past its chord.
  * Source: docs/music-rules.md, Finding a line.
  */
+import { nth, sure } from '../../base/list';
 import type { Meter } from '../../chart/model';
 import type { Change, PlayedBar } from '../../chart/unroll';
 import type { NamedTone } from '../../moment/moment';
@@ -87,7 +88,7 @@ export interface Stretch {
 }
 
 export function startOf(target: Target, changes: readonly Change[]): number {
-  return ticksOf(changes[target.change]!.start + target.beat - 1);
+  return ticksOf(nth(changes, target.change).start + target.beat - 1);
 }
 
 /** The changes of the range that have a chord, each with its pool. */
@@ -209,9 +210,11 @@ export function solved(
   const { ways, stuckAt } = waysThrough({
     slots: slots.map(({ cells }) => cells),
     own: (cell, i) =>
-      harmonyCost(cell, slots[i]!) + (cell.isStretch ? LINE_COSTS.stretch : 0) + seeded[i]!(cell.midi),
+      harmonyCost(cell, nth(slots, i)) +
+      (cell.isStretch ? LINE_COSTS.stretch : 0) +
+      nth(seeded, i)(cell.midi),
     step: (from, to, i) => {
-      const slot = slots[i]!;
+      const slot = nth(slots, i);
       return (
         motionCost(from, to, slot) +
         arrivalCost(from, to, slot) +
@@ -219,11 +222,11 @@ export function solved(
         wayCost(from, to, slot)
       );
     },
-    turn: (from, way, i) => turnCost(from, way, slots[i]!),
+    turn: (from, way, i) => turnCost(from, way, nth(slots, i)),
     running: runCost,
     k: wish.alternatives
   });
-  if (stuckAt !== undefined) return { lines: [], noLine: stuckIn(slots[stuckAt]!, stretches) };
+  if (stuckAt !== undefined) return { lines: [], noLine: stuckIn(nth(slots, stuckAt), stretches) };
   return {
     lines: ways.map((way) => ({
       notes: notesOf(way, slots),
@@ -353,7 +356,7 @@ export function leadsOf(
       const pool = stretches.find(({ change }) => change.index === note.change)?.pool ?? [];
       const same = pool.filter(({ midi }) => midi === note.midi);
       const cell = same.find(({ string }) => string === note.string) ?? same[0];
-      const start = ticksOf(changes[note.change]!.start + note.beat - 1);
+      const start = ticksOf(nth(changes, note.change).start + note.beat - 1);
       return cell ? [{ start, length: ticksOf(note.beats), cell }] : [];
     });
     return leads.length === into.length ? leads : [];
@@ -366,11 +369,11 @@ function fixedSlot(base: BaseSlot, { cell }: Lead): PlannedSlot {
 
 function notesOf({ cells }: FoundWay<PoolCell>, slots: readonly PlannedSlot[]): LineNote[] {
   return cells.map((cell, i): LineNote => {
-    const { start, length, lands } = slots[i]!;
+    const { start, length, lands } = nth(slots, i);
     const next = slots[i + 1];
     const leads =
       next?.lands === 'target' &&
-      Math.abs(cells[i + 1]!.midi - cell.midi) === 1 &&
+      Math.abs(nth(cells, i + 1).midi - cell.midi) === 1 &&
       next.start === start + length;
     return written(cell, start, length, lands === 'target' ? 'target' : leads ? 'approach' : 'run');
   });
@@ -395,7 +398,7 @@ export function fingered(
     ? undefined
     : placeNotes(notes, { neck, keepsPlaces: true, alternatives: 1 }).places[0]?.notes;
   return notes.map((note, i): PlacedNote => {
-    const { string, fret } = note.place!;
+    const { string, fret } = sure(note.place, 'the place of a found note');
     const position = positions[i] ?? free?.[i]?.position ?? Math.max(neck.capo + 1, fret);
     const finger =
       (positions[i] === undefined && free?.[i]?.place.finger) || fingerAt(fret, position, neck.capo);

@@ -2,6 +2,7 @@
  * How full a line is: the levels a player asks for, each a row. A level says which cells a slot is chosen from and how the line goes
  * there; the best line is found for all of them in the same way. Source: docs/music-rules.md, Finding a line.
  */
+import { firstOf, nth } from '../../base/list';
 import type { Way } from '../lattice';
 import type { NamedTone } from '../../moment/moment';
 import { byNumber } from './numbers';
@@ -114,7 +115,7 @@ function stepsIn({ pool, measure }: SlotPlace, tones: readonly FigureTone[]): Re
   const own = knownSteps.get(pool) ?? new Map<readonly FigureTone[], ReturnType<typeof stepsOf>>();
   knownSteps.set(pool, own);
   const home = new Set(pool.filter(isAtHome).map(({ midi }) => midi % 12));
-  const pcOf = (number: number) => (measure.root + measure.numbers[((number - 1) % 7) + 1]!) % 12;
+  const pcOf = (number: number) => (measure.root + nth(measure.numbers, ((number - 1) % 7) + 1)) % 12;
   const steps = own.get(tones) ?? stepsOf(tones, pcOf, (pc) => home.has(pc));
   own.set(tones, steps);
   return steps;
@@ -127,7 +128,7 @@ function figure(place: SlotPlace): SlotWish {
   const size = tones.length;
   const whole = Math.floor(count / size) * size;
   const isOver = whole > 0 && at >= whole;
-  const tone = tones[at % size]!;
+  const tone = nth(tones, at % size);
   if (isOver || pool.length === 0) return arpeggio(place);
   const cells = cellsFor(tone, pool, measure);
   if (cells.length === 0) return arpeggio(place);
@@ -163,7 +164,7 @@ function figureLanding(place: SlotPlace, target: NamedTone): readonly PoolCell[]
   const goesOn = (midi: number, at: number): boolean =>
     at >= length || (steps[at] ?? []).some((step) => there.has(midi + step) && goesOn(midi + step, at + 1));
   const isTarget = ({ midi, string }: PoolCell) => midi === target.midi && string === target.string;
-  const fitting = cellsFor(tones[0]!, pool, measure).filter(({ midi }) => goesOn(midi, 1));
+  const fitting = cellsFor(firstOf(tones), pool, measure).filter(({ midi }) => goesOn(midi, 1));
   if (fitting.length === 0) return null;
   return fitting.some(isTarget) ? pool.filter(isTarget) : fitting;
 }
@@ -176,4 +177,4 @@ export const SLOT_LEVELS = {
   sequence: { density: 'full', phrase: 0, wish: sequence }
 } as const satisfies Readonly<Record<string, SlotLevel>>;
 
-export const DEFAULT_FIGURE = FIGURES[0]!;
+export const DEFAULT_FIGURE = firstOf(FIGURES);

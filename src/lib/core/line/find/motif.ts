@@ -2,6 +2,7 @@
  * A motif carried through the changes: the same rhythm over each next stretch as long as it, its pitches shifted exactly, or led to the
  * nearest tones of what is played there with its contour kept. Each time it comes it may be another form of itself.
  */
+import { firstOf, nth } from '../../base/list';
 import { pulsesOf } from '../../chart/pulses';
 import { cheapestWay } from '../cheapest';
 import { ticksOf, written, type LineNote } from '../model';
@@ -42,9 +43,9 @@ export function carryMotif(motif: Motif, wish: FindWish): FoundLines {
   };
   const notes: LineNote[] = [];
   let cost = 0;
-  let near = motif.notes[0]!.midi;
+  let near = firstOf(motif.notes).midi;
   for (let at = first.from, n = 0; at < last.end; n++) {
-    const form = operated(whole, operations[n % operations.length]!, beat);
+    const form = operated(whole, nth(operations, n % operations.length), beat);
     const own = form.notes.flatMap((note): Own[] => {
       const stretch = stretchAt(stretches, at + note.start, at + note.start + note.length, push);
       return stretch ? [{ note, stretch }] : [];
@@ -52,17 +53,17 @@ export function carryMotif(motif: Motif, wish: FindWish): FoundLines {
     if (own.length > 0) {
       const found = carriedTo(motif, own, near);
       if (!found) {
-        const { change } = own[0]!.stretch;
+        const { change } = firstOf(own).stretch;
         const message = `The motif does not lie over ${change.symbol} in that part of the neck; lead it, or allow more of the neck.`;
         return { lines: [], noLine: { change: change.index, message } };
       }
       own.forEach(({ note, stretch }, i) => {
         const start = at + note.start;
         const end = Math.min(start + note.length, stretch.end);
-        notes.push({ ...written(found.cells[i]!, start, end - start, 'run') });
+        notes.push({ ...written(nth(found.cells, i), start, end - start, 'run') });
       });
       cost += found.cost;
-      near = found.cells[0]!.midi;
+      near = firstOf(found.cells).midi;
     }
     at += form.length;
   }
@@ -141,14 +142,15 @@ function led(own: readonly Own[], semitones: number) {
   if (layers.some(({ length }) => length === 0)) return null;
   const wanted = own.map(({ note }) => note.pitch + semitones);
   const away = (cell: PoolCell, i: number) =>
-    Math.abs(cell.midi - wanted[i]!) + (cell.kind === 'avoid' ? 1 : 0);
+    Math.abs(cell.midi - nth(wanted, i)) + (cell.kind === 'avoid' ? 1 : 0);
   const lost = (from: PoolCell, to: PoolCell, i: number) =>
-    own[i]!.note.isOpen || Math.sign(to.midi - from.midi) === Math.sign(wanted[i]! - wanted[i - 1]!)
+    nth(own, i).note.isOpen ||
+    Math.sign(to.midi - from.midi) === Math.sign(nth(wanted, i) - nth(wanted, i - 1))
       ? 0
       : CONTOUR_LOST;
   const cells = cheapestWay(layers, away, lost);
   const cost = cells.reduce(
-    (sum, cell, i) => sum + away(cell, i) + (i > 0 ? lost(cells[i - 1]!, cell, i) : 0),
+    (sum, cell, i) => sum + away(cell, i) + (i > 0 ? lost(nth(cells, i - 1), cell, i) : 0),
     0
   );
   return cost < CONTOUR_LOST ? { cells, cost } : null;

@@ -1,4 +1,5 @@
 /** Every level of line that can be asked for; a new one is a row. */
+import { nth, sure } from '../../base/list';
 import type { Line } from '../model';
 import { callAndAnswer, melodyAndAnswer } from './answer';
 import { findDoubleStops } from './double-stops';
@@ -54,7 +55,7 @@ function phrases(asked: LineAsked): FoundLines {
     const seed = (asked.seed + n * SEED_STEP) % MOST_SEED;
     const found = findPhrases({ ...asked, ...asked.phrasing, seed });
     if (found.stuck !== undefined) {
-      const symbol = asked.ground.form.changes[found.stuck]!.symbol;
+      const symbol = nth(asked.ground.form.changes, found.stuck).symbol;
       const message = `No phrase reaches the pinned target at ${symbol}; allow more of the neck, or unpin it.`;
       return { lines: [], noLine: { change: found.stuck, message } };
     }
@@ -184,7 +185,7 @@ export function levelOf(id: string): LineLevel | undefined {
 
 /** The lines of a level, the best first. */
 export function findLines(id: LevelId, asked: LineAsked): FoundLines {
-  const found = levelOf(id)!.find(asked);
+  const found = sure(levelOf(id), 'levelOf').find(asked);
   return {
     ...found,
     lines: found.lines

@@ -2,6 +2,7 @@
  * When the notes of a line sound: rhythm cells, a character a slot, for each subdivision of the beat. `x` is struck, `.` held, `-`
  * silent. Source: docs/music-rules.md, Finding a line.
  */
+import { firstOf } from '../../base/list';
 import type { PlayedBar } from '../../chart/unroll';
 import { chanceOf, oneOf } from '../chance';
 import { TICKS, ticksOf } from '../model';
@@ -75,13 +76,17 @@ export function rhythmOver(bars: readonly PlayedBar[], wish: RhythmWish): Rhythm
     const end = ticksOf(bar.start + bar.beats);
     const chance = chanceOf(seed, bar.number);
     const { pattern } =
-      density === 'full' || fitting.length === 0 ? FULL : seed === 0 ? fitting[0]! : oneOf(chance, fitting);
+      density === 'full' || fitting.length === 0
+        ? FULL
+        : seed === 0
+          ? firstOf(fitting)
+          : oneOf(chance, fitting);
     const breathes = phrase > 0 && i > 0 && i % phrase === 0;
     for (let n = 0, at = start; at < end; n++, at = start + n * slot) {
       const since = at - start;
       const isRelease = breathes && since > 0 && since < RELEASE * TICKS;
       const isBreath = breathes && since >= RELEASE * TICKS && since < (RELEASE + BREATH) * TICKS;
-      const own = isRelease ? '.' : isBreath ? '-' : pattern[n % pattern.length]!;
+      const own = isRelease ? '.' : isBreath ? '-' : pattern.charAt(n % pattern.length);
       const isStruck = struck.has(at) || (leading.has(at) && !isRelease && !isBreath) || since === 0;
       marks.push({ at, mark: isStruck ? 'x' : own });
     }

@@ -2,6 +2,7 @@
  * Sequences: a cell of three to six notes moved by a step of the scale, a third or an octave, again and again under one hand. Of all cells
  * and ways that a stretch has room for the one is taken that ends nearest to what comes. Source: docs/music-rules.md, Finding a line.
  */
+import { firstOf, lastOf, nth } from '../../base/list';
 import { chanceOf } from '../chance';
 import { TICKS } from '../model';
 import type { PlannedSlot } from './costs';
@@ -50,9 +51,10 @@ export function findSequence(wish: FindWish): FoundLines {
     const found = solved(filled, { seed: 0, alternatives: 1 }, stretches);
     if (found.noLine) return found;
     const [line] = found.lines;
-    const text = line?.notes.map(({ midi }) => midi).join();
-    if (!line || known.has(text!)) continue;
-    known.add(text!);
+    if (!line) continue;
+    const text = line.notes.map(({ midi }) => midi).join();
+    if (known.has(text)) continue;
+    known.add(text);
     lines.push({ ...line, exact: false });
   }
   return { lines };
@@ -87,18 +89,18 @@ function sequenced(slots: readonly PlannedSlot[], seed: number): PlannedSlot[] {
   let before = '';
   for (let from = 0; from < slots.length;) {
     let to = from + 1;
-    while (to < slots.length && !slots[to]!.lands) to++;
+    while (to < slots.length && !nth(slots, to).lands) to++;
     const part = slots.slice(from, to);
     const free = part.filter(({ cells }, i) => i === 0 || cells.length > 1);
     const ladder = ladderOf(part.flatMap(({ cells }) => cells));
-    const start = startIn(part[0]!, ladder, last);
+    const start = startIn(firstOf(part), ladder, last);
     const next = slots[to]?.cells;
-    const goal = next?.length === 1 ? next[0]! : null;
+    const goal = next?.length === 1 ? firstOf(next) : null;
     const best = cheapest(free, ladder, start, goal, { seed, part: from, before });
     before = best.name;
     let n = 0;
     for (const slot of part) {
-      const cell = free.includes(slot) ? best.cells[n++]! : slot.cells[0]!;
+      const cell = free.includes(slot) ? nth(best.cells, n++) : firstOf(slot.cells);
       out.push({ ...slot, cells: [cell], must: undefined, goes: 'freely', standing: 0 } as PlannedSlot);
       last = cell;
     }
@@ -109,7 +111,7 @@ function sequenced(slots: readonly PlannedSlot[], seed: number): PlannedSlot[] {
 
 /** The step it begins on: the target, else the one nearest to where the line was. */
 function startIn({ cells }: PlannedSlot, ladder: readonly PoolCell[], last: PoolCell | null): number {
-  const aim = cells.length === 1 ? cells[0]!.midi : (last?.midi ?? ladder[ladder.length >> 1]!.midi);
+  const aim = cells.length === 1 ? firstOf(cells).midi : (last?.midi ?? nth(ladder, ladder.length >> 1).midi);
   const away = ladder.map(({ midi }) => Math.abs(midi - aim));
   return away.indexOf(Math.min(...away));
 }
@@ -131,14 +133,14 @@ function cheapest(
     MOVES.flatMap((move, m): Sequence[] => {
       const found = walked(slots.length, ladder, start, cell, move);
       if (!found) return [];
-      const own = found.steps.map((step) => ladder[step]!);
+      const own = found.steps.map((step) => nth(ladder, step));
       const name = `${c} ${Math.abs(move)}`;
       let cost = COSTS.turn * found.turns + (name === before ? 0 : COSTS.again);
       own.forEach(({ kind }, i) => {
-        if (i === 0 || slots[i]!.start % TICKS !== 0) return;
+        if (i === 0 || nth(slots, i).start % TICKS !== 0) return;
         cost += kind === 'avoid' ? COSTS.avoid : kind === 'chord' ? 0 : COSTS.stranger;
       });
-      const end = own.at(-1)!;
+      const end = lastOf(own);
       if (goal) {
         const far = Math.abs(goal.midi - end.midi);
         cost += far === 0 ? COSTS.far * NEAR : COSTS.far * Math.max(0, far - NEAR);
@@ -159,7 +161,7 @@ function walked(
   cell: SequenceCell,
   move: number
 ): { readonly steps: readonly number[]; readonly turns: number } | null {
-  const offsets = cell.map((step) => step - cell[0]!);
+  const offsets = cell.map((step) => step - firstOf(cell));
   const fits = (base: number) => offsets.every((step) => ladder[base + step] !== undefined);
   if (!fits(start)) return null;
   const steps: number[] = [];

@@ -1,4 +1,5 @@
 /** The thinnest lines: the targets alone, and the targets led in. */
+import { nth } from '../../base/list';
 import { endOf, ticksOf, written, type LineNote } from '../model';
 import type { TargetPath } from '../../targets/path';
 import type { ApproachNotes } from '../approach-notes';
@@ -21,9 +22,9 @@ export function targetsAlone(
   const moments = [...starts, ...leads.map(({ start }) => start)].sort((a, b) => a - b);
   const landings = path.targets.flatMap((target, i): LineNote[] => {
     if (!isWithin(target.change)) return [];
-    const { start, beats } = changes[target.change]!;
-    const end = Math.min(ticksOf(start + beats), moments.find((at) => at > starts[i]!) ?? Infinity);
-    return [written(target.cell, starts[i]!, end - starts[i]!, 'target')];
+    const { start, beats } = nth(changes, target.change);
+    const end = Math.min(ticksOf(start + beats), moments.find((at) => at > nth(starts, i)) ?? Infinity);
+    return [written(target.cell, nth(starts, i), end - nth(starts, i), 'target')];
   });
   const notes = [...landings, ...leads].sort((a, b) => a.start - b.start);
   return { notes: notes.filter((note) => endOf(note) > note.start), cost: path.cost, parts: {}, exact: true };

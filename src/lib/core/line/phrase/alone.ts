@@ -2,6 +2,7 @@
  * One phrase of a line made anew while the others stand: new in its bars, or after another one, note for note, varied, in its rhythm, or
  * moved as a sequence. Also what keeps new phrases off those that stand. Source: docs/music-rules.md, Phrases, One by one.
  */
+import { nth, sure } from '../../base/list';
 import { spots, type Instrument, type Spot } from '../../neck/tuning';
 import { chanceOf } from '../chance';
 import type { Stretch } from '../edit';
@@ -55,7 +56,7 @@ export function modelFrom(
     readonly row: PhraseRow;
   }
 ): SolvedPhrase {
-  const { notes, first } = like!;
+  const { notes, first } = sure(like, 'the phrase that is like another');
   // Of two notes at once the upper one is the line.
   const line = notes.filter((note, i) => notes[i + 1]?.start !== note.start);
   const strikes = line.map((note): Strike => ({
@@ -148,7 +149,7 @@ export function strikesAlone(
     const drawn = rhythmAlone(plan, model?.rhythm ?? null, { ...rhythmic, chance });
     if (!drawn) return null;
     const strikes = heardIn(within(drawn, room));
-    const wanted = like ? Math.min(FEWEST, model!.strikes.length) : FEWEST;
+    const wanted = like && model ? Math.min(FEWEST, model.strikes.length) : FEWEST;
     if (strikes.filter(({ isGhost }) => !isGhost).length >= Math.max(1, wanted))
       return { index: 1, plan, strikes };
     if (like && like.how !== 'varied') return null;
@@ -171,13 +172,13 @@ export function asModelled(
   { grid, tonesAt }: { readonly grid: Grid; readonly tonesAt: (ticks: number) => readonly number[] }
 ): FoundPhrases {
   if (like?.how !== 'literal') return found;
-  const moved = grid.bars[first]!.start - grid.bars[like.first]!.start + (like.by ?? 0);
+  const moved = nth(grid.bars, first).start - nth(grid.bars, like.first).start + (like.by ?? 0);
   const upper = like.notes.filter((note, i) => like.notes[i + 1]?.start !== note.start);
   const notes: LineNote[] = [];
   const hands: number[] = [];
   let wasSame = false;
   for (const [i, made] of found.notes.entries()) {
-    const hand = found.hands[i]!;
+    const hand = nth(found.hands, i);
     // What is struck beside the line was drawn anew.
     if (found.notes[i + 1]?.start === made.start) continue;
     const own = upper.find(({ start }) => start + moved === made.start);
@@ -214,13 +215,13 @@ export function barsOf(held: readonly Stretch[], grid: Grid): ReadonlySet<number
   for (const { from, to } of held) {
     const begin = barAt(grid, from);
     const isPickup =
-      begin + 1 < grid.bars.length && to > grid.bars[begin + 1]!.start && from > halfOf(grid, begin);
+      begin + 1 < grid.bars.length && to > nth(grid.bars, begin + 1).start && from > halfOf(grid, begin);
     for (let bar = isPickup ? begin + 1 : begin; bar <= barAt(grid, to - 1); bar++) taken.add(bar);
   }
   return taken;
 }
 
-const halfOf = ({ bars }: Grid, bar: number) => (bars[bar]!.start + bars[bar]!.end) / 2 - 1;
+const halfOf = ({ bars }: Grid, bar: number) => (nth(bars, bar).start + nth(bars, bar).end) / 2 - 1;
 
 /** Keeps a beat of silence between new notes and what stands (two eighths where three make a beat). */
 export function besideHeld(

@@ -2,6 +2,7 @@
  * Figures that are given their places before there are pitches, as conditions on single notes and on steps between neighbours: the search
  * stays exact. Enclosures, triad pairs, fourths. Source: docs/music-rules.md, Phrases, Figures.
  */
+import { nth } from '../../base/list';
 import { DEGREES } from '../../theory/degree';
 import type { Chance } from '../chance';
 import { pulseAt, type Grid } from './grid';
@@ -66,7 +67,7 @@ const ELSEWHERE = 0.3;
 /** Two notes of one length, joined and before a goal on a beat, may go round it. */
 function encloseGoals({ strikes, lands, grid, row, chance }: FigureGround, { steps, inside }: Open): void {
   for (let i = 2; i < strikes.length; i++) {
-    const [a, b, goal] = [strikes[i - 2]!, strikes[i - 1]!, strikes[i]!];
+    const [a, b, goal] = [nth(strikes, i - 2), nth(strikes, i - 1), nth(strikes, i)];
     const pulse = pulseAt(grid, goal.start);
     const isOnBeat = goal.start === pulse.start && goal.ahead === 0;
     const isPair =
@@ -99,12 +100,12 @@ const SHORTEST = 4;
 function runsIn({ strikes, sounds, lands, grid }: FigureGround, { steps, inside }: Figures): Run[] {
   const runs: Run[] = [];
   const isPlain = (i: number) => {
-    const { leans, repeats, isGhost, isPinned, length, start } = strikes[i]!;
+    const { leans, repeats, isGhost, isPinned, length, start } = nth(strikes, i);
     const isShort = length <= pulseAt(grid, start).length / 2;
     return isShort && !leans && !repeats && !isGhost && !isPinned && !lands[i] && !inside[i] && !steps[i];
   };
   const goesOn = (i: number) => {
-    const [before, own] = [strikes[i - 1]!, strikes[i]!];
+    const [before, own] = [nth(strikes, i - 1), nth(strikes, i)];
     return (
       before.length === own.length &&
       before.start + before.length === own.start &&
@@ -173,7 +174,7 @@ export function triadPairsIn(
 /** Three notes of one triad, three of the other, in turn, as often as the run has room. */
 function placeTriadPair({ from, to }: Run, { sounds, chance }: FigureGround, figures: Open): void {
   const groups = Math.floor((to - from) / TRIAD);
-  const pairs = triadPairsIn(sounds[from]!);
+  const pairs = triadPairsIn(nth(sounds, from));
   if (groups < 2 || pairs.length === 0) return;
   const { masks } = drawn(chance, pairs, ({ weight }) => weight);
   const firstOf = Math.floor(chance() * (to - from - groups * TRIAD + 1));
@@ -184,8 +185,8 @@ function placeTriadPair({ from, to }: Run, { sounds, chance }: FigureGround, fig
   for (let n = 0; n < groups * TRIAD; n++) {
     const i = from + firstOf + n;
     const group = Math.floor(n / TRIAD);
-    const way = ways[group % 2]! === 'up' ? (isFalling ? 'down' : 'up') : isFalling ? 'up' : 'down';
-    figures.only[i] = masks[(group + (isFlipped ? 1 : 0)) % 2]!;
+    const way = nth(ways, group % 2) === 'up' ? (isFalling ? 'down' : 'up') : isFalling ? 'up' : 'down';
+    figures.only[i] = nth(masks, (group + (isFlipped ? 1 : 0)) % 2);
     if (n > 0) figures.steps[i] = n % TRIAD === 0 ? BETWEEN_TRIADS : WITHIN_TRIAD[way];
     figures.inside[i] = n > 0;
   }
@@ -203,7 +204,7 @@ const FOURTHS = [
 /** Fourths of the scale somewhere in the run. */
 function placeFourths({ from, to }: Run, { sounds, chance }: FigureGround, figures: Open): void {
   const { steps } = drawn(chance, FOURTHS, ({ weight }) => weight);
-  const own = ownOf(sounds[from]!);
+  const own = ownOf(nth(sounds, from));
   const first = from + Math.floor(chance() * (to - from - steps.length));
   figures.only[first] = own;
   steps.forEach((asked, n) => {

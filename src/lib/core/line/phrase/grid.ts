@@ -1,4 +1,5 @@
 /** Bars as they are felt: their pulses in ticks, and the changes that fall into them. */
+import { firstOf, nth } from '../../base/list';
 import type { Change, PlayedBar } from '../../chart/unroll';
 import { pulsesOf } from '../../chart/pulses';
 import { ticksOf } from '../model';
@@ -39,7 +40,7 @@ export function barAt({ bars }: Grid, ticks: number): number {
   let [low, high] = [0, bars.length - 1];
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (bars[middle]!.start <= ticks) low = middle;
+    if (nth(bars, middle).start <= ticks) low = middle;
     else high = middle - 1;
   }
   return low;
@@ -47,12 +48,12 @@ export function barAt({ bars }: Grid, ticks: number): number {
 
 /** The pulse at a time. Before the first bar pulses go on as in the first one. */
 export function pulseAt(grid: Grid, ticks: number): GridPulse {
-  const { pulses, start } = grid.bars[barAt(grid, ticks)]!;
+  const { pulses, start } = nth(grid.bars, barAt(grid, ticks));
   if (ticks < start) {
-    const { length, isTriple } = pulses[0]!;
+    const { length, isTriple } = firstOf(pulses);
     return { start: start - Math.ceil((start - ticks) / length) * length, length, isTriple };
   }
-  return pulses.findLast((pulse) => pulse.start <= ticks) ?? pulses[0]!;
+  return pulses.findLast((pulse) => pulse.start <= ticks) ?? firstOf(pulses);
 }
 
 /** Half a pulse; a sixteenth of a quarter in finely divided music, an eighth where three make a pulse. */

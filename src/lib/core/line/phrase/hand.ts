@@ -1,4 +1,5 @@
 /** The places under a hand, one for each pitch, and where the hand goes for a phrase. */
+import { lastOf } from '../../base/list';
 import { spots, type Instrument, type Spot } from '../../neck/tuning';
 import type { LineArea } from '../find/pool';
 import type { LineNote } from '../model';
@@ -101,7 +102,7 @@ export function laidUnder(
   const placed: LineNote[] = [];
   for (const note of notes) {
     // Of two at once each has a string of its own: where the second finds none, the first looks for another.
-    const first = placed.at(-1)?.start === note.start ? placed.at(-1)! : null;
+    const first = placed.at(-1)?.start === note.start ? lastOf(placed) : null;
     const on = (midi: number, not: number | undefined) =>
       [...places, ...all].find((spot) => spot.midi === midi && spot.string !== not);
     let spot = on(frettedPitch(note), first?.place?.string);

@@ -2,7 +2,9 @@
  * Lines that are phrases: planned first, given a rhythm, landings and places of figures, and then solved for their pitches exactly.
  * Everything before pitch is drawn from a seed. Source: docs/music-rules.md, Phrases.
  */
+import { chordOf } from '../../chart/unroll';
 import type { ScaleChoice } from '../../approaches/choice';
+import { firstOf, lastOf, nth, sure } from '../../base/list';
 import type { AnalysedChange } from '../../harmony/analysis';
 import type { Instrument, Spot } from '../../neck/tuning';
 import type { Chord } from '../../theory/chord';
@@ -75,9 +77,9 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
   const all = ground.analysis.changes;
   const changes = changesOf(all.slice(from, to + 1));
   // A chart without chords has no phrases.
-  if (!changes.some(({ change }) => all[change]!.chord)) return NOTHING;
-  const start = changes[0]!.start;
-  const end = changes.at(-1)!.end;
+  if (!changes.some(({ change }) => nth(all, change).chord)) return NOTHING;
+  const start = firstOf(changes).start;
+  const end = lastOf(changes).end;
   const bars = ground.form.bars.filter(
     (bar) => ticksOf(bar.start + bar.beats) > start && ticksOf(bar.start) < end
   );
@@ -89,7 +91,7 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
     harmony: harmonyOf(grid, all, changes),
     density: wish.density,
     pickup: wish.pickup,
-    needed: new Set(pins.map(({ change }) => barAt(grid, ticksOf(all[change]!.start))))
+    needed: new Set(pins.map(({ change }) => barAt(grid, ticksOf(nth(all, change).start))))
   };
   const meets = new Map(
     pins.flatMap(({ change, when }) => (when === 'any' ? [] : [[change, when] as const]))
@@ -97,7 +99,9 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
   const soundsAt = soundsOfAll(wish, changes);
   const pinned = new Set(pins.map(({ change }) => change));
   const restless = new Set(
-    changes.flatMap(({ change }) => (all[change]!.chord && isDiminished(all[change]!.chord!) ? [change] : []))
+    changes.flatMap(({ change }) =>
+      nth(all, change).chord && isDiminished(chordOf(nth(all, change))) ? [change] : []
+    )
   );
   const rhythmic = { row, grid, changes, meets, pinned, restless };
   const heardIn = (strikes: readonly Strike[]) =>
@@ -114,7 +118,7 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
     if (model) solved.push(model);
     const rhythm = strikesAlone(only, model, { planned, rhythmic, seed, heardIn });
     const phrase = rhythm && solvePhrase(rhythm, 1, context);
-    const tonesAt = (ticks: number) => all[changeAt(changes, ticks)]!.chord?.pitchClasses ?? [];
+    const tonesAt = (ticks: number) => nth(all, changeAt(changes, ticks)).chord?.pitchClasses ?? [];
     return phrase ? asModelled(written([phrase], context), only, { grid, tonesAt }) : NOTHING;
   }
   const plans = planPhrases({ ...planned, chance: chanceOf(seed, 1) });
@@ -132,13 +136,14 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
     const phrase = solvePhrase(rhythm, n, context);
     if (phrase) solved.push(phrase);
     else {
-      const pinned = pins.find(({ change }) => meetsPin(rhythm, ticksOf(all[change]!.start)));
+      const pinned = pins.find(({ change }) => meetsPin(rhythm, ticksOf(nth(all, change).start)));
       if (pinned) return { ...NOTHING, stuck: pinned.change };
     }
   }
-  const isHeld = ({ change }: PhrasePin) => taken.has(barAt(grid, ticksOf(all[change]!.start)));
+  const isHeld = ({ change }: PhrasePin) => taken.has(barAt(grid, ticksOf(nth(all, change).start)));
   const missed = pins.find(
-    (pin) => !isHeld(pin) && !solved.some(({ rhythm }) => meetsPin(rhythm, ticksOf(all[pin.change]!.start)))
+    (pin) =>
+      !isHeld(pin) && !solved.some(({ rhythm }) => meetsPin(rhythm, ticksOf(nth(all, pin.change).start)))
   );
   if (missed) return { ...NOTHING, stuck: missed.change };
   return written(solved, context);
@@ -152,7 +157,7 @@ function harmonyOf({ bars }: Grid, all: readonly AnalysedChange[], changes: read
   return bars.map(({ start, end }) =>
     changes
       .filter((change) => change.end > start && change.start < end)
-      .map(({ change, start: at }) => `${Math.max(0, at - start)}:${all[change]!.symbol}`)
+      .map(({ change, start: at }) => `${Math.max(0, at - start)}:${nth(all, change).symbol}`)
       .join()
   );
 }
@@ -180,7 +185,7 @@ function soundsOfAll({ ground, row, choiceAt }: PhraseWish, changes: readonly Gr
   const all: (Sounds | null)[] = [];
   let [lastKey, last]: [string, Sounds | null] = ['', null];
   for (const { change } of changes) {
-    const own = ground.analysis.changes[change]!;
+    const own = nth(ground.analysis.changes, change);
     if (!own.chord) {
       all.push(null);
       [lastKey, last] = ['', null];
@@ -196,7 +201,7 @@ function soundsOfAll({ ground, row, choiceAt }: PhraseWish, changes: readonly Gr
   }
   return (ticks: number): Sounds | null => {
     let at = changes.length - 1;
-    while (at > 0 && changes[at]!.start > ticks) at--;
+    while (at > 0 && nth(changes, at).start > ticks) at--;
     return all[at] ?? null;
   };
 }
@@ -211,7 +216,7 @@ function cutAtChanges(
   const own = soundsAt(heard);
   if (!own) return [];
   const next = changes.find(({ start }) => start > heard && soundsAt(start) !== own);
-  const last = next?.start ?? changes.at(-1)!.end;
+  const last = next?.start ?? lastOf(changes).end;
   const length = Math.min(strike.length, last - strike.start);
   return length > 0 ? [{ ...strike, length }] : [];
 }
@@ -230,7 +235,7 @@ function landingsIn(strikes: readonly Strike[], { changes, grid, soundsAt }: Con
         : strikes.findIndex(
             (own) => own.start >= start && own.start <= start + pulse && !own.leans && !own.isGhost
           );
-    if (at >= 0 && (isNew || lands[at] === null)) lands[at] = isNew ? change : lands[at]!;
+    if (at >= 0 && (isNew || lands[at] === null)) lands[at] = isNew ? change : nth(lands, at);
   });
   return lands;
 }
@@ -257,7 +262,7 @@ function solvePhrase(rhythm: PhraseRhythm, n: number, context: Context): SolvedP
   const source = model ? solved.find(({ rhythm: { index } }) => index === model.of) : undefined;
   const lands = landingsIn(strikes, context);
   const own = pins.filter(({ change }) => lands.includes(change));
-  const firstChange = changeAt(changes, strikes[0]!.start + strikes[0]!.ahead);
+  const firstChange = changeAt(changes, firstOf(strikes).start + firstOf(strikes).ahead);
   const area = wish.areaOf(firstChange);
   const centre =
     centreAt(row.centres, rhythm.plan.height) + registerOf(neck) - (rhythm.plan.isAnswer ? ANSWER_BELOW : 0);
@@ -304,13 +309,13 @@ function isOpen(
 ): boolean {
   const { neck, row, seed, ground } = wish;
   if (plan.height > LOW_ENOUGH || window || range || strings) return false;
-  const tonic = pitchClass(ground.analysis.changes[change]!.key.tonic);
+  const tonic = pitchClass(nth(ground.analysis.changes, change).key.tonic);
   const open = new Set(neck.strings.map((midi) => (midi + neck.capo) % 12));
   return open.has(tonic) && open.has((tonic + 7) % 12) && chanceOf(seed, 6, n)() < row.open;
 }
 
 function changeAt(changes: readonly GridChange[], ticks: number): number {
-  return (changes.findLast(({ start }) => start <= ticks) ?? changes[0]!).change;
+  return (changes.findLast(({ start }) => start <= ticks) ?? firstOf(changes)).change;
 }
 
 function seededFor(seed: number, phrase: number) {
@@ -343,7 +348,7 @@ function slotsOf(
   const { neck, row, seed } = wish;
   const { contour, model } = rhythm.plan;
   const isLanding = lands.map((change) => change !== null);
-  const [first, last] = [strikes[0]!, strikes.at(-1)!];
+  const [first, last] = [firstOf(strikes), lastOf(strikes)];
   const span = Math.max(1, last.start - first.start);
   const amplitude = Math.min(row.idiom === 'pentatonic' ? 1.3 : 1.6, 0.45 + strikes.length / 12);
   // A hand that is bound has its own middle; so has a bound range.
@@ -351,7 +356,7 @@ function slotsOf(
   const middle = middleIn(neck, position);
   const near = Math.max(middle - 4, Math.min(middle + 4, centre));
   const wished = area.range ? Math.max(area.range.low, Math.min(area.range.high, near)) : near;
-  const sounds = strikes.map(({ start, ahead }) => soundsAt(start + ahead)!);
+  const sounds = strikes.map(({ start, ahead }) => sure(soundsAt(start + ahead), 'soundsAt'));
   const isLiteral = source && model?.how === 'literal';
   const figures =
     strictness === 'all' && !isLiteral
@@ -372,26 +377,26 @@ function slotsOf(
   return strikes.map((strike, i): PitchSlot => {
     const pulse = pulseAt(grid, strike.start + strike.ahead);
     const within = strike.start + strike.ahead - pulse.start;
-    const bar = grid.bars[barAt(grid, strike.start + strike.ahead)]!;
+    const bar = nth(grid.bars, barAt(grid, strike.start + strike.ahead));
     const at = bar.pulses.findIndex(({ start }) => start === pulse.start);
     const isStrong = at <= 0 || (bar.pulses.length % 2 === 0 && at === bar.pulses.length / 2);
     const before = strikes[i - 1];
     const pin = own.find(({ change }) => change === lands[i]);
     return {
       length: strike.length,
-      sounds: sounds[i]!,
+      sounds: nth(sounds, i),
       accent: within !== 0 ? 'off' : isStrong ? 'strong' : 'weak',
       isLong: strike.length >= pulse.length,
       isShort: strike.length <= pulse.length / 2,
       isFast: strike.length < (0.75 * pulse.length) / 2,
-      lands: isLanding[i]!,
+      lands: nth(isLanding, i),
       leans: strike.leans && i < strikes.length - 1,
       repeats: strike.repeats,
       isLast: i === strikes.length - 1,
       isFree: before !== undefined && strike.start > before.start + before.length,
       steps: figures.steps[i] ?? null,
       only: figures.only[i] ?? without(taken?.[i]?.not),
-      isInFigure: figures.inside[i]!,
+      isInFigure: nth(figures.inside, i),
       centre: wished + amplitude * CURVES[contour]((strike.start - first.start) / span),
       model: taken?.[i]?.model ?? null,
       modelStep: taken?.[i]?.step ?? null,
@@ -432,21 +437,21 @@ function takenFrom(
   if (!source || !plan.model || plan.model.how === 'same rhythm') return null;
   const { how } = plan.model;
   const moved =
-    grid.bars[plan.first]!.start - grid.bars[source.rhythm.plan.first]!.start + (plan.model.by ?? 0);
+    nth(grid.bars, plan.first).start - nth(grid.bars, source.rhythm.plan.first).start + (plan.model.by ?? 0);
   const same = strikes.map(({ start }) => source.strikes.findIndex((own) => own.start + moved === start));
-  const [first, last] = [strikes[0]!.start, strikes.at(-1)!.start];
+  const [first, last] = [firstOf(strikes).start, lastOf(strikes).start];
   // Far from the middle a sequence comes back to it.
-  const away = source.way.places[0]!.midi - centre;
+  const away = firstOf(source.way.places).midi - centre;
   const isUp = Math.abs(away) > FAR ? away < 0 : chance() < 0.5;
   const by = isUp ? MOVED : -MOVED;
   const isAsked = wish.only !== undefined;
   return strikes.map(({ start }, i): Taken | null => {
-    const at = same[i]!;
+    const at = nth(same, i);
     if (at < 0) return null;
-    const midi = source.way.places[at]!.midi;
+    const midi = nth(source.way.places, at).midi;
     if (how === 'sequence') {
       const isNext = i > 0 && same[i - 1] === at - 1 && at > 0;
-      const step = isNext ? midi - source.way.places[at - 1]!.midi : null;
+      const step = isNext ? midi - nth(source.way.places, at - 1).midi : null;
       const first = i === 0 ? { midi: midi + by, weight: SEQUENCED } : null;
       // Where one phrase is asked for as a sequence, none of its notes is that of its model.
       const isOther = first !== null || isAsked;
@@ -465,24 +470,29 @@ function written(solved: readonly SolvedPhrase[], context: Context): FoundPhrase
   const hands: number[] = [];
   const phrases = solved.map(({ rhythm, strikes, way, position }, n): FoundPhrase => {
     const lands = landingsIn(strikes, context);
-    const places = placesUnder(neck, position, wish.areaOf(changeAt(context.changes, strikes[0]!.start)), []);
+    const places = placesUnder(
+      neck,
+      position,
+      wish.areaOf(changeAt(context.changes, firstOf(strikes).start)),
+      []
+    );
     const pitched = new Map(
       strikes.map((strike, i) => [
         strike.start,
-        { spot: way.places[i]!, lands: lands[i] !== null, change: lands[i] }
+        { spot: nth(way.places, i), lands: lands[i] !== null, change: lands[i] }
       ])
     );
     const own = rhythm.strikes.map((strike, i): SolvedNote => {
       const known = pitched.get(strike.start);
       // A touched note lies where the hand goes next.
       const at = strikes.findIndex(({ start }) => start > strike.start);
-      const touched: Spot = way.places[at < 0 ? way.places.length - 1 : at]!;
+      const touched: Spot = nth(way.places, at < 0 ? way.places.length - 1 : at);
       const pulse = pulseAt(grid, strike.start);
       return {
         start: strike.start,
         length: strike.length,
         spot: known && !strike.isGhost ? known.spot : touched,
-        sounds: soundsAt(strike.start + strike.ahead)!,
+        sounds: sure(soundsAt(strike.start + strike.ahead), 'soundsAt'),
         pulse: pulse.length,
         isTriple: pulse.isTriple,
         within: strike.start - pulse.start,
@@ -495,7 +505,7 @@ function written(solved: readonly SolvedPhrase[], context: Context): FoundPhrase
     });
     const made = withTechniques(own, {
       row,
-      tonic: ({ change }) => pitchClass(ground.analysis.changes[change]!.key.tonic),
+      tonic: ({ change }) => pitchClass(nth(ground.analysis.changes, change).key.tonic),
       places,
       position,
       tempo: wish.tempo,
@@ -504,11 +514,11 @@ function written(solved: readonly SolvedPhrase[], context: Context): FoundPhrase
     notes.push(...made);
     hands.push(...made.map(() => position));
     const { plan } = rhythm;
-    const end = rhythm.strikes.at(-1)!;
+    const end = lastOf(rhythm.strikes);
     return {
-      from: beatsOf(rhythm.strikes[0]!.start),
+      from: beatsOf(firstOf(rhythm.strikes).start),
       to: beatsOf(end.start + end.length),
-      start: startOf(rhythm.strikes[0]!, plan, grid),
+      start: startOf(firstOf(rhythm.strikes), plan, grid),
       ...(plan.model ? { relation: plan.model.how } : {}),
       contour: plan.contour
     };
@@ -518,7 +528,7 @@ function written(solved: readonly SolvedPhrase[], context: Context): FoundPhrase
 
 /** How a phrase begins, as it came out. */
 function startOf(first: Strike, { first: bar }: PlannedPhrase, grid: Grid): PhraseStart {
-  const { start } = grid.bars[bar]!;
+  const { start } = nth(grid.bars, bar);
   if (first.start < start) return 'pickup';
   return first.start === start ? 'one' : 'after';
 }

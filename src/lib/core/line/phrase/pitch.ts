@@ -3,6 +3,7 @@
  * two neighbours, on the direction and how long it has been kept, on a leap before, on how often a pitch was said, and on which tones of the
  * chord were shown. Source: docs/music-rules.md, Phrases, Pitch.
  */
+import { firstOf, lastOf, nth } from '../../base/list';
 import type { Spot } from '../../neck/tuning';
 import type { Sounds } from './sounds';
 import type { Idiom, PhraseRow } from './styles';
@@ -352,27 +353,28 @@ export function pitchWays({ slots, places, row, seeded, k }: PitchProblem): Pitc
   );
   const pairs = slots.map((slot, i) => {
     if (i === 0) return new Float64Array();
-    const before = slots[i - 1]!;
+    const before = nth(slots, i - 1);
+    const [last, here] = [nth(own, i - 1), nth(own, i)];
     const table = new Float64Array(count * count).fill(Infinity);
     for (let a = 0; a < count; a++) {
-      if (own[i - 1]![a] === Infinity) continue;
+      if (last[a] === Infinity) continue;
       for (let b = 0; b < count; b++) {
-        if (own[i]![b] === Infinity) continue;
-        table[a * count + b] = stepCost(before, places[a]!, slot, places[b]!, row) + own[i]![b]!;
+        if (here[b] === Infinity) continue;
+        table[a * count + b] = stepCost(before, places[a]!, slot, places[b]!, row) + here[b]!;
       }
     }
     return table;
   });
   const ahead = slots.map(() => new Float64Array(count));
   for (let i = slots.length - 2; i >= 0; i--) {
-    const table = pairs[i + 1]!;
+    const [table, rest] = [nth(pairs, i + 1), nth(ahead, i + 1)];
     for (let a = 0; a < count; a++) {
       let least = Infinity;
       for (let b = 0; b < count; b++) {
-        const cost = table[a * count + b]! + ahead[i + 1]![b]!;
+        const cost = table[a * count + b]! + rest[b]!;
         if (cost < least) least = cost;
       }
-      ahead[i]![a] = least;
+      nth(ahead, i)[a] = least;
     }
   }
 
@@ -380,21 +382,22 @@ export function pitchWays({ slots, places, row, seeded, k }: PitchProblem): Pitc
     const layers: Layer[] = [];
     let layer: Layer = { keys: [], costs: [], origins: [] };
     for (let a = 0; a < count; a++) {
-      const cost = own[0]![a]!;
-      if (cost + ahead[0]![a]! > bound) continue;
-      if (cost === Infinity || ahead[0]![a] === Infinity) continue;
-      layer.keys.push(a * STATES + first(slots[0]!, places[a]!));
+      const cost = firstOf(own)[a]!;
+      if (cost + firstOf(ahead)[a]! > bound) continue;
+      if (cost === Infinity || firstOf(ahead)[a] === Infinity) continue;
+      layer.keys.push(a * STATES + first(firstOf(slots), nth(places, a)));
       layer.costs.push(cost);
       layer.origins.push(-1);
     }
-    if (width < Infinity) layer = narrowed(layer, ahead[0]!, width);
+    if (width < Infinity) layer = narrowed(layer, firstOf(ahead), width);
     layers.push(layer);
     for (let i = 1; i < slots.length; i++) {
       const next: Layer = { keys: [], costs: [], origins: [] };
       // Where each state stands in the layer; of k best, its places from the cheapest on.
       const known = new Map<number, number | number[]>();
-      const [before, slot, table] = [slots[i - 1]!, slots[i]!, pairs[i]!];
-      const last = layers[i - 1]!;
+      const [before, slot, table] = [nth(slots, i - 1), nth(slots, i), nth(pairs, i)];
+      const last = nth(layers, i - 1);
+      const rest = nth(ahead, i);
       for (let n = 0; n < last.keys.length; n++) {
         const key = last.keys[n]!;
         const a = Math.floor(key / STATES);
@@ -402,34 +405,34 @@ export function pitchWays({ slots, places, row, seeded, k }: PitchProblem): Pitc
         const so = last.costs[n]!;
         for (let b = 0; b < count; b++) {
           const plain = table[a * count + b]!;
-          if (plain === Infinity || so + plain + ahead[i]![b]! > bound) continue;
+          if (plain === Infinity || so + plain + rest[b]! > bound) continue;
           const { state: to, cost } = moved(state, before, places[a]!, slot, places[b]!, row);
           if (cost === Infinity) continue;
           const total = so + plain + cost;
-          if (total + ahead[i]![b]! > bound) continue;
+          if (total + rest[b]! > bound) continue;
           enter(next, known, b * STATES + to, total, n, k);
         }
       }
-      layer = width < Infinity ? narrowed(next, ahead[i]!, width) : next;
+      layer = width < Infinity ? narrowed(next, nth(ahead, i), width) : next;
       if (layer.keys.length === 0) return [];
       layers.push(layer);
     }
-    const final = layers.at(-1)!;
+    const final = lastOf(layers);
     const ends = final.keys
-      .map((key, n) => ({ n, cost: final.costs[n]! + hiddenCost(key % SHOWN, slots.at(-1)!, row) }))
+      .map((key, n) => ({ n, cost: nth(final.costs, n) + hiddenCost(key % SHOWN, lastOf(slots), row) }))
       .sort((a, b) => a.cost - b.cost);
     return ends.slice(0, k).map(({ n, cost }) => {
       const way: Spot[] = [];
       for (let i = layers.length - 1, at = n; i >= 0; i--) {
-        way.push(places[Math.floor(layers[i]!.keys[at]! / STATES)]!);
-        at = layers[i]!.origins[at]!;
+        way.push(nth(places, Math.floor(nth(nth(layers, i).keys, at) / STATES)));
+        at = nth(nth(layers, i).origins, at);
       }
       return { cost, places: way.reverse() };
     });
   };
 
   const near = search(NARROW, Infinity);
-  const bound = near.length >= k ? near[k - 1]!.cost + HAIR : Infinity;
+  const bound = near.length >= k ? nth(near, k - 1).cost + HAIR : Infinity;
   return search(Infinity, bound);
 }
 
@@ -457,8 +460,8 @@ function enter(
     all.push(push(layer, key, cost, origin));
     return;
   }
-  const dearest = all.reduce((worst, one) => (layer.costs[one]! > layer.costs[worst]! ? one : worst));
-  if (cost < layer.costs[dearest]!) {
+  const dearest = all.reduce((worst, one) => (nth(layer.costs, one) > nth(layer.costs, worst) ? one : worst));
+  if (cost < nth(layer.costs, dearest)) {
     layer.costs[dearest] = cost;
     layer.origins[dearest] = origin;
   }
@@ -472,14 +475,14 @@ function push({ keys, costs, origins }: Layer, key: number, cost: number, origin
 
 /** The states that are near the best by what they cost and may still cost. */
 function narrowed({ keys, costs, origins }: Layer, ahead: Float64Array, width: number): Layer {
-  const total = (n: number) => costs[n]! + ahead[Math.floor(keys[n]! / STATES)]!;
+  const total = (n: number) => nth(costs, n) + ahead[Math.floor(nth(keys, n) / STATES)]!;
   let best = Infinity;
   for (let n = 0; n < keys.length; n++) best = Math.min(best, total(n));
   const near = keys.map((_, n) => n).filter((n) => total(n) <= best + width);
   return {
-    keys: near.map((n) => keys[n]!),
-    costs: near.map((n) => costs[n]!),
-    origins: near.map((n) => origins[n]!)
+    keys: near.map((n) => nth(keys, n)),
+    costs: near.map((n) => nth(costs, n)),
+    origins: near.map((n) => nth(origins, n))
   };
 }
 
@@ -491,13 +494,13 @@ export function costOf(
   { slots, row, seeded }: Omit<PitchProblem, 'places' | 'k'>
 ): number {
   if (slots.length === 0) return 0;
-  let state = first(slots[0]!, way[0]!);
-  let sum = ownCost(slots[0]!, way[0]!, row) + seeded(0, way[0]!.midi);
+  let state = first(firstOf(slots), firstOf(way));
+  let sum = ownCost(firstOf(slots), firstOf(way), row) + seeded(0, firstOf(way).midi);
   for (let i = 1; i < slots.length; i++) {
-    const [before, slot, from, to] = [slots[i - 1]!, slots[i]!, way[i - 1]!, way[i]!];
+    const [before, slot, from, to] = [nth(slots, i - 1), nth(slots, i), nth(way, i - 1), nth(way, i)];
     const step = moved(state, before, from, slot, to, row);
     sum += ownCost(slot, to, row) + seeded(i, to.midi) + stepCost(before, from, slot, to, row) + step.cost;
     state = step.state;
   }
-  return sum + hiddenCost(state % SHOWN, slots.at(-1)!, row);
+  return sum + hiddenCost(state % SHOWN, lastOf(slots), row);
 }

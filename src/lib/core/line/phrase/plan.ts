@@ -2,6 +2,7 @@
  * Where phrases stand: their bars, how they begin, what they take up of an earlier one, which way they go. Drawn from a seed.
  * Source: docs/music-rules.md, Phrases, The plan.
  */
+import { firstOf, lastOf, nth } from '../../base/list';
 import { oneOf, type Chance } from '../chance';
 import {
   RELATIONS,
@@ -66,7 +67,7 @@ export function drawn<T>(chance: Chance, things: readonly T[], weight: (thing: T
   const weights = things.map(weight);
   let rest = chance() * weights.reduce((sum, own) => sum + own, 0);
   const at = weights.findIndex((own) => (rest -= own) < 0);
-  return things[at < 0 ? things.length - 1 : at]!;
+  return nth(things, at < 0 ? things.length - 1 : at);
 }
 
 /** Where the height of a solo lies, as a part of it. */
@@ -104,7 +105,7 @@ interface Span {
 /** The spans of a range, each with its form. */
 export function spansOf({ row, bars, harmony }: Pick<PlanWish, 'row' | 'bars' | 'harmony'>): Span[] {
   const { forms } = row;
-  const formAt = (part: number) => forms[Math.min(forms.length - 1, Math.floor(part * forms.length))]!;
+  const formAt = (part: number) => nth(forms, Math.min(forms.length - 1, Math.floor(part * forms.length)));
   if (forms.includes('AAB')) {
     if (bars % TWELVE === 0) {
       const isDoubled =
@@ -119,13 +120,13 @@ export function spansOf({ row, bars, harmony }: Pick<PlanWish, 'row' | 'bars' | 
     return [{ from: 0, to: bars, form: bars >= 8 && bars % 8 === 0 ? 'riff' : 'free' }];
   }
   if (forms.length === 1 || bars < 8)
-    return [{ from: 0, to: bars, form: forms.length === 1 ? forms[0]! : 'free' }];
-  if (bars < LONG) return [{ from: 0, to: bars, form: forms[0]! }];
+    return [{ from: 0, to: bars, form: forms.length === 1 ? firstOf(forms) : 'free' }];
+  if (bars < LONG) return [{ from: 0, to: bars, form: firstOf(forms) }];
   const third = Math.round(bars / 12) * 4;
   return [0, 1, 2].map((i) => ({
     from: i * third,
     to: i === 2 ? bars : (i + 1) * third,
-    form: forms[i % forms.length]!
+    form: nth(forms, i % forms.length)
   }));
 }
 
@@ -179,7 +180,7 @@ export function keptOutOf(plans: readonly PlannedPhrase[], taken: ReadonlySet<nu
   return fitted.flatMap((plan, i) => {
     if (!plan) return [];
     const of = plan.model ? places.get(plan.model.of) : undefined;
-    const isWhole = plan.bars === plans[i]!.bars;
+    const isWhole = plan.bars === nth(plans, i).bars;
     return [{ ...plan, model: plan.model && of !== undefined && isWhole ? { ...plan.model, of } : null }];
   });
 }
@@ -217,7 +218,7 @@ export function planPhrases(wish: PlanWish): PlannedPhrase[] {
     drawn(
       chance,
       [1, 2, 3, 4].filter((length) => length <= most),
-      (length) => row.bars[length - 1]! * Math.exp(LONGER * (height - 0.5) * (length - 2)) + 1e-9
+      (length) => nth(row.bars, length - 1) * Math.exp(LONGER * (height - 0.5) * (length - 2)) + 1e-9
     );
 
   function free(from: number, to: number): void {
@@ -230,10 +231,10 @@ export function planPhrases(wish: PlanWish): PlannedPhrase[] {
       }
       const last = phrases.at(-1);
       const how = last && last.first + last.bars >= bar - 1 ? relationOf(last) : null;
-      const length = how ? last!.bars : lengthOf(Math.min(4, to - bar), heightAt(bar));
+      const length = last && how ? last.bars : lengthOf(Math.min(4, to - bar), heightAt(bar));
       if (how && bar + length <= to) add(bar, length, { model: { of: phrases.length - 1, how } });
       else add(bar, how ? lengthOf(Math.min(4, to - bar), heightAt(bar)) : length);
-      bar += phrases.at(-1)!.bars;
+      bar += lastOf(phrases).bars;
     }
   }
 

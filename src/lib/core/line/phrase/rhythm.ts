@@ -2,6 +2,7 @@
  * The rhythm of phrases: cells drawn bar by bar, moved where a change is met early or late, taken up where a phrase takes up another.
  * Source: docs/music-rules.md, Phrases, Rhythm and Landings.
  */
+import { firstOf, lastOf, nth, sure } from '../../base/list';
 import type { Chance } from '../chance';
 import { cellsOf, readCell, type Cell, type CellRole, type Vocabulary } from './cells';
 import { barAt, pulseAt, pushAt, type Grid, type GridBar, type GridChange, type GridPulse } from './grid';
@@ -114,7 +115,7 @@ function cropped(cell: Cell, role: CellRole, size: number): Cell {
   const isEnd = role === 'P' || role === 'S';
   const words = isEnd ? cell.words.slice(-size) : cell.words.slice(0, size);
   // What is held from outside is silence.
-  const first = words[0]!.replace(/^[.]+/, (held) => '-'.repeat(held.length));
+  const first = firstOf(words).replace(/^[.]+/, (held) => '-'.repeat(held.length));
   return readCell([first, ...words.slice(1)].join(' '));
 }
 
@@ -147,10 +148,13 @@ class CellDrawer {
   /** The strikes of two bars that are one cell; null where their bars are none that such a cell is made for. */
   twoBars(bars: readonly [GridBar, GridBar], isAfter: boolean, density: number): Strike[] | null {
     const parts = bars.map((bar) => partsOf(bar, this.row.vocabulary));
-    const [first, second] = [parts[0]![0]!, parts[1]![0]!];
-    const isWhole = (own: Part[]) => own.length === 1 && own[0]!.pulses.length === SIZES[own[0]!.vocabulary];
+    const [first, second] = [firstOf(firstOf(parts)), firstOf(nth(parts, 1))];
+    const isWhole = (own: Part[]) =>
+      own.length === 1 && firstOf(own).pulses.length === SIZES[firstOf(own).vocabulary];
     if (!parts.every(isWhole) || first.vocabulary !== second.vocabulary) return null;
-    const cells = cellsOf(first.vocabulary).D.filter(({ words }) => words[0]!.startsWith('-') === isAfter);
+    const cells = cellsOf(first.vocabulary).D.filter(
+      ({ words }) => firstOf(words).startsWith('-') === isAfter
+    );
     return strikesOf(this.#drawn(cells, density / 2), [...first.pulses, ...second.pulses]);
   }
 
@@ -203,7 +207,7 @@ function strikesOf({ words }: Cell, pulses: readonly GridPulse[]): Strike[] {
     open = null;
   };
   words.forEach((word, i) => {
-    const { start, length } = pulses[i]!;
+    const { start, length } = nth(pulses, i);
     [...word].forEach((sign, n) => {
       const at = start + Math.round((n * length) / word.length);
       if (sign === '.') return;
@@ -211,7 +215,7 @@ function strikesOf({ words }: Cell, pulses: readonly GridPulse[]): Strike[] {
       if (sign !== '-') open = { start: at, isGhost: sign === 'o' };
     });
   });
-  const last = pulses.at(-1)!;
+  const last = lastOf(pulses);
   close(last.start + last.length);
   return strikes;
 }
@@ -265,7 +269,7 @@ function newStrikes(plan: PlannedPhrase, wish: RhythmWish, drawer: CellDrawer): 
   const strikes: Strike[] = [];
   if (start === 'pickup') strikes.push(...pickupOf(first, grid, drawer, density));
   const isDouble = own.length >= 2 && wish.chance() < wish.row.twoBars;
-  const [penultimate, ultimate] = [own.at(-2), own.at(-1)!];
+  const [penultimate, ultimate] = [own.at(-2), lastOf(own)];
   const double =
     isDouble && penultimate
       ? drawer.twoBars([penultimate, ultimate], start === 'after' && own.length === 2, density)
@@ -291,7 +295,7 @@ function newStrikes(plan: PlannedPhrase, wish: RhythmWish, drawer: CellDrawer): 
 
 /** What leads into a bar, over the end of the one before; before the first bar it is imagined as long as that one. */
 function pickupOf(first: number, grid: Grid, drawer: CellDrawer, density: number): Strike[] {
-  const own = grid.bars[first]!;
+  const own = nth(grid.bars, first);
   const before = grid.bars[first - 1];
   if (before) return drawer.bar(before, 'P', density);
   const length = own.end - own.start;
@@ -324,9 +328,9 @@ function withGoal(strikes: readonly Strike[], { changes, restless, grid }: Rhyth
 /** Changes and bar lines inside a phrase are met early, on time or late. */
 function withLandings(strikes: readonly Strike[], plan: PlannedPhrase, wish: RhythmWish): Strike[] {
   const { grid, changes, row, chance, meets } = wish;
-  const [from, to] = [strikes[0]?.start ?? 0, strikes.at(-1) ? endOf(strikes.at(-1)!) : 0];
+  const [from, to] = [strikes[0]?.start ?? 0, strikes.at(-1) ? endOf(lastOf(strikes)) : 0];
   const own = grid.bars.slice(plan.first, plan.first + plan.bars);
-  const [begin, end] = [own[0]!.start, own.at(-1)!.end];
+  const [begin, end] = [firstOf(own).start, lastOf(own).end];
   const byStart = new Map(changes.map((one) => [one.start, one.change]));
   const isPinnedHere = (at: number) => wish.pinned.has(byStart.get(at) ?? -1) && at >= begin && at < end;
   const moments = [...new Set([...own.map(({ start }) => start), ...changes.map(({ start }) => start)])]
@@ -355,8 +359,8 @@ function withLandings(strikes: readonly Strike[], plan: PlannedPhrase, wish: Rhy
 /** Whether the bar at a time and the one before it would have no note on a pulse, were the one at that time moved away. */
 function wouldFloat(strikes: readonly Strike[], at: number, grid: Grid): boolean {
   const bar = barAt(grid, at);
-  const from = grid.bars[Math.max(0, bar - 1)]!.start;
-  const { end } = grid.bars[bar]!;
+  const from = nth(grid.bars, Math.max(0, bar - 1)).start;
+  const { end } = nth(grid.bars, bar);
   return !strikes.some(
     ({ start, ahead }) =>
       start !== at && start >= from && start < end && ahead === 0 && pulseAt(grid, start).start === start
@@ -365,7 +369,7 @@ function wouldFloat(strikes: readonly Strike[], at: number, grid: Grid): boolean
 
 /** A note that the player has there, at its time whatever else was struck. */
 function pinnedAt(strikes: readonly Strike[], i: number, how: Meeting, push: number): Strike[] {
-  const own = strikes[i]!;
+  const own = nth(strikes, i);
   const pin = (all: readonly Strike[], start: number) =>
     all.map((one) => (one.start === start ? { ...one, isGhost: false, leans: false, isPinned: true } : one));
   if (how === 'early') return pin(early(strikes, i, push), own.start - push);
@@ -377,7 +381,7 @@ function pinnedAt(strikes: readonly Strike[], i: number, how: Meeting, push: num
 
 /** The note comes a push before; what was struck there gives way. It ends where it did. */
 function early(strikes: readonly Strike[], i: number, push: number): Strike[] {
-  const own = strikes[i]!;
+  const own = nth(strikes, i);
   const at = own.start - push;
   const before = strikes.slice(0, i).filter(({ start }) => start < at);
   return [
@@ -388,7 +392,7 @@ function early(strikes: readonly Strike[], i: number, push: number): Strike[] {
 
 /** The landing comes a push later: after a note a step beside it, or after nothing. */
 function late(strikes: readonly Strike[], i: number, push: number, chance: Chance): Strike[] {
-  const own = strikes[i]!;
+  const own = nth(strikes, i);
   const next = strikes[i + 1];
   const leans = chance() < 0.5;
   const follows = next !== undefined && next.start <= own.start + push;
@@ -424,11 +428,11 @@ function takenUp(
   wish: RhythmWish,
   drawer: CellDrawer
 ): Strike[] | null {
-  const { of, how } = plan.model!;
+  const { of, how } = sure(plan.model, 'the model of a phrase');
   const model = phrases[of];
   const { grid, chance } = wish;
   if (!model || model.strikes.length === 0 || model.plan.bars !== plan.bars) return null;
-  const [from, to] = [grid.bars[plan.first]!.start, grid.bars[plan.first + plan.bars - 1]!.end];
+  const [from, to] = [nth(grid.bars, plan.first).start, nth(grid.bars, plan.first + plan.bars - 1).end];
   // What the player has pinned there is no repetition.
   const isPinned = ({ change, start }: GridChange) => wish.pinned.has(change) && start >= from && start < to;
   if (wish.changes.some(isPinned)) return null;
@@ -439,14 +443,17 @@ function takenUp(
     grid.bars[plan.first + i]
   ]);
   if (!pairs.every(([a, b]) => a && b && shape(a) === shape(b))) return null;
-  const moved = grid.bars[plan.first]!.start - grid.bars[model.plan.first]!.start + (plan.model!.by ?? 0);
+  const moved =
+    nth(grid.bars, plan.first).start -
+    nth(grid.bars, model.plan.first).start +
+    (sure(plan.model, 'the model of a phrase').by ?? 0);
   const strikes = model.strikes.map((own) => ({ ...own, start: own.start + moved }));
   if (how !== 'varied' || plan.bars < 1 || chance() < 0.5) return strikes;
-  const last = grid.bars[plan.first + plan.bars - 1]!;
+  const last = nth(grid.bars, plan.first + plan.bars - 1);
   const head = strikes.filter(({ start }) => start < last.start - 1);
   if (plan.bars === 1 || head.length < Math.ceil(KEPT * strikes.length) - 1) return strikes;
   // What reaches over the bar line already stands there.
-  const free = Math.max(last.start, head.at(-1)?.ahead ? endOf(head.at(-1)!) : last.start);
+  const free = Math.max(last.start, head.at(-1)?.ahead ? endOf(lastOf(head)) : last.start);
   const end = drawer.bar(last, 'E', plan.density).filter(({ start }) => start >= free);
   return end.length > 0 ? joined([...head, ...end]) : strikes;
 }
@@ -455,16 +462,16 @@ function takenUp(
 function withBreaths(phrases: readonly PhraseRhythm[], grid: Grid, chance: Chance): PhraseRhythm[] {
   const all = phrases.map((phrase) => ({ ...phrase, strikes: [...phrase.strikes] }));
   for (let i = 1; i < all.length; i++) {
-    const [before, own] = [all[i - 1]!, all[i]!];
+    const [before, own] = [nth(all, i - 1), nth(all, i)];
     if (before.strikes.length === 0 || own.strikes.length === 0) continue;
-    const pulse = pulseAt(grid, own.strikes[0]!.start);
+    const pulse = pulseAt(grid, firstOf(own.strikes).start);
     const beat = pulse.isTriple ? (pulse.length * 2) / 3 : pulse.length;
     const wanted = chance() < 0.25 + 0.5 * own.plan.density ? beat : 2 * beat;
-    const line = grid.bars[own.plan.first]!.start;
-    const silence = () => own.strikes[0]!.start - endOf(before.strikes.at(-1)!);
+    const line = nth(grid.bars, own.plan.first).start;
+    const silence = () => firstOf(own.strikes).start - endOf(lastOf(before.strikes));
     const shortest = pulse.length / 2;
     for (let turns = 0; silence() < wanted && turns < 64; turns++) {
-      const last = before.strikes.at(-1)!;
+      const last = lastOf(before.strikes);
       const over = wanted - silence();
       if (last.length > shortest) {
         before.strikes[before.strikes.length - 1] = {
@@ -475,7 +482,7 @@ function withBreaths(phrases: readonly PhraseRhythm[], grid: Grid, chance: Chanc
       }
       // The full two beats are a wish; one of them has to be.
       if (silence() >= beat && wanted > beat) break;
-      const first = own.strikes[0]!;
+      const first = firstOf(own.strikes);
       const isPickup = first.start + first.ahead < line && !first.isPinned;
       const mayShrink = own.strikes.length > FEWEST && !first.isPinned;
       if ((isPickup || last.isGoal) && mayShrink) own.strikes.shift();
@@ -485,7 +492,7 @@ function withBreaths(phrases: readonly PhraseRhythm[], grid: Grid, chance: Chanc
     // Where there is no room, the shorter one gives way altogether.
     if (silence() >= 0) continue;
     if (own.strikes.some(({ isPinned }) => isPinned))
-      before.strikes = before.strikes.filter((one) => endOf(one) <= own.strikes[0]!.start);
+      before.strikes = before.strikes.filter((one) => endOf(one) <= firstOf(own.strikes).start);
     else own.strikes.length = 0;
   }
   return all;

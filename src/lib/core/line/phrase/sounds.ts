@@ -2,6 +2,7 @@
 import type { ScaleChoice } from '../../approaches/choice';
 import { contextOf } from '../../approaches/context';
 import { modes } from '../../approaches/modes';
+import { nth } from '../../base/list';
 import type { AnalysedChange, Analysis } from '../../harmony/analysis';
 import { isMinorKey, stepsOver } from '../../harmony/key';
 import { nameOf, namingOf, type Naming } from '../../neck/shape';
@@ -96,7 +97,7 @@ export function soundsOver(
   const ranks = PCS.map((pc): ToneRank => {
     const at = chord.pitchClasses.indexOf(pc);
     if (at >= 0) {
-      const tone = chord.tones[at]!;
+      const tone = nth(chord.tones, at);
       if (tone === '6') return 'seventh';
       return RANKS[DEGREES[tone].slot] ?? 'other tone';
     }
@@ -131,7 +132,7 @@ function nameFor(
   const isOfKey = kinds[pc] === 'blue' || kinds[pc] === 'penta';
   const isMinorThird = semitonesUp(chord.rootPc, pc) === MINOR_THIRD && chord.tones.includes('3');
   const name = isOfKey
-    ? spell(key.tonic, STEP_DEGREES[semitonesUp(pitchClass(key.tonic), pc)]!)
+    ? spell(key.tonic, nth(STEP_DEGREES, semitonesUp(pitchClass(key.tonic), pc)))
     : isMinorThird
       ? spell(chord.root, 'b3')
       : nameOf(pc, naming).note;

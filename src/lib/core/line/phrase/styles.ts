@@ -2,6 +2,7 @@
  * How phrases are made in each kind of music, as a table: how long they are, where they begin and land, what is repeated, which notes are at
  * home, and what the hand does with them. A new kind is a new row. Source: docs/music-rules.md, Phrases.
  */
+import { sure } from '../../base/list';
 import type { Vocabulary } from './cells';
 
 /** Where a phrase begins: before its first bar, after the beat, or on 1. */
@@ -458,4 +459,8 @@ export const PHRASE_ROWS = [
 
 export type PhraseRowId = (typeof PHRASE_ROWS)[number]['id'];
 
-export const rowNamed = (id: PhraseRowId): PhraseRow => PHRASE_ROWS.find((row) => row.id === id)!;
+export const rowNamed = (id: PhraseRowId): PhraseRow =>
+  sure(
+    PHRASE_ROWS.find((row) => row.id === id),
+    'PHRASE_ROWS'
+  );

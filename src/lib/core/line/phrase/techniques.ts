@@ -1,4 +1,5 @@
 /** What the hand does with notes that have their pitch: bends, curls, slides, slurs, vibrato, ghosts, double stops. Source: docs/music-rules.md, Phrases, Techniques. */
+import { nth } from '../../base/list';
 import { semitonesUp } from '../../theory/note';
 import type { Spot } from '../../neck/tuning';
 import type { Chance } from '../chance';
@@ -114,7 +115,7 @@ function plain({ start, length, spot, sounds, lands }: SolvedNote): Written {
     start,
     length,
     midi: spot.midi,
-    note: sounds.names[spot.midi % 12]!,
+    note: nth(sounds.names, spot.midi % 12),
     place: { string: spot.string, fret: spot.fret },
     purpose: lands ? 'target' : 'run'
   };

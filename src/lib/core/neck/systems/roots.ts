@@ -1,4 +1,5 @@
 /** One octave from each root on strings 6, 5 and 4. Source: docs/music-rules.md, The neck. */
+import { nth } from '../../base/list';
 import { pitchClass, type NoteName } from '../../theory/note';
 import { areaOf, fillAt } from '../area';
 import { nearestTo } from '../box';
@@ -28,7 +29,7 @@ export const roots: NeckSystem = {
     const place = nearestTo(rootPlaces(neck, subject.naming.root), position);
     if (!place) return fillAt(neck, subject, position);
     const { name, anchor, string } = place;
-    const from = neck.strings[string - 1]! + anchor;
+    const from = nth(neck.strings, string - 1) + anchor;
     const cells = positionFill(neck, subject.collection.notes.map(pitchClass), anchor);
     const octave = cells.filter(({ midi }) => midi >= from && midi <= from + 12);
     return areaOf(subject, octave, { name, anchor, position: anchor });

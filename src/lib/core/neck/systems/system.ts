@@ -1,4 +1,5 @@
 /** A neck system: one way of cutting the neck up into areas. The notes of a collection stay what they are. */
+import { nth } from '../../base/list';
 import type { Mode } from '../../theory/mode';
 import type { NoteName, PitchClass } from '../../theory/note';
 import type { Area, AreaName, Subject } from '../area';
@@ -36,7 +37,7 @@ export interface Place extends Row {
 /** Frets at which a pitch class lies on some strings. */
 export function fretsOf(neck: Instrument, pc: PitchClass, strings: readonly number[]): number[] {
   return strings.flatMap((string) => {
-    const open = neck.strings[string - 1]!;
+    const open = nth(neck.strings, string - 1);
     return Array.from({ length: neck.frets + 1 }, (_, fret) => fret).filter(
       (fret) => fret >= neck.capo && (open + fret) % 12 === pc
     );

@@ -1,4 +1,5 @@
 /** Three notes a string: the shapes of a seven-note scale that run straight up the strings. */
+import { firstOf, nth, sure } from '../../base/list';
 import { MODES } from '../../theory/mode';
 import { pitchClass } from '../../theory/note';
 import { scaleOf } from '../../theory/scale';
@@ -15,12 +16,12 @@ export const three: NeckSystem = {
   title: 'Three notes a string',
   hint: 'Long shapes of seven-note scales',
   rows: (neck, { tonic, mode }) => {
-    const { notes } = scaleOf(tonic, MODES[mode].scale)!;
+    const { notes } = sure(scaleOf(tonic, MODES[mode].scale), 'scaleOf');
     const steps = notes.map(pitchClass);
     return threeAString(neck, notes)
       .filter(({ anchor }) => anchor + neck.span <= neck.frets)
       .map(({ anchor, cells }) => ({
-        name: { kind: 'step', number: steps.indexOf(cells[0]!.midi % 12) + 1 } as const,
+        name: { kind: 'step', number: steps.indexOf(firstOf(cells).midi % 12) + 1 } as const,
         position: anchor
       }));
   },
@@ -30,9 +31,9 @@ export const three: NeckSystem = {
     if (!shape) return fillInstead(neck, subject, position, 'shapes of three notes a string');
     const cells = shape.cells.map((cell): PositionCell => {
       const frets = shape.cells.filter(({ string }) => string === cell.string).map(({ fret }) => fret);
-      return { ...cell, finger: fingerRun(frets)[frets.indexOf(cell.fret)]!, stretch: false };
+      return { ...cell, finger: nth(fingerRun(frets), frets.indexOf(cell.fret)), stretch: false };
     });
-    const { degree } = nameOf(shape.cells[0]!.midi % 12, subject.naming);
+    const { degree } = nameOf(firstOf(shape.cells).midi % 12, subject.naming);
     return areaOf(subject, cells, {
       name: { kind: 'from', degree },
       anchor: shape.anchor,

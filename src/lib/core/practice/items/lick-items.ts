@@ -2,6 +2,7 @@
  * A lick as something to be practised everywhere: as it was kept, in each of the five areas of its key, then round the keys in
  * fourths, each in every area. What is known here and not there is what comes next.
  */
+import { entryOf } from '../../base/list';
 import { keyText } from '../../harmony/key';
 import { lickElsewhere } from '../../line/lick-elsewhere';
 import { homeOfLick, type KeptLick } from '../../line/lick-facts';
@@ -89,7 +90,7 @@ export function nextPlace(
   progress: ReadonlyMap<string, Pick<Progress, 'state' | 'isOpen' | 'clean'>>
 ): LickItem | null {
   const open = items.filter(({ id }) => progress.get(id)?.isOpen);
-  const of = ({ id }: LickItem) => progress.get(id)!;
+  const of = ({ id }: LickItem) => entryOf(progress, id);
   return (
     open.find((item) => of(item).clean === null) ?? open.find((item) => of(item).state !== 'held') ?? null
   );

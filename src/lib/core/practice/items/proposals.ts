@@ -3,6 +3,7 @@
  * shapes up, down, in turn; targets; approaches; then lines; then the next area; then the neighbouring keys, one after the
  * other. The whole form is there from the first day.
  */
+import { nth } from '../../base/list';
 import { transposeKey } from '../../chart/transpose';
 import { readKey } from '../../harmony/key';
 import { drillOf } from '../../line/drills';
@@ -165,8 +166,13 @@ function lineSteps(
     of(`${whole}:${i + 1}`, `${name}, ${spanned(bars)}`, [opens], bars)
   );
   const joined = phrases.slice(1).map(({ to }, i) => {
-    const bars = { from: phrases[i]!.from, to };
-    return of(`${whole}:${i + 1}+`, `${name}, ${spanned(bars)}`, [single[i]!.id, single[i + 1]!.id], bars);
+    const bars = { from: nth(phrases, i).from, to };
+    return of(
+      `${whole}:${i + 1}+`,
+      `${name}, ${spanned(bars)}`,
+      [nth(single, i).id, nth(single, i + 1).id],
+      bars
+    );
   });
   return [
     ...single,

@@ -1,4 +1,5 @@
 /** The log as a table for other programs, out and in. Rows that cannot be taken are told line by line; the good ones are. */
+import { firstOf } from '../../base/list';
 import { csvFormatRows, dsvFormat } from 'd3-dsv';
 import { readKey } from '../../harmony/key';
 import { HIGHEST_TEMPO, LOWEST_TEMPO } from '../ladder';
@@ -97,7 +98,7 @@ const MOST_LINES = 100_000;
 
 /** What parts the cells: spreadsheets in many countries write semicolons, some tabs. */
 function separatorOf(text: string): string {
-  const head = text.split(/\r?\n/, 1)[0]!;
+  const head = firstOf(text.split(/\r?\n/, 1));
   const counts = [',', ';', '\t'].map((separator) => [separator, head.split(separator).length] as const);
   return counts.reduce((a, b) => (b[1] > a[1] ? b : a))[0];
 }
@@ -176,7 +177,7 @@ function rowOf(cell: (column: Column) => string): WrittenRow {
     key: cell('key') || null,
     area: number('position'),
     tempo: number('tempo'),
-    clean: CLEAN[cell('clean').toLowerCase()]!,
+    clean: CLEAN[cell('clean').toLowerCase()] ?? null,
     rounds: number('rounds') ?? 1,
     seconds: Number(cell('seconds')),
     note: plain(cell('note')).slice(0, MOST_LETTERS.note),

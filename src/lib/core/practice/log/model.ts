@@ -1,5 +1,7 @@
 /** What is practised and what was: items, and the rows of the log. The log is what happened; everything else follows from it. */
 
+import { nth } from '../../base/list';
+
 /** Beats a minute that an item begins at and is to reach, and the step between two tempos in per cent. */
 export interface ItemTempo {
   readonly start: number;
@@ -63,7 +65,7 @@ export interface Bars {
 export function byDay<Row extends LogRow>(rows: readonly Row[]): readonly Row[] {
   for (let i = 1; i < rows.length; i++) {
     // The sort keeps the order of rows of one day; mostly there is nothing to sort.
-    if (rows[i - 1]!.day > rows[i]!.day)
+    if (nth(rows, i - 1).day > nth(rows, i).day)
       return [...rows].sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
   }
   return rows;

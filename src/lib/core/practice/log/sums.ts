@@ -1,4 +1,5 @@
 /** What the log amounts to: minutes by day and week, coverage, tempo over time. Every sum is of rows, and of nothing else. */
+import { firstOf, sure } from '../../base/list';
 import { dayAfter, daysBetween, weekOf } from './day';
 import type { LogRow } from './model';
 import { heldTempo, cleanTempo } from '../progress/held';
@@ -67,8 +68,8 @@ export function coverage(rows: readonly PlacedRow[]): readonly Covered[] {
     else places.set(place, [row]);
   }
   return [...places.values()].map((own) => ({
-    area: own[0]!.area!,
-    key: own[0]!.key!,
+    area: sure(firstOf(own).area, 'an area'),
+    key: sure(firstOf(own).key, 'a key'),
     seconds: own.reduce((sum, { seconds }) => sum + seconds, 0),
     // Held is one thing: the best of what was practised there.
     held: best([...bySubject(own).values()].map(heldTempo)),

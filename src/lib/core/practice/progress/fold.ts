@@ -1,4 +1,5 @@
 /** An item's log folded once into all that the plan and the stand ask of it. */
+import { entryOf, lastOf, nth, numberAt } from '../../base/list';
 import { dayAfter, daysBetween } from '../log/day';
 import { byDay, type Bars, type LogRow, type PracticeItem } from '../log/model';
 import { lengthOf, loopsOf, UNKNOWN_BARS, type Loop } from './loops';
@@ -90,7 +91,7 @@ export function newStanding(item: PracticeItem, bars: number): Standing {
 
 /** `rows`: of this item, in the order played. */
 export function standingOf(item: PracticeItem, rows: readonly LogRow[]): Standing {
-  return standingsOf([item], rows).get(item.id)!;
+  return entryOf(standingsOf([item], rows), item.id);
 }
 
 /** Standings of every item, by id: one pass over the log. */
@@ -121,16 +122,16 @@ function groupedBy(
   rows.forEach(({ item }, i) => {
     const place = item === null ? -1 : (places.get(item) ?? -1);
     of[i] = place;
-    if (place >= 0) ends[place + 1] = ends[place + 1]! + 1;
+    if (place >= 0) ends[place + 1] = numberAt(ends, place + 1) + 1;
   });
-  for (let i = 0; i < items.length; i++) ends[i + 1] = ends[i]! + ends[i + 1]!;
+  for (let i = 0; i < items.length; i++) ends[i + 1] = numberAt(ends, i) + numberAt(ends, i + 1);
   const next = ends.slice();
-  const laid: LogRow[] = new Array<LogRow>(ends[items.length]!);
+  const laid: LogRow[] = new Array<LogRow>(numberAt(ends, items.length));
   rows.forEach((row, i) => {
-    const place = of[i]!;
+    const place = numberAt(of, i);
     if (place < 0) return;
-    laid[next[place]!] = row;
-    next[place] = next[place]! + 1;
+    laid[numberAt(next, place)] = row;
+    next[place] = numberAt(next, place) + 1;
   });
   return (item) => laid.slice(ends[item], ends[item + 1]);
 }
@@ -187,7 +188,7 @@ function takeWhole(standing: Standing, loop: Loop, day: string): void {
     const latest = standing.wrong.filter(({ whole: one }) => one > standing.count - LATEST_WHOLES);
     standing.wrong = [...latest, { whole: standing.count, at: loop.at }];
   }
-  if (standing.opensSince === null && (whole.days.at(-1)!.best ?? 0) >= item.tempo.goal * OPENS_AT)
+  if (standing.opensSince === null && (lastOf(whole.days).best ?? 0) >= item.tempo.goal * OPENS_AT)
     standing.opensSince = day;
 }
 
@@ -226,13 +227,14 @@ function heldAfter(held: Held, { day, cleanAtGoal, uncleanAtGoal }: PlayedDay): 
   if (cleanAtGoal === 0) return held;
   const good = held.good + 1;
   if (good < HELD_DAYS) return { ...held, good, lastGood: day };
-  const isAsked = held.isHeld && daysBetween(held.lastGood, day) >= ASKED_AFTER[held.interval]!;
+  const isAsked = held.isHeld && daysBetween(held.lastGood, day) >= nth(ASKED_AFTER, held.interval);
   const interval = isAsked ? Math.min(held.interval + 1, ASKED_AFTER.length - 1) : held.interval;
   return { isHeld: true, good, lastGood: day, interval };
 }
 
 /** The day on which something that is held is asked again. */
-export const askedOn = ({ lastGood, interval }: Held): string => dayAfter(lastGood, ASKED_AFTER[interval]!);
+export const askedOn = ({ lastGood, interval }: Held): string =>
+  dayAfter(lastGood, nth(ASKED_AFTER, interval));
 
 /** Bars in which the latest wholes went wrong, one for each stumble. */
 export function wrongLately({ wrong, count }: Standing): readonly number[] {

@@ -1,18 +1,13 @@
 /** The tempo that rows held, whatever they were of: for the songbook and the pictures. */
 import type { LogRow } from '../log/model';
+
 /** The highest tempo at which rows were clean on two days, each day counted by its best; null before there is one. */
 export function heldTempo(rows: readonly LogRow[]): number | null {
-  let best: LogRow | null = null;
-  /** The best of the other days. */
-  let second: LogRow | null = null;
-  for (const row of rows) {
-    if (!row.clean || row.tempo === null) continue;
-    if (best === null || row.tempo > best.tempo!) {
-      if (best?.day !== row.day) second = best;
-      best = row;
-    } else if (row.day !== best.day && (second === null || row.tempo > second.tempo!)) second = row;
-  }
-  return second?.tempo ?? null;
+  const byDay = new Map<string, number>();
+  for (const { clean, day, tempo } of rows)
+    if (clean && tempo !== null) byDay.set(day, Math.max(byDay.get(day) ?? tempo, tempo));
+  const [, second] = [...byDay.values()].sort((a, b) => b - a);
+  return second ?? null;
 }
 
 /** The highest tempo at which any row was clean. */

@@ -1,4 +1,5 @@
 /** The ladder at the stand: what a part loops now and how fast, from the loops that were played in it. */
+import { nth } from '../../base/list';
 import type { Bars } from '../log/model';
 import type { Loop } from './loops';
 import { newStretch, playLoop, tempoAfter, type Stretch } from './runs';
@@ -25,7 +26,7 @@ export function nowIn(
   rung?: number
 ): Now | null {
   const stretches = steps.map((step) => playedIn(step, loops, rung));
-  const isReached = (at: number) => (stretches[at]!.days.at(-1)?.cleanAtGoal ?? 0) > 0;
+  const isReached = (at: number) => (nth(stretches, at).days.at(-1)?.cleanAtGoal ?? 0) > 0;
   let until = 0;
   const found = steps.findIndex(({ minutes, bars }, i) => {
     until += minutes * 60;

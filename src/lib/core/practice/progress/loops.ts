@@ -1,4 +1,5 @@
 /** Rows of the log taken apart into the loops that were played, each with the bars it went over and where it went wrong. */
+import { lastOf } from '../../base/list';
 import type { Bars, LogRow } from '../log/model';
 
 /** Bars of a form where neither the item nor its log says how many it has. */
@@ -64,7 +65,7 @@ function spread(stumbles: readonly number[], count: number): readonly (readonly 
   const groups: number[][] = [];
   for (const bar of stumbles) {
     const last = groups.at(-1);
-    if (last && (bar > last.at(-1)! || groups.length >= count)) last.push(bar);
+    if (last && (bar > lastOf(last) || groups.length >= count)) last.push(bar);
     else groups.push([bar]);
   }
   const loops: (readonly number[])[] = Array.from({ length: count }, () => NONE);

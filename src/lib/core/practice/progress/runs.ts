@@ -2,6 +2,7 @@
  * Runs: what the ladder counts by (docs/music-rules.md, *Practice*). A run is whole loops of one stretch at one tempo until at least 16
  * bars are played; it is clean with one stumble at most in each full 16 bars.
  */
+import { sure } from '../../base/list';
 import { stepped } from './rungs';
 import type { Loop } from './loops';
 
@@ -99,7 +100,7 @@ function dayOf(stretch: Stretch, day: string, tempo: number): PlayedDay {
   const last = days.at(-1);
   if (last?.day === day) return last;
   // The day that is dropped is written anew: a long log makes many.
-  const today = days.length < KEPT_DAYS ? newDay() : days.shift()!;
+  const today = days.length < KEPT_DAYS ? newDay() : sure(days.shift(), 'days');
   today.day = day;
   today.best = today.spotless = null;
   today.slowest = tempo;

@@ -3,6 +3,7 @@
  * passes of a bar, on two days, at four times the share of the other bars; it heals by eight clean passes near the tempo it
  * failed at, and then is left alone for five days.
  */
+import { entryOf, nth } from '../../base/list';
 import { boundedTempo } from '../ladder';
 import { dayAfter } from '../log/day';
 import type { Bars } from '../log/model';
@@ -93,10 +94,10 @@ export function passBars(passes: Passes, { loop, count }: Loops, from: number, d
 
 /** Counts the loops over a bar that have come since it was last looked at. */
 function countUp(passes: Passes, number: number): BarPasses {
-  const bar = passes.bars.get(number)!;
+  const bar = entryOf(passes.bars, number);
   const { loops } = passes;
   while (bar.seen < loops.length) {
-    const { from, to, at, tempo, day, count } = loops[bar.seen]!;
+    const { from, to, at, tempo, day, count } = nth(loops, bar.seen);
     bar.seen += 1;
     if (number < from || number > to) continue;
     for (let i = 0; i < count; i++) pass(passes, bar, at.includes(number), tempo, day);
@@ -126,7 +127,12 @@ function pass(passes: Passes, bar: BarPasses, isStumble: boolean, tempo: number,
   const days = new Set(bar.fails.map((fail) => fail.day)).size;
   if (bar.fails.length < OPENS.stumbles || days < OPENS.days || !standsOut(passes, bar)) return;
   const tempos = bar.fails.map((fail) => fail.tempo).sort((a, b) => a - b);
-  bar.open = { tempo: tempos[Math.floor(tempos.length / 2)]!, since: day, clean: 0, stumbles: tempos.length };
+  bar.open = {
+    tempo: nth(tempos, Math.floor(tempos.length / 2)),
+    since: day,
+    clean: 0,
+    stumbles: tempos.length
+  };
 }
 
 /** Whether a bar goes wrong so much more often than the others do, as far as the loops up to this one tell. */

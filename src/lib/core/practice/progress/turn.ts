@@ -1,4 +1,5 @@
 /** What of an item is played now, and how fast: the ladder from the first loop of a day on. */
+import { nth, sure } from '../../base/list';
 import { boundedTempo, LOWEST_TEMPO } from '../ladder';
 import { daysBetween } from '../log/day';
 import type { Bars, PracticeItem } from '../log/model';
@@ -51,7 +52,7 @@ function nextOf(stretch: Stretch, { start, goal, step, day, loops }: Way): numbe
   // Unmarked loops move nothing. A clock that was set back leaves days in the future: they count as today.
   if (!last) return boundedTempo(Math.min(start, Math.max(goal, LOWEST_TEMPO)));
   if (last.day >= day) return tempoAfter(stretch, { goal, step });
-  const base = baseOf(stretch, step)!;
+  const base = sure(baseOf(stretch, step), 'baseOf');
   const away = daysBetween(last.day, day);
   const back = Math.min(BREAK.rungs, Math.floor(away / BREAK.days));
   if (back > 0) return Math.min(goal, stepped(base, -back, step));
@@ -194,11 +195,11 @@ function sectionFor(standing: Standing, mustHave: boolean, isStuck: boolean): Ba
   if (sections.length < 2) return null;
   const stumbles = sections.map(({ from, to }) => wrong.filter((bar) => bar >= from && bar <= to).length);
   const most = Math.max(...stumbles);
-  if (most > 0) return sections[stumbles.indexOf(most)]!;
+  if (most > 0) return nth(sections, stumbles.indexOf(most));
   if (!mustHave) return null;
   const before = lastPart && lengthOf(lastPart) < bars ? nameOf(lastPart) : '';
   const at = sections.findIndex((section) => nameOf(section) === before);
-  return sections[(at + 1) % sections.length]!;
+  return nth(sections, (at + 1) % sections.length);
 }
 
 /** Sections as the item names them; where one that is stuck has none, its lines of four bars. */

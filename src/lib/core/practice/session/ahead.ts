@@ -1,4 +1,5 @@
 /** Four weeks looked ahead: what comes if all goes as now. Nothing of it is promised; every plan is made anew on its day. */
+import { entryOf } from '../../base/list';
 import { dayAfter } from '../log/day';
 import type { LogRow, PracticeItem } from '../log/model';
 import { settled, standingsOf, takeRow, type Standing } from '../progress/fold';
@@ -33,7 +34,7 @@ export interface WeekAhead {
 export function aheadOf(wish: SessionWish): readonly WeekAhead[] {
   const items = forTheDate(wish);
   const standings = standingsOf(items, wish.log);
-  const paces = new Map(items.map((item) => [item.id, paceOf(standings.get(item.id)!)]));
+  const paces = new Map(items.map((item) => [item.id, paceOf(entryOf(standings, item.id))]));
   const known = new Set(
     [...standings.values()].filter(({ lastDay }) => lastDay !== null).map(({ item }) => item.id)
   );
@@ -46,12 +47,12 @@ export function aheadOf(wish: SessionWish): readonly WeekAhead[] {
       const day = dayAfter(from, n);
       for (const part of sessionIn({ ...plain, day }, standings).session) {
         if (part.item === undefined) continue;
-        const standing = standings.get(part.item)!;
+        const standing = entryOf(standings, part.item);
         if (part.chart !== undefined) minutes.set(part.chart, (minutes.get(part.chart) ?? 0) + part.minutes);
         if (part.key !== undefined) keys.add(part.key);
         if (!known.has(part.item)) opens.push(part.item);
         known.add(part.item);
-        takeRow(standing, asPlayed(part, standing, paces.get(part.item)!, day));
+        takeRow(standing, asPlayed(part, standing, entryOf(paces, part.item), day));
       }
     }
     return {
@@ -73,7 +74,7 @@ function formTempo(
   chart: string
 ): number | null {
   const form = items.find((item) => item.form && item.chart === chart);
-  return form ? settled(standings.get(form.id)!).best : null;
+  return form ? settled(entryOf(standings, form.id)).best : null;
 }
 
 /** Rungs that an item gains on a day it is played; where nothing was measured yet, as usual. */

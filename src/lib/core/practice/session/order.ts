@@ -1,4 +1,5 @@
 /** The parts of a session one after another: cards, seams, new, the rest in turn from day to day, the form last, rests between. */
+import { firstOf, nth } from '../../base/list';
 import { numberOf } from '../log/day';
 import { REST_FOR, restsIn, type PartKind, type SessionPart } from './parts';
 
@@ -33,9 +34,9 @@ function apart(parts: readonly SessionPart[], then: SessionPart | undefined): Se
     const many = (part: SessionPart) => left.filter((one) => tuneOf(one) === tuneOf(part)).length;
     // A tune that makes up more than half of what is left has to come now, or it will stand beside itself.
     const pressing = left.find((part) => isOther(part) && 2 * many(part) > left.length);
-    const isLastOne = left.length === 2 && then !== undefined && tuneOf(left[1]!) === tuneOf(then);
-    const other = isLastOne && isOther(left[1]!) ? left[1] : left.find(isOther);
-    const next = pressing ?? other ?? left.find(({ item }) => item !== before?.item) ?? left[0]!;
+    const isLastOne = left.length === 2 && then !== undefined && tuneOf(nth(left, 1)) === tuneOf(then);
+    const other = isLastOne && isOther(nth(left, 1)) ? left[1] : left.find(isOther);
+    const next = pressing ?? other ?? left.find(({ item }) => item !== before?.item) ?? firstOf(left);
     left.splice(left.indexOf(next), 1);
     ordered.push(next);
   }
@@ -69,7 +70,7 @@ function rested(parts: readonly SessionPart[], minutes: number): readonly Sessio
   const gaps = parts.length > 1 ? ends.slice(0, -1) : ends;
   for (let i = 1; i <= rests; i++) {
     const wished = (whole * i) / (rests + 1);
-    const free = gaps.map((end, at) => ({ at, far: Math.abs(end - wished), taken: after[at]! }));
+    const free = gaps.map((end, at) => ({ at, far: Math.abs(end - wished), taken: nth(after, at) }));
     const [best] = free.sort((a, b) => a.taken - b.taken || a.far - b.far || a.at - b.at);
     if (best) after[best.at]! += 1;
   }

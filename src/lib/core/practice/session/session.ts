@@ -2,6 +2,7 @@
  * The plan for today: minutes in, a session out, with a reason for each part (docs/music-rules.md, *Practice*). The same items, log, cards and day
  * give the same plan.
  */
+import { entryOf, firstOf, nth, sure } from '../../base/list';
 import { counted } from '../../theory/words';
 import { agoText, dayAfter, daysBetween, numberOf } from '../log/day';
 import type { LogRow, PracticeItem } from '../log/model';
@@ -85,8 +86,8 @@ export function planSession(wish: SessionWish): Session {
 
 /** Forms of a set list that is near are held at its tempo. */
 export function forTheDate({ items, set, day }: SessionWish): readonly PracticeItem[] {
-  if (daysTo(set, day) === null) return items;
-  const tempos = new Map(set!.charts.map(({ chart, tempo }) => [chart, tempo]));
+  if (!set || daysTo(set, day) === null) return items;
+  const tempos = new Map(set.charts.map(({ chart, tempo }) => [chart, tempo]));
   return items.map((item) => {
     const goal = item.form && item.chart !== undefined ? tempos.get(item.chart) : null;
     return goal ? { ...item, tempo: { ...item.tempo, goal, start: Math.min(goal, item.tempo.start) } } : item;
@@ -98,7 +99,7 @@ export function sessionIn(wish: SessionWish, standings: ReadonlyMap<string, Stan
   const { items, day, minutes, set } = wish;
   const progress = standpointsIn(standings, day);
   const due = dueCards(wish.cards ?? [], day);
-  const held = items.filter(({ id }) => progress.get(id)!.state === 'held').map(({ id }) => id);
+  const held = items.filter(({ id }) => entryOf(progress, id).state === 'held').map(({ id }) => id);
   const parts = new Planner(wish, standings, progress, due.length).plan();
   const days = daysTo(set, day);
   return {
@@ -118,7 +119,7 @@ function readinessOf(
   return set.charts.flatMap(({ chart, tempo }) => {
     const form = formOf(items, chart);
     if (!form) return [];
-    return [{ chart, ...forecast(standings.get(form.id)!, day, set.day, tempo ?? form.tempo.goal) }];
+    return [{ chart, ...forecast(entryOf(standings, form.id), day, set.day, tempo ?? form.tempo.goal) }];
   });
 }
 
@@ -168,8 +169,9 @@ class Planner {
   readonly #all: readonly Standing[];
   readonly #tunes: ReadonlyMap<string, Tune>;
   readonly #due: number;
-  /** Days to the date that drives this day. */
+  /** Days to the date that drives this day, and the tunes of its list. */
   readonly #days: number | null;
+  readonly #setTunes: readonly SetTune[];
   #left: number;
   readonly #taken: Taken[] = [];
   #cards = 0;
@@ -187,6 +189,7 @@ class Planner {
     this.#due = due;
     this.#all = [...standings.values()];
     this.#days = isPractised(wish) ? daysTo(wish.set, wish.day) : null;
+    this.#setTunes = this.#days === null ? [] : (wish.set?.charts ?? []);
     this.#left = wish.minutes - restsIn(wish.minutes);
     this.#tunes = this.#tunesOf();
   }
@@ -213,7 +216,7 @@ class Planner {
   }
 
   #of({ item }: Standing): Standpoint {
-    return this.#progress.get(item.id)!;
+    return entryOf(this.#progress, item.id);
   }
 
   #tunesOf(): ReadonlyMap<string, Tune> {
@@ -224,8 +227,7 @@ class Planner {
       const { chart } = item;
       let tune = tunes.get(chart);
       if (!tune) {
-        const place =
-          this.#days === null ? undefined : this.#wish.set!.charts.find((one) => one.chart === chart);
+        const place = this.#setTunes.find((one) => one.chart === chart);
         tunes.set(chart, (tune = { chart, place, firstDay: null, lastForm: null, form: null }));
       }
       if (firstDay !== null && (tune.firstDay === null || firstDay < tune.firstDay)) tune.firstDay = firstDay;
@@ -282,7 +284,7 @@ class Planner {
   #takeRunThrough(days: number): void {
     const most = Math.floor((this.#wish.minutes - restsIn(this.#wish.minutes)) * DATE.forms);
     const every = days <= DATE.lastDays ? 1 : DATE.formEvery;
-    const due = this.#wish.set!.charts.flatMap(({ chart }, at, all) => {
+    const due = this.#setTunes.flatMap(({ chart }, at, all) => {
       const tune = this.#tunes.get(chart);
       // A tune that comes twice in a set is practised once.
       if (all.findIndex((one) => one.chart === chart) < at) return [];
@@ -300,7 +302,7 @@ class Planner {
     }
     const when = days === 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
     for (const { form, minutes, at } of chosen.sort((a, b) => a.at - b.at)) {
-      const why = `Number ${at + 1} of ${this.#wish.set!.charts.length} of the set ${when}${this.#isLastWeek ? '; through without stopping, as on the day' : ''}.`;
+      const why = `Number ${at + 1} of ${this.#setTunes.length} of the set ${when}${this.#isLastWeek ? '; through without stopping, as on the day' : ''}.`;
       this.#take({ kind: 'form', standing: form, why, isWhole: this.#isLastWeek }, minutes);
     }
   }
@@ -333,20 +335,24 @@ class Planner {
   #takeForm(): void {
     // A run-through is one already.
     if (this.#taken.some(({ kind }) => kind === 'form')) return;
-    const tunes = [...this.#tunes.values()].filter(
-      ({ form, firstDay, chart }) =>
-        form && (firstDay !== null || chart === this.#fresh) && this.#isPlayable(form)
+    const tunes = [...this.#tunes.values()].flatMap(({ form, ...tune }) =>
+      form && (tune.firstDay !== null || tune.chart === this.#fresh) && this.#isPlayable(form)
+        ? [{ ...tune, form }]
+        : []
     );
-    const last = tunes.reduce((latest, { lastForm }) => ((lastForm ?? '') > latest ? lastForm! : latest), '');
+    const last = tunes.reduce(
+      (latest, { lastForm }) => (lastForm !== null && lastForm > latest ? lastForm : latest),
+      ''
+    );
     if (last && daysBetween(last, this.#day) < this.#formEvery) return;
     const [tune] = tunes
-      .filter(({ form, place }) => !this.#isTaken(form!) && (this.#days === null || place))
+      .filter(({ form, place }) => !this.#isTaken(form) && (this.#days === null || place))
       .sort((a, b) => compared(a.lastForm ?? '', b.lastForm ?? '') || compared(a.chart, b.chart));
     if (!tune) return;
     const why = tune.lastForm
       ? `The tune you have not played through for longest: ${agoText(tune.lastForm, this.#day)}.`
       : 'Never played through yet; slowly, without stopping.';
-    this.#take({ kind: 'form', standing: tune.form!, why }, ownMinutes(tune.form!, this.#day));
+    this.#take({ kind: 'form', standing: tune.form, why }, ownMinutes(tune.form, this.#day));
   }
 
   /** Who misses days plays a form whenever they play. */
@@ -427,10 +433,11 @@ class Planner {
     const weight = this.#weight(standing);
     const since = (day: string) => Math.max(0, daysBetween(day, this.#day));
     if (state === 'held') {
-      const waited = daysBetween(askOn!, this.#day);
+      const asked = sure(askOn, 'the day on which a held thing is asked again');
+      const waited = daysBetween(asked, this.#day);
       if (waited < 0 && !isAll) return null;
       // By its own interval: what is asked rarely is less pressing a day late.
-      const interval = Math.max(1, daysBetween(lastDay!, askOn!));
+      const interval = Math.max(1, daysBetween(lastDay ?? asked, asked));
       return {
         kind: item.form ? 'form' : 'held',
         standing,
@@ -456,7 +463,7 @@ class Planner {
       kind: item.form ? 'form' : 'in progress',
       standing,
       // Two bars of it, mended alone, are not the thing itself.
-      score: weight * since(standing.lastWhole ?? lastDay!),
+      score: weight * since(standing.lastWhole ?? lastDay ?? this.#day),
       why: this.#reason(standing)
     };
   }
@@ -522,7 +529,7 @@ class Planner {
     for (let grew = true; grew && this.#left > 0;) {
       grew = false;
       for (let i = 0; i < parts.length && this.#left > 0; i++) {
-        const part = parts[(first + i) % parts.length]!;
+        const part = nth(parts, (first + i) % parts.length);
         if (part.minutes >= most) continue;
         part.minutes += 1;
         this.#left -= 1;
@@ -590,7 +597,7 @@ class Planner {
     const steps = seam
       ? [seamStep(standing, seam, this.#day, minutes)]
       : stepsOf(standing, this.#day, minutes, isWhole);
-    const { bars, tempo } = steps[0]!;
+    const { bars, tempo } = firstOf(steps);
     return { ...about, ...(bars ? { bars } : {}), tempo, steps, why };
   }
 }

@@ -1,4 +1,5 @@
 /** Whether an answer is right: by place, by name, by pitch class, by choice. */
+import { lastOf } from '../../base/list';
 import { placeOf } from '../../neck/area';
 import { pitchClass } from '../../theory/note';
 import type { Answer, Solution, Verdict } from './card';
@@ -31,7 +32,7 @@ export function checked(solution: Solution, answer: Answer, isSpelling = false):
     case 'sound': {
       const heard = answer.midi.map((midi) => midi % 12);
       const wanted = notes.map(pitchClass);
-      return told(need === 'one' ? wanted.includes(heard.at(-1)!) : isSameSet(heard, wanted));
+      return told(need === 'one' ? wanted.includes(lastOf(heard)) : isSameSet(heard, wanted));
     }
     case 'neck': {
       const right = new Map(cells.map((cell) => [placeOf(cell), cell]));

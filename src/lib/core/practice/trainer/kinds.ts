@@ -2,6 +2,7 @@
  * The kinds of cards in one table (docs/music-rules.md, *Practice*): how each is asked, what solves it, and which cards a chart gives.
  * A new kind is a form of question and a row in one of the files beside this.
  */
+import { sure } from '../../base/list';
 import type { Instrument } from '../../neck/tuning';
 import type { Degree } from '../../theory/degree';
 import type { Answer, CardKindId, Question, Solution, Verdict } from './card';
@@ -31,7 +32,10 @@ export const CARD_KINDS = [
 ] as unknown as readonly CardKind[];
 
 export function kindOf(id: CardKindId): CardKind {
-  return CARD_KINDS.find((kind) => kind.id === id)!;
+  return sure(
+    CARD_KINDS.find((kind) => kind.id === id),
+    'CARD_KINDS'
+  );
 }
 
 export function ask(question: Question): string {

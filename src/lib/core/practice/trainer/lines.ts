@@ -1,4 +1,5 @@
 /** Short lines that cards show and sound: one that outlines a chord, two that do not, and a phrase to be sung. */
+import { nth, sure } from '../../base/list';
 import { readKey } from '../../harmony/key';
 import type { Chord } from '../../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../../theory/degree';
@@ -14,7 +15,10 @@ function tone({ tones, notes, root }: Chord, slot: '1' | '3' | '5' | '7'): NoteN
 
 function keyScale(key: string): readonly NoteName[] {
   const read = readKey(key);
-  return (read && scaleOf(read.tonic, MODES[read.mode].scale)?.notes) ?? scaleOf('C', 'major')!.notes;
+  return (
+    (read && scaleOf(read.tonic, MODES[read.mode].scale)?.notes) ??
+    sure(scaleOf('C', 'major'), 'scaleOf').notes
+  );
 }
 
 /**
@@ -41,11 +45,11 @@ export const LINES: readonly ((chord: Chord, key: string) => readonly NoteName[]
     const up = (name: NoteName) => (pitchClass(name) - chord.rootPc + 12) % 12;
     // The key's own seventh chord on the next step up: a neighbour, and another chord.
     const from = scale.reduce((near, name, i) => {
-      const [own, best] = [up(name), up(scale[near]!)];
+      const [own, best] = [up(name), up(nth(scale, near))];
       return own > 0 && (best === 0 || own < best) ? i : near;
     }, 0);
-    const stacked = [0, 2, 4, 6].map((third) => scale[(from + third) % scale.length]!);
-    return [0, 1, 2, 3, 2, 1, 0, 3].map((i) => stacked[i]!);
+    const stacked = [0, 2, 4, 6].map((third) => nth(scale, (from + third) % scale.length));
+    return [0, 1, 2, 3, 2, 1, 0, 3].map((i) => nth(stacked, i));
   }
 ];
 
@@ -61,7 +65,7 @@ const SHAPES = [
 
 /** Three notes of a chord as MIDI numbers, close together: the same for the same chord. */
 export function phraseOf(chord: Chord): readonly number[] {
-  const shape = SHAPES[chord.rootPc % SHAPES.length]!;
+  const shape = nth(SHAPES, chord.rootPc % SHAPES.length);
   let before: number | null = null;
   return shape.map((slot) => {
     const pc = pitchClass(tone(chord, slot));

@@ -1,4 +1,5 @@
 /** What a card lets be heard: a chord to sing over, or the home of the key and then a line over no chord at all. */
+import { nth } from '../../base/list';
 import { readSheet } from '../../harmony/sheet';
 import { readKey } from '../../harmony/key';
 import { MODES } from '../../theory/mode';
@@ -77,12 +78,12 @@ function lineOf(symbol: string, start: number): SoundEvent[] {
     .map((pc) => LINE_FROM + ((pc - LINE_FROM + 120) % 12))
     .sort((a, b) => a - b);
   // The same chord always comes in the same shape: a card is one thing.
-  const shape = SHAPES[reading.chord.rootPc % SHAPES.length]!;
+  const shape = nth(SHAPES, reading.chord.rootPc % SHAPES.length);
   return shape.map((at, i): SoundEvent => ({
     part: 'line',
     start: start + i * NOTE,
     beats: NOTE,
-    midi: tones[at % tones.length]!,
+    midi: nth(tones, at % tones.length),
     velocity: 0.85
   }));
 }

@@ -2,6 +2,7 @@
  * How a take met its chart: change by change where it landed against where it meant to, how late, and which chord is heard there; and
  * what is to be said of the whole. What was left alone on purpose is not counted. Source: docs/music-rules.md, Judging a take.
  */
+import { firstOf, nth, sure } from '../../base/list';
 import { group, mean as meanOf } from 'd3-array';
 import type { Meter } from '../../chart/model';
 import type { AnalysedChange } from '../../harmony/analysis';
@@ -175,7 +176,7 @@ export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
   const asked = askedInRounds(analysis.changes, rounds, form.beats);
   const outline = outlineLine(line, asked);
   const changes = asked.flatMap(({ change, round, start, beats }, i): JudgedChange[] => {
-    const { chord, index } = analysis.changes[change.index]!;
+    const { chord, index } = nth(analysis.changes, change.index);
     if (!chord) return [];
     const place = { start, end: start + beats, chord };
     const target = wanted.get(index);
@@ -189,7 +190,7 @@ export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
         ...(target ? { target: meet(target.midi, played, meant, lateFrom) } : {}),
         landed: landingIn(played, place),
         heard: heardIn(outline.listening, i).inSequence,
-        verdict: outline.windows[i]!.verdict ?? 'silence',
+        verdict: nth(outline.windows, i).verdict ?? 'silence',
         ...evidenceOf(line, { start, end: start + beats, chord }, heardIn(outline.listening, i)),
         isLeftAlone: !sounds
       }
@@ -203,13 +204,9 @@ export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
     return { own, reading: readLine({ meter: ground.meter, notes: own }, ground) };
   });
   const clashes = readings.flatMap(({ own, reading }) =>
-    reading.notes
-      .filter(({ role, degree }) => role === 'avoid' && degree !== null)
-      .map(({ index, change, degree }): Clash => ({
-        change,
-        at: own[index]!.start / ticksOf(1),
-        degree: degree!
-      }))
+    reading.notes.flatMap(({ index, change, degree, role }): Clash[] =>
+      role === 'avoid' && degree !== null ? [{ change, at: nth(own, index).start / ticksOf(1), degree }] : []
+    )
   );
   const wrong = readings.flatMap(({ own, reading }) => strangeIn(own, reading, ground, ['outside']));
   /** Before an answer it was Corvel's turn, and silence no hesitation. */
@@ -218,7 +215,7 @@ export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
     .filter(
       ({ change, round, isLeftAlone }) =>
         !isLeftAlone &&
-        !opensTurn(analysis.changes[change]!.start + round * form.beats) &&
+        !opensTurn(nth(analysis.changes, change).start + round * form.beats) &&
         isAfterSilence(change, round, played, ground)
     )
     .map(({ change }) => change);
@@ -253,9 +250,9 @@ function bendsIn(
   clock: TakeClock,
   { form, analysis }: JudgingGround
 ): Judgement['bends'] {
-  const bent = notes.filter(({ bent }) => bent !== undefined);
+  const bent = notes.flatMap((note) => (note.bent === undefined ? [] : [{ ...note, bent: note.bent }]));
   const off = bent.flatMap(({ at, midi, technique, bent }): BendOff[] => {
-    const cents = Math.round(bent! - 100 * (midi - (technique?.bend?.from ?? midi)));
+    const cents = Math.round(bent - 100 * (midi - (technique?.bend?.from ?? midi)));
     const beat = beatOf(clock, at) + 0.1;
     const within = beat - form.beats * Math.floor(beat / form.beats);
     const change = analysis.changes.findLastIndex(({ start, chord }) => chord && start <= within);
@@ -267,7 +264,7 @@ function bendsIn(
 /** Beats from which on a landing is late: in pulses and in seconds, whichever is more. */
 function lateFromIn({ bars }: Ground['form'], tempo: number): number {
   const { pulses, seconds } = THRESHOLDS.lateFrom;
-  const pulse = bars[0] ? pulsesOf(bars[0])[0]!.beats : 1;
+  const pulse = bars[0] ? firstOf(pulsesOf(bars[0])).beats : 1;
   return Math.max(pulses * pulse, (seconds * tempo) / 60);
 }
 
@@ -283,7 +280,7 @@ function evidenceOf(
   const lengths = own.map((note) => Math.min(to, note.start + note.length) - Math.max(from, note.start));
   const sounding = lengths.reduce((sum, length) => sum + length, 0);
   const inChord = own.reduce(
-    (sum, { midi }, i) => sum + (chord.pitchClasses.includes(midi % 12) ? lengths[i]! : 0),
+    (sum, { midi }, i) => sum + (chord.pitchClasses.includes(midi % 12) ? nth(lengths, i) : 0),
     0
   );
   const [first] = heard.inSequence;
@@ -307,7 +304,7 @@ function strangeIn(
   roles: readonly string[]
 ): Clash[] {
   return reading.notes.flatMap(({ index, change, degree, role }): Clash[] => {
-    const { start, length, midi } = own[index]!;
+    const { start, length, midi } = nth(own, index);
     const next = own[index + 1];
     const isLong = length >= ticksOf(0.5) || start % ticksOf(1) === 0;
     const steps = next !== undefined && length <= ticksOf(0.5) && Math.abs(next.midi - midi) <= 2;
@@ -328,7 +325,7 @@ function bothThirdsIn(own: readonly LineNote[], reading: Reading, ground: Judgin
     if (note?.midi === undefined || note.midi % 12 !== (chord.rootPc + 3) % 12) return [];
     const major = (chord.rootPc + 4) % 12;
     const before = reading.notes.some(({ index, change: over }) => {
-      const one = own[index]!;
+      const one = nth(own, index);
       return over === change && one.start < note.start && one.length >= least && one.midi % 12 === major;
     });
     return before && chord.pitchClasses.includes(major) ? [change] : [];
@@ -353,7 +350,7 @@ function besideBy(
   { form, analysis }: JudgingGround
 ): number {
   const { better, poor, good } = THRESHOLDS.moved;
-  const pulse = form.bars[0] ? pulsesOf(form.bars[0])[0]!.beats : 1;
+  const pulse = form.bars[0] ? firstOf(pulsesOf(form.bars[0])).beats : 1;
   if (line.length < THRESHOLDS.notesToFit) return 0;
   const scoreOf = (by: number) => {
     const moved = line
@@ -370,9 +367,9 @@ function besideBy(
       midi
     }));
     const met = targets.flatMap(({ change, midi, at }) => {
-      const { chord, start, beats } = analysis.changes[change] ?? {};
-      if (!chord || start === undefined) return [];
-      const place = { start: at ?? start, end: start + beats!, chord };
+      const own = analysis.changes[change];
+      if (!own?.chord) return [];
+      const place = { start: at ?? own.start, end: own.start + own.beats, chord: own.chord };
       return notes.some((note) => isWithin(note, place))
         ? [meet(midi, notes, place, lateFrom).met === 'hit']
         : [];
@@ -404,7 +401,7 @@ function fretsOffOf(
   return (
     [1, -1, 2, -2].find((high) => {
       const away = aimed.filter((apart) => (((apart - high) % 12) + 12) % 12 === 0).length;
-      const fits = shares[(12 - high) % 12]! - shares[0]! >= better;
+      const fits = nth(shares, (12 - high) % 12) - firstOf(shares) >= better;
       return fits && aimed.length >= least && away >= share * aimed.length;
     }) ?? 0
   );
@@ -428,8 +425,8 @@ function askedInRounds(
     changes.map((change, i) => {
       const moved = ticksOf(round * formBeats);
       return {
-        from: windows[i]!.from + moved,
-        to: windows[i]!.to + moved,
+        from: nth(windows, i).from + moved,
+        to: nth(windows, i).to + moved,
         change,
         round,
         start: change.start + round * formBeats,
@@ -442,17 +439,19 @@ function askedInRounds(
 /** Changes at which the target was late, or did not come, every time it was played at; at which it most was, first. */
 function seamsOf(changes: readonly JudgedChange[]): Seam[] {
   const met = group(
-    changes.filter(({ target, isLeftAlone }) => target && !isLeftAlone),
+    changes.flatMap(({ change, target, isLeftAlone }) =>
+      target && !isLeftAlone ? [{ change, target }] : []
+    ),
     ({ change }) => change
   );
   return [...met]
     .flatMap(([change, times]): Seam[] => {
-      const missed = times.filter(({ target }) => isMissed(target!));
+      const missed = times.filter(({ target }) => isMissed(target));
       if (missed.length < times.length) return [];
       const lates = times.flatMap(({ target }) =>
-        target!.met === 'late' && target!.late !== null ? [target!.late] : []
+        target.met === 'late' && target.late !== null ? [target.late] : []
       );
-      const late = lates.length ? rounded(mean(lates)!) : null;
+      const late = lates.length ? rounded(sure(mean(lates), 'mean')) : null;
       return [{ change, late, times: missed.length, of: times.length }];
     })
     .sort((a, b) => b.times - a.times || (b.late ?? 1) - (a.late ?? 1) || a.change - b.change);
@@ -546,7 +545,7 @@ function isAfterSilence(
   played: readonly BeatNote[],
   { form, analysis }: JudgingGround
 ): boolean {
-  const start = analysis.changes[change]!.start + round * form.beats;
+  const start = nth(analysis.changes, change).start + round * form.beats;
   const before = played.filter(({ at }) => at < start - onTime);
   if (before.length === 0) return false;
   const stopped = start - before.reduce((last, note) => Math.max(last, endOf(note)), -Infinity);
@@ -567,7 +566,7 @@ function positionsOf(line: readonly LineNote[], neck: Instrument): number[] {
 /** The share of what sounds that is chord tones, less the most it would be if all chords stood in another key. */
 function fitOf(line: readonly LineNote[], ground: JudgingGround, rounds: number): number | null {
   const shares = sharesOf(line, ground, rounds);
-  return shares && rounded(shares[0]! - Math.max(...shares.slice(1)));
+  return shares && rounded(firstOf(shares) - Math.max(...shares.slice(1)));
 }
 
 /** The share of what sounds that is chord tones, as it is and as it would be so many semitones higher; null in silence. */

@@ -1,4 +1,5 @@
 /** How late each change is met, over the takes of a chart. */
+import { sure } from '../../base/list';
 import { group, mean, median } from 'd3-array';
 import type { Meeting } from './landing';
 
@@ -32,8 +33,14 @@ export function latenessByChange(landings: readonly MetOnce[]): Lateness[] {
   return [...group(played, ({ change }) => change)]
     .map(([change, times]): Lateness => ({
       change,
-      late: mean(times, ({ late }) => late)!,
-      apart: median(times, ({ late }) => Math.abs(late))!,
+      late: sure(
+        mean(times, ({ late }) => late),
+        'mean'
+      ),
+      apart: sure(
+        median(times, ({ late }) => Math.abs(late)),
+        'median'
+      ),
       times: times.length
     }))
     .sort((a, b) => b.late - a.late || a.change - b.change);

@@ -2,6 +2,8 @@
  * What is said of a take: three sentences at most, the bar each of them speaks of, and the drill that would mend it. What went well comes
  * first; then what would tell most if it were mended. Source: docs/music-rules.md, Judging a take.
  */
+import { chordOf } from '../../chart/unroll';
+import { firstOf, lastOf, nth, sure } from '../../base/list';
 import type { AnalysedChange } from '../../harmony/analysis';
 import type { Chord } from '../../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../../theory/degree';
@@ -86,7 +88,7 @@ export function remarksOn(judgement: Judgement, ground: JudgingGround): TakeRema
 
 /** "a beat", "half a beat", "2 beats": in pulses. */
 function beatsApart(beats: number, { form }: JudgingGround): string {
-  const pulse = form.bars[0] ? pulsesOf(form.bars[0])[0]!.beats : 1;
+  const pulse = form.bars[0] ? firstOf(pulsesOf(form.bars[0])).beats : 1;
   const pulses = beats / pulse;
   return pulses === 0.5 ? 'half a beat' : pulses === 1 ? 'a beat' : `${pulses} beats`;
 }
@@ -98,6 +100,7 @@ export function habitsOf(judgement: Judgement, ground: JudgingGround): TakeHabit
   const landed = changes.filter((one) => one.landed).length;
   const last = ground.analysis.changes.length - 1;
   const { beginsOn } = figures;
+  const fromBelow = figures.beginsOnLowest ?? 0;
   const longest = line.reduce(
     (most, note, i) => Math.max(most, (line[i + 1]?.start ?? note.start) - endOf(note)),
     0
@@ -113,11 +116,11 @@ export function habitsOf(judgement: Judgement, ground: JudgingGround): TakeHabit
           }
         ]
       : []),
-    ...(landed >= least && (figures.beginsOnLowest ?? 0) >= share
+    ...(landed >= least && fromBelow >= share
       ? [
           {
             id: 'from below' as const,
-            text: `${percent(figures.beginsOnLowest!)} of the changes begin on their lowest note. Try coming down on one chord and going up on the next.`,
+            text: `${percent(fromBelow)} of the changes begin on their lowest note. Try coming down on one chord and going up on the next.`,
             drill: { drill: 'alternate', from: 0, to: last }
           }
         ]
@@ -133,7 +136,8 @@ export function habitsOf(judgement: Judgement, ground: JudgingGround): TakeHabit
   ];
 }
 
-const changeAt = ({ analysis }: JudgingGround, change: number): AnalysedChange => analysis.changes[change]!;
+const changeAt = ({ analysis }: JudgingGround, change: number): AnalysedChange =>
+  nth(analysis.changes, change);
 const named = (change: AnalysedChange) => prettySymbol(change.symbol);
 const percent = (share: number) => `${Math.round(100 * share)} %`;
 
@@ -144,14 +148,15 @@ const SLOT_NAMES = { '1': 'root', '3': 'third', '5': 'fifth', '7': 'seventh' } a
 
 /** "the third, E": a pitch as it is heard over a change. */
 function toneNamed({ chord }: AnalysedChange, pitch: number): string {
-  const degree = degreeOf(semitonesUp(chord!.rootPc, pitch % 12), chord!.tones);
-  const note = noteNamed(chord!, degree);
+  const own = sure(chord, 'the chord of a tone');
+  const degree = degreeOf(semitonesUp(own.rootPc, pitch % 12), own.tones);
+  const note = noteNamed(own, degree);
   const { slot } = DEGREES[degree];
   return `the ${slot === 'tension' ? prettyDegree(degree) : SLOT_NAMES[slot]}, ${note}`;
 }
 
 /** A degree over a chord, spelled from its root. */
-const noteNamed = (chord: Chord, degree: Degree) => prettyNote(spell(chord.notes[0]!, degree));
+const noteNamed = (chord: Chord, degree: Degree) => prettyNote(spell(firstOf(chord.notes), degree));
 
 /** "0.6 beats". */
 const beatsLate = (late: number) => counted(Math.round(late * 10) / 10, 'beat');
@@ -163,7 +168,7 @@ const drifting: Rule = ({ time }, ground) => {
   if (Math.abs(time.drift) < THRESHOLDS.drift) return null;
   const way = time.drift > 0 ? 'rush' : 'drag';
   return {
-    ...firstOf(ground),
+    ...formStart(ground),
     kind: 'time',
     text: `You ${way} ${Math.round(Math.abs(time.drift) * 100)} % over the form: play with the click, and listen to it on 2 and 4.`,
     weight: 2
@@ -175,20 +180,20 @@ const throughout: Rule = ({ time, figures }, ground) => {
   const { share, spread } = THRESHOLDS.throughout;
   const { seconds, pulses } = THRESHOLDS.lateFrom;
   const bar = ground.form.bars[0];
-  const pulse = bar ? pulsesOf(bar)[0]!.beats : 1;
+  const pulse = bar ? firstOf(pulsesOf(bar)).beats : 1;
   const from = Math.max(seconds, (pulses * pulse * 60) / time.clock.tempo);
   const { mean } = time;
   if (figures.notes < THRESHOLDS.notesToFit || Math.abs(mean) <= from) return null;
   if (time.oneSided < share || time.spread >= spread * Math.abs(mean)) return null;
   return {
-    ...firstOf(ground),
+    ...formStart(ground),
     kind: 'time',
     text: `You lie ${inMs(mean)} ${mean > 0 ? 'behind' : 'ahead of'} the beat throughout. If that is not meant, check the latency of your input.`,
     weight: 1
   };
 };
 
-const firstOf = ({ analysis }: JudgingGround) => ({ bar: analysis.changes[0]?.bar ?? 1, change: 0 });
+const formStart = ({ analysis }: JudgingGround) => ({ bar: analysis.changes[0]?.bar ?? 1, change: 0 });
 
 /** A change at which the landing is late, or does not come, whenever it is played. */
 const seam: Rule = ({ seams }, ground) => {
@@ -220,21 +225,21 @@ const strange: Rule = ({ changes, wrong }, ground) => {
   const [first] = wrong;
   if (!first) return null;
   const change = changeAt(ground, first.change);
-  const note = noteNamed(change.chord!, first.degree);
+  const note = noteNamed(chordOf(change), first.degree);
   const landing = changes.find((one) => one.change === first.change && one.landed?.degree === first.degree);
   const bars = [...new Set(wrong.map((one) => changeAt(ground, one.change).bar))].slice(1, 4);
   const more =
     bars.length > 0 ? ` (others in ${bars.length > 1 ? 'bars' : 'bar'} ${listed(bars.map(String))})` : '';
-  const isLanding = landing?.target?.met === 'outside';
+  const missed = landing?.target?.met === 'outside' ? landing.target : null;
   return {
     kind: 'mend',
     bar: change.bar,
     change: first.change,
-    text: isLanding
-      ? `In bar ${change.bar} you land on ${note}; ${toneNamed(change, landing.target!.wanted)}, would say ${named(change)}${more}.`
+    text: missed
+      ? `In bar ${change.bar} you land on ${note}; ${toneNamed(change, missed.wanted)}, would say ${named(change)}${more}.`
       : `In bar ${change.bar} ${note} lies outside ${named(change)} and its scale${more}.`,
     drill: { drill: 'targets', ...pairAt(first.change) },
-    weight: (isLanding ? 2 : 1) + wrong.length
+    weight: (missed ? 2 : 1) + wrong.length
   };
 };
 
@@ -243,7 +248,7 @@ const thirds: Rule = ({ bothThirds }, ground) => {
   const [first] = bothThirds;
   if (first === undefined) return null;
   const change = changeAt(ground, first);
-  const [major, minor] = (['3', 'b3'] as const).map((degree) => noteNamed(change.chord!, degree));
+  const [major, minor] = (['3', 'b3'] as const).map((degree) => noteNamed(chordOf(change), degree));
   return {
     kind: 'mend',
     bar: change.bar,
@@ -271,7 +276,7 @@ const unheard: Rule = ({ changes, line }, ground) => {
   const worst = longest(not, ground);
   if (!worst) return null;
   const change = changeAt(ground, worst.change);
-  const { chord } = change;
+  const chord = sure(change.chord, 'the chord of a judged change');
   const start = ticksOf(change.start + worst.round * ground.form.beats);
   const sounded = new Set(
     line
@@ -279,15 +284,15 @@ const unheard: Rule = ({ changes, line }, ground) => {
       .map(({ midi }) => midi % 12)
   );
   const missing = (['3', '7', '1'] as const)
-    .map((slot) => chord!.tones.findIndex((tone) => DEGREES[tone].slot === slot))
-    .find((at) => at >= 0 && !sounded.has(chord!.pitchClasses[at]!));
+    .map((slot) => chord.tones.findIndex((tone) => DEGREES[tone].slot === slot))
+    .find((at) => at >= 0 && !sounded.has(nth(chord.pitchClasses, at)));
   if (missing === undefined) return null;
   const [heard] = worst.heard;
   return {
     kind: 'mend',
     bar: change.bar,
     change: worst.change,
-    text: `In bar ${change.bar} the line does not say ${named(change)}; one hears ${prettySymbol(heard!.symbol)}. Begin there on ${toneNamed(change, chord!.pitchClasses[missing]!)}.`,
+    text: `In bar ${change.bar} the line does not say ${named(change)}; one hears ${prettySymbol(heard?.symbol ?? change.symbol)}. Begin there on ${toneNamed(change, nth(chord.pitchClasses, missing))}.`,
     drill: { drill: 'arpeggio-scale', ...pairAt(worst.change) },
     weight: 1.5 + not.length / 2
   };
@@ -306,7 +311,7 @@ const silences: Rule = ({ figures, stops, changes }, ground) => {
     );
   const hesitations = stops.filter(isLate);
   if (hesitations.length < 2 || hesitations.length * 3 < figures.changes) return null;
-  const change = changeAt(ground, hesitations[0]!);
+  const change = changeAt(ground, firstOf(hesitations));
   return {
     kind: 'mend',
     bar: change.bar,
@@ -322,8 +327,8 @@ const bentOff: Rule = ({ bends }, ground) => {
   const [worst] = [...bends.off].sort((a, b) => Math.abs(b.cents) - Math.abs(a.cents));
   if (!worst) return null;
   const change = changeAt(ground, worst.change);
-  const { rootPc, tones } = change.chord!;
-  const goal = noteNamed(change.chord!, degreeOf(semitonesUp(rootPc, worst.midi % 12), tones));
+  const { rootPc, tones } = chordOf(change);
+  const goal = noteNamed(chordOf(change), degreeOf(semitonesUp(rootPc, worst.midi % 12), tones));
   const others = bends.off.length - 1;
   const more = others > 0 ? ` (${counted(others, 'other')} of ${counted(bends.of, 'bend')} too)` : '';
   const way = worst.cents < 0 ? 'stops' : 'goes';
@@ -365,7 +370,7 @@ const stretch: Rule = ({ changes }, ground) => {
     if (run.length > best.length) best = run;
   }
   if (best.length < 2) return null;
-  const [from, to] = [changeAt(ground, best[0]!.change), changeAt(ground, best.at(-1)!.change)];
+  const [from, to] = [changeAt(ground, firstOf(best).change), changeAt(ground, lastOf(best).change)];
   const all = best.length === changes.length;
   const where = all
     ? 'All the way'

@@ -1,4 +1,5 @@
 /** How a player lay in time, day by day. */
+import { sure } from '../../base/list';
 import { group, mean } from 'd3-array';
 
 /** How one take lay in time, in seconds: behind the beat above 0, and the spread about that. */
@@ -17,8 +18,14 @@ export function timeByDay(takes: readonly TimedTake[]): TimeDay[] {
   return [...group(takes, ({ day }) => day)]
     .map(([day, own]): TimeDay => ({
       day,
-      mean: mean(own, (take) => take.mean)!,
-      spread: mean(own, (take) => take.spread)!,
+      mean: sure(
+        mean(own, (take) => take.mean),
+        'mean'
+      ),
+      spread: sure(
+        mean(own, (take) => take.spread),
+        'mean'
+      ),
       takes: own.length
     }))
     .sort((a, b) => (a.day < b.day ? -1 : 1));

@@ -2,6 +2,7 @@
  * Echoes: a delay plays everything once more, a constant time later and softer. Whatever has begun is looked at: where most of it comes again
  * at one lag, at the same pitch and weaker, the later ones are echoes and no strokes.
  */
+import { lastOf, nth } from '../../base/list';
 import { bisector } from 'd3-array';
 import type { Event } from './events';
 import { quantile } from './onsets';
@@ -65,7 +66,7 @@ const middle = (values: readonly number[]) => quantile(values, 0.5);
 
 /** Of the strong beginnings the share that comes again at a lag; 0 where that is too few, hidden ones counted or not. */
 function shareAt(begins: readonly Begins[], strong: readonly Begins[], lag: number): number {
-  const end = begins.at(-1)!.at;
+  const end = lastOf(begins).at;
   let [again, hidden, all] = [0, 0, 0];
   for (const first of strong) {
     if (first.at + lag > end + LAG.near) continue;
@@ -80,7 +81,7 @@ function shareAt(begins: readonly Begins[], strong: readonly Begins[], lag: numb
 }
 
 function isEcho(begins: readonly Begins[], i: number, lag: number): boolean {
-  const own = begins[i]!;
+  const own = nth(begins, i);
   return begunWithin(begins, own.at - lag - LAG.near, own.at - lag + LAG.near).some(
     (first) => isSamePitch(first, own) && own.strength < STRUCK * first.strength
   );
@@ -99,9 +100,9 @@ const isSamePitch = (one: Begins, other: Begins) => Math.abs(one.pitch - other.p
 function laterThan(begins: readonly Begins[], i: number): Begins[] {
   const later: Begins[] = [];
   for (let j = i + 1; j < begins.length; j++) {
-    const lag = begins[j]!.at - begins[i]!.at;
+    const lag = nth(begins, j).at - nth(begins, i).at;
     if (lag > LAG.to) break;
-    if (lag >= LAG.from) later.push(begins[j]!);
+    if (lag >= LAG.from) later.push(nth(begins, j));
   }
   return later;
 }

@@ -2,6 +2,7 @@
  * How the pitch of a note moves while its string sounds: bends, releases, slides and vibrato, and where another note is hammered on or pulled
  * off. A pitch that goes on without a leap belongs to one note. Source: docs/music-rules.md, Listening.
  */
+import { firstOf, nth } from '../../base/list';
 import type { PitchEvent } from '../model';
 import { HOP, type Frame } from './frames';
 import { quantile } from './onsets';
@@ -52,10 +53,11 @@ const HELD = 11;
 function trackOf(frames: readonly Frame[], pitch: number): (number | null)[] {
   let last = pitch;
   const known = frames.map((frame) => {
-    if (frame.pitch === null) return null;
+    const { pitch: own } = frame;
+    if (own === null) return null;
     const heard = [0, ...MISTAKEN, ...MISTAKEN.map((interval) => -interval)]
-      .map((interval) => frame.pitch! + interval)
-      .reduce((best, own) => (Math.abs(own - last) < Math.abs(best - last) - 0.01 ? own : best));
+      .map((interval) => own + interval)
+      .reduce((best, one) => (Math.abs(one - last) < Math.abs(best - last) - 0.01 ? one : best));
     if (Math.abs(heard - last) > SLUR.widest) return null;
     last = heard;
     return heard;
@@ -84,7 +86,7 @@ function vibratoIn(track: readonly (number | null)[]): Vibrato | null {
     const swings: number[] = [];
     let to = from;
     for (; to + 1 < turns.length; to++) {
-      const [here, there] = [turns[to]!, turns[to + 1]!];
+      const [here, there] = [nth(turns, to), nth(turns, to + 1)];
       const [frames, wide] = [there.at - here.at, Math.abs(there.pitch - here.pitch)];
       const [widest, narrowest] = [Math.max(wide, ...swings), Math.min(wide, ...swings)];
       if (frames < SWING.frames[0] || frames > SWING.frames[1]) break;
@@ -94,7 +96,12 @@ function vibratoIn(track: readonly (number | null)[]): Vibrato | null {
     if (swings.length < SWING.least || (best && swings.length <= best.to - best.from)) continue;
     const own = turns.slice(from, to + 1).map(({ pitch }) => pitch);
     const middle = (quantile(own, 0.25) + quantile(own, 0.75)) / 2;
-    best = { from: turns[from]!.at, to: turns[to]!.at + 1, semitones: quantile(swings, 0.5) / 2, middle };
+    best = {
+      from: nth(turns, from).at,
+      to: nth(turns, to).at + 1,
+      semitones: quantile(swings, 0.5) / 2,
+      middle
+    };
     from = to;
   }
   return best;
@@ -114,7 +121,7 @@ function turnsOf(track: readonly (number | null)[]): { at: number; pitch: number
   }
   // Turns of a few cents are no turns: the two go together, with what lies between them.
   for (let i = 0; i + 1 < turns.length;) {
-    if (Math.abs(turns[i + 1]!.pitch - turns[i]!.pitch) < SWING.wide[0]) {
+    if (Math.abs(nth(turns, i + 1).pitch - nth(turns, i).pitch) < SWING.wide[0]) {
       turns.splice(i, 2);
       i = Math.max(0, i - 1);
     } else i++;
@@ -237,7 +244,7 @@ export function movementsIn(
       }
       if (!isUnbroken(calm, last.to - 1, plateau.from)) continue;
       // A slow bend passes for a place that stays: it began where its track did.
-      const first = calm[last.from]!;
+      const first = calm[last.from] ?? last.pitch;
       const begun = Math.sign(last.pitch - first) === Math.sign(away) ? first : last.pitch;
       const cents = Math.round(CENTS * (plateau.pitch - begun));
       own.events.push({ kind: glideKind(away, seconds(gap + 1), own.events), at: last.to - 1, cents });
@@ -254,7 +261,7 @@ export function movementsIn(
     return {
       from,
       to,
-      pitch: pitchAmong(plateaus, events, i === 0 ? pitch : plateaus[0]!.pitch),
+      pitch: pitchAmong(plateaus, events, i === 0 ? pitch : firstOf(plateaus).pitch),
       events: all
     };
   });

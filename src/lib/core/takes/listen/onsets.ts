@@ -2,6 +2,7 @@
  * Where notes are struck: where the spectrum rises above itself a moment ago. Magnitudes count by their logarithm over the noise of their
  * bin, so that soft notes and bright noise are weighed alike; bins as far off as a vibrato reaches are compared too, so that it is no rise.
  */
+import { nth } from '../../base/list';
 import { Spectrum } from './spectrum';
 
 /** Samples of a frame, and from one to the next. */
@@ -61,7 +62,7 @@ function riseOf(sound: Float32Array): Float32Array {
       frame[bin] = Math.log1p(frame[bin]! / (ABOVE_NOISE * noise[bin]!));
   }
   const widened = frames.map(highestNear);
-  return Float32Array.from(frames, (now, i) => (i < LAG ? 0 : riseFrom(widened[i - LAG]!, now)));
+  return Float32Array.from(frames, (now, i) => (i < LAG ? 0 : riseFrom(nth(widened, i - LAG), now)));
 }
 
 /** The bins that a swinging pitch may have been in, from and to, two by two. */

@@ -1,5 +1,7 @@
 /** Sound at another rate. */
 
+import { nth, numberAt } from '../../base/list';
+
 /** Zero crossings of the kernel on each side. */
 const REACH = 8;
 /** Places between two samples for which the kernel is worked out. */
@@ -19,12 +21,12 @@ export function resampled(sound: Float32Array, from: number, to: number): Float3
   const out = new Float32Array(Math.floor(sound.length / step));
   for (let i = 0; i < out.length; i++) {
     const place = Math.round(i * step * PHASES);
-    const kernel = kernels[place % PHASES]!;
+    const kernel = nth(kernels, place % PHASES);
     const first = Math.floor(place / PHASES) - reach + 1;
     const from = Math.max(0, -first);
     const until = Math.min(kernel.length, sound.length - first);
     let sum = 0;
-    for (let k = from; k < until; k++) sum += sound[first + k]! * kernel[k]!;
+    for (let k = from; k < until; k++) sum += numberAt(sound, first + k) * numberAt(kernel, k);
     out[i] = sum;
   }
   return out;

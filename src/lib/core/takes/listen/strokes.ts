@@ -2,6 +2,7 @@
  * Which of the events in a sound are strokes of the player. What speaks for one is weighed together, by weights that were fitted to lines whose
  * strokes are known (`scripts/bench/listening/fit.ts`); what comes out is how likely it is one, which is told as the note's confidence.
  */
+import { nth } from '../../base/list';
 import type { KnownSound } from '../model';
 import type { Event } from './events';
 import { HOP, type Frame } from './frames';
@@ -52,7 +53,7 @@ function goesOn(frames: readonly Frame[], at: number): boolean {
   const known = pitches as number[];
   return (
     Math.max(...known) - Math.min(...known) <= WIDEST &&
-    known.every((pitch, i) => i === 0 || Math.abs(pitch - known[i - 1]!) <= LEAP)
+    known.every((pitch, i) => i === 0 || Math.abs(pitch - nth(known, i - 1)) <= LEAP)
   );
 }
 
@@ -102,7 +103,7 @@ const WEIGHTS = [
 
 /** How likely an event with such features is a stroke of the player, 0 to 1; `against`: what speaks against it besides. */
 function likely(features: readonly number[], against: number): number {
-  const sum = features.reduce((total, value, i) => total + value * WEIGHTS[i]!, -against);
+  const sum = features.reduce((total, value, i) => total + value * nth(WEIGHTS, i), -against);
   return 1 / (1 + Math.exp(-sum));
 }
 

@@ -2,6 +2,7 @@
  * The simulated player: takes a written line and plays it as a person would, better or worse. Hands are late where the way is far, a
  * finger lands a semitone off, a note does not sound; the better the player the less of all of it. The same seed plays the same.
  */
+import { nth } from '../../base/list';
 import { chanceOf, type Chance } from '../../line/chance';
 import { endOf, type LineNote } from '../../line/model';
 import type { PitchEvent, PlayedNote } from '../model';
@@ -83,7 +84,7 @@ export function perform(notes: readonly LineNote[], wish: Performance): Stroke[]
     ];
     const spread = normal(chance) * (BEGINNER.steadiest + lack * BEGINNER.spread);
     if (missed < BEGINNER.missed * lack ** 2) return;
-    const astray = BEGINNER.astray[Math.floor(way * BEGINNER.astray.length)]!;
+    const astray = nth(BEGINNER.astray, Math.floor(way * BEGINNER.astray.length));
     const off = wrong < BEGINNER.wrong * lack ** 2 ? astray : 0;
     const begin = wish.secondOf(note.start);
     const seconds = wish.secondOf(endOf(note)) - begin;
@@ -96,8 +97,11 @@ export function perform(notes: readonly LineNote[], wish: Performance): Stroke[]
     const last = strokes.at(-1);
     const at = Math.max(0, begin + spread + late, last ? last.at + QUICKEST : 0);
     const end = Math.max(at + QUICKEST, begin + seconds * SOUNDS);
-    for (let j = strokes.length - 1; j >= 0 && strokes[j]!.at === last?.at; j--) {
-      strokes[j] = { ...strokes[j]!, seconds: Math.min(strokes[j]!.seconds, at - strokes[j]!.at) };
+    for (let j = strokes.length - 1; j >= 0 && nth(strokes, j).at === last?.at; j--) {
+      strokes[j] = {
+        ...nth(strokes, j),
+        seconds: Math.min(nth(strokes, j).seconds, at - nth(strokes, j).at)
+      };
     }
     const loudness = (note.ghost ? LOUDNESS.ghost : LOUDNESS.plain) * (1 - BEGINNER.uneven * lack * uneven);
     const slidFrom = note.slide && last && last.at + last.seconds >= at - QUICKEST ? last.midi : null;
@@ -177,7 +181,7 @@ function joined(notes: readonly LineNote[]): [LineNote, ...LineNote[]][] {
       ? (before?.findIndex((own) => own.midi === note.midi && endOf(own) === note.start) ?? -1)
       : -1;
     if (before && tied >= 0) {
-      before[tied] = { ...before[tied]!, length: endOf(note) - before[tied]!.start };
+      before[tied] = { ...nth(before, tied), length: endOf(note) - nth(before, tied).start };
     } else if (before?.[0].start === note.start) before.unshift(note);
     else out.push([note]);
   }

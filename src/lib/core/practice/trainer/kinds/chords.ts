@@ -1,4 +1,5 @@
 /** Cards that know a chord: its spelling, where its tones go, what the key lacks of it, what one note makes of it. */
+import { nth, sure } from '../../../base/list';
 import { keyText } from '../../../harmony/key';
 import type { Chord } from '../../../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../../../theory/degree';
@@ -17,7 +18,7 @@ import {
   placed,
   say,
   sayDegree,
-  sure,
+  chordOf,
   WINDOW,
   windowAt,
   type CardKind,
@@ -28,20 +29,20 @@ import {
 function motion(from: Chord, to: Chord): { readonly stays: readonly number[]; readonly said: string } {
   const stays = from.pitchClasses.filter((pc) => to.pitchClasses.includes(pc));
   const said = from.pitchClasses.map((pc, i) => {
-    const name = note(from.notes[i]!);
+    const name = note(nth(from.notes, i));
     if (stays.includes(pc)) return `${name} stays`;
     const steps = to.pitchClasses.map((goal) => ((goal - pc + 18) % 12) - 6);
     // Downward on a tie, as the neck draws it.
     const far = steps.map((step) => Math.abs(step) + (step > 0 ? 0.5 : 0));
     const nearest = far.indexOf(Math.min(...far));
-    return `${name} ${steps[nearest]! > 0 ? 'rises' : 'falls'} to ${note(to.notes[nearest]!)}`;
+    return `${name} ${nth(steps, nearest) > 0 ? 'rises' : 'falls'} to ${note(nth(to.notes, nearest))}`;
   });
   return { stays, said: said.join(', ') };
 }
 
 function lacking({ pitchClasses, notes }: Chord, key: string): readonly NoteName[] {
   const held = new Set(keyNotes(key).map(pitchClass));
-  return notes.filter((_, i) => !held.has(pitchClasses[i]!));
+  return notes.filter((_, i) => !held.has(nth(pitchClasses, i)));
 }
 
 export const becomes: CardKind<Of<'becomes'>> = {
@@ -52,14 +53,14 @@ export const becomes: CardKind<Of<'becomes'>> = {
   choosesFrom: 'degrees',
   seconds: 6,
   ask: ({ from, degree, to }) =>
-    `This is the ${sayDegree(degree, sure(from))} of ${say(from)}. Which degree is it when ${say(to)} comes?`,
+    `This is the ${sayDegree(degree, chordOf(from))} of ${say(from)}. Which degree is it when ${say(to)} comes?`,
   shows: ({ from, degree, at }, neck) => {
-    const chord = sure(from);
+    const chord = chordOf(from);
     return placed(neck, chord, [pcOf(chord, degree)], ...windowAt(at, neck)).slice(0, 1);
   },
   window: ({ at }, neck) => windowAt(at, neck),
   solve: ({ from, degree, to }) => {
-    const [chord, next] = [sure(from), sure(to)];
+    const [chord, next] = [chordOf(from), chordOf(to)];
     const pc = pcOf(chord, degree);
     const degreeAt = (semitones: number) => degreeOf(semitones, next.tones);
     const own = degreeAt(semitonesUp(next.rootPc, pc));
@@ -87,7 +88,7 @@ export const becomes: CardKind<Of<'becomes'>> = {
           to: to.symbol,
           at: positions[0] ?? neck.capo + 1
         }))
-        .filter((question) => becomes.shows!(question, neck).length > 0)
+        .filter((question) => sure(becomes.shows, 'what a card shows')(question, neck).length > 0)
     )
 };
 
@@ -100,17 +101,17 @@ export const moves: CardKind<Of<'moves'>> = {
   seconds: 12,
   ask: ({ from, to }) => `${say(from)} becomes ${say(to)}: tap the notes that stay`,
   shows: ({ from, at }, neck) => {
-    const chord = sure(from);
+    const chord = chordOf(from);
     return placed(neck, chord, chord.pitchClasses, ...windowAt(at, neck));
   },
   window: ({ at }, neck) => windowAt(at, neck),
   solve: ({ from, to, at }, neck) => {
-    const [chord, next] = [sure(from), sure(to)];
+    const [chord, next] = [chordOf(from), chordOf(to)];
     const { stays, said } = motion(chord, next);
     return {
       cells: placed(neck, chord, stays, ...windowAt(at, neck)),
       need: 'each',
-      notes: chord.notes.filter((_, i) => stays.includes(chord.pitchClasses[i]!)),
+      notes: chord.notes.filter((_, i) => stays.includes(nth(chord.pitchClasses, i))),
       why: `${said}.`
     };
   },
@@ -139,9 +140,9 @@ export const lacks: CardKind<Of<'lacks'>> = {
   ask: ({ symbol, key }) => `Which tones of ${say(symbol)} does the scale of ${keyName(key)} lack?`,
   window: ({ at }, neck) => windowAt(at, neck),
   solve: ({ symbol, key, at }, neck) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const missing = lacking(chord, key);
-    const degrees = missing.map((name) => sayDegree(chord.tones[chord.notes.indexOf(name)]!, chord));
+    const degrees = missing.map((name) => sayDegree(nth(chord.tones, chord.notes.indexOf(name)), chord));
     return {
       cells: placed(neck, chord, missing.map(pitchClass), ...windowAt(at, neck)),
       need: 'each',
@@ -169,13 +170,13 @@ export const spell: CardKind<Of<'spell'>> = {
   ask: ({ symbol }) => `Spell ${say(symbol)}`,
   window: (_, neck) => [neck.capo, neck.capo + WINDOW],
   solve: ({ symbol }) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const { notes, tones } = chord;
     return {
       cells: [],
       need: 'each',
       notes,
-      why: `${say(symbol)}: ${notes.map((name, i) => `${note(name)} (${sayDegree(tones[i]!, chord)})`).join(', ')}.`
+      why: `${say(symbol)}: ${notes.map((name, i) => `${note(name)} (${sayDegree(nth(tones, i), chord)})`).join(', ')}.`
     };
   },
   make: ({ analysis }) => chordsOf(analysis).map(({ symbol }) => ({ kind: 'spell', symbol }))
@@ -210,7 +211,7 @@ function changed({ root, pitchClasses, tones }: Chord, degree: Degree, step: num
   const moved = pitchClasses.map((pc, i) => (i === at ? (pc + step + 12) % 12 : pc));
   if (at < 0 || new Set(moved).size < moved.length) return null;
   const same = QUALITIES.find((quality) => {
-    const own = chordIn(`${root}${quality}`)!;
+    const own = sure(chordIn(`${root}${quality}`), 'chordIn');
     return own.pitchClasses.length === moved.length && own.pitchClasses.every((pc) => moved.includes(pc));
   });
   return same === undefined ? null : `${root}${same}`;
@@ -225,15 +226,15 @@ export const quality: CardKind<Of<'quality'>> = {
   choosesFrom: 'chords',
   seconds: 7,
   ask: ({ symbol, degree, step }) =>
-    `The ${sayDegree(degree, sure(symbol))} of ${say(symbol)} ${step > 0 ? 'rises' : 'falls'} a semitone. Which chord is it now?`,
+    `The ${sayDegree(degree, chordOf(symbol))} of ${say(symbol)} ${step > 0 ? 'rises' : 'falls'} a semitone. Which chord is it now?`,
   window: (_, neck) => [neck.capo, neck.capo + WINDOW],
   solve: ({ symbol, degree, step }) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const choice = changed(chord, degree, step) ?? symbol;
-    const own = sure(choice);
+    const own = chordOf(choice);
     const at = QUALITIES.findIndex((one) => `${chord.root}${one}` === choice);
     // Neighbours in the table are near in sound; the chord it was is among them where it has a plain name.
-    const near = [1, 2, 3, 4, 5].map((by) => `${chord.root}${QUALITIES[(at + by) % QUALITIES.length]!}`);
+    const near = [1, 2, 3, 4, 5].map((by) => `${chord.root}${nth(QUALITIES, (at + by) % QUALITIES.length)}`);
     const others = [...new Set([symbol, ...near])].filter((one) => one !== choice).slice(0, CHOICES - 1);
     return {
       cells: [],

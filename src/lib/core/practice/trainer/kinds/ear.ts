@@ -1,4 +1,5 @@
 /** Cards for the ear: which chord a line outlines, which line outlines a chord, sung tones, a phrase found on the neck. */
+import { nth } from '../../../base/list';
 import { keyText } from '../../../harmony/key';
 import { spots } from '../../../neck/tuning';
 import type { Chord } from '../../../theory/chord';
@@ -12,7 +13,7 @@ import {
   placed,
   say,
   sayDegree,
-  sure,
+  chordOf,
   WINDOW,
   windowAt,
   type CardKind,
@@ -38,7 +39,7 @@ export const hear: CardKind<Of<'hear'>> = {
   ask: ({ key }) => `You hear the home of ${keyName(key)}, then a line. Which chord does the line outline?`,
   window: (_, neck) => [neck.capo, neck.capo + WINDOW],
   solve: ({ symbol, among }) => {
-    const { notes } = sure(symbol);
+    const { notes } = chordOf(symbol);
     return {
       cells: [],
       need: 'one',
@@ -57,7 +58,7 @@ export const hear: CardKind<Of<'hear'>> = {
       key: keyText(analysis.key),
       among: Array.from(
         { length: Math.min(CHOICES, chords.length) },
-        (_, i) => chords[(at + i) % chords.length]!.symbol
+        (_, i) => nth(chords, (at + i) % chords.length).symbol
       ).sort()
     }));
   }
@@ -73,10 +74,10 @@ export const sing: CardKind<Of<'sing'>> = {
   sounds: true,
   seconds: 8,
   ask: ({ symbol, degree }) =>
-    `${say(symbol)} sounds. Sing its ${sayDegree(degree, sure(symbol))}, then play it`,
+    `${say(symbol)} sounds. Sing its ${sayDegree(degree, chordOf(symbol))}, then play it`,
   window: (_, neck) => [neck.capo, neck.capo + WINDOW],
   solve: ({ symbol, degree }) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const name = nameIn(chord, degree);
     return {
       cells: [],
@@ -103,11 +104,11 @@ export const outlines: CardKind<Of<'outlines'>> = {
   ask: ({ symbol }) => `Which of these lines tells ${say(symbol)} without the band?`,
   window: (_, neck) => [neck.capo, neck.capo + WINDOW],
   solve: ({ symbol, key, turn }) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const lines = LINES.map((line) => line(chord, key).map(note).join(' '));
     const [choice] = lines as [string];
     // The right one is not always in the same place.
-    const choices = [...new Set(lines)].map((_, i, all) => all[(i + turn) % all.length]!);
+    const choices = [...new Set(lines)].map((_, i, all) => nth(all, (i + turn) % all.length));
     const told = guides(chord).map(
       (degree) => `${note(nameIn(chord, degree))}, the ${sayDegree(degree, chord)}`
     );
@@ -145,7 +146,7 @@ export const phrase: CardKind<Of<'phrase'>> = {
   window: ({ at, string }, neck) =>
     string > 0 ? [neck.capo, Math.min(neck.frets, neck.capo + 14)] : windowAt(at, neck),
   solve: ({ symbol, at, string }, neck) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const midis = phraseOf(chord);
     const [from, to] = phrase.window({ kind: 'phrase', symbol, at, string }, neck);
     const cells = placed(

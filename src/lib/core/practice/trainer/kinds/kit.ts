@@ -1,4 +1,5 @@
 /** What the kinds of cards are made of: the form of a row, and what several of them share. */
+import { sure } from '../../../base/list';
 import type { Analysis } from '../../../harmony/analysis';
 import { readKey } from '../../../harmony/key';
 import { namingOf, nameOf } from '../../../neck/shape';
@@ -64,7 +65,7 @@ export const chordIn = (symbol: string): Chord | null => {
   const reading = readChord(symbol);
   return reading.kind === 'chord' ? reading.chord : null;
 };
-export const sure = (symbol: string): Chord => chordIn(symbol) ?? chordIn('C')!;
+export const chordOf = (symbol: string): Chord => chordIn(symbol) ?? sure(chordIn('C'), 'chordIn');
 
 /** The places of some pitch classes between two frets, named against a chord. */
 export function placed(

@@ -1,5 +1,6 @@
 /** Cards of shapes: which box it is, and what changes from one shape to the next. */
 import { scaleChoices } from '../../../approaches/registry';
+import { nth, sure } from '../../../base/list';
 import { areaLabel } from '../../../neck/area';
 import { positionFill } from '../../../neck/position';
 import { namingOf, nameOf, shapeSubject } from '../../../neck/shape';
@@ -10,12 +11,12 @@ import { pitchClass } from '../../../theory/note';
 import { readScale, scaleOf, type Scale } from '../../../theory/scale';
 import { listed } from '../../../theory/words';
 import type { SolvedCell } from '../card';
-import { note, sure, windowAt, WINDOW, type CardKind, type Of } from './kit';
+import { chordOf, note, windowAt, WINDOW, type CardKind, type Of } from './kit';
 
 /** The boxes of a scale up the neck, each with its fret. */
 function boxes(scale: string, neck: Instrument) {
-  const read = readScale(scale)!;
-  const subject = shapeSubject(null, read)!;
+  const read = sure(readScale(scale), 'readScale');
+  const subject = sure(shapeSubject(null, read), 'shapeSubject');
   const rows = minorBoxes.rows(neck, { tonic: read.root, mode: 'minor' });
   return rows.map(({ position }) => minorBoxes.areaAt(neck, subject, position));
 }
@@ -27,7 +28,7 @@ export const shape: CardKind<Of<'shape'>> = {
   way: 'choice',
   seconds: 8,
   ask: ({ scale }) => {
-    const { root, name } = readScale(scale)!;
+    const { root, name } = sure(readScale(scale), 'readScale');
     return `${note(root)} ${name}, the root filled: which box is it, and from which fret?`;
   },
   shows: ({ scale, at }, neck) => boxes(scale, neck)[at]?.cells ?? [],
@@ -37,17 +38,17 @@ export const shape: CardKind<Of<'shape'>> = {
   },
   solve: ({ scale, at }, neck) => {
     const all = boxes(scale, neck);
-    const own = all[at]!;
+    const own = nth(all, at);
     const others = all.filter((area) => area !== own);
     // The right shape at a wrong fret, a wrong shape at the right one, and one that is wrong in both.
-    const [near, far] = [others[at % others.length]!, others[(at + 2) % others.length]!];
+    const [near, far] = [nth(others, at % others.length), nth(others, (at + 2) % others.length)];
     const choices = [
       areaLabel(own),
       areaLabel({ name: own.name, anchor: near.anchor }),
       areaLabel({ name: near.name, anchor: own.anchor }),
       areaLabel(far)
     ];
-    const { root } = readScale(scale)!;
+    const { root } = sure(readScale(scale), 'readScale');
     const on = own.cells.filter(({ degree }) => degree === '1').map(({ string }) => string);
     return {
       cells: own.cells,
@@ -60,7 +61,7 @@ export const shape: CardKind<Of<'shape'>> = {
   },
   make: ({ analysis, neck }) => {
     const { tonic, mode } = analysis.key;
-    const minorRoot = MODES[mode].isMinor ? tonic : scaleOf(tonic, 'major')!.notes[5]!;
+    const minorRoot = MODES[mode].isMinor ? tonic : nth(sure(scaleOf(tonic, 'major'), 'scaleOf').notes, 5);
     const scale = `${minorRoot} minor pentatonic`;
     // A box that the nut cuts is no box: each of the five is asked where all of it lies on the neck.
     const seen = new Set<string>();
@@ -75,13 +76,13 @@ export const shape: CardKind<Of<'shape'>> = {
 
 /** The shape of a scale in a position, named against a chord. */
 function scaleCells(neck: Instrument, symbol: string, scale: Scale, at: number): SolvedCell[] {
-  const naming = namingOf(sure(symbol), scale);
+  const naming = namingOf(chordOf(symbol), scale);
   return positionFill(neck, scale.notes.map(pitchClass), at).map((cell) => ({
     ...cell,
     ...nameOf(cell.midi % 12, naming)
   }));
 }
-const sureScale = (text: string): Scale => readScale(text) ?? scaleOf('C', 'major')!;
+const sureScale = (text: string): Scale => readScale(text) ?? sure(scaleOf('C', 'major'), 'scaleOf');
 const scaleName = (text: string): string => {
   const { root, name } = sureScale(text);
   return `${note(root)} ${name}`;

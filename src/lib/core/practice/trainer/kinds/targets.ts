@@ -12,7 +12,7 @@ import {
   placed,
   say,
   sayDegree,
-  sure,
+  chordOf,
   TURN,
   windowAt,
   type CardKind,
@@ -27,10 +27,10 @@ export const find: CardKind<Of<'find'>> = {
   sounds: true,
   seconds: 5,
   ask: ({ symbol, degree, from, to }) =>
-    `Find the ${sayDegree(degree, sure(symbol))} of ${say(symbol)} between frets ${from} and ${to}`,
+    `Find the ${sayDegree(degree, chordOf(symbol))} of ${say(symbol)} between frets ${from} and ${to}`,
   window: ({ from, to }) => [from, to],
   solve: ({ symbol, degree, from, to }, neck) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const cells = placed(neck, chord, [pcOf(chord, degree)], from, to);
     const name = nameIn(chord, degree);
     return {
@@ -63,10 +63,10 @@ export const octaves: CardKind<Of<'octaves'>> = {
   way: 'cells',
   seconds: 20,
   ask: ({ symbol, degree, to }) =>
-    `Every ${sayDegree(degree, sure(symbol))} of ${say(symbol)} up to fret ${to}, on all strings`,
+    `Every ${sayDegree(degree, chordOf(symbol))} of ${say(symbol)} up to fret ${to}, on all strings`,
   window: ({ to }, neck) => [neck.capo, to],
   solve: ({ symbol, degree, to }, neck) => {
-    const chord = sure(symbol);
+    const chord = chordOf(symbol);
     const cells = placed(neck, chord, [pcOf(chord, degree)], neck.capo, to);
     const name = nameIn(chord, degree);
     return {
@@ -101,12 +101,12 @@ export const nearest: CardKind<Of<'nearest'>> = {
   sounds: true,
   seconds: 6,
   ask: ({ from, degree, to, target }) =>
-    `You are on the ${sayDegree(degree, sure(from))} of ${say(from)}. Where is the nearest ${sayDegree(target, sure(to))} of ${say(to)}?`,
+    `You are on the ${sayDegree(degree, chordOf(from))} of ${say(from)}. Where is the nearest ${sayDegree(target, chordOf(to))} of ${say(to)}?`,
   shows: ({ from, string, at }, neck) =>
-    placed(neck, sure(from), sure(from).pitchClasses, at, at).filter((cell) => cell.string === string),
+    placed(neck, chordOf(from), chordOf(from).pitchClasses, at, at).filter((cell) => cell.string === string),
   window: ({ at }, neck) => [Math.max(neck.capo, at - AROUND), Math.min(neck.frets, at + AROUND)],
   solve: ({ to, target, string, at }, neck) => {
-    const chord = sure(to);
+    const chord = chordOf(to);
     const all = placed(neck, chord, [pcOf(chord, target)], Math.max(neck.capo, at - AROUND), at + AROUND);
     const least = Math.min(...all.map((cell) => farFrom(cell, { string, fret: at })));
     // What is nearly as near is as good: the hand decides.
