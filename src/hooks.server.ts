@@ -11,17 +11,26 @@ import { fileTrouble } from '$lib/server/trouble';
 export const init: ServerInit = async () => {
   if (building || !isMainThread) return;
   // A file that is refused ends the start with its reason.
-  await ask('start', { lane: 'write' }).catch(async (thrown: unknown) => {
-    await closeThreads();
-    throw thrown;
-  });
+  const { isBehind } = await ask<{ isBehind: boolean }>('start', { lane: 'write' }).catch(
+    async (thrown: unknown) => {
+      await closeThreads();
+      throw thrown;
+    }
+  );
   openThreads();
-  openPages();
+  // After the first moments, unless a page is asked for before: whoever asks routes alone does not wait for them.
+  const later = setTimeout(openPages, PAGES_AFTER).unref();
   // What lists tell can wait; it is complete after the first moments.
-  void ask('summaries', { lane: 'bulk' }).catch(console.error);
+  if (isBehind) void ask('summaries', { lane: 'bulk' }).catch(console.error);
   // The last word of the program that serves Corvel, once no request is under way: it waits for what is pushed here.
-  process.on('corvel:close', (waitFor: Promise<unknown>[]) => waitFor.push(closeThreads(), closePages()));
+  process.on('corvel:close', (waitFor: Promise<unknown>[]) => {
+    clearTimeout(later);
+    waitFor.push(closeThreads(), closePages());
+  });
 };
+
+/** Milliseconds after the start in which the threads that draw pages are opened. */
+const PAGES_AFTER = 2000;
 
 const READING = new Set(['GET', 'HEAD']);
 const FIRST_FONTS = /(?:atkinson-hyperlegible-latin-400|source-serif-4-latin-wght)-normal\.[^/]*\.woff2$/;

@@ -242,7 +242,9 @@ describe('the songbook', () => {
         '2 bars'
       ]);
       expect((await list()).facets.form).toEqual([]);
+      expect(await songbook.hasOldSummaries(db)).toBe(true);
       await songbook.refreshSummaries(db);
+      expect(await songbook.hasOldSummaries(db)).toBe(false);
       expect((await list()).facets.form).toHaveLength(2);
       expect(await found({ tag: 'opener' })).toEqual(['Anchor']);
       expect(await db.selectFrom('chart').select(['source', 'version', 'updated_at']).execute()).toEqual(was);

@@ -192,6 +192,17 @@ async function countFacets(db: Database): Promise<Facets> {
 /** Charts whose summaries are refreshed between two other requests. */
 const REFRESHED_AT_ONCE = 20;
 
+/** Whether lists wait for summaries that are not made yet. */
+export async function hasOldSummaries(db: Database): Promise<boolean> {
+  const one = await db
+    .selectFrom('chart')
+    .select('id')
+    .where(sql<boolean>`${told('$.form')} is null`)
+    .limit(1)
+    .executeTakeFirst();
+  return one !== undefined;
+}
+
 /** Tells of charts that were saved by an older Corvel what is told of them today. Nothing of theirs is changed. */
 export async function refreshSummaries(db: Database): Promise<void> {
   for (;;) {

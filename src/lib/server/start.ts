@@ -6,10 +6,12 @@ import { songbookPath } from './database-path';
 import { seedDemo } from './demo';
 import { finishArrival, sweepHalves } from './takes/arrival';
 import { sweepTakes } from './takes/takes';
+import { lacksWholeForms } from './practice/items';
+import { hasOldSummaries } from './songbook';
 import { json, type Answer } from './threads/job';
 import { workFolder } from './work-folder';
 
-/** Throws `RefusedDatabase` where the file cannot be worked with. */
+/** Tells whether something is left that can be made once the program is there. Throws `RefusedDatabase` where the file cannot be worked with. */
 export async function start(): Promise<Answer> {
   const db = await openDatabase(songbookPath());
   try {
@@ -18,8 +20,8 @@ export async function start(): Promise<Answer> {
     sweepHalves(folderOf(db));
     rmSync(workFolder(songbookPath()), { recursive: true, force: true });
     await sweepTakes(db, Date.now());
+    return json({ isBehind: (await hasOldSummaries(db)) || (await lacksWholeForms(db)) });
   } finally {
     closeFile(db);
   }
-  return json({});
 }

@@ -1,5 +1,7 @@
 /** The chart model: what a chart text says, as plain data. Times are in beats of the meter's lower number. */
 
+import type { Beats } from '../base/units';
+
 export type BarLineStyle = 'single' | 'double' | 'final';
 
 /** A bar line and what it carries. */
@@ -46,7 +48,7 @@ export type ChartLine =
 
 export interface Meter {
   /** Beats in a bar. */
-  readonly beats: number;
+  readonly beats: Beats;
   /** The note value of a beat: 4 is a quarter. */
   readonly unit: number;
 }

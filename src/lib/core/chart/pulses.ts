@@ -2,13 +2,14 @@
  * How a bar is felt: its pulses. Fours are quarters; 6/8, 9/8 and 12/8 go in dotted beats; 7/8 is two beats and a longer one. Source:
  * docs/music-rules.md, The band.
  */
+import type { Beats } from '../base/units';
 import type { PlayedBar } from './unroll';
 
 /** A beat as it is felt. */
 export interface Pulse {
   readonly start: number;
   /** In beats of the chart's meter. */
-  readonly beats: number;
+  readonly beats: Beats;
   /** It divides into three, as a dotted beat does. */
   readonly isTriple: boolean;
 }

@@ -1,5 +1,6 @@
 /** The form unrolled: repeats and endings played out into changes in time. */
 import { lastOf, nth, sure } from '../base/list';
+import type { Beats } from '../base/units';
 import { readChord, type ChordProblem } from '../theory/chord-reader';
 import { type Chord } from '../theory/chord';
 import { declarationOf } from './directives';
@@ -17,9 +18,9 @@ export interface Change {
   /** Beat in that bar, counted from 1. */
   readonly beat: number;
   /** Length in beats. */
-  readonly beats: number;
+  readonly beats: Beats;
   /** Beats from the start of the form. */
-  readonly start: number;
+  readonly start: Beats;
   readonly symbol: string;
   /** Null where no chord sounds (N.C.) or the symbol was not understood. */
   readonly chord: Chord | null;
@@ -42,9 +43,9 @@ export interface PlayedBar {
   /** Counted from 1. */
   readonly number: number;
   readonly section: string;
-  readonly start: number;
+  readonly start: Beats;
   /** Its length in beats of the chart's meter: a bar of 7/8 in a chart in 4/4 has three and a half. */
-  readonly beats: number;
+  readonly beats: Beats;
   readonly meter: Meter;
   /** Index of the written bar it comes from. */
   readonly written: number;
@@ -54,7 +55,7 @@ export interface Form {
   readonly changes: readonly Change[];
   readonly bars: readonly PlayedBar[];
   /** Length in beats. */
-  readonly beats: number;
+  readonly beats: Beats;
   /** Beats before the first bar in which melody and lines may begin; 0 where the chart declares none. */
   readonly pickup: number;
   readonly problems: readonly ChartProblem[];
@@ -264,6 +265,6 @@ function changeOf(
   };
 }
 
-function rest(section: string, beats: number): Change {
+function rest(section: string, beats: Beats): Change {
   return { index: 0, section, bar: 1, beat: 1, beats, start: 0, symbol: 'N.C.', chord: null };
 }

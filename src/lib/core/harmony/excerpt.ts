@@ -1,5 +1,6 @@
 /** What is played round and round: the form, a section, bars, one change, or a pair of changes. Times start at 0. */
 import { firstOf, nth } from '../base/list';
+import type { Beats } from '../base/units';
 import type { Form, PlayedBar } from '../chart/unroll';
 import type { Meter } from '../chart/model';
 import type { AnalysedChange, Analysis } from './analysis';
@@ -19,15 +20,15 @@ export type LoopWish =
 export interface PlayedChange {
   /** Its place in the analysis. */
   readonly source: AnalysedChange;
-  readonly start: number;
-  readonly beats: number;
+  readonly start: Beats;
+  readonly beats: Beats;
 }
 
 /** A bar inside an excerpt. */
 export interface ExcerptBar {
-  readonly start: number;
+  readonly start: Beats;
   /** In beats of the chart's meter. */
-  readonly beats: number;
+  readonly beats: Beats;
   /** Its own meter; of an isolated change that is shorter than a bar, as many of its beats as the change has. */
   readonly meter: Meter;
   readonly section: string;
@@ -39,7 +40,7 @@ export interface Excerpt {
   readonly changes: readonly PlayedChange[];
   /** One after another, without a gap. */
   readonly bars: readonly ExcerptBar[];
-  readonly beats: number;
+  readonly beats: Beats;
 }
 
 /** Bars that a chord stands as a drone. */

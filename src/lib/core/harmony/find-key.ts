@@ -3,6 +3,7 @@
  * for its tonic, which is where the chords begin and end, how it is reached and how long it sounds. Source: docs/music-rules.md, Keys.
  */
 import { entryOf, firstOf, lastOf, nth, sure } from '../base/list';
+import type { Beats } from '../base/units';
 import { type Chord } from '../theory/chord';
 import { plainName, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
 import { isFifthAbove, isFive, isSubstituteOf, isTriadFive, isTwo, isTwoOfNext } from './heard';
@@ -20,7 +21,7 @@ interface Passage {
   readonly before: Chord | null;
   readonly chord: Chord;
   readonly after: Chord | null;
-  readonly beats: number;
+  readonly beats: Beats;
 }
 
 /** The passages of some steps, and for each step which one it is. */
@@ -134,7 +135,7 @@ const GAIN = {
 interface Evidence {
   readonly steps: readonly Step[];
   readonly passages: readonly Passage[];
-  readonly beats: number;
+  readonly beats: Beats;
   readonly isLoop: boolean;
   /** Two triads in turn: the first of them speaks for its tonic, whatever the step between them. */
   readonly isPair: boolean;

@@ -1,5 +1,6 @@
 /** Keys and their modes: reading them, and what belongs to them. Source: docs/music-rules.md, Keys. */
 import { nth } from '../base/list';
+import type { Beats } from '../base/units';
 import { type Chord } from '../theory/chord';
 import { MODE_NAMES, MODES, type Mode } from '../theory/mode';
 import { noteAbove, pitchClass, readNote, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
@@ -15,7 +16,7 @@ export interface Step {
   readonly to: number;
   /** As it is heard: a slash chord that is a suspended dominant is that dominant. */
   readonly chord: Chord;
-  readonly beats: number;
+  readonly beats: Beats;
   /** Pitch class of the root. */
   readonly root: PitchClass;
 }

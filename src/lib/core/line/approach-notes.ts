@@ -7,6 +7,7 @@ import { contextOf } from '../approaches/context';
 import { isFive } from '../harmony/heard';
 import { outsideRole } from '../approaches/judge';
 import { nth } from '../base/list';
+import type { Beats, Midi } from '../base/units';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { nameOf, namingOf } from '../neck/shape';
 import { lowestFret, spots, type Instrument } from '../neck/tuning';
@@ -46,7 +47,7 @@ export interface ApproachNote extends NamedTone {
   readonly change: number;
   /** Beat within that change. */
   readonly beat: number;
-  readonly beats: number;
+  readonly beats: Beats;
   /** What it is on that chord. */
   readonly role: 'chord' | 'tension' | 'avoid' | 'outside';
 }
@@ -185,14 +186,14 @@ function pitchesOf(analysis: Analysis, target: Target, before: Before, kind: App
 }
 
 /** Semitones to the neighbour of a pitch in the scale that sounds: a semitone or a tone, a tone where it has neither. */
-function stepFrom({ change, choice }: Before, midi: number, direction: 1 | -1): number {
+function stepFrom({ change, choice }: Before, midi: Midi, direction: 1 | -1): number {
   const held = new Set(choice?.notes.map(pitchClass) ?? change.chord.pitchClasses);
   const isHeld = (semitones: number) => held.has((midi + direction * semitones + 12) % 12);
   return direction * (isHeld(1) ? 1 : 2);
 }
 
 /** The place of a pitch nearest a target: on its string where that can be, else as few frets away as possible. */
-function nearestSpot(neck: Instrument, midi: number, { cell }: Target) {
+function nearestSpot(neck: Instrument, midi: Midi, { cell }: Target) {
   return spots(neck, Math.max(lowestFret(neck), cell.fret - REACH), cell.fret + REACH)
     .filter((spot) => spot.midi === midi)
     .sort(
@@ -202,7 +203,7 @@ function nearestSpot(neck: Instrument, midi: number, { cell }: Target) {
     )[0];
 }
 
-function roleOn(analysis: Analysis, change: AnalysedChange & { readonly chord: Chord }, midi: number) {
+function roleOn(analysis: Analysis, change: AnalysedChange & { readonly chord: Chord }, midi: Midi) {
   const { chord } = change;
   if (chord.pitchClasses.includes(midi % 12)) return 'chord';
   const minorGoal = contextOf(analysis, change.index)?.minorGoal ?? false;

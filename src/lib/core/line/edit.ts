@@ -3,6 +3,7 @@
  * the next note begins. Source: docs/music-rules.md, Writing a line.
  */
 import { nth } from '../base/list';
+import type { Fret, Midi, StringNumber, Ticks } from '../base/units';
 import type { Meter } from '../chart/model';
 import { soundAt, type Instrument } from '../neck/tuning';
 import { plainName } from '../theory/note';
@@ -36,10 +37,10 @@ const endedAt = (notes: readonly LineNote[], at: number): LineNote[] =>
 /** A fret on a string as a note. */
 export function noteOn(
   neck: Instrument,
-  string: number,
-  fret: number,
-  start: number,
-  length: number
+  string: StringNumber,
+  fret: Fret,
+  start: Ticks,
+  length: Ticks
 ): LineNote {
   const midi = soundAt(neck, string, fret);
   return { start, length, midi, note: plainName(((midi % 12) + 12) % 12), place: { string, fret } };
@@ -72,7 +73,7 @@ export function without(notes: readonly LineNote[], stretch: Stretch): LineNote[
 }
 
 /** Gives the notes that begin at a time another length, as far as there is room until the next. */
-export function withLength(notes: readonly LineNote[], at: number, length: number): LineNote[] {
+export function withLength(notes: readonly LineNote[], at: number, length: Ticks): LineNote[] {
   const most = startsAfter(notes, at) - at;
   return notes.map((note) => (note.start === at ? { ...note, length: Math.min(length, most) } : note));
 }
@@ -91,7 +92,7 @@ export function pasted(
   notes: readonly LineNote[],
   passage: readonly LineNote[],
   at: number,
-  length: number
+  length: Ticks
 ): LineNote[] {
   const from = at + Math.min(0, ...passage.map(({ start }) => start));
   const rest = endedAt(without(notes, { from, to: at + length }), from);
@@ -153,8 +154,8 @@ export function joinedIn(notes: readonly LineNote[], stretch: Stretch): LineNote
 export function moved(
   notes: readonly LineNote[],
   index: number,
-  start: number,
-  midi: number
+  start: Ticks,
+  midi: Midi
 ): LineNote[] | null {
   const note = nth(notes, index);
   const rest = notes.filter((_, i) => i !== index);

@@ -4,10 +4,11 @@
  */
 
 import { nth } from '../base/list';
+import type { Midi } from '../base/units';
 
 export type Way = 1 | -1;
 
-export interface LatticeProblem<Cell extends { readonly midi: number }> {
+export interface LatticeProblem<Cell extends { readonly midi: Midi }> {
   /** What each slot is chosen from. */
   readonly slots: readonly (readonly Cell[])[];
   /** What a cell costs in a slot by itself; at least 0. */
@@ -61,7 +62,7 @@ const NEXT = ([-1, 0, 1] as const).map((sign) => {
 });
 
 /** Finds the k cheapest ways through all slots. A sequence of cells has one sequence of states, so that all ways differ. */
-export function waysThrough<Cell extends { readonly midi: number }>({
+export function waysThrough<Cell extends { readonly midi: Midi }>({
   slots,
   own,
   step,

@@ -1,5 +1,6 @@
 /** What a lick is by itself: its chords as a small chart, their motion, what it resolves to, where it lies, how clearly it tells its chords. */
 import { lastOf, nth, sure } from '../base/list';
+import type { Beats } from '../base/units';
 import { writeDirective } from '../chart/directives';
 import type { Meter } from '../chart/model';
 import { readKey, type Key } from '../harmony/key';
@@ -19,7 +20,7 @@ export interface KeptLick {
   readonly key?: string | undefined;
   /** Offered wherever its chords stand, which is so where nothing is said, or unmoved over all of its key. */
   readonly by?: 'key' | 'chord' | undefined;
-  readonly over: readonly { readonly symbol: string; readonly beats: number }[];
+  readonly over: readonly { readonly symbol: string; readonly beats: Beats }[];
   readonly notes: readonly LineNote[];
 }
 
@@ -31,7 +32,7 @@ export interface LickFacts {
   readonly position: number | null;
   /** Share of its chords that the notes alone tell. */
   readonly told: number;
-  readonly beats: number;
+  readonly beats: Beats;
 }
 
 /** Cells of a beat. */
@@ -121,7 +122,7 @@ export function lickFrom(
   changes: readonly {
     readonly symbol: string;
     readonly start: number;
-    readonly beats: number;
+    readonly beats: Beats;
     readonly chord: unknown;
   }[],
   meter: Meter,

@@ -4,6 +4,7 @@
  */
 import { chordOf, hasChord } from '../chart/unroll';
 import { firstOf, lastOf, nth, sure } from '../base/list';
+import type { Beats, Midi, PitchClass } from '../base/units';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { isMinorKey, type Key } from '../harmony/key';
 import { romanText } from '../harmony/numeral';
@@ -19,7 +20,7 @@ import { askedOf, outlineLine } from './outline';
 import { readLine, restIn, type Ground, type LineReading } from './read';
 
 export interface Lick {
-  readonly over: readonly { readonly chord: Chord; readonly beats: number }[];
+  readonly over: readonly { readonly chord: Chord; readonly beats: Beats }[];
   /** In time from its first chord; what leads into it has times below 0. */
   readonly notes: readonly LineNote[];
   /** The key that it is kept by: it stays as it is over all chords of one. Kept by its chords where there is none. */
@@ -102,7 +103,7 @@ function placesInKey(
 const OCTAVE = 12;
 
 /** A note that denies what a chord says: the major third over a minor one, the major seventh over a dominant, a semitone over the root. */
-function denies({ rootPc, tones }: Chord, pc: number): boolean {
+function denies({ rootPc, tones }: Chord, pc: PitchClass): boolean {
   const above = semitonesUp(rootPc, pc);
   if (above === 4) return tones.includes('b3') && !tones.includes('3');
   if (above === 11) return tones.includes('b7');
@@ -153,7 +154,7 @@ export function lickAt(
 export interface LickLanding {
   readonly change: number;
   readonly degree: Degree | null;
-  readonly midi: number | null;
+  readonly midi: Midi | null;
   /** Against the target line there. */
   readonly meets: 'target' | 'octave' | 'degree' | 'other' | 'nothing';
 }
@@ -270,7 +271,7 @@ function restOf(
   };
 }
 
-function meeting(midi: number, degree: Degree | undefined, target: Target | undefined): LickLanding['meets'] {
+function meeting(midi: Midi, degree: Degree | undefined, target: Target | undefined): LickLanding['meets'] {
   if (!target) return 'other';
   if (midi === target.cell.midi) return 'target';
   if (midi % 12 === target.cell.midi % 12) return 'octave';

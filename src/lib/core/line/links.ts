@@ -1,11 +1,12 @@
 /** What joins the notes of a line: what each is slid, slurred or tied from, and when it ends. */
 import { firstOf, nth } from '../base/list';
+import type { Ticks } from '../base/units';
 import { endOf, type LineNote } from './model';
 
 /** What a note has to do with those around it, by their places in the line. */
 export interface Link {
   /** When it stops sounding: with its own end, or where the next one begins. */
-  readonly end: number;
+  readonly end: Ticks;
   /** The note that it is slid or slurred from, and the one that is out of it. */
   readonly from: number | null;
   readonly to: number | null;

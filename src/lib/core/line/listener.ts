@@ -4,6 +4,7 @@
  * likely sequence is found exactly. Source: docs/music-rules.md, The outline test.
  */
 import { firstOf, nth } from '../base/list';
+import type { Ticks } from '../base/units';
 import { DEGREES, type Degree } from '../theory/degree';
 import { plainName, type PitchClass } from '../theory/note';
 import { endOf, TICKS, type LineNote } from './model';
@@ -173,7 +174,7 @@ export function countedIn(notes: readonly LineNote[], windows: readonly Window[]
   return counted;
 }
 
-const isOnBeat = (start: number) => start % TICKS === 0;
+const isOnBeat = (start: Ticks) => start % TICKS === 0;
 
 /** How much of a note is held against a chord that it is strange to. */
 function heldAgainst(note: LineNote, next: LineNote | undefined): number {

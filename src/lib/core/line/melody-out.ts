@@ -1,11 +1,12 @@
 /** A line as the melody of a chart is typed; the other way round is `melody.ts`. */
+import type { Ticks } from '../base/units';
 import { withDeclaration } from '../chart/directives';
 import type { Form } from '../chart/unroll';
 import { beatsOf, endOf, fractionOf, ticksOf, TICKS, type LineNote } from './model';
 import { staffPitch } from './staff';
 
 /** A time in beats as a melody has it: "2", "1/2", "1/3"; decimals where a fraction would be long. */
-function beatsText(ticks: number): string {
+function beatsText(ticks: Ticks): string {
   const { above, below } = fractionOf(ticks);
   if (below === 1) return String(above);
   return above < 100 && below < 100 ? `${above}/${below}` : beatsOf(ticks).toFixed(4);
@@ -14,7 +15,7 @@ function beatsText(ticks: number): string {
 /** Writes a line as the melody of a form, bar by bar, its pickup before them; of two notes at once the higher one, and no way of playing. */
 export function melodyText(notes: readonly LineNote[], form: Pick<Form, 'bars' | 'pickup'>): string {
   const highest = notes.filter((note, i) => notes[i + 1]?.start !== note.start);
-  const word = (name: string, ticks: number) => (ticks === TICKS ? name : `${name}:${beatsText(ticks)}`);
+  const word = (name: string, ticks: Ticks) => (ticks === TICKS ? name : `${name}:${beatsText(ticks)}`);
   const pickup = form.pickup > 0 ? [{ start: -form.pickup, beats: form.pickup }] : [];
   const bars = [...pickup, ...form.bars].map(({ start, beats }) => {
     const [from, to] = [ticksOf(start), ticksOf(start + beats)];

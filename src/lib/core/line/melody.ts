@@ -3,6 +3,7 @@
  * `G4:2 A4 Bb4 | r D5:3`. Source: docs/music-rules.md, The melody.
  */
 import { sure } from '../base/list';
+import type { Midi, Ticks } from '../base/units';
 import type { Meter } from '../chart/model';
 import { MELODY_NOTE } from '../chart/melody-text';
 import type { Change, Form } from '../chart/unroll';
@@ -75,9 +76,9 @@ function readWord(
   word: string,
   before: number | null
 ): {
-  readonly midi: number | null;
+  readonly midi: Midi | null;
   readonly note: string;
-  readonly length: number;
+  readonly length: Ticks;
   readonly isHeld: boolean;
 } | null {
   const match = MELODY_NOTE.exec(word);

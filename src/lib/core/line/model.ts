@@ -2,6 +2,7 @@
  * A line: a written run of notes over changes. Times are whole ticks of written time, 960 a beat; swing is a matter of
  * sounding (`sound.ts`), never of writing. Rests are gaps; two notes with one start are a double stop.
  */
+import type { Beats, Fret, Midi, StringNumber, Ticks } from '../base/units';
 import type { Meter } from '../chart/model';
 import { plainName, type NoteName } from '../theory/note';
 
@@ -10,8 +11,8 @@ export const TICKS = 960;
 
 /** Where a note is played. */
 export interface NotePlace {
-  readonly string: number;
-  readonly fret: number;
+  readonly string: StringNumber;
+  readonly fret: Fret;
   /** 1 to 4, 0 for an open string. */
   readonly finger?: number;
 }
@@ -20,9 +21,9 @@ export interface NotePlace {
 export type Purpose = 'target' | 'leave' | 'approach' | 'run';
 
 export interface LineNote {
-  readonly start: number;
-  readonly length: number;
-  readonly midi: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
+  readonly midi: Midi;
   /** Its spelling. */
   readonly note: NoteName;
   readonly place?: NotePlace;
@@ -33,11 +34,11 @@ export interface LineNote {
    * a curl, which makes no new pitch.
    */
   readonly bend?: {
-    readonly from: number;
+    readonly from: Midi;
     readonly cents?: number;
   };
   /** After it was bent it is let down to a pitch (MIDI), the fretted one or one above it. */
-  readonly release?: { readonly to: number };
+  readonly release?: { readonly to: Midi };
   /** It is slid into from the note before, on one string. */
   readonly slide?: true;
   /** It is hammered on or pulled off from the note before, on one string. */
@@ -62,24 +63,24 @@ const SNAP = 4;
 const GRID = 40;
 
 /** Ticks of a time in beats; 0.33 is the triplet. */
-export function ticksOf(beats: number): number {
+export function ticksOf(beats: Beats): Ticks {
   const ticks = Math.round(beats * TICKS);
   const near = Math.round(ticks / GRID) * GRID;
   return Math.abs(ticks - near) <= SNAP ? near : ticks;
 }
 
-export function beatsOf(ticks: number): number {
+export function beatsOf(ticks: Ticks): Beats {
   return ticks / TICKS;
 }
 
 /** A length as a fraction of beats that cannot be made smaller: an eighth triplet is 1 over 3. */
-export function fractionOf(ticks: number): { readonly above: number; readonly below: number } {
+export function fractionOf(ticks: Ticks): { readonly above: number; readonly below: number } {
   const divide = (a: number, b: number): number => (b === 0 ? a : divide(b, a % b));
   const common = divide(ticks, TICKS);
   return { above: ticks / common, below: TICKS / common };
 }
 
-export const endOf = ({ start, length }: LineNote): number => start + length;
+export const endOf = ({ start, length }: LineNote): Ticks => start + length;
 
 /**
  * Notes in a beat, from those in a quarter, where the beat is one of so many in a whole note: the eighths of 6/8 are its beats. Where a
@@ -95,15 +96,15 @@ export function ordered(notes: readonly LineNote[]): LineNote[] {
 }
 
 /** A note as far as it is heard, spelled plainly. */
-export function noteOf(start: number, length: number, midi: number): LineNote {
+export function noteOf(start: Ticks, length: Ticks, midi: Midi): LineNote {
   return { start, length, midi, note: plainName(midi % 12) };
 }
 
 /** A tone of the neck as a note of a line. */
 export function written(
-  tone: NotePlace & { readonly midi: number; readonly note: NoteName },
-  start: number,
-  length: number,
+  tone: NotePlace & { readonly midi: Midi; readonly note: NoteName },
+  start: Ticks,
+  length: Ticks,
   purpose: Purpose
 ): LineNote {
   const { string, fret, finger, midi, note } = tone;

@@ -1,5 +1,6 @@
 /** Drills on a motif: carried from chord to chord in one form or another, or called and answered. Source: docs/music-rules.md, Drills. */
 import { firstOf, nth } from '../base/list';
+import type { Beats, Midi, Ticks } from '../base/units';
 import type { PlayedChange } from '../harmony/excerpt';
 import type { NamedCell } from '../neck/shape';
 import type { NamedTone } from '../moment/moment';
@@ -8,7 +9,7 @@ import { TICKS, ticksOf, written, type LineNote } from './model';
 import { operated, type MotifNote, type MotifOperationId, type MotifShape } from './operations';
 
 /** A motif of a bar as beats and places of the shape, counted from the landing; no step is wider than two places. */
-const shape = (notes: readonly (readonly [at: number, beats: number, step: number])[]): MotifShape => ({
+const shape = (notes: readonly (readonly [at: number, beats: Beats, step: number])[]): MotifShape => ({
   notes: notes.map(([at, beats, pitch]) => ({ start: ticksOf(at), length: ticksOf(beats), pitch })),
   length: ticksOf(4)
 });
@@ -78,7 +79,7 @@ const withAir = (bar: DrillBar): DrillBar =>
 interface DrillBar {
   readonly change: PlayedChange;
   readonly from: number;
-  readonly end: number;
+  readonly end: Ticks;
   readonly cells: readonly NamedCell[];
   readonly landing: NamedTone;
 }
@@ -114,7 +115,7 @@ function laid(bar: DrillBar, form: MotifShape): LineNote[] {
   });
 }
 
-function nearestTo(cells: readonly NamedCell[], midi: number): number {
+function nearestTo(cells: readonly NamedCell[], midi: Midi): number {
   let best = 0;
   cells.forEach((cell, i) => {
     if (Math.abs(cell.midi - midi) < Math.abs(nth(cells, best).midi - midi)) best = i;

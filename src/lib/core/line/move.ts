@@ -5,6 +5,7 @@
  */
 import type { ScaleChoice } from '../approaches/choice';
 import { nth, sure } from '../base/list';
+import type { Midi } from '../base/units';
 import type { Key } from '../harmony/key';
 import { lowestFret, soundAt, type Instrument } from '../neck/tuning';
 import type { Chord } from '../theory/chord';
@@ -87,7 +88,7 @@ export function measureOfKey({ tonic, mode }: Key): Measure {
 }
 
 /** The pitch that is in `to` what a pitch is in `from`, nearest to where the roots' motion takes it. */
-export function byDegree(midi: number, from: Measure, to: Measure): number {
+export function byDegree(midi: Midi, from: Measure, to: Measure): number {
   const above = semitonesUp(from.root, midi % OCTAVE);
   const number = numberOf(degreeOf(above, from.tones));
   const altered = nearestShift(nth(from.numbers, number), above);
@@ -96,7 +97,7 @@ export function byDegree(midi: number, from: Measure, to: Measure): number {
 }
 
 /** Whether a pitch stands where its number does not: a chromatic tone there. */
-function isChromatic(midi: number, { root, tones, numbers }: Measure): boolean {
+function isChromatic(midi: Midi, { root, tones, numbers }: Measure): boolean {
   const above = semitonesUp(root, midi % OCTAVE);
   return numbers[numberOf(degreeOf(above, tones))] !== above;
 }
@@ -144,7 +145,7 @@ export function led(pitches: readonly number[], home: readonly (readonly PitchCl
 }
 
 /** A note at another pitch, its bend along with it; where it lies is open. */
-export function atPitch({ place: _, ...note }: LineNote, midi: number, start = note.start): LineNote {
+export function atPitch({ place: _, ...note }: LineNote, midi: Midi, start = note.start): LineNote {
   return {
     ...note,
     start,

@@ -4,6 +4,7 @@
  * written down.
  */
 import { nth, sure } from '../base/list';
+import type { Ticks } from '../base/units';
 import type { Meter } from '../chart/model';
 import type { PlayedBar } from '../chart/unroll';
 import { endOf, ticksOf, TICKS, type LineNote } from './model';
@@ -13,8 +14,8 @@ export type NoteValue = 1 | 2 | 4 | 8 | 16 | 32 | 64;
 
 export interface Piece {
   /** In ticks from the start of the form. */
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
   readonly value: NoteValue;
   readonly dots: 0 | 1;
   /** Places of its notes in the line; none is a rest. */
@@ -39,8 +40,8 @@ export interface WrittenBar {
   readonly number: number;
   readonly section: string;
   /** In ticks. */
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
   readonly meter: Meter;
   readonly pieces: readonly Piece[];
   readonly tuplets: readonly Tuplet[];
@@ -62,7 +63,7 @@ const FINEST = 16;
 export const quarterOf = ({ unit }: Pick<Meter, 'unit'>): number => (TICKS * unit) / 4;
 
 /** The one value, plain or dotted, that lasts so long; null where there is none. */
-function valueOf(ticks: number, quarter: number): Value | null {
+function valueOf(ticks: Ticks, quarter: number): Value | null {
   for (const value of VALUES) {
     const plain = (quarter * 4) / value;
     if (plain === ticks) return { value, dots: 0 };
@@ -72,7 +73,7 @@ function valueOf(ticks: number, quarter: number): Value | null {
 }
 
 /** The value that lasts about so long. */
-function nearestValue(ticks: number, quarter: number): Value {
+function nearestValue(ticks: Ticks, quarter: number): Value {
   const off = (value: NoteValue) => Math.abs(Math.log(ticks / ((quarter * 4) / value)));
   return { value: VALUES.reduce((best, value) => (off(value) < off(best) ? value : best)), dots: 0 };
 }
@@ -130,7 +131,7 @@ function stretches(notes: readonly LineNote[]): Stretch[] {
   });
 }
 
-function withRests(sounds: readonly Stretch[], length: number): Stretch[] {
+function withRests(sounds: readonly Stretch[], length: Ticks): Stretch[] {
   const filled: Stretch[] = [];
   let at = 0;
   for (const sound of sounds) {
@@ -151,7 +152,7 @@ interface Cell {
 /**
  * The parts of a bar that have to be seen: halves of quarters, dotted quarters where the beats go by three, the rest as it comes.
  */
-function groupsOf(length: number, meter: Meter, quarter: number): Cell[] {
+function groupsOf(length: Ticks, meter: Meter, quarter: number): Cell[] {
   const eighth = quarter / 2;
   const size = meter.unit >= 8 ? ((length / eighth) % 3 === 0 ? 3 * eighth : quarter) : 2 * quarter;
   const groups: Cell[] = [];

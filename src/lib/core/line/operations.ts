@@ -3,12 +3,13 @@
  * new row. Pitches may be counted in anything that has steps: semitones, or places of a scale.
  */
 import { sure } from '../base/list';
+import type { Ticks } from '../base/units';
 import { TICKS } from './model';
 
 export interface MotifNote {
   /** Ticks from the start of the motif. */
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
   readonly pitch: number;
   /** It ends otherwise than the motif: whoever plays it finds it a tone of the chord. */
   readonly isOpen?: true;
@@ -17,7 +18,7 @@ export interface MotifNote {
 export interface MotifShape {
   readonly notes: readonly MotifNote[];
   /** Ticks, with the silence that belongs to it. */
-  readonly length: number;
+  readonly length: Ticks;
 }
 
 export interface MotifOperation {
@@ -36,7 +37,7 @@ export interface MotifBeat {
 export const PLAIN_BEAT: MotifBeat = { whole: TICKS, half: TICKS / 2 };
 
 /** The same notes at other times. What would begin after the end of the motif is left out, and what lasts over it is cut. */
-const retimed = ({ notes, length }: MotifShape, long: number, at: (ticks: number) => number): MotifShape => ({
+const retimed = ({ notes, length }: MotifShape, long: number, at: (ticks: Ticks) => number): MotifShape => ({
   notes: notes
     .map((note) => ({
       ...note,

@@ -3,6 +3,7 @@
  * Source: docs/music-rules.md, Phrases, Read in a line.
  */
 import { firstOf, lastOf, nth } from '../base/list';
+import type { Ticks } from '../base/units';
 import type { PlayedBar } from '../chart/unroll';
 import type { Stretch } from './edit';
 import { endOf, type LineNote } from './model';
@@ -69,7 +70,7 @@ export function phrasesIn(notes: readonly LineNote[], bars: readonly PlayedBar[]
 }
 
 /** The silence that parts two phrases, in ticks. */
-export function breathAt(grid: Grid, ticks: number): number {
+export function breathAt(grid: Grid, ticks: Ticks): number {
   const { length, isTriple } = pulseAt(grid, ticks);
   return isTriple ? (2 * length) / 3 : length;
 }

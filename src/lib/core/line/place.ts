@@ -3,6 +3,7 @@
  * Source: docs/music-rules.md, Placing notes on the neck.
  */
 import { entryOf, firstOf, lastOf, nth } from '../base/list';
+import type { Fret, StringNumber } from '../base/units';
 import { fingerAt, positionFill } from '../neck/position';
 import { lowestFret, soundAt, type Instrument } from '../neck/tuning';
 import { solvePaths, stepTable } from '../targets/solve';
@@ -48,7 +49,7 @@ export interface PlaceWish {
 
 /** A note where it is played. */
 export interface PlacedNote extends LineNote {
-  readonly place: { readonly string: number; readonly fret: number; readonly finger: number };
+  readonly place: { readonly string: StringNumber; readonly fret: Fret; readonly finger: number };
   /** Where the hand is. */
   readonly position: number;
 }
@@ -69,8 +70,8 @@ export interface PlaceAnswer {
 
 /** A finger on a string. */
 interface Touch {
-  readonly string: number;
-  readonly fret: number;
+  readonly string: StringNumber;
+  readonly fret: Fret;
   readonly finger: number;
   readonly isStretch: boolean;
 }
@@ -182,7 +183,7 @@ interface Option extends Touch {
 
 /** Every place of a pitch that the wish allows, with every position of the hand that reaches it. */
 function touchesFor(pitch: number, { neck, position, window, strings }: PlaceWish): Option[] {
-  const isAllowed = (string: number, fret: number) =>
+  const isAllowed = (string: StringNumber, fret: Fret) =>
     (!strings || strings.includes(string)) && (!window || (fret >= window.from && fret <= window.to));
   if (position !== undefined) {
     return positionFill(neck, [pitch % 12], position)

@@ -1,11 +1,12 @@
 /** Places for notes that have none. */
 import { nth } from '../base/list';
+import type { Midi } from '../base/units';
 import { lowestFret, type Instrument } from '../neck/tuning';
 import type { LineNote } from './model';
 import { frettedPitch, placeNotes } from './place';
 
 /** True where some string has the pitch. */
-const isOnNeck = (neck: Instrument, midi: number) =>
+const isOnNeck = (neck: Instrument, midi: Midi) =>
   neck.strings.some((open) => midi - open >= lowestFret(neck) && midi - open <= neck.frets);
 
 /** Notes without a place are placed as near the others as can be; those that have one stay. What no string reaches has none. */

@@ -6,6 +6,7 @@ import type { ScaleChoice } from '../approaches/choice';
 import { contextOf } from '../approaches/context';
 import { outsideRole } from '../approaches/judge';
 import { nth, sure } from '../base/list';
+import type { Ticks } from '../base/units';
 import type { Form } from '../chart/unroll';
 import type { AnalysedChange, Analysis } from '../harmony/analysis';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
@@ -205,7 +206,7 @@ export function pushOf({ bars }: Form): number {
 }
 
 /** The bar at a time, the first one for what comes before it. */
-function barAt(bars: Form['bars'], ticks: number): Form['bars'][number] | undefined {
+function barAt(bars: Form['bars'], ticks: Ticks): Form['bars'][number] | undefined {
   let [low, high] = [0, bars.length - 1];
   while (low < high) {
     const middle = (low + high + 1) >> 1;
@@ -227,7 +228,7 @@ function isOnPulse({ start }: LineNote, { bars }: Form): boolean {
 const isOnBeat = ({ start }: LineNote) => start % TICKS === 0;
 
 /** How strong a moment is: the first beat of a bar, the middle of an even bar, a beat, half a beat, finer. */
-function strength(ticks: number, { form: { bars } }: Ground): number {
+function strength(ticks: Ticks, { form: { bars } }: Ground): number {
   const bar = barAt(bars, ticks);
   const within = bar ? ticks - ticksOf(bar.start) : ticks;
   const beats = bar?.beats ?? 4;
@@ -264,7 +265,7 @@ function roleOf(i: number, heard: readonly Heard[], ground: Ground): Pick<ReadNo
 }
 
 /** The note that follows, or that went before, in the same voice: of a double stop the one that lies nearer. */
-function nearestAt(start: number | undefined, i: number, heard: readonly Heard[]): Heard | undefined {
+function nearestAt(start: Ticks | undefined, i: number, heard: readonly Heard[]): Heard | undefined {
   const { midi } = nth(heard, i).note;
   const near = heard.slice(Math.max(0, i - REACH), i + REACH + 1).filter(({ note }) => note.start === start);
   return near.reduce<Heard | undefined>(

@@ -4,6 +4,7 @@
  * must so that it steps into what comes. Source: docs/music-rules.md, Drills.
  */
 import { nth } from '../base/list';
+import type { Midi } from '../base/units';
 import { cheapestWay } from './cheapest';
 
 export type Way = 1 | -1;
@@ -49,7 +50,7 @@ interface State<Tone> {
  * The tones of a run after its landing, one for each slot; a tone that comes twice in a row is to be held. `into` is the pitch
  * that follows the run, null where nothing does. Slots without a tone end the run.
  */
-export function runInto<Tone extends { readonly midi: number }>(
+export function runInto<Tone extends { readonly midi: Midi }>(
   landing: Tone,
   slots: readonly RunSlot<Tone>[],
   into: number | null
@@ -73,13 +74,13 @@ export function runInto<Tone extends { readonly midi: number }>(
     .map(({ tone }) => tone);
 }
 
-function arrival(midi: number, into: number): number {
+function arrival(midi: Midi, into: number): number {
   const distance = Math.abs(into - midi);
   if (distance === 0) return COSTS.alreadyThere;
   return distance <= STEP ? 0 : COSTS.far * distance;
 }
 
-function moved<Tone extends { readonly midi: number }>(
+function moved<Tone extends { readonly midi: Midi }>(
   from: State<Tone>,
   to: State<Tone>,
   { tones, leaps }: RunSlot<Tone>

@@ -1,5 +1,6 @@
 /** The skeleton line of a target path: it lands on every target, leaves it where there is time, approaches the next. */
 import { firstOf, nth } from '../base/list';
+import type { Midi } from '../base/units';
 import type { Meter } from '../chart/model';
 import type { Analysis } from '../harmony/analysis';
 import type { NamedTone } from '../moment/moment';
@@ -52,7 +53,7 @@ export function skeletonLine(
 }
 
 /** The nearest other chord tone on the way to where the line goes next; on either side where it stays. */
-function leavingTone(tones: readonly NamedTone[], from: { readonly midi: number }, goal: number) {
+function leavingTone(tones: readonly NamedTone[], from: { readonly midi: Midi }, goal: number) {
   const way = Math.sign(goal - from.midi);
   const others = tones.filter(({ midi }) => midi !== from.midi);
   const ahead = others.filter(({ midi }) => way === 0 || Math.sign(midi - from.midi) === way);

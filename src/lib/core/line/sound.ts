@@ -1,10 +1,11 @@
 /** How a written line sounds: where swing has its notes. The only place where written time becomes played time. */
+import type { Beats, Ticks } from '../base/units';
 import { endOf, TICKS, type LineNote } from './model';
 
 /** When a note sounds, in beats. */
 export interface Sounding {
-  readonly start: number;
-  readonly beats: number;
+  readonly start: Beats;
+  readonly beats: Beats;
 }
 
 /** How time is bent. */
@@ -67,12 +68,12 @@ export function swingUnder(notes: readonly LineNote[], swing: Swing): Swing {
  */
 export function sounding(
   notes: readonly LineNote[],
-  changes: readonly { readonly start: number; readonly beats: number }[],
+  changes: readonly { readonly start: Beats; readonly beats: Beats }[],
   swing: Swing
 ): Sounding[] {
   const own = swingUnder(notes, swing);
   const ends = new Set(changes.flatMap(({ start, beats }) => [start, start + beats]));
-  const at = (ticks: number) => {
+  const at = (ticks: Ticks) => {
     const beats = ticks / TICKS;
     return ends.has(beats) ? beats : swung(beats, own);
   };

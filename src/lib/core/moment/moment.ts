@@ -7,6 +7,7 @@ import { outsideRole, type JudgeContext, type OutsideRole } from '../approaches/
 import { judgedBy, type ScaleChoice } from '../approaches/choice';
 import { arpeggioOf, type Collection } from '../approaches/collection';
 import { nth } from '../base/list';
+import type { PitchClass } from '../base/units';
 import { type Chord } from '../theory/chord';
 import { oncePer } from '../base/once';
 import { pitchClass, semitonesUp, type NoteName } from '../theory/note';
@@ -176,7 +177,7 @@ export function compare(
     .sort((x, y) => x.midi - y.midi);
 }
 
-function roleOf(chord: Chord, pc: number, context: JudgeContext): 'chord' | OutsideRole {
+function roleOf(chord: Chord, pc: PitchClass, context: JudgeContext): 'chord' | OutsideRole {
   if (chord.pitchClasses.includes(pc)) return 'chord';
   return outsideRole(chord, semitonesUp(pitchClass(chord.root), pc), context);
 }

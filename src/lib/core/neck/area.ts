@@ -1,4 +1,5 @@
 /** An area: a collection laid out in one small part of the neck, and what that part is called. */
+import type { Fret, StringNumber } from '../base/units';
 import { prettyDegree } from '../theory/typeset';
 import { type Degree } from '../theory/degree';
 import { ordinal } from '../theory/words';
@@ -20,11 +21,11 @@ export interface Subject {
 
 /** What an area is, as its system counts; words are made by `areaTitle`. */
 export type AreaName =
-  | { readonly kind: 'position'; readonly fret: number }
+  | { readonly kind: 'position'; readonly fret: Fret }
   | { readonly kind: 'box'; readonly number: number }
   | { readonly kind: 'form'; readonly form: ChordForm }
   | { readonly kind: 'around'; readonly degree: Degree }
-  | { readonly kind: 'root'; readonly string: number }
+  | { readonly kind: 'root'; readonly string: StringNumber }
   /** A shape of three notes a string, by the degree it starts on. */
   | { readonly kind: 'from'; readonly degree: Degree }
   /** The same in the key's own scale, by the step (1 to 7) it starts on. */
@@ -118,7 +119,7 @@ export function handFor(neck: Instrument, cells: readonly Spot[]): number {
 }
 
 /** Where an area begins: its lowest fret on each string, from the lowest string up. */
-export function borderOf(area: Area): { readonly string: number; readonly fret: number }[] {
+export function borderOf(area: Area): { readonly string: StringNumber; readonly fret: Fret }[] {
   const lowest = new Map<number, number>();
   for (const { string, fret } of area.cells) lowest.set(string, Math.min(fret, lowest.get(string) ?? fret));
   return [...lowest].map(([string, fret]) => ({ string, fret })).sort((a, b) => b.string - a.string);
@@ -131,6 +132,6 @@ export function staying(area: Area, before: Area): ReadonlySet<string> {
 }
 
 /** "3:7": string and fret in one word. */
-export function placeOf({ string, fret }: { readonly string: number; readonly fret: number }): string {
+export function placeOf({ string, fret }: { readonly string: StringNumber; readonly fret: Fret }): string {
   return `${string}:${fret}`;
 }

@@ -3,6 +3,7 @@
  * Source: docs/music-rules.md, The neck.
  */
 import { lastOf, nth } from '../base/list';
+import type { Fret } from '../base/units';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
 import { lowestFret, type Instrument, type Spot } from './tuning';
 
@@ -109,7 +110,7 @@ function lay(neck: Instrument, steps: readonly number[], from: number, at: numbe
 /** The item whose anchor lies nearest a fret, the lower one if two are as near; undefined where there is none. */
 export function nearestTo<T extends { readonly anchor: number }>(
   items: readonly T[],
-  fret: number
+  fret: Fret
 ): T | undefined {
   return [...items].sort(
     (a, b) => Math.abs(a.anchor - fret) - Math.abs(b.anchor - fret) || a.anchor - b.anchor

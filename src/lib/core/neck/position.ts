@@ -2,6 +2,7 @@
  * Position fill: a collection laid out where the hand is. Position n puts the first finger at fret n and reaches
  * frets n to n+3 (or as far as the player's own span), with a stretch of one fret each way. Source: docs/music-rules.md, The neck.
  */
+import type { Fret } from '../base/units';
 import type { PitchClass } from '../theory/note';
 import { oncePer } from '../base/once';
 import { listed } from '../theory/words';
@@ -20,7 +21,7 @@ export function lastPosition(neck: Instrument): number {
 }
 
 /** A finger for a fret in a position: fret − position + 1, stretches by fingers 1 and 4; open strings take none. */
-export function fingerAt(fret: number, position: number, capo = 0): number {
+export function fingerAt(fret: Fret, position: number, capo = 0): number {
   if (fret === capo) return 0;
   return Math.min(4, Math.max(1, fret - position + 1));
 }

@@ -1,5 +1,6 @@
 /** Shapes: a chord or scale laid out in a position, every cell named and counted against the chord. */
 import { sure } from '../base/list';
+import type { Fret, StringNumber } from '../base/units';
 import { prettyDegree, prettyNote } from '../theory/typeset';
 import { type Chord } from '../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../theory/degree';
@@ -123,7 +124,7 @@ export function chordName(chord: Chord): string {
 }
 
 interface SaidCell {
-  readonly fret: number;
+  readonly fret: Fret;
   readonly note: NoteName;
   readonly degree: string;
 }
@@ -134,6 +135,6 @@ export function sayOnString({ fret, note, degree }: SaidCell): string {
 }
 
 /** "string 3, fret 5, A♭, ♭3". */
-export function sayCell(cell: SaidCell & { readonly string: number }): string {
+export function sayCell(cell: SaidCell & { readonly string: StringNumber }): string {
   return `string ${cell.string}, ${sayOnString(cell)}`;
 }

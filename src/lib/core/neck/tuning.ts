@@ -1,5 +1,6 @@
 /** Tunings and cells. Strings are numbered from 1 (highest) to n (lowest). */
 import { nth, sure } from '../base/list';
+import type { Fret, Midi, StringNumber } from '../base/units';
 import { midiOf } from '../theory/note';
 
 /** A guitar under a player's hand. */
@@ -27,9 +28,9 @@ export type CapoChords = (typeof CAPO_CHORDS)[number];
 
 /** A place on the neck. */
 export interface Spot {
-  readonly string: number;
-  readonly fret: number;
-  readonly midi: number;
+  readonly string: StringNumber;
+  readonly fret: Fret;
+  readonly midi: Midi;
 }
 
 /** Named tunings, written as players do: lowest string first. */
@@ -97,7 +98,7 @@ export function readInstrument(parts: {
 }
 
 /** The pitch of a string at a fret. */
-export function soundAt({ strings }: Instrument, string: number, fret: number): number {
+export function soundAt({ strings }: Instrument, string: StringNumber, fret: Fret): number {
   return nth(strings, string - 1) + fret;
 }
 

@@ -3,6 +3,7 @@
  * Source: docs/music-rules.md, The neck.
  */
 import { nth, sure } from '../base/list';
+import type { StringNumber } from '../base/units';
 import { withTones, type Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
@@ -13,7 +14,7 @@ import { lowestFret, type Instrument } from './tuning';
 import { voicedTones } from './voicing';
 
 export interface Unit {
-  readonly rootString: number;
+  readonly rootString: StringNumber;
   /** The fret of the root on that string. */
   readonly anchor: number;
   readonly position: number;
@@ -64,7 +65,7 @@ function unitAt(
   neck: Instrument,
   chord: Chord,
   notes: readonly NoteName[],
-  rootString: number,
+  rootString: StringNumber,
   anchor: number
 ): Unit | null {
   const naming = namingOf(chord, { notes });
@@ -93,7 +94,7 @@ function unitAt(
 }
 
 /** A triad has its octave where a fuller chord has its seventh. */
-function gripAt(neck: Instrument, chord: Chord, rootString: number, anchor: number): NamedCell[] {
+function gripAt(neck: Instrument, chord: Chord, rootString: StringNumber, anchor: number): NamedCell[] {
   const { tones: order, above } = sure(GRIPS[rootString], 'GRIPS');
   const tones = voicedTones(chord, 4) ?? voicedTones(chord, 3);
   if (!tones) return [];

@@ -10,6 +10,7 @@ import { modes } from '../approaches/modes';
 import { outlineOrder, unionOf } from '../approaches/outline';
 import { scaleChoices, type AnsweredQuestions } from '../approaches/registry';
 import { firstOf, nth, sure } from '../base/list';
+import type { Fret, StringNumber } from '../base/units';
 import { analyse, type Analysis, type Overrule } from '../harmony/analysis';
 import { readKey } from '../harmony/key';
 import type { Sheet } from '../harmony/sheet';
@@ -215,7 +216,7 @@ export function arrange(
     old?.map
   );
 
-  const isPlayable = ({ change, string, fret }: { change: number; string: number; fret: number }) => {
+  const isPlayable = ({ change, string, fret }: { change: number; string: StringNumber; fret: Fret }) => {
     const chord = analysis.value.changes[change]?.chord;
     const isOnNeck = string <= neck.strings.length && fret >= neck.capo && fret <= neck.frets;
     return !!chord && isOnNeck && chord.pitchClasses.includes(soundAt(neck, string, fret) % 12);

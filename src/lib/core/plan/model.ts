@@ -1,4 +1,5 @@
 /** The plan: a guitarist's decisions for one chart. What is not decided follows from the chart and the rules. */
+import type { Fret, StringNumber } from '../base/units';
 import type { CollectionFacts } from '../approaches/collection';
 import type { HarmonicFunction } from '../harmony/numeral';
 import { DEFAULT_WEIGHTS, type Direction, type Register, type Weights } from '../targets/options';
@@ -36,8 +37,8 @@ export type PinTime = (typeof PIN_TIMES)[number];
 export interface Pin {
   /** Beat within the change, 1 its start; for a target inside a long change. */
   readonly beat?: number | undefined;
-  readonly string: number;
-  readonly fret: number;
+  readonly string: StringNumber;
+  readonly fret: Fret;
   /** On the change where nothing is said. */
   readonly when?: PinTime | undefined;
 }

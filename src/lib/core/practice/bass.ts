@@ -4,6 +4,7 @@
  * lines that are as good is a matter of chance. Source: docs/music-rules.md, The band.
  */
 import { firstOf, nth } from '../base/list';
+import type { Midi } from '../base/units';
 import { cheapestWay } from '../line/cheapest';
 import type { Chord } from '../theory/chord';
 import { DEGREES, type Degree } from '../theory/degree';
@@ -109,7 +110,7 @@ function withoutRepeats(strokes: readonly ChangeStroke[]): ChangeStroke[] {
 }
 
 interface Place {
-  readonly midi: number;
+  readonly midi: Midi;
   readonly cost: number;
 }
 

@@ -4,6 +4,7 @@
  */
 
 import { numberAt } from '../base/list';
+import type { Beats, Seconds } from '../base/units';
 
 /** Beat n of the form sounds at `first + n · 60 / tempo` seconds of the recording. */
 export interface BeatGrid {
@@ -176,9 +177,9 @@ export function draggedBeats(grid: BeatGrid, beat: number, second: number): Beat
  */
 export function secondOfRound(
   grid: BeatGrid,
-  { from, beats, form }: { readonly from: number; readonly beats: number; readonly form: number },
+  { from, beats, form }: { readonly from: number; readonly beats: Beats; readonly form: number },
   round: number,
-  seconds: number
+  seconds: Seconds
 ): number {
   const isWhole = Math.abs(beats - form) < 1e-6;
   const choruses = Math.max(1, Math.floor((((seconds - grid.first) * grid.tempo) / 60 + 0.5) / form));

@@ -4,6 +4,7 @@
  * tempo, for the chart may be changed while it is played.
  */
 import { firstOf, lastOf } from '../base/list';
+import type { Beats, Seconds } from '../base/units';
 import type { SoundEvent } from './events';
 
 /** The music stood at this beat at this second, and goes on at this tempo. Beats before 0 are the count-in. */
@@ -40,7 +41,7 @@ export function retimed(tempos: Tempos, beat: number, tempo: number): Tempos {
 export interface Round {
   readonly events: readonly SoundEvent[];
   /** Its length. */
-  readonly beats: number;
+  readonly beats: Beats;
   /** Beats a minute. */
   readonly tempo: number;
 }
@@ -49,7 +50,7 @@ export interface Round {
 export interface LaidRound<R extends Round = Round> {
   readonly number: number;
   /** Beats since the first round began. */
-  readonly start: number;
+  readonly start: Beats;
   readonly round: R;
 }
 
@@ -130,7 +131,7 @@ export function stillPlayable(
   tempos: Tempos,
   now: number,
   slack: number
-): { readonly event: DueEvent; readonly second: number; readonly seconds: number }[] {
+): { readonly event: DueEvent; readonly second: number; readonly seconds: Seconds }[] {
   return events
     .map((event) => ({
       event,

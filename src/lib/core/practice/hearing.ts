@@ -2,6 +2,7 @@
  * What is heard when the player asks how something sounds: a note, a grip, a collection, a moment of change, a target line,
  * each over its chord. The same kind of events as the band's, so that the same instruments play them.
  */
+import type { Beats, Midi, PitchClass } from '../base/units';
 import type { AnalysedChange } from '../harmony/analysis';
 import { pitchClass } from '../theory/note';
 import { beatsOf, ticksOf, type LineNote } from '../line/model';
@@ -13,13 +14,13 @@ import { voicingsFor, type Voicing } from './voicing';
 export interface Heard {
   readonly events: readonly SoundEvent[];
   /** Its length in beats. */
-  readonly beats: number;
+  readonly beats: Beats;
 }
 
 /** A change and what is sounded over it when it begins; null for the chord alone. */
 export interface Landing {
   readonly change: AnalysedChange;
-  readonly midi: number | null;
+  readonly midi: Midi | null;
 }
 
 /** Beats that a chord is held under one note. */
@@ -38,7 +39,7 @@ function chordUnder(
   change: AnalysedChange,
   voicing: Voicing | null,
   start: number,
-  beats: number
+  beats: Beats
 ): SoundEvent[] {
   const { chord } = change;
   if (!chord || !voicing) return [];
@@ -51,14 +52,14 @@ function chordUnder(
 }
 
 /** The lowest pitch of a pitch class from a pitch on. */
-function above(from: number, pc: number): number {
+function above(from: number, pc: PitchClass): number {
   return from + ((((pc - from) % 12) + 12) % 12);
 }
 
 /** Always the same voicings: nothing is left to chance here. */
 const plainVoicings = (changes: readonly AnalysedChange[]) => voicingsFor(changes, false, () => 0.5);
 
-const sung = (start: number, beats: number, midi: number): SoundEvent => ({
+const sung = (start: number, beats: Beats, midi: Midi): SoundEvent => ({
   part: 'line',
   start,
   beats,

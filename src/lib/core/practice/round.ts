@@ -1,5 +1,6 @@
 /** One round of practice put together: the excerpt, the band and the drill over it. */
 import { firstOf, nth } from '../base/list';
+import type { Beats } from '../base/units';
 import { bisector } from 'd3-array';
 import { DEGREES } from '../theory/degree';
 import type { Analysis } from '../harmony/analysis';
@@ -212,7 +213,7 @@ const firstFrom = bisector(({ start }: LineNote) => beatsOf(start)).left;
 
 /** The notes of the form that start while a change sounds. */
 function notesOver(
-  { start, beats }: { readonly start: number; readonly beats: number },
+  { start, beats }: { readonly start: number; readonly beats: Beats },
   notes: readonly LineNote[]
 ): readonly LineNote[] {
   return notes.slice(firstFrom(notes, start), firstFrom(notes, start + beats));

@@ -1,5 +1,6 @@
 /** The notes of a line as they are played: ties run on, bends and slides glide, landings stand out. */
 import { nth } from '../base/list';
+import type { Beats } from '../base/units';
 import type { LineNote } from '../line/model';
 import type { Sounding } from '../line/sound';
 import type { SoundEvent } from './events';
@@ -60,7 +61,7 @@ export function sungEvents(notes: readonly LineNote[], times: readonly Sounding[
 function glideInto(
   { midi, bend, release, slide }: LineNote,
   before: LineNote | undefined,
-  beats: number
+  beats: Beats
 ): SoundEvent['glide'] {
   if (bend && bend.cents === undefined) {
     const up = { from: bend.from, beats: Math.min(LONGEST_BEND, beats * BENDING) };

@@ -4,6 +4,7 @@
  */
 import { chordOf } from '../chart/unroll';
 import { firstOf, lastOf } from '../base/list';
+import type { Midi } from '../base/units';
 import type { AnalysedChange } from '../harmony/analysis';
 import { cheapestWay } from '../line/cheapest';
 import type { Chord } from '../theory/chord';
@@ -15,7 +16,7 @@ import { soundedTones } from './tones';
 
 /** A voice of a chord. */
 export interface Voice {
-  readonly midi: number;
+  readonly midi: Midi;
   readonly degree: Degree;
 }
 

@@ -1,5 +1,6 @@
 /** What the tests and the bench of the walking bass share: tunes, and what is counted over so many bars. */
 import { firstOf, nth, sure } from '../base/list';
+import type { Midi } from '../base/units';
 import { excerptOf } from '../harmony/excerpt';
 import { readSheet } from '../harmony/sheet';
 import { pitchClass } from '../theory/note';
@@ -19,7 +20,7 @@ export type WalkedTune = keyof typeof WALKED_TUNES;
 function walked(tune: WalkedTune, bars: number, seed = 1) {
   const sheet = readSheet(WALKED_TUNES[tune]);
   const excerpt = sure(excerptOf(sheet.form, sheet.analysis, { kind: 'form' }), 'excerptOf');
-  const all: { midi: number; start: number }[][] = [];
+  const all: { midi: Midi; start: number }[][] = [];
   const roots: number[] = [];
   for (let round = 0; all.length < bars; round++) {
     const events = bandEvents({

@@ -3,6 +3,7 @@
  * into the next one, and between them the line goes by step in one direction for as long as it can. Source: docs/music-rules.md, The band.
  */
 import { firstOf, lastOf, nth } from '../base/list';
+import type { Beats, Midi } from '../base/units';
 import type { AnalysedChange } from '../harmony/analysis';
 import { stepsOver } from '../harmony/key';
 import type { Chord } from '../theory/chord';
@@ -13,9 +14,9 @@ import { ratioIn, type Stage, type StageBar } from './stage';
 
 /** A note of the walk. */
 export interface WalkedNote {
-  readonly start: number;
-  readonly end: number;
-  readonly midi: number;
+  readonly start: Beats;
+  readonly end: Beats;
+  readonly midi: Midi;
   /** It stands where a chord begins. */
   readonly isFirst: boolean;
   readonly isOnPulse: boolean;
@@ -33,8 +34,8 @@ const HIGH = 48;
 type Kind = 'tone' | 'scale' | 'between';
 
 interface Slot {
-  readonly start: number;
-  readonly end: number;
+  readonly start: Beats;
+  readonly end: Beats;
   readonly change: number;
   /** The bar it stands in. */
   readonly bar: StageBar;
@@ -107,7 +108,7 @@ const UNLED = 3.5;
 const CHANCE = 1.25;
 
 /** What a note costs by itself. */
-function placeCost(slot: Slot, midi: number): number {
+function placeCost(slot: Slot, midi: Midi): number {
   const pc = midi % 12;
   const range = 0.035 * Math.abs(midi - CENTRE) + (midi > HIGH ? 0.5 * (midi - HIGH) : 0);
   if (slot.isFirst) return pc === slot.bass ? range : Infinity;
@@ -155,7 +156,7 @@ const STATES = WIDTH * EACH;
 function lineThrough(
   slots: readonly Slot[],
   first: number,
-  extra: (slot: number, midi: number) => number,
+  extra: (slot: number, midi: Midi) => number,
   goesRound: boolean
 ): number[] {
   let costs = new Float64Array(STATES).fill(Infinity);
@@ -166,7 +167,7 @@ function lineThrough(
     const next = new Float64Array(STATES).fill(Infinity);
     const origin = new Int32Array(STATES).fill(-1);
     // Few pitches stand in a slot, and few states are left of the one before.
-    const places: (readonly [midi: number, cost: number])[] = [];
+    const places: (readonly [midi: Midi, cost: number])[] = [];
     for (let midi = LOWEST_WALK; midi <= HIGHEST_WALK; midi++) {
       const own = placeCost(to, midi);
       if (own < Infinity) places.push([midi, own + extra(i, midi)]);
@@ -243,7 +244,7 @@ export function walkedNotes(stage: Stage, first: number, chance: Chance): Walked
   const slots = slotsOf(stage);
   if (slots.length === 0) return [];
   const noise = Float64Array.from({ length: slots.length * WIDTH }, () => CHANCE * chance());
-  const extra = (slot: number, midi: number) => noise[slot * WIDTH + midi - LOWEST_WALK]!;
+  const extra = (slot: number, midi: Midi) => noise[slot * WIDTH + midi - LOWEST_WALK]!;
   let line = lineThrough(slots, first, extra, !stage.isLast);
   for (let tries = 0; tries < TRIES; tries++) {
     const repeated = repeatedBars(slots, line);

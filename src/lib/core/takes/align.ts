@@ -1,5 +1,6 @@
 /** Ties what was played to the beats of a chart: seconds become ticks of written time, close to the grid where a player meant the grid. */
 import { nth } from '../base/list';
+import type { Beats, Midi, Seconds, Ticks } from '../base/units';
 import { noteOf, TICKS, type LineNote } from '../line/model';
 import type { Stretch, Technique } from './stretches';
 
@@ -8,15 +9,15 @@ export interface TakeClock {
   /** Beats a minute. */
   readonly tempo: number;
   /** Seconds at which beat 0 of the form sounded. */
-  readonly start: number;
+  readonly start: Seconds;
 }
 
 /** A note of a take, in beats as it was played. */
 export interface BeatNote {
   /** Beats since the form began, as it was played. */
   readonly at: number;
-  readonly beats: number;
-  readonly midi: number;
+  readonly beats: Beats;
+  readonly midi: Midi;
   readonly technique?: Technique;
 }
 
@@ -90,7 +91,7 @@ export function asWritten(
   });
 }
 
-function onGrid(ticks: number): number {
+function onGrid(ticks: Ticks): number {
   const near = GRIDS.map((parts) => Math.round(ticks / (TICKS / parts)) * (TICKS / parts));
   const best = near.reduce((a, b) => (Math.abs(b - ticks) < Math.abs(a - ticks) ? b : a));
   return Math.abs(best - ticks) <= MEANT ? best : ticks;

@@ -19,6 +19,7 @@ const TEXTS = [
   '{key: F#m}\n{time: 6/8}\n| F#m | D | A | E | F#m | D | E | F#m |',
   '{key: Bbm}\n{time: 12/8}\n{style: blues}\n| Bbm7 | Ebm7 | Bbm7 | % | Ebm7 | % | Bbm7 | % | Gbmaj7 | F7 | Bbm7 | F7 |'
 ];
+const IN_FULL = process.env.CORVEL_LARGE !== undefined;
 const LEVELS = ['phrases', 'without a stop', 'arpeggio', 'skeleton', 'led in'] as const;
 
 /** A line played as it is written, in a feel at a tempo, so many seconds late and so much faster. */
@@ -56,12 +57,14 @@ describe('a line of Corvel’s own, played perfectly', () => {
     TEXTS.forEach((text, i) => {
       const tune = tuneOf(text, level, i + 1);
       const own = feelOf(null, tune.ground.meter).id;
-      for (const [tempo, feel] of [
+      const ways = [
         [60, own],
         [120, 'swing'],
         [180, 'shuffle'],
         [240, 'straight']
-      ] as const) {
+      ] as const;
+      // Two of the four for each tune, in turn; all of them in the bench.
+      for (const [tempo, feel] of ways.filter((_, n) => IN_FULL || n % 2 === i % 2)) {
         const judgement = judgementOf(tune, tune.line, { tempo, feel });
         for (const { kind, text: said } of remarksOn(judgement, tune.ground))
           if (kind !== 'well') blamed.push(`${i} ${tempo} ${feel}: ${said}`);

@@ -4,6 +4,7 @@
  * Source: docs/music-rules.md, The player's time.
  */
 import { entryOf, firstOf, lastOf, nth } from '../base/list';
+import type { Beats } from '../base/units';
 import { pulsesOf, type Pulse } from '../chart/pulses';
 import type { Form } from '../chart/unroll';
 import { straightened } from '../line/sound';
@@ -92,7 +93,7 @@ class Pulses {
   readonly #starts: readonly number[];
   readonly #lengths: readonly number[];
   readonly #triple: readonly boolean[];
-  readonly #beats: number;
+  readonly #beats: Beats;
 
   constructor(form: Pick<Form, 'bars' | 'beats'>) {
     const pulses: readonly Pulse[] = form.bars.flatMap((bar) => pulsesOf(bar));
@@ -109,7 +110,7 @@ class Pulses {
   at(beat: number): {
     readonly number: number;
     readonly start: number;
-    readonly beats: number;
+    readonly beats: Beats;
     readonly isTriple: boolean;
   } {
     const round = Math.floor(beat / this.#beats);
@@ -135,7 +136,7 @@ interface Placed {
   readonly phase: number;
   readonly isTriple: boolean;
   /** Of its pulse, in beats. */
-  readonly beats: number;
+  readonly beats: Beats;
 }
 const BEFORE = 0.125;
 

@@ -2,6 +2,7 @@
  * What was heard, corrected by hand: a note moved, parted, joined, taken out, put in. Each gives the notes anew, in the order of their starts,
  * and the place of the one that was touched. What a hand has said is certain.
  */
+import type { Midi, Seconds } from '../base/units';
 import { STEP_SECONDS, type HeardNote } from './model';
 
 export interface Corrected {
@@ -17,7 +18,7 @@ const PITCHES = { low: 21, high: 108 } as const;
 /** A curve further off its note tells nothing, in cents. */
 const FURTHEST = 1200;
 
-const pitched = (midi: number) => Math.max(PITCHES.low, Math.min(PITCHES.high, midi));
+const pitched = (midi: Midi) => Math.max(PITCHES.low, Math.min(PITCHES.high, midi));
 
 /** Below this a note is told as uncertain: about every second one of them is wrong, or not there. */
 export const UNCERTAIN = 0.75;
@@ -36,7 +37,7 @@ const without = (notes: readonly HeardNote[], ...places: readonly number[]) =>
 export function moveNote(
   notes: readonly HeardNote[],
   at: number,
-  { semitones = 0, seconds = 0 }: { readonly semitones?: number; readonly seconds?: number }
+  { semitones = 0, seconds = 0 }: { readonly semitones?: number; readonly seconds?: Seconds }
 ): Corrected {
   const note = notes[at];
   if (!note) return { notes, at: null };
@@ -117,7 +118,7 @@ export function deleteNote(notes: readonly HeardNote[], at: number): Corrected {
 /** A note put in, at most until the next begins. */
 export function addNote(
   notes: readonly HeardNote[],
-  { at, seconds, midi }: { readonly at: number; readonly seconds: number; readonly midi: number }
+  { at, seconds, midi }: { readonly at: number; readonly seconds: Seconds; readonly midi: Midi }
 ): Corrected {
   const next = notes.find((note) => note.at > at + SHORTEST);
   const own: HeardNote = {

@@ -1,10 +1,11 @@
 /** How late an input comes in, from notes that were played with clicks. */
 import { sure } from '../base/list';
+import type { Seconds } from '../base/units';
 import { median, quantile } from 'd3-array';
 
 export interface Latency {
   /** Seconds from a click to its answer, in the middle of all. */
-  readonly seconds: number;
+  readonly seconds: Seconds;
   /** Half of the answers lie within this many seconds of one another. */
   readonly spread: number;
   /** Clicks that were answered. */

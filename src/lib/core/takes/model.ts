@@ -1,5 +1,7 @@
 /** What was played to Corvel, as notes with times in seconds. */
 
+import type { Midi, Seconds } from '../base/units';
+
 /** How a pitch moves from its note's start on: cents above or below the note, every `STEP_SECONDS`; null where it cannot be told. */
 export type PitchCurve = readonly (number | null)[];
 
@@ -9,10 +11,10 @@ export const STEP_SECONDS = 512 / 22_050;
 /** A note that was played. */
 export interface PlayedNote {
   /** Seconds since the sound began. */
-  readonly at: number;
-  readonly seconds: number;
+  readonly at: Seconds;
+  readonly seconds: Seconds;
   /** MIDI number. */
-  readonly midi: number;
+  readonly midi: Midi;
   /** How loud it is against the loudest note, or as a key was struck: above 0, 1 at most. Absent where it is not known. */
   readonly level?: number;
 }
@@ -22,7 +24,7 @@ export const PITCH_EVENTS = ['bend', 'release', 'slide', 'vibrato'] as const;
 export interface PitchEvent {
   readonly kind: (typeof PITCH_EVENTS)[number];
   /** Seconds since the sound began. */
-  readonly at: number;
+  readonly at: Seconds;
   /** How far the pitch moved, up above 0; of a vibrato how far it swings to either side. */
   readonly cents: number;
 }
@@ -42,9 +44,9 @@ export interface HeardNote extends PlayedNote {
 /** What Corvel itself sounded while a take was played: it may have come in with it. */
 export interface KnownSound {
   /** Seconds since the sound of the take began. */
-  readonly at: number;
+  readonly at: Seconds;
   /** MIDI number; null for drums and the click. */
-  readonly midi: number | null;
+  readonly midi: Midi | null;
 }
 
 /** Some samples in a row as they come in, and the frame of the audio clock at which the first of them did. */

@@ -2,6 +2,7 @@
  * What a note comes to in its course: a note that is bent, slid or let down while it sounds is heard at one pitch and then at another. For the
  * harmony each of them is a note; as a line they are written with the technique that leads to them.
  */
+import type { Midi } from '../base/units';
 import type { LineNote } from '../line/model';
 import { STEP_SECONDS, type HeardNote, type PitchEvent, type PlayedNote } from './model';
 
@@ -75,7 +76,7 @@ function pitchIn({ at, midi, curve = [] }: Heard, from: number, to: number): num
 }
 
 /** What led to a pitch (`cut`, none where it was struck), and what is done within it. */
-function techniqueOf(midi: number, cut: PitchEvent | null, own: readonly PitchEvent[]): Technique | null {
+function techniqueOf(midi: Midi, cut: PitchEvent | null, own: readonly PitchEvent[]): Technique | null {
   const led = cut ?? own.find(({ kind }) => kind === 'bend' || kind === 'slide');
   const isCurl = led?.kind === 'bend' && led.cents < CURL;
   const release = own.find(({ kind }) => kind === 'release');

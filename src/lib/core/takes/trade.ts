@@ -3,6 +3,7 @@
  * own, and how each answer stands to what was called. Source: docs/music-rules.md, Trading.
  */
 import { lastOf, nth, sure } from '../base/list';
+import type { Midi } from '../base/units';
 import { mean } from 'd3-array';
 import type { Form } from '../chart/unroll';
 import { beatsOf, type LineNote } from '../line/model';
@@ -58,7 +59,7 @@ const ENDS_ON = 0.6;
 const LEAKS = 0.2;
 
 /** Of what was heard, what the player played: in their turns, and nothing that Corvel played itself. */
-export function ownNotes<N extends { readonly midi: number }>(
+export function ownNotes<N extends { readonly midi: Midi }>(
   notes: readonly N[],
   beatOf: (note: N) => number,
   turns: readonly Turn[],
@@ -155,7 +156,7 @@ function kindOf(called: number, answered: number, rhythm: number | null, shape: 
 
 interface At {
   readonly at: number;
-  readonly midi: number;
+  readonly midi: Midi;
 }
 
 /** Notes that begin at one place of their turns, each of them once, in the order of time. */

@@ -1,10 +1,11 @@
 /** Tuning a guitar: which string a pitch belongs to, and how far it is off. */
 import { nth } from '../base/list';
+import type { StringNumber } from '../base/units';
 import type { Instrument } from '../neck/tuning';
 
 export interface TunerReading {
   /** 1 is the highest. */
-  readonly string: number;
+  readonly string: StringNumber;
   /** How far the pitch lies above the string's own; 100 to a semitone. */
   readonly cents: number;
 }

@@ -1,5 +1,6 @@
 /** Where each targeted change can be landed on. */
 import { entryOf } from '../base/list';
+import type { Fret, StringNumber } from '../base/units';
 import { type Chord } from '../theory/chord';
 import { DEGREES, type Degree, type Slot } from '../theory/degree';
 import { pitchClass, type NoteName, type PitchClass } from '../theory/note';
@@ -159,7 +160,7 @@ function momentKey(change: number, beat = 1): string {
 }
 
 /** A fixed target is honoured wherever it lies, even outside the limits or the chord. */
-function pinned(chord: Chord, string: number, fret: number, { neck }: TargetOptions): Candidate {
+function pinned(chord: Chord, string: StringNumber, fret: Fret, { neck }: TargetOptions): Candidate {
   const midi = soundAt(neck, string, fret);
   const { degree, note } = nameOf(midi % 12, namingOf(chord, null));
   const isChordTone = chord.pitchClasses.includes(midi % 12);

@@ -1,5 +1,6 @@
 /** Why there is no path, and the smallest loosening of the player's rules that would give one. */
 import { firstOf } from '../base/list';
+import type { StringNumber } from '../base/units';
 import { prettyDegree } from '../theory/typeset';
 import { DEGREES } from '../theory/degree';
 import { listed } from '../theory/words';
@@ -147,7 +148,7 @@ function widened({ window, range, avoid, neck }: TargetOptions): Loosening[] {
 
 function restrung({ strings, neck }: TargetOptions): Loosening[] {
   if (!strings) return [];
-  const near = (string: number) => Math.min(...strings.map((own) => Math.abs(own - string)));
+  const near = (string: StringNumber) => Math.min(...strings.map((own) => Math.abs(own - string)));
   return neck.strings
     .map((_, i) => i + 1)
     .filter((string) => !strings.includes(string))

@@ -1,5 +1,6 @@
 /** The player's rules for a target path, and the weights of its cost. */
 import { firstOf, lastOf } from '../base/list';
+import type { Fret, StringNumber } from '../base/units';
 import type { Degree } from '../theory/degree';
 import { STANDARD, type Instrument } from '../neck/tuning';
 
@@ -13,7 +14,7 @@ export interface Weights {
   /** Per fret beyond three. */
   readonly hand: number;
   /** Per string crossed. */
-  readonly string: number;
+  readonly string: StringNumber;
   /** Once where a pitch is repeated. */
   readonly repeat: number;
   /** Once where a pitch is held although another 3 or 7 of the two chords moves by a step. */
@@ -64,8 +65,8 @@ export interface FixedTarget {
   readonly change: number;
   /** Beat within the change; 1, its start, where none is said. */
   readonly beat?: number | undefined;
-  readonly string: number;
-  readonly fret: number;
+  readonly string: StringNumber;
+  readonly fret: Fret;
 }
 
 export interface TargetOptions {

@@ -1,5 +1,6 @@
 /** Target paths: the player's rules put to the solver, and its answer in the player's terms. */
 import { nth } from '../base/list';
+import type { StringNumber } from '../base/units';
 import type { Analysis } from '../harmony/analysis';
 import type { Chord } from '../theory/chord';
 import { DEGREES } from '../theory/degree';
@@ -21,7 +22,7 @@ export interface CostParts {
   readonly degree: number;
   readonly pitch: number;
   readonly hand: number;
-  readonly string: number;
+  readonly string: StringNumber;
   readonly repeat: number;
   readonly held: number;
   readonly register: number;

@@ -1,11 +1,12 @@
 /** Note names and pitch classes. Names are ASCII ("Bb", "F##"); pitch classes 0 (C) to 11 (B). */
 import { nth } from '../base/list';
+import type { Midi, PitchClass } from '../base/units';
 import * as Note from '@tonaljs/note';
 import { DEGREES, type Degree } from './degree';
 import { asciiAccidentals } from './typeset';
 
 export type NoteName = string;
-export type PitchClass = number;
+export type { PitchClass };
 
 /** The plainest name of each pitch class, flats and sharps as most keys of this music spell them. */
 const PLAIN_NAMES: readonly NoteName[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
@@ -69,7 +70,7 @@ export function midiOf(name: string): number | null {
 }
 
 /** The plain name of a MIDI number with its octave: 40 is "E2". */
-export function midiName(midi: number): string {
+export function midiName(midi: Midi): string {
   return `${plainName(((midi % 12) + 12) % 12)}${Math.floor(midi / 12) - 1}`;
 }
 

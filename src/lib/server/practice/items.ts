@@ -1,4 +1,5 @@
 /** What is practised: items in the player's order, with how far each is. */
+import { sql } from 'kysely';
 import type { z } from 'zod';
 import {
   itemData,
@@ -145,6 +146,21 @@ export async function keepNewItems(
         .execute();
     }
   });
+}
+
+/** Whether a chart that is practised has no item for its whole form, as in songbooks of an older Corvel. */
+export async function lacksWholeForms(db: Database): Promise<boolean> {
+  const form = sql`iif(json_valid(data), json_extract(data, '$.form'), null)`;
+  const one = await db
+    .selectFrom('practice_item')
+    .select('chart_id')
+    .where('chart_id', 'is not', null)
+    .where('deleted_at', 'is', null)
+    .groupBy('chart_id')
+    .having(sql<boolean>`max(${form}) is null`)
+    .limit(1)
+    .executeTakeFirst();
+  return one !== undefined;
 }
 
 /**

@@ -19,6 +19,7 @@ import {
   itemsOn,
   keepNewItems,
   keepWholeForms,
+  lacksWholeForms,
   listItems,
   plannedItems,
   reorderItems
@@ -158,7 +159,9 @@ describe('items', () => {
 
   it('have the whole form of their chart among them, once, unless the player has deleted it', async () => {
     await keepNewItems(db, keepItems.parse({ items: [item('a', { key: 'Gm' }), item('b', { key: 'Cm' })] }));
+    expect(await lacksWholeForms(db)).toBe(true);
     await keepWholeForms(db);
+    expect(await lacksWholeForms(db)).toBe(false);
     await keepWholeForms(db);
     const forms = async () => (await listItems(db)).filter(({ data }) => data?.form);
     expect(await forms()).toMatchObject([

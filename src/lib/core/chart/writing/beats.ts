@@ -1,4 +1,5 @@
 /** The chords of one bar in time, and the cells that write them: docs/music-rules.md, Writing on bars. */
+import type { Beats } from '../../base/units';
 import type { Cell, Meter } from '../model';
 
 /** A chord in its bar. */
@@ -6,7 +7,7 @@ export interface BarChord {
   readonly symbol: string;
   /** Beats of the bar's own meter from its bar line. */
   readonly beat: number;
-  readonly beats: number;
+  readonly beats: Beats;
   /** Which cell of the bar it stands in. */
   readonly cell: number;
 }

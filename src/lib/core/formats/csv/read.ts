@@ -1,5 +1,6 @@
 /** A table of bars, chords and notes read; the columns are those that are written, in any order. */
 // Rows, not objects: for those the package makes a function of text, which the page's policy forbids.
+import type { Beats, Midi } from '../../base/units';
 import { csvParseRows } from 'd3-dsv';
 import { DEFAULT_METER, type Meter } from '../../chart/model';
 import { readMeter } from '../../chart/read';
@@ -92,10 +93,10 @@ function numberIn(text: string | undefined): number | null {
 }
 
 /** A time with many decimals is exact; 0.33 is the triplet. */
-const ticksIn = (text: string, beats: number) =>
+const ticksIn = (text: string, beats: Beats) =>
   /\.\d{6,}/.test(text) ? Math.round(beats * TICKS) : ticksOf(beats);
 
-const isPitch = (midi: number | null): midi is number =>
+const isPitch = (midi: Midi | null): midi is number =>
   midi !== null && Number.isInteger(midi) && midi >= 0 && midi <= 127;
 
 function noteIn(row: Row, start: number, length: number): LineNote | null {

@@ -1,4 +1,5 @@
 /** A chart and its lines as a table: a row for each bar, chord and note. Source: docs/music-rules.md, Files. */
+import type { Ticks } from '../../base/units';
 import { csvFormatRows } from 'd3-dsv';
 import { beatsOf, ticksOf, type LineNote } from '../../line/model';
 import { midiName } from '../../theory/note';
@@ -55,7 +56,7 @@ export function writeCsv({ title, sheet, voices }: Piece): string {
 }
 
 /** A time in beats; one that a short number would be taken for a neighbour of is written with many decimals. */
-function timeText(ticks: number): string {
+function timeText(ticks: Ticks): string {
   const beats = beatsOf(ticks);
   return ticksOf(beats) === ticks ? String(beats) : beats.toFixed(7);
 }

@@ -3,6 +3,7 @@
  * chord, what it never shows, its bass, and where in the bar it changes all count; the best way through is found exactly, among the chords that its first pulses allow.
  */
 import { nth, numberAt } from '../../base/list';
+import type { PitchClass } from '../../base/units';
 import { CHORD_ROWS, FOREIGN as FOREIGN_COST, type ChordRow } from './chord-rows';
 import type { Sounding } from './sounding';
 
@@ -83,7 +84,7 @@ class Sums {
   }
 
   /** The bass that a stretch begins with, where it has one early on; and whether it stays. */
-  bass(from: number, to: number): { readonly pc: number | null; readonly stays: boolean } {
+  bass(from: number, to: number): { readonly pc: PitchClass | null; readonly stays: boolean } {
     const first = nth(this.pulses, from).bass;
     let same = 0;
     let some = 0;

@@ -1,4 +1,5 @@
 /** Pieces of our own in many textures, as MIDI files without chord names; and how well a chart tells their chords. */
+import type { Midi, PitchClass } from '../../base/units';
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { readSheet, type Sheet } from '../../harmony/sheet';
 import type { AnalysedChange } from '../../harmony/analysis';
@@ -12,7 +13,7 @@ const QUARTER = 480;
 export interface Struck {
   readonly at: number;
   readonly for: number;
-  readonly midi: number;
+  readonly midi: Midi;
   readonly velocity?: number;
 }
 
@@ -136,7 +137,7 @@ function scaleOf({ analysis }: Sheet): number[] {
 }
 
 /** The lowest MIDI number of a pitch class from one on. */
-export const above = (pc: number, from: number): number => from + ((pc - (from % 12) + 12) % 12);
+export const above = (pc: PitchClass, from: number): number => from + ((pc - (from % 12) + 12) % 12);
 
 /** The tones of a chord in close position from a pitch on. */
 export const closeFrom = ({ change }: Here, from: number, without: readonly number[] = []): number[] => {

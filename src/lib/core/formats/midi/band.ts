@@ -1,4 +1,5 @@
 /** Events and a line as a Standard MIDI File: a track for each part, chord names as markers, every meter where it begins. */
+import type { Beats } from '../../base/units';
 import type { Part, SoundEvent } from '../../practice/events';
 import type { ChordSound } from '../../practice/feel';
 import { fileOf, headOf, track, type MidiHead, type Timed } from './file';
@@ -6,7 +7,7 @@ import { fileOf, headOf, track, type MidiHead, type Timed } from './file';
 export interface MidiPiece extends MidiHead {
   readonly title: string;
   readonly events: readonly SoundEvent[];
-  readonly beats: number;
+  readonly beats: Beats;
   /** General MIDI program of the drums, which is their kit. */
   readonly kit: 'sticks' | 'brushes' | 'none';
   readonly chordsOn: ChordSound;

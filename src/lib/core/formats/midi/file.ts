@@ -1,4 +1,5 @@
 /** A Standard MIDI File of format 1: its tracks, and the head that says title, tempo, key, meters and chord names. */
+import type { Beats } from '../../base/units';
 import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import type { Meter } from '../../chart/model';
 import type { ExcerptBar } from '../../harmony/excerpt';
@@ -71,7 +72,7 @@ export function headOf(
     tick: Math.max(0, Math.round(start * beat)),
     event: { ...event, meta: true }
   });
-  const tempoAt = (start: number, beats: number): Timed =>
+  const tempoAt = (start: number, beats: Beats): Timed =>
     meta(start, {
       type: 'setTempo',
       microsecondsPerBeat: Math.round((60e6 / beats) * (meter.unit / 4))

@@ -3,6 +3,7 @@
  * where the frets stand, and that is told. Source: docs/music-rules.md, Files.
  */
 import { firstOf, nth, sure } from '../../base/list';
+import type { Fret, StringNumber } from '../../base/units';
 import type { Meter } from '../../chart/model';
 import { DEFAULT_METER } from '../../chart/model';
 import { readKey } from '../../harmony/key';
@@ -181,8 +182,8 @@ const tokensOf = (line: string): Token[] =>
 /** A fret on a string, where it stands in the line. */
 interface Touch {
   readonly column: number;
-  readonly string: number;
-  readonly fret: number;
+  readonly string: StringNumber;
+  readonly fret: Fret;
   readonly how: Partial<LineNote>;
   readonly bend: number;
   readonly release: number | null;
@@ -218,7 +219,7 @@ function readBlock(block: Block, part: Part, neck: Instrument, meter: Meter, lef
 /** Cents of a bend that is written without saying how far, and makes no new pitch. */
 const CURL = 40;
 
-function touchesOf(text: string, from: number, string: number, neck: Instrument): Touch[] {
+function touchesOf(text: string, from: number, string: StringNumber, neck: Instrument): Touch[] {
   return [...text.matchAll(FRET)].flatMap((match): Touch[] => {
     const [, before = '', said = '', bent, released, shaken] = match;
     const fret = Number(said.replaceAll(/[()]/g, ''));

@@ -3,6 +3,7 @@
  * can be played, and read back, without a staff. Source: docs/music-rules.md, Files.
  */
 import { firstOf, lastOf, nth, sure } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import { midiName } from '../../theory/note';
 import { fractionOf, ticksOf, type LineNote } from '../../line/model';
 import { writtenBars, type Piece as WrittenPiece, type WrittenBar } from '../../line/notation';
@@ -109,7 +110,7 @@ function entriesOf(pieces: readonly WrittenPiece[], chords: Over['chords']): Ent
 }
 
 /** A length in beats: "1", "1/2", "3/2", "1/3". */
-function beatsText(ticks: number): string {
+function beatsText(ticks: Ticks): string {
   const { above, below } = fractionOf(ticks);
   return below === 1 ? String(above) : `${above}/${below}`;
 }

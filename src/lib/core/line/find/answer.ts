@@ -1,5 +1,6 @@
 /** Calls and their answers: a phrase, silence, the same head with another end; and bars of the melody answered by one's own. */
 import { firstOf, nth, sure } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import type { PlayedBar } from '../../chart/unroll';
 import { placeNotes } from '../place';
 import { endOf, TICKS, ticksOf, type Line, type LineNote } from '../model';
@@ -82,7 +83,7 @@ export function callAndAnswer(wish: FindWish): FoundLines {
   return { ...answer, lines: answer.lines.map((line) => ({ ...line, exact: false })) };
 }
 
-function barAt(bars: readonly PlayedBar[], ticks: number) {
+function barAt(bars: readonly PlayedBar[], ticks: Ticks) {
   const i = Math.max(
     0,
     bars.findLastIndex(({ start }) => ticksOf(start) <= ticks)
@@ -112,10 +113,10 @@ function contoursOf(notes: readonly LineNote[], bars: readonly PlayedBar[]) {
 export function melodyAndAnswer(melody: Line, wish: FindWish): FoundLines {
   const stretches = stretchesOf(wish);
   const bars = barsOf(wish, stretches);
-  const isOwn = (ticks: number) => Math.floor(barAt(bars, ticks).i / PHRASE) % 2 === 1;
+  const isOwn = (ticks: Ticks) => Math.floor(barAt(bars, ticks).i / PHRASE) % 2 === 1;
   const level = SLOT_LEVELS.arpeggio;
   const own = slotsOf(level, { ...wish, phrase: 0 }, stretches).filter(({ start }) => isOwn(start));
-  const soundingAt = (ticks: number) =>
+  const soundingAt = (ticks: Ticks) =>
     melody.notes.findLast((note) => note.start <= ticks && endOf(note) > ticks) ??
     melody.notes.find((note) => note.start >= ticks && note.start < ticks + 2 * TICKS);
   const phrase = (slot: PlannedSlot) => Math.floor(barAt(bars, slot.start).i / PHRASE);

@@ -1,5 +1,6 @@
 /** What a line is charged for. Data, not law. Source: docs/music-rules.md, Finding a line. */
 import { entryOf, nth, numberAt } from '../../base/list';
+import type { Midi, Ticks } from '../../base/units';
 import { chanceOf } from '../chance';
 import { TICKS } from '../model';
 import type { FoundWay, Way } from '../lattice';
@@ -8,8 +9,8 @@ import type { PoolCell } from './pool';
 /** One note to be found. */
 export interface PlannedSlot {
   /** In ticks. */
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
   readonly change: number;
   readonly cells: readonly PoolCell[];
   /** It is a target, or starts a change that has none. */
@@ -159,7 +160,7 @@ export function wayCost(from: PoolCell, to: PoolCell, { way, isFree }: PlannedSl
 }
 
 /** How a seed moves the cells of a slot. */
-export function seededCost(seed: number, slot: number): (midi: number) => number {
+export function seededCost(seed: number, slot: number): (midi: Midi) => number {
   if (seed === 0) return () => 0;
   const known = new Map<number, number>();
   return (midi) => {
@@ -172,7 +173,7 @@ export function seededCost(seed: number, slot: number): (midi: number) => number
 export function partsOf(
   { cost, cells }: FoundWay<PoolCell>,
   slots: readonly PlannedSlot[],
-  seeded: readonly ((midi: number) => number)[]
+  seeded: readonly ((midi: Midi) => number)[]
 ): LineParts {
   const sum = (of: (to: PoolCell, slot: PlannedSlot, from: PoolCell | undefined, i: number) => number) =>
     cells.reduce((total, to, i) => total + of(to, nth(slots, i), cells[i - 1], i), 0);

@@ -3,6 +3,7 @@
  * be; each led in by a semitone where there is time. The best sequence is found exactly.
  */
 import { nth } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import { solvePaths, stepTable } from '../../targets/solve';
 import { TICKS, written, type LineNote } from '../model';
 import { landingsOf, stretchesOf, slotLength, type FindWish, type FoundLines, type Stretch } from './find';
@@ -30,8 +31,8 @@ const COSTS = { noTarget: 30, string: 1, standing: 4 } as const;
 /** A moment at which one is struck. */
 interface Struck {
   readonly stretch: Stretch;
-  readonly start: number;
-  readonly end: number;
+  readonly start: Ticks;
+  readonly end: Ticks;
   readonly pairs: readonly Pair[];
   readonly own: (pair: Pair) => number;
   readonly isTarget: boolean;
@@ -135,8 +136,8 @@ function struckNotes(
   const lead =
     next && following?.start === end && end - start > TICKS ? leadingPair(stretch, pair, next) : null;
   const until = lead ? end - length : end;
-  const both = ({ low, high }: Pair, at: number, beats: number, purpose: 'target' | 'run' | 'approach') =>
-    [low, high].map((cell) => written(cell, at, beats, purpose));
+  const both = ({ low, high }: Pair, at: Ticks, lasts: Ticks, purpose: 'target' | 'run' | 'approach') =>
+    [low, high].map((cell) => written(cell, at, lasts, purpose));
   return [
     ...both(pair, start, until - start, isTarget ? 'target' : 'run'),
     ...(lead ? both(lead, until, length, 'approach') : [])

@@ -1,5 +1,7 @@
 /** Figures: cells that are carried through the changes, as the numbers of the tones they go through. */
 
+import type { PitchClass } from '../../base/units';
+
 /** A number above the root of the change, or a step next to the tone that follows. */
 export type FigureTone = number | 'above' | 'below';
 
@@ -65,7 +67,7 @@ const upTo = (from: number, to: number) => (((to - from) % OCTAVE) + OCTAVE) % O
 export function stepsOf(
   tones: readonly FigureTone[],
   pcOf: (number: number) => number,
-  isHome: (pc: number) => boolean
+  isHome: (pc: PitchClass) => boolean
 ): readonly (readonly number[] | null)[] {
   const numberAfter = (at: number) => tones.slice(at).find((tone) => typeof tone === 'number');
   let last = typeof tones[0] === 'number' ? tones[0] : 1;

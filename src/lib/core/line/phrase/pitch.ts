@@ -4,6 +4,7 @@
  * chord were shown. Source: docs/music-rules.md, Phrases, Pitch.
  */
 import { firstOf, lastOf, nth } from '../../base/list';
+import type { Midi, PitchClass, Ticks } from '../../base/units';
 import type { Spot } from '../../neck/tuning';
 import type { Sounds } from './sounds';
 import type { Idiom, PhraseRow } from './styles';
@@ -13,7 +14,7 @@ export type AskedSteps = readonly number[];
 
 /** A note to be given a pitch. */
 export interface PitchSlot {
-  readonly length: number;
+  readonly length: Ticks;
   readonly sounds: Sounds;
   /** Where it stands: on a strong pulse, another pulse, or off it. */
   readonly accent: 'strong' | 'weak' | 'off';
@@ -39,7 +40,7 @@ export interface PitchSlot {
   /** Where the line wishes to be (MIDI number). */
   readonly centre: number;
   /** The pitch that the phrase it takes up has here, and what a semitone away from it costs. */
-  readonly model: { readonly midi: number; readonly weight: number } | null;
+  readonly model: { readonly midi: Midi; readonly weight: number } | null;
   /** The step that the phrase it takes up makes here. */
   readonly modelStep: number | null;
   /** The player has it here. */
@@ -54,7 +55,7 @@ export interface PitchProblem {
   readonly places: readonly Spot[];
   readonly row: PhraseRow;
   /** A little chance for a note at a place, at least 0. */
-  readonly seeded: (slot: number, midi: number) => number;
+  readonly seeded: (slot: number, midi: Midi) => number;
   readonly k: number;
 }
 
@@ -105,7 +106,7 @@ const LEANS_ABROAD = 1.2;
 const leaningCost = (kind: Kind) =>
   ({ chord: 0.6, penta: 0, scale: 0, blue: 0.2, avoid: 0.2, chromatic: 1.2 })[kind];
 
-function landingCost({ sounds }: PitchSlot, pc: number, { root, hangs }: PhraseRow): number {
+function landingCost({ sounds }: PitchSlot, pc: PitchClass, { root, hangs }: PhraseRow): number {
   const kind = sounds.kinds[pc]!;
   switch (sounds.ranks[pc]!) {
     case 'third':
@@ -149,7 +150,7 @@ function placeCost(
   }
 }
 
-function longCost({ sounds, leans }: PitchSlot, pc: number, kind: Kind): number {
+function longCost({ sounds, leans }: PitchSlot, pc: PitchClass, kind: Kind): number {
   if (leans || kind === 'chord') return 0;
   if (kind === 'avoid') return 6;
   if (kind === 'chromatic') return Infinity;
@@ -157,7 +158,7 @@ function longCost({ sounds, leans }: PitchSlot, pc: number, kind: Kind): number 
   return kind === 'blue' ? 1 : 1.5;
 }
 
-function lastCost({ sounds }: PitchSlot, pc: number, kind: Kind): number {
+function lastCost({ sounds }: PitchSlot, pc: PitchClass, kind: Kind): number {
   if (kind === 'avoid' || kind === 'chromatic') return Infinity;
   if (kind === 'chord') return 0;
   return kind === 'penta' || sounds.ranks[pc] === 'sixth or ninth' ? 0.5 : 2.5;

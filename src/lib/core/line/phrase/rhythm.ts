@@ -3,6 +3,7 @@
  * Source: docs/music-rules.md, Phrases, Rhythm and Landings.
  */
 import { firstOf, lastOf, nth, sure } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import type { Chance } from '../chance';
 import { cellsOf, readCell, type Cell, type CellRole, type Vocabulary } from './cells';
 import { barAt, pulseAt, pushAt, type Grid, type GridBar, type GridChange, type GridPulse } from './grid';
@@ -11,8 +12,8 @@ import { MEETINGS, type Meeting, type PhraseRow } from './styles';
 
 /** A note before it has a pitch. Times in ticks. */
 export interface Strike {
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
   /** Touched rather than struck. */
   readonly isGhost: boolean;
   /** It comes before the change or bar line that it belongs to, by so many ticks. */
@@ -201,8 +202,8 @@ function roleIn(role: CellRole, at: number, count: number): CellRole | null {
 /** The notes of a cell over its pulses. */
 function strikesOf({ words }: Cell, pulses: readonly GridPulse[]): Strike[] {
   const strikes: Strike[] = [];
-  let open: { start: number; isGhost: boolean } | null = null;
-  const close = (end: number) => {
+  let open: { start: Ticks; isGhost: boolean } | null = null;
+  const close = (end: Ticks) => {
     if (open) strikes.push(strike(open.start, end - open.start, open.isGhost));
     open = null;
   };
@@ -220,7 +221,7 @@ function strikesOf({ words }: Cell, pulses: readonly GridPulse[]): Strike[] {
   return strikes;
 }
 
-const strike = (start: number, length: number, isGhost = false): Strike => ({
+const strike = (start: Ticks, length: Ticks, isGhost = false): Strike => ({
   start,
   length,
   isGhost,
@@ -370,7 +371,7 @@ function wouldFloat(strikes: readonly Strike[], at: number, grid: Grid): boolean
 /** A note that the player has there, at its time whatever else was struck. */
 function pinnedAt(strikes: readonly Strike[], i: number, how: Meeting, push: number): Strike[] {
   const own = nth(strikes, i);
-  const pin = (all: readonly Strike[], start: number) =>
+  const pin = (all: readonly Strike[], start: Ticks) =>
     all.map((one) => (one.start === start ? { ...one, isGhost: false, leans: false, isPinned: true } : one));
   if (how === 'early') return pin(early(strikes, i, push), own.start - push);
   if (how === 'on') return pin(strikes, own.start);

@@ -3,6 +3,7 @@ import type { ScaleChoice } from '../../approaches/choice';
 import { contextOf } from '../../approaches/context';
 import { modes } from '../../approaches/modes';
 import { nth } from '../../base/list';
+import type { PitchClass } from '../../base/units';
 import type { AnalysedChange, Analysis } from '../../harmony/analysis';
 import { isMinorKey, stepsOver } from '../../harmony/key';
 import { nameOf, namingOf, type Naming } from '../../neck/shape';
@@ -124,7 +125,7 @@ const STEP_DEGREES: readonly Degree[] = ['1', 'b9', '9', 'b3', '3', '11', 'b5', 
 
 /** The name of a pitch: of a blue note and of a pentatonic one by the key, else by the chord; none needs a double accidental. */
 function nameFor(
-  pc: number,
+  pc: PitchClass,
   { chord, key }: AnalysedChange & { readonly chord: Chord },
   naming: Naming,
   kinds: readonly SoundKind[]

@@ -1,5 +1,6 @@
 /** What the hand does with notes that have their pitch: bends, curls, slides, slurs, vibrato, ghosts, double stops. Source: docs/music-rules.md, Phrases, Techniques. */
 import { nth } from '../../base/list';
+import type { Ticks } from '../../base/units';
 import { semitonesUp } from '../../theory/note';
 import type { Spot } from '../../neck/tuning';
 import type { Chance } from '../chance';
@@ -9,8 +10,8 @@ import type { PhraseRow } from './styles';
 
 /** A note with its pitch and what the phrase knows of it. */
 export interface SolvedNote {
-  readonly start: number;
-  readonly length: number;
+  readonly start: Ticks;
+  readonly length: Ticks;
   readonly spot: Spot;
   readonly sounds: Sounds;
   /** Of the pulse in which it stands, in ticks. */

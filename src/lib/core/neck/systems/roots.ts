@@ -1,5 +1,6 @@
 /** One octave from each root on strings 6, 5 and 4. Source: docs/music-rules.md, The neck. */
 import { nth } from '../../base/list';
+import type { StringNumber } from '../../base/units';
 import { pitchClass, type NoteName } from '../../theory/note';
 import { areaOf, fillAt } from '../area';
 import { nearestTo } from '../box';
@@ -9,7 +10,7 @@ import { fretsOf, placeRows, type NeckSystem, type Place } from './system';
 
 const ROOT_STRINGS = [6, 5, 4] as const;
 
-function rootPlaces(neck: Instrument, root: NoteName): (Place & { readonly string: number })[] {
+function rootPlaces(neck: Instrument, root: NoteName): (Place & { readonly string: StringNumber })[] {
   return ROOT_STRINGS.filter((string) => string <= neck.strings.length).flatMap((string) =>
     fretsOf(neck, pitchClass(root), [string]).map((fret) => ({
       name: { kind: 'root', string } as const,

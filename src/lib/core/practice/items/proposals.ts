@@ -4,6 +4,7 @@
  * other. The whole form is there from the first day.
  */
 import { nth } from '../../base/list';
+import type { Beats } from '../../base/units';
 import { transposeKey } from '../../chart/transpose';
 import { readKey } from '../../harmony/key';
 import { drillOf } from '../../line/drills';
@@ -19,7 +20,7 @@ export interface PracticeChart {
   /** Bars of its unrolled form, its sections, and the beats of a bar. */
   readonly bars: number;
   readonly sections: readonly Bars[];
-  readonly beats: number;
+  readonly beats: Beats;
   /** Positions of its areas, the one to begin with first. */
   readonly positions: readonly number[];
   readonly hasMelody: boolean;

@@ -1,6 +1,7 @@
 /** What is practised and what was: items, and the rows of the log. The log is what happened; everything else follows from it. */
 
 import { nth } from '../../base/list';
+import type { Beats, Seconds } from '../../base/units';
 
 /** Beats a minute that an item begins at and is to reach, and the step between two tempos in per cent. */
 export interface ItemTempo {
@@ -27,7 +28,7 @@ export interface PracticeItem {
   readonly bars?: number | undefined;
   readonly sections?: readonly Bars[] | undefined;
   /** Beats of a bar. */
-  readonly beats?: number | undefined;
+  readonly beats?: Beats | undefined;
   /** The whole form with the band, as it will be played. */
   readonly form?: boolean | undefined;
 }
@@ -44,7 +45,7 @@ export interface LogRow {
   /** As the player has marked the rounds; null where nothing was said. */
   readonly clean: boolean | null;
   readonly rounds: number;
-  readonly seconds: number;
+  readonly seconds: Seconds;
   /** The stretch that was looped; without it the whole of the item. */
   readonly bars?: Bars | undefined;
   /** How often it was looped, or for each loop the bars in which the player stumbled. */

@@ -1,5 +1,6 @@
 /** What the log amounts to: minutes by day and week, coverage, tempo over time. Every sum is of rows, and of nothing else. */
 import { firstOf, sure } from '../../base/list';
+import type { Seconds } from '../../base/units';
 import { dayAfter, daysBetween, weekOf } from './day';
 import type { LogRow } from './model';
 import { heldTempo, cleanTempo } from '../progress/held';
@@ -14,7 +15,7 @@ export interface PlacedRow extends LogRow {
 export interface Sum {
   /** The day, or the Monday of the week. */
   readonly day: string;
-  readonly seconds: number;
+  readonly seconds: Seconds;
 }
 
 /** Seconds of each day between two days, both in; those without playing too. */
@@ -50,7 +51,7 @@ function summed(rows: readonly LogRow[], by: (row: LogRow) => string): ReadonlyM
 export interface Covered {
   readonly area: number;
   readonly key: string;
-  readonly seconds: number;
+  readonly seconds: Seconds;
   /** The highest tempo held there, in anything; and the highest that was clean at all. */
   readonly held: number | null;
   readonly clean: number | null;

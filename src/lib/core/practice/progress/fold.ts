@@ -1,5 +1,6 @@
 /** An item's log folded once into all that the plan and the stand ask of it. */
 import { entryOf, lastOf, nth, numberAt } from '../../base/list';
+import type { Seconds } from '../../base/units';
 import { dayAfter, daysBetween } from '../log/day';
 import { byDay, type Bars, type LogRow, type PracticeItem } from '../log/model';
 import { lengthOf, loopsOf, UNKNOWN_BARS, type Loop } from './loops';
@@ -37,7 +38,7 @@ export interface Standing {
   readonly passes: Passes;
   lastDay: string | null;
   firstDay: string | null;
-  seconds: number;
+  seconds: Seconds;
   /** The fastest clean run of the whole, and days of it played since the last new one. */
   best: number | null;
   flat: number;

@@ -1,5 +1,6 @@
 /** The ladder at the stand: what a part loops now and how fast, from the loops that were played in it. */
 import { nth } from '../../base/list';
+import type { Seconds } from '../../base/units';
 import type { Bars } from '../log/model';
 import type { Loop } from './loops';
 import { newStretch, playLoop, tempoAfter, type Stretch } from './runs';
@@ -22,7 +23,7 @@ const DAY = 'today';
 export function nowIn(
   steps: readonly Step[],
   loops: readonly Loop[],
-  seconds: number,
+  seconds: Seconds,
   rung?: number
 ): Now | null {
   const stretches = steps.map((step) => playedIn(step, loops, rung));

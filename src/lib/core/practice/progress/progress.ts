@@ -1,4 +1,5 @@
 /** How far items are: shut, open, in progress, held; read from the log. */
+import type { Seconds } from '../../base/units';
 import { dayAfter } from '../log/day';
 import type { LogRow, PracticeItem } from '../log/model';
 import { askedOn, settled, standingsOf, type Standing } from './fold';
@@ -34,7 +35,7 @@ export interface Progress extends Standpoint {
   readonly base: number | null;
   /** Bars where it goes wrong again and again. */
   readonly seams: readonly number[];
-  readonly seconds: number;
+  readonly seconds: Seconds;
 }
 
 /** Progress of every item on a day, by id. An item stands on those it names that there are; one that is gone holds nothing up. */

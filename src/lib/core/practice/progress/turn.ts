@@ -1,5 +1,6 @@
 /** What of an item is played now, and how fast: the ladder from the first loop of a day on. */
 import { nth, sure } from '../../base/list';
+import type { Seconds } from '../../base/units';
 import { boundedTempo, LOWEST_TEMPO } from '../ladder';
 import { daysBetween } from '../log/day';
 import type { Bars, PracticeItem } from '../log/model';
@@ -33,7 +34,7 @@ export function loopSeconds({ beats = USUAL_BEATS }: PracticeItem, bars: number,
 }
 
 /** The whole begins a day here; once it has begun it goes on. `seconds`: of the part. */
-export function wholeTempo(standing: Standing, day: string, seconds: number): number {
+export function wholeTempo(standing: Standing, day: string, seconds: Seconds): number {
   const { item, whole, bars } = standing;
   return nextOf(whole, { ...item.tempo, day, loops: (tempo) => seconds / loopSeconds(item, bars, tempo) });
 }

@@ -1,4 +1,5 @@
 /** Cards of the trainer: what is asked, what answers it, and what is said to the answer. A card stands by itself: no chart is needed to ask it. */
+import type { Fret, Midi, StringNumber } from '../../base/units';
 import type { Degree } from '../../theory/degree';
 import type { NoteName } from '../../theory/note';
 
@@ -36,7 +37,7 @@ export type Question =
       readonly degree: Degree;
       readonly to: string;
       readonly target: Degree;
-      readonly string: number;
+      readonly string: StringNumber;
       readonly at: number;
     }
   | {
@@ -50,14 +51,14 @@ export type Question =
   | { readonly kind: 'quality'; readonly symbol: string; readonly degree: Degree; readonly step: number }
   | { readonly kind: 'outlines'; readonly symbol: string; readonly key: string; readonly turn: number }
   /** On one string; in the window where the string is 0. */
-  | { readonly kind: 'phrase'; readonly symbol: string; readonly at: number; readonly string: number };
+  | { readonly kind: 'phrase'; readonly symbol: string; readonly at: number; readonly string: StringNumber };
 
 export type CardKindId = Question['kind'];
 
 /** A place on the neck, string 1 the highest. */
 export interface Place {
-  readonly string: number;
-  readonly fret: number;
+  readonly string: StringNumber;
+  readonly fret: Fret;
 }
 
 /** How a player has answered. */
@@ -72,7 +73,7 @@ export type Answer =
   | { readonly way: 'own'; readonly isRight: boolean };
 
 export interface SolvedCell extends Place {
-  readonly midi: number;
+  readonly midi: Midi;
   readonly note: NoteName;
   readonly degree: Degree;
 }

@@ -1,5 +1,6 @@
 /** Short lines that cards show and sound: one that outlines a chord, two that do not, and a phrase to be sung. */
 import { nth, sure } from '../../base/list';
+import type { Midi } from '../../base/units';
 import { readKey } from '../../harmony/key';
 import type { Chord } from '../../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../../theory/degree';
@@ -78,7 +79,7 @@ export function phraseOf(chord: Chord): readonly number[] {
 }
 
 /** A MIDI number as it is written over a chord. */
-export function lineOver({ root, rootPc, tones }: Chord, midi: number): NoteName {
+export function lineOver({ root, rootPc, tones }: Chord, midi: Midi): NoteName {
   const degree: Degree = degreeOf(semitonesUp(rootPc, midi % 12), tones);
   return spell(root, degree);
 }

@@ -1,4 +1,5 @@
 /** When a card comes again: FSRS by its package, rated from whether it was right and how quickly, against its own history. */
+import type { Seconds } from '../../base/units';
 import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
 
 /** What is kept of a card's memory; times in milliseconds since 1970. */
@@ -20,7 +21,7 @@ export interface Review {
   readonly at: number;
   readonly isRight: boolean;
   /** Seconds until the answer. */
-  readonly seconds: number;
+  readonly seconds: Seconds;
 }
 
 /** How an answer is rated: forgotten, with effort, known, at once. */

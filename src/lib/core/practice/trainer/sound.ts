@@ -1,5 +1,6 @@
 /** What a card lets be heard: a chord to sing over, or the home of the key and then a line over no chord at all. */
 import { nth } from '../../base/list';
+import type { PitchClass } from '../../base/units';
 import { readSheet } from '../../harmony/sheet';
 import { readKey } from '../../harmony/key';
 import { MODES } from '../../theory/mode';
@@ -34,7 +35,7 @@ export function heardOf(question: Question): Heard | null {
 }
 
 /** The answer to a card that was sung: the chord with the note. */
-export function answerHeard(question: Question, pc: number): Heard | null {
+export function answerHeard(question: Question, pc: PitchClass): Heard | null {
   if (question.kind !== 'sing') return null;
   const [change] = readSheet(`| ${question.symbol} |`).analysis.changes;
   return change ? pathOver([{ change, midi: LINE_FROM + ((pc - LINE_FROM + 120) % 12) }]) : null;

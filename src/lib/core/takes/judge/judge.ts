@@ -3,6 +3,7 @@
  * what is to be said of the whole. What was left alone on purpose is not counted. Source: docs/music-rules.md, Judging a take.
  */
 import { firstOf, nth, sure } from '../../base/list';
+import type { Beats, Midi } from '../../base/units';
 import { group, mean as meanOf } from 'd3-array';
 import type { Meter } from '../../chart/model';
 import type { AnalysedChange } from '../../harmony/analysis';
@@ -35,7 +36,7 @@ import { THRESHOLDS } from './thresholds';
 /** The note that is meant at a change. */
 export interface MeantTarget {
   readonly change: number;
-  readonly midi: number;
+  readonly midi: Midi;
   /** When it is meant, in beats from the start of the form; at its change unless said otherwise. */
   readonly at?: number | undefined;
 }
@@ -111,7 +112,7 @@ export interface Clash {
 
 export interface BendOff {
   readonly change: number;
-  readonly midi: number;
+  readonly midi: Midi;
   readonly cents: number;
 }
 
@@ -411,7 +412,7 @@ interface AskedInRound extends Asked {
   readonly change: AnalysedChange;
   readonly round: number;
   readonly start: number;
-  readonly beats: number;
+  readonly beats: Beats;
 }
 
 /** Every change of every round as a window of the outline test, in beats of the take. */

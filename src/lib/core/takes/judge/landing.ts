@@ -1,4 +1,5 @@
 /** How a change was landed on: the note it began with, against the one that was meant. Source: docs/music-rules.md, Judging a take. */
+import type { Beats, Midi } from '../../base/units';
 import type { AnalysedChange } from '../../harmony/analysis';
 import { degreeOf, type Degree } from '../../theory/degree';
 import { semitonesUp } from '../../theory/note';
@@ -21,7 +22,7 @@ export interface MetTarget {
 
 /** The note that a change was landed on, whatever was meant. */
 export interface Landing {
-  readonly midi: number;
+  readonly midi: Midi;
   readonly degree: Degree;
   /** Beats after the change. */
   readonly late: number;
@@ -68,7 +69,7 @@ export function landingIn(played: readonly BeatNote[], place: Place): Landing | 
 }
 
 /** Times are told to a hundredth of a beat. */
-export const rounded = (beats: number) => Math.round(beats * 100) / 100;
+export const rounded = (beats: Beats) => Math.round(beats * 100) / 100;
 
 /** How what was played met the target of a change. `lateFrom`: beats from which on a landing is late. */
 export function meet(

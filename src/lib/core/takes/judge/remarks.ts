@@ -4,6 +4,7 @@
  */
 import { chordOf } from '../../chart/unroll';
 import { firstOf, lastOf, nth, sure } from '../../base/list';
+import type { Beats, Seconds } from '../../base/units';
 import type { AnalysedChange } from '../../harmony/analysis';
 import type { Chord } from '../../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../../theory/degree';
@@ -87,7 +88,7 @@ export function remarksOn(judgement: Judgement, ground: JudgingGround): TakeRema
 }
 
 /** "a beat", "half a beat", "2 beats": in pulses. */
-function beatsApart(beats: number, { form }: JudgingGround): string {
+function beatsApart(beats: Beats, { form }: JudgingGround): string {
   const pulse = form.bars[0] ? firstOf(pulsesOf(form.bars[0])).beats : 1;
   const pulses = beats / pulse;
   return pulses === 0.5 ? 'half a beat' : pulses === 1 ? 'a beat' : `${pulses} beats`;
@@ -161,7 +162,7 @@ const noteNamed = (chord: Chord, degree: Degree) => prettyNote(spell(firstOf(cho
 /** "0.6 beats". */
 const beatsLate = (late: number) => counted(Math.round(late * 10) / 10, 'beat');
 
-const inMs = (seconds: number) => `${Math.round(Math.abs(seconds) * 100) * 10} ms`;
+const inMs = (seconds: Seconds) => `${Math.round(Math.abs(seconds) * 100) * 10} ms`;
 
 /** The player goes faster or slower than the band. */
 const drifting: Rule = ({ time }, ground) => {

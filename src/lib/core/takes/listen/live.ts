@@ -4,6 +4,7 @@
  * a take is never taken from here. Source: docs/music-rules.md, Listening.
  */
 import { numberAt } from '../../base/list';
+import type { Midi } from '../../base/units';
 import { PitchDetector } from 'pitchy';
 import type { RecordedBlock } from '../model';
 import { levelOf, pitchOf, SILENT } from './frames';
@@ -17,7 +18,7 @@ import { Spectrum } from './spectrum';
 export interface LiveNote {
   /** Seconds of the clock that stamps the blocks. */
   readonly at: number;
-  readonly midi: number;
+  readonly midi: Midi;
 }
 
 /** What is heard at the end of a block. */
@@ -112,10 +113,10 @@ export class LiveEar {
   #high = 0;
   #stroke: Stroke | null = null;
   #lastStroke = -Infinity;
-  #sounding: { readonly midi: number; readonly at: number; loudest: number } | null = null;
+  #sounding: { readonly midi: Midi; readonly at: number; loudest: number } | null = null;
   /** The last note that was told since there was silence. */
   #last: number | null = null;
-  #slur: { readonly midi: number; readonly since: number; looks: number } | null = null;
+  #slur: { readonly midi: Midi; readonly since: number; looks: number } | null = null;
   #saliences: number[] = [];
   /** Circular mean of what pitches have beside whole semitones. */
   #tuning = { sine: 0, cosine: 1 };

@@ -3,6 +3,7 @@
  * off. A pitch that goes on without a leap belongs to one note. Source: docs/music-rules.md, Listening.
  */
 import { firstOf, nth } from '../../base/list';
+import type { Seconds } from '../../base/units';
 import type { PitchEvent } from '../model';
 import { HOP, type Frame } from './frames';
 import { quantile } from './onsets';
@@ -177,7 +178,7 @@ function isStep(track: readonly (number | null)[], from: number, to: number, awa
 /** The name of a glide of so many semitones in so many seconds, after what was done to the note before: what was bent up is let down. */
 function glideKind(
   semitones: number,
-  seconds: number,
+  seconds: Seconds,
   before: readonly PitchEvent[] = []
 ): PitchEvent['kind'] {
   const bent = before.reduce(

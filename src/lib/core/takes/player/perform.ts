@@ -3,6 +3,7 @@
  * finger lands a semitone off, a note does not sound; the better the player the less of all of it. The same seed plays the same.
  */
 import { nth } from '../../base/list';
+import type { Seconds } from '../../base/units';
 import { chanceOf, type Chance } from '../../line/chance';
 import { endOf, type LineNote } from '../../line/model';
 import type { PitchEvent, PlayedNote } from '../model';
@@ -12,9 +13,9 @@ export interface Stroke extends PlayedNote {
   /** 0 to 1. */
   readonly loudness: number;
   /** Bent up, or slid, from another pitch (MIDI) in so many seconds. */
-  readonly bend?: { readonly from: number; readonly seconds: number };
+  readonly bend?: { readonly from: number; readonly seconds: Seconds };
   /** So many seconds after its start it is let down to a pitch (MIDI), in so many seconds. */
-  readonly release?: { readonly to: number; readonly after: number; readonly seconds: number };
+  readonly release?: { readonly to: number; readonly after: number; readonly seconds: Seconds };
   /** From so many seconds after its start on its pitch swings, by so many cents to either side. */
   readonly vibrato?: { readonly cents: number; readonly hertz: number; readonly after: number };
   /** The string is damped by the hand: short, dull, more rhythm than pitch. */
@@ -146,7 +147,7 @@ const SLIDES = 21;
 function techniquesOf(
   { bend, release, vibrato, slur, slide }: LineNote,
   off: number,
-  seconds: number,
+  seconds: Seconds,
   slidFrom: number | null
 ): Pick<Stroke, 'bend' | 'release' | 'vibrato' | 'slur'> {
   const half = seconds / 2;

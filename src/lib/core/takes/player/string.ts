@@ -2,6 +2,7 @@
  * The sound of a plucked string, made of nothing: a loop of delay that loses its brightness as it goes round, plucked at a point, as the
  * usual model of a plucked string has it. Driven, it goes through a curve that bends as an amplifier does.
  */
+import type { Seconds } from '../../base/units';
 import { chanceOf } from '../../line/chance';
 import type { Stroke } from './perform';
 
@@ -70,7 +71,7 @@ export function sounded(
 
 /** The pitch of a stroke so many seconds after its start: MIDI number with fractions. */
 export function pitchAt({ midi, bend, release, vibrato }: Stroke, after: number): number {
-  const share = (begun: number, seconds: number) =>
+  const share = (begun: number, seconds: Seconds) =>
     seconds > 0 ? Math.max(0, Math.min(1, (after - begun) / seconds)) : Number(after >= begun);
   const up = bend ? (1 - share(0, bend.seconds)) * (bend.from - midi) : 0;
   const down = release ? share(release.after, release.seconds) * (release.to - midi) : 0;

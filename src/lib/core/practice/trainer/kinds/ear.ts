@@ -1,5 +1,6 @@
 /** Cards for the ear: which chord a line outlines, which line outlines a chord, sung tones, a phrase found on the neck. */
 import { nth } from '../../../base/list';
+import type { Midi } from '../../../base/units';
 import { keyText } from '../../../harmony/key';
 import { spots } from '../../../neck/tuning';
 import type { Chord } from '../../../theory/chord';
@@ -172,7 +173,7 @@ export const phrase: CardKind<Of<'phrase'>> = {
     chordsOf(analysis).flatMap((chord) => {
       const midis = phraseOf(chord);
       const at = positions[0] ?? neck.capo + 1;
-      const reaches = (cells: readonly { midi: number }[]) =>
+      const reaches = (cells: readonly { midi: Midi }[]) =>
         midis.every((midi) => cells.some((cell) => cell.midi === midi));
       // First on one string, then where the hand is.
       const one = Array.from({ length: neck.strings.length }, (_, i) => i + 1).find((string) =>

@@ -1,5 +1,6 @@
 /** What the kinds of cards are made of: the form of a row, and what several of them share. */
 import { sure } from '../../../base/list';
+import type { Seconds } from '../../../base/units';
 import type { Analysis } from '../../../harmony/analysis';
 import { readKey } from '../../../harmony/key';
 import { namingOf, nameOf } from '../../../neck/shape';
@@ -44,7 +45,7 @@ export interface CardKind<Q extends Question = Question> {
   /** It is answered without a neck. */
   readonly isNeckless?: true;
   /** Seconds that a player who knows it takes, before the card has a history of its own. */
-  readonly seconds: number;
+  readonly seconds: Seconds;
   readonly ask: (question: Q) => string;
   /** Places that are shown with the question. */
   readonly shows?: (question: Q, neck: Instrument) => readonly SolvedCell[];

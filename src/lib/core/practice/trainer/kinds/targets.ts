@@ -1,4 +1,5 @@
 /** Cards that find a target: in every octave, in the window, nearest to where the hand is. */
+import type { Fret, StringNumber } from '../../../base/units';
 import { spots } from '../../../neck/tuning';
 import { listed } from '../../../theory/words';
 import {
@@ -88,7 +89,7 @@ export const octaves: CardKind<Of<'octaves'>> = {
 };
 
 /** How far a place lies from another for a hand: frets, and half a fret for a string. */
-const farFrom = (a: { string: number; fret: number }, b: { string: number; fret: number }) =>
+const farFrom = (a: { string: StringNumber; fret: Fret }, b: { string: StringNumber; fret: Fret }) =>
   Math.abs(a.fret - b.fret) + 0.5 * Math.abs(a.string - b.string);
 /** Frets around the note that is shown. */
 const AROUND = 5;
