@@ -2,7 +2,6 @@
 import { nth } from '../base/list';
 import { transposeNote, transposeSymbol } from '../chart/transpose';
 import { forms } from '../neck/systems/forms';
-import { areaTitle } from '../neck/area';
 import type { Instrument } from '../neck/tuning';
 import { isMinorKey, type Key } from '../harmony/key';
 import { homeUp } from '../theory/tonic';
@@ -53,7 +52,7 @@ export function lickElsewhere(
     key,
     over: lick.over.map(({ symbol, beats }) => ({ symbol: transposeSymbol(symbol, home, shift), beats })),
     notes,
-    areaName: row ? areaTitle(row.name) : null,
+    areaName: row ? row.name.words : null,
     areas: rows.length
   };
 }
@@ -64,7 +63,7 @@ function areasOf(neck: Instrument, { tonic, mode }: Key) {
   return forms
     .rows(neck, { tonic, mode: isMinorKey({ tonic, mode }) ? 'minor' : 'major' })
     .filter(({ name }) => {
-      const title = areaTitle(name);
+      const title = name.words;
       return !seen.has(title) && seen.add(title);
     });
 }

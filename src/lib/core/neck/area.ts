@@ -1,8 +1,6 @@
 /** An area: a collection laid out in one small part of the neck, and what that part is called. */
 import type { Fret, StringNumber } from '../base/units';
-import { prettyDegree } from '../theory/typeset';
 import { type Degree } from '../theory/degree';
-import { ordinal } from '../theory/words';
 import { pitchClass, type NoteName } from '../theory/note';
 import type { ChordForm } from './box';
 import { positionFill, stretchCaution, type PositionCell } from './position';
@@ -19,41 +17,19 @@ export interface Subject {
   };
 }
 
-/** What an area is, as its system counts; words are made by `areaTitle`. */
-export type AreaName =
-  | { readonly kind: 'position'; readonly fret: Fret }
-  | { readonly kind: 'box'; readonly number: number }
-  | { readonly kind: 'form'; readonly form: ChordForm }
-  | { readonly kind: 'around'; readonly degree: Degree }
-  | { readonly kind: 'root'; readonly string: StringNumber }
-  /** A shape of three notes a string, by the degree it starts on. */
-  | { readonly kind: 'from'; readonly degree: Degree }
-  /** The same in the key's own scale, by the step (1 to 7) it starts on. */
-  | { readonly kind: 'step'; readonly number: number };
-
-/** "box 3", "C form", "around the ♭3", "position 5". */
-export function areaTitle(name: AreaName): string {
-  switch (name.kind) {
-    case 'position':
-      return `position ${name.fret}`;
-    case 'box':
-      return `box ${name.number}`;
-    case 'form':
-      return `${name.form} form`;
-    case 'around':
-      return `around the ${prettyDegree(name.degree)}`;
-    case 'root':
-      return `root on ${name.string}`;
-    case 'from':
-      return `from the ${prettyDegree(name.degree)}`;
-    case 'step':
-      return `from the ${ordinal(name.number)}`;
-  }
+/** What an area is called. The system that cuts the neck up brings the words; `kind` tells a plain hand position from its own areas. */
+export interface AreaName {
+  readonly kind: string;
+  /** "box 3", "C form", "around the ♭3", "position 5". */
+  readonly words: string;
 }
+
+/** The name of a plain hand position, which every system falls back on. */
+export const positionName = (fret: Fret): AreaName => ({ kind: 'position', words: `position ${fret}` });
 
 /** Title and fret in one, as a strip has room for: "box 3 · 5"; a position has its fret in its name. */
 export function areaLabel({ name, anchor }: Pick<Area, 'name' | 'anchor'>): string {
-  return name.kind === 'position' ? areaTitle(name) : `${areaTitle(name)} · ${anchor}`;
+  return name.kind === 'position' ? name.words : `${name.words} · ${anchor}`;
 }
 
 export interface Area {
@@ -97,7 +73,7 @@ export function fillAt(
   neck: Instrument,
   subject: Subject,
   position: number,
-  name: AreaName = { kind: 'position', fret: position },
+  name: AreaName = positionName(position),
   remark?: string
 ): Area {
   const cells = positionFill(neck, subject.collection.notes.map(pitchClass), position);

@@ -6,7 +6,7 @@ import { sure } from '../../testing/sure';
 import { type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/note';
 import { readScale, SCALE_NAMES, scaleOf } from '../theory/scale';
-import { areaTitle, borderOf, placeOf, staying, type Subject } from './area';
+import { borderOf, placeOf, staying, type Subject } from './area';
 import { boxesOf, formOf, minorPentatonic, nearestTo, pentatonicOf, relativeMinor } from './box';
 import { fingerGrip, fingerRun } from './fingering';
 import { positionMap } from './position-map';
@@ -200,7 +200,7 @@ describe('neck systems', () => {
 
   it('title the same pentatonic each in their own way', () => {
     const on = subject('Gm7', 'G minor pentatonic');
-    const titles = NECK_SYSTEMS.map(({ id }) => [id, areaTitle(systemOf(id).areaAt(STANDARD, on, 6).name)]);
+    const titles = NECK_SYSTEMS.map(({ id }) => [id, systemOf(id).areaAt(STANDARD, on, 6).name.words]);
     expect(Object.fromEntries(titles)).toEqual({
       positions: 'position 6',
       'minor-boxes': 'box 2',
@@ -215,7 +215,7 @@ describe('neck systems', () => {
   it('say where they have no shape of their own', () => {
     const altered = subject('D7alt', 'D altered');
     const area = systemOf('minor-boxes').areaAt(STANDARD, altered, 5);
-    expect(area).toMatchObject({ name: { kind: 'position', fret: 5 }, anchor: 5 });
+    expect(area).toMatchObject({ name: { kind: 'position', words: 'position 5' }, anchor: 5 });
     expect(area.remark).toBe('This collection has no boxes; it is laid out in position 5.');
     expect(area.box).toBeUndefined();
     expect(systemOf('three').areaAt(STANDARD, subject('C7', 'C whole tone'), 5).remark).toMatch(
@@ -231,7 +231,7 @@ describe('neck systems', () => {
 
   it('keep one octave round a root', () => {
     const area = systemOf('roots').areaAt(STANDARD, subject('Ebmaj7', 'Eb major'), 6);
-    expect(area).toMatchObject({ name: { kind: 'root', string: 5 }, anchor: 6 });
+    expect(area).toMatchObject({ name: { kind: 'root', words: 'root on 5' }, anchor: 6 });
     expect(area.cells.map(({ degree }) => degree)).toEqual(['1', '9', '3', '11', '5', '13', '7', '1']);
   });
 
@@ -255,7 +255,7 @@ describe('neck systems', () => {
       { tonic: 'G', mode: 'minor' },
       subject('Gm7', 'G minor pentatonic')
     );
-    expect(areas.map(({ name, anchor }) => `${areaTitle(name)} ${anchor}`)).toEqual([
+    expect(areas.map(({ name, anchor }) => `${name.words} ${anchor}`)).toEqual([
       'box 5 1',
       'box 1 3',
       'box 2 6',
@@ -285,7 +285,7 @@ describe('the position map', () => {
 
   it('gives every change its own nearest box, position fill where there is none, nothing at a rest', () => {
     const row = map.find(({ position }) => position === 3)!;
-    expect(row.areas.map((area) => area && [areaTitle(area.name), area.anchor])).toEqual([
+    expect(row.areas.map((area) => area && [area.name.words, area.anchor])).toEqual([
       ['box 1', 3],
       ['box 4', 3],
       ['position 3', 3],

@@ -16,7 +16,7 @@ import { readSheet } from '../../core/harmony/sheet';
 import { gripStages } from '../../core/moment/grips';
 import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { areaTitle, type Area } from '../../core/neck/area';
+import { type Area } from '../../core/neck/area';
 import { gripPath, type GripStage } from '../../core/neck/grip-path';
 import { gripCaution } from '../../core/neck/position';
 import { positionMap } from '../../core/neck/position-map';
@@ -62,7 +62,7 @@ export function answerShape(input: z.infer<typeof shapeRequest>) {
 
 function areaOut({ name, anchor, box, cells, remark, caution }: Area) {
   return {
-    title: areaTitle(name),
+    title: name.words,
     anchor,
     ...(box ? { box } : {}),
     cells: cells.map(cellOut),
@@ -87,7 +87,7 @@ export function answerPositionMap(input: z.infer<typeof positionMapRequest>) {
     ...(next === undefined ? {} : { next }),
     rows: map.map(({ name, position, areas }) => ({
       position,
-      title: areaTitle(name),
+      title: name.words,
       areas: areas.flatMap((area, i) =>
         area
           ? [

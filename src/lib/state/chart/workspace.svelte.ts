@@ -6,7 +6,6 @@ import type { StoredChart } from '$lib/api/songbook';
 import { firstOf, nth, sure } from '$lib/core/base/list';
 import type { HarmonicFunction } from '$lib/core/harmony/numeral';
 import { marksEverywhere, momentOf, movesBetween, subjectOf } from '$lib/core/moment/moment';
-import { areaTitle } from '$lib/core/neck/area';
 import type { NamedCell } from '$lib/core/neck/shape';
 import type { LineNote } from '$lib/core/line/model';
 import { landingOf, readMelody } from '$lib/core/line/melody';
@@ -239,7 +238,7 @@ export class Workspace {
     const next = direction > 0 ? beyond[0] : beyond.at(-1);
     if (!next) return;
     this.moveTo(next.position);
-    this.say(`${areaTitle(next.name)}, fret ${next.position}`);
+    this.say(`${next.name.words}, fret ${next.position}`);
   }
 
   /** Puts the whole plan into one position. */

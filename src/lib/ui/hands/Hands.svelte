@@ -1,7 +1,6 @@
 <!-- The Hands strip: one small neck per change in the chosen position, to be read as a row of grips. -->
 <script lang="ts">
   import { nth } from '$lib/core/base/list';
-  import { areaTitle } from '$lib/core/neck/area';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { Seen } from '../kit/seen.svelte';
@@ -55,7 +54,7 @@
         >
           <span class="sr-only"
             >{change.symbol}, bar {change.bar}{choice ? `, ${settings.collection(choice)}` : ''}{area
-              ? `, ${areaTitle(area.name)}, fret ${area.anchor}`
+              ? `, ${area.name.words}, fret ${area.anchor}`
               : ''}</span
           >
           <HandCard

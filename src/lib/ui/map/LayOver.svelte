@@ -4,7 +4,7 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { areaTitle, placeOf, type Area } from '$lib/core/neck/area';
+  import { placeOf, type Area } from '$lib/core/neck/area';
   import { sayCell } from '$lib/core/neck/shape';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
@@ -70,7 +70,7 @@
     <span class="text-soft">into</span>
     <ChordSymbol symbol={workspace.changes[to]?.symbol ?? ''} />
     <span class="text-base text-soft"
-      >{first ? areaTitle(first.name) : 'nothing'} into {second ? areaTitle(second.name) : 'nothing'}, {kept.length}
+      >{first ? first.name.words : 'nothing'} into {second ? second.name.words : 'nothing'}, {kept.length}
       stay,
       {coming.length} come</span
     >

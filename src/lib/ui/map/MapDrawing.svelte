@@ -7,7 +7,7 @@
   import { prettyDegree } from '$lib/core/theory/typeset';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { areaTitle, placeOf, staying, type Area } from '$lib/core/neck/area';
+  import { placeOf, staying, type Area } from '$lib/core/neck/area';
   import type { MapRow } from '$lib/core/neck/position-map';
   import { DEGREES } from '$lib/core/theory/degree';
   import { sayCell } from '$lib/core/neck/shape';
@@ -209,7 +209,7 @@
     const { symbol, index, bar } = firstOf(column.changes);
     const area = row.areas[index];
     if (!area) return `${symbol}, bar ${bar}: nothing to play`;
-    return `${symbol}, bar ${bar}, ${areaTitle(area.name)}, fret ${area.anchor}: ${area.cells.map(sayCell).join('; ')}`;
+    return `${symbol}, bar ${bar}, ${area.name.words}, fret ${area.anchor}: ${area.cells.map(sayCell).join('; ')}`;
   }
 
   /** Bars a column stands for, as "bar 3" or "3, 11". */
@@ -268,7 +268,7 @@
         <g
           role="button"
           tabindex="0"
-          aria-label="Play the whole chart in {areaTitle(row.name)}, fret {row.position}"
+          aria-label="Play the whole chart in {row.name.words}, fret {row.position}"
           data-map-row={row.position}
           onclick={() => workspace.settle(row.position)}
           onkeydown={(event) => {
@@ -322,8 +322,8 @@
         <g class="pointer-events-none" aria-hidden="true" data-map-shape="{r}:{c}">
           {#if area}
             <text x={cellX(c) + PAD} y={y + 14} font-size="10.5" class="fill-ink"
-              ><tspan class={areaTitle(area.name) === areaTitle(row.name) ? 'fill-soft' : 'font-bold'}
-                >{areaTitle(area.name)}</tspan
+              ><tspan class={area.name.words === row.name.words ? 'fill-soft' : 'font-bold'}
+                >{area.name.words}</tspan
               >{area.name.kind === 'position' ? '' : ` · ${area.anchor}`}</text
             >
             <g transform="translate({cellX(c) + PAD} {y})" data-map-notes>
@@ -344,7 +344,7 @@
 </svg>
 
 {#snippet label(row: MapRow, y: number)}
-  <text x="8" y={y + 24} font-size="13" class="fill-ink font-bold">{areaTitle(row.name)}</text>
+  <text x="8" y={y + 24} font-size="13" class="fill-ink font-bold">{row.name.words}</text>
   <text x="8" y={y + 40} font-size="11.5" class="fill-soft">{whereIs(row)}</text>
 {/snippet}
 

@@ -6,7 +6,7 @@
   import { areasOf } from '$lib/core/neck/systems/registry';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { areaTitle, borderOf } from '$lib/core/neck/area';
+  import { borderOf } from '$lib/core/neck/area';
   import type { NeckGeometry } from './geometry';
   import NoteMark from './NoteMark.svelte';
 
@@ -52,7 +52,7 @@
       text-anchor="middle"
       font-size="11"
       class="fill-next font-bold"
-      data-area={area.anchor}>{areaTitle(area.name)}</text
+      data-area={area.anchor}>{area.name.words}</text
     >
   {/each}
 {/if}

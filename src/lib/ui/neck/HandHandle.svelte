@@ -1,6 +1,6 @@
 <!-- The handle under the neck that moves the hand: by drag, arrows, Home and End. -->
 <script lang="ts">
-  import { areaLabel, areaTitle } from '$lib/core/neck/area';
+  import { areaLabel } from '$lib/core/neck/area';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import type { NeckGeometry } from './geometry';
   import type { Stretch } from './hand';
@@ -19,7 +19,7 @@
   const area = $derived(workspace.moment?.area);
   const { lowestPosition, highestPosition } = $derived(workspace.arrangement);
   const span = $derived(workspace.neck.span);
-  const title = $derived(area ? areaTitle(area.name) : `position ${position}`);
+  const title = $derived(area ? area.name.words : `position ${position}`);
 
   const fretUnder = (event: PointerEvent) => {
     const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();

@@ -3,7 +3,7 @@
   brushes it changes nothing.
 -->
 <script lang="ts">
-  import { areaLabel, areaTitle } from '$lib/core/neck/area';
+  import { areaLabel, positionName } from '$lib/core/neck/area';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import { Unhurried } from '../kit/unhurried.svelte';
@@ -105,9 +105,7 @@
   const [left, right] = $derived(
     [geometry.wire(first - 1), geometry.wire(crop.to)].sort((a, b) => a - b) as [number, number]
   );
-  const title = $derived(
-    moment?.area ? areaLabel(moment.area) : areaTitle({ kind: 'position', fret: position })
-  );
+  const title = $derived(moment?.area ? areaLabel(moment.area) : positionName(position).words);
   const numbered = $derived(Array.from({ length: crop.to - first + 1 }, (_, i) => first + i));
   /** Of wood beside the outer strings. */
   const edge = $derived(gap / 2);
@@ -230,7 +228,7 @@
         y={yBottom + edge + sizes.fret * 1.35}
         text-anchor="middle"
         font-size={sizes.fret}
-        class="fill-next font-bold">{areaTitle({ kind: 'position', fret: nextPosition })}</text
+        class="fill-next font-bold">{positionName(nextPosition).words}</text
       >
     {/if}
   </svg>

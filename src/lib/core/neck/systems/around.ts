@@ -2,6 +2,7 @@
 import { thirdOf } from '../../theory/mode';
 import { DEGREES, type Degree } from '../../theory/degree';
 import { pitchClass, spell, type NoteName } from '../../theory/note';
+import { prettyDegree } from '../../theory/typeset';
 import { fillAt, type Quality } from '../area';
 import { nearestTo } from '../box';
 import type { Instrument } from '../tuning';
@@ -18,7 +19,7 @@ function tonePlaces(neck: Instrument, root: NoteName, tones: readonly Degree[]):
     .filter((tone) => ['1', '3', '5'].includes(DEGREES[tone].slot))
     .flatMap((degree) =>
       fretsOf(neck, pitchClass(spell(root, degree)), [count, count - 1]).map((fret): Place => ({
-        name: { kind: 'around', degree },
+        name: { kind: 'around', words: `around the ${prettyDegree(degree)}` },
         position: fret,
         anchor: fret
       }))

@@ -19,6 +19,8 @@ import type { Home, NeckSystem, Row } from './system';
 /** How a system calls a box of a pentatonic. */
 export type BoxNaming = (box: Box, quality: Quality) => AreaName;
 
+const boxName = (number: number): AreaName => ({ kind: 'box', words: `box ${number}` });
+
 /** The cells of a box with fingers, and the blue notes of a blues scale where the hand finds them. */
 function boxCells(neck: Instrument, box: Box, { added }: Pentatonic): PositionCell[] {
   const position = handFor(neck, box.cells);
@@ -75,12 +77,12 @@ export const minorBoxes = boxSystem(
   'minor-boxes',
   'Boxes from the minor root',
   'Pentatonic boxes; box 1 starts on the minor root',
-  ({ minor }) => ({ kind: 'box', number: minor })
+  ({ minor }) => boxName(minor)
 );
 
 export const majorBoxes = boxSystem(
   'major-boxes',
   'Boxes from the major root',
   'The same boxes; box 1 starts on the major root',
-  ({ major }) => ({ kind: 'box', number: major })
+  ({ major }) => boxName(major)
 );

@@ -13,7 +13,7 @@ const ROOT_STRINGS = [6, 5, 4] as const;
 function rootPlaces(neck: Instrument, root: NoteName): (Place & { readonly string: StringNumber })[] {
   return ROOT_STRINGS.filter((string) => string <= neck.strings.length).flatMap((string) =>
     fretsOf(neck, pitchClass(root), [string]).map((fret) => ({
-      name: { kind: 'root', string } as const,
+      name: { kind: 'root', words: `root on ${string}` },
       position: fret,
       anchor: fret,
       string

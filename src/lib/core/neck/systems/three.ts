@@ -3,13 +3,18 @@ import { firstOf, nth, sure } from '../../base/list';
 import { MODES } from '../../theory/mode';
 import { pitchClass } from '../../theory/note';
 import { scaleOf } from '../../theory/scale';
-import { areaOf, fillInstead, handFor } from '../area';
+import { prettyDegree } from '../../theory/typeset';
+import { ordinal } from '../../theory/words';
+import { areaOf, fillInstead, handFor, type AreaName } from '../area';
 import { nearestTo } from '../box';
 import { fingerRun } from '../fingering';
 import type { PositionCell } from '../position';
 import { nameOf } from '../shape';
 import { threeAString } from '../three-a-string';
 import type { NeckSystem } from './system';
+
+/** A shape of the key's own scale, by the step (1 to 7) it starts on. */
+const stepName = (step: number): AreaName => ({ kind: 'step', words: `from the ${ordinal(step)}` });
 
 export const three: NeckSystem = {
   id: 'three',
@@ -21,7 +26,7 @@ export const three: NeckSystem = {
     return threeAString(neck, notes)
       .filter(({ anchor }) => anchor + neck.span <= neck.frets)
       .map(({ anchor, cells }) => ({
-        name: { kind: 'step', number: steps.indexOf(firstOf(cells).midi % 12) + 1 } as const,
+        name: stepName(steps.indexOf(firstOf(cells).midi % 12) + 1),
         position: anchor
       }));
   },
@@ -35,7 +40,7 @@ export const three: NeckSystem = {
     });
     const { degree } = nameOf(firstOf(shape.cells).midi % 12, subject.naming);
     return areaOf(subject, cells, {
-      name: { kind: 'from', degree },
+      name: { kind: 'from', words: `from the ${prettyDegree(degree)}` },
       anchor: shape.anchor,
       position: handFor(neck, shape.cells.slice(0, 6))
     });
