@@ -13,6 +13,10 @@ const LARGE = {
     env: { CORVEL_ALL_LOOKS: '1' },
     args: [...BROWSER, 'browser/shell', '-t', 'focus to the body']
   },
+  blame: {
+    env: { CORVEL_LARGE: '1' },
+    args: ['src/lib/core/takes/blame.test.ts', 'src/lib/core/line/phrase/phrase.test.ts']
+  },
   fuzz: { env: { CORVEL_LARGE: '1' }, args: ['src/lib/core/formats/fuzz.test.ts'] },
   kills: { env: { CORVEL_KILLS: '500' }, args: [...BROWSER, 'boundary/keeping', '-t', 'killed midway'] }
 };

@@ -17,6 +17,9 @@ rmSync(results, { recursive: true, force: true });
 mkdirSync(results);
 
 const reportOf = (name) => join(results, `${name.replaceAll(' ', '-')}.json`);
+/** Short-lived objects die young in a larger nursery: a fifth less work for what reads all sources. */
+const ROOMY = { NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --max-semi-space-size=64`.trim() };
+
 const tool = (name, program, args, more = {}) => ({
   name,
   program: 'npx',
@@ -61,12 +64,12 @@ function quickTasks() {
 
 const allTasks = () => [
   // What takes longest and what others wait for comes first.
-  { name: 'build', program: process.execPath, args: ['scripts/lib/build.mjs'] },
+  { name: 'build', program: process.execPath, args: ['scripts/lib/build.mjs'], env: ROOMY },
   { name: 'types', program: 'npm', args: ['run', '-s', 'check:types'] },
   vitest('browser tests', ['--config', 'tests/vitest.config.ts'], { after: ['build'] }),
-  vitest('unit tests', [], { after: ['types'] }),
-  tool('lint', 'eslint', ['.']),
-  tool('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
+  vitest('unit tests', [], { after: ['types'], env: ROOMY }),
+  tool('lint', 'eslint', ['.'], { env: ROOMY }),
+  tool('format', 'prettier', ['--check', '--experimental-cli', '--log-level', 'warn', '.'], { env: ROOMY }),
   tool('unused code', 'knip', ['--no-progress']),
   boundaries
 ];

@@ -2,6 +2,7 @@ export interface Task {
   readonly name: string;
   readonly program: string;
   readonly args: readonly string[];
+  readonly env?: Readonly<Record<string, string>>;
   readonly after?: readonly string[];
   readonly weight?: number;
 }

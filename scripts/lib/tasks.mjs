@@ -4,7 +4,7 @@ import { availableParallelism } from 'node:os';
 import { ROOT } from './setup.mjs';
 
 /**
- * Runs tasks, `{ name, program, args, after?: [name], weight? }`, in the order given where they may; `weight` counts the processors that one
+ * Runs tasks, `{ name, program, args, env?, after?: [name], weight? }`, in the order given where they may; `weight` counts the processors that one
  * keeps busy. A task after one that failed is not begun. Each is told to `done` when it has ended: `{ name, code, seconds, output }`; code
  * is null where it was not begun.
  */
@@ -41,10 +41,14 @@ export function runTasks(tasks, done, { slots = Math.max(2, availableParallelism
   });
 }
 
-function begin({ program, args }, ended) {
+function begin({ program, args, env }, ended) {
   const start = Date.now();
   let output = '';
-  const child = spawn(program, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], env: process.env });
+  const child = spawn(program, args, {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...env }
+  });
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (output += piece));
   let isOver = false;
   const end = (code) => {
