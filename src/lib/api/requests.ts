@@ -11,7 +11,7 @@ import { RELATIONS } from '../core/line/phrase/styles';
 import { STYLES } from '../core/harmony/style';
 import { DEFAULT_WEIGHTS, DIRECTIONS } from '../core/targets/options';
 import { MAX_CHANGES } from '../core/chart/unroll';
-import { FORMATS, WRITTEN_FORMATS, type FileFormat } from '../core/formats/registry';
+import { FORMATS, WRITTEN_FORMATS } from '../core/formats/registry';
 import { LINE_LEVELS, type LineLevel } from '../core/line/find/registry';
 import { MOVED_WHERE, MOVES } from '../core/line/move';
 import { MOTIF_OPERATION_IDS } from '../core/line/operations';
@@ -446,7 +446,7 @@ export const exportRequest = z.object({
   ...instrumentParts
 });
 
-const READ_FORMATS = (FORMATS as readonly FileFormat[]).filter(({ read }) => read);
+const READ_FORMATS = FORMATS.filter(({ read }) => read);
 export const importRequest = z
   .object({
     /** The name of the file, which serves as title where it has none. */

@@ -1,4 +1,5 @@
 /** Files that leave the page: a new format is a row here and a module that makes it, fetched when it is asked for. */
+import { factsOf } from '$lib/core/formats/facts';
 import type { Piece as NotesPiece } from '$lib/core/formats/piece';
 import type { Format, Piece } from './export/format';
 
@@ -38,13 +39,15 @@ export const ROUND_FORMATS: readonly Format<Piece>[] = [
 ];
 
 /** A line over its chart, or the chart alone. */
-export const LINE_FORMATS: readonly Format<NotesPiece>[] = [
-  { id: 'musicxml', name: 'MusicXML', hint: 'Staff and tab, chords, techniques' },
-  { id: 'mid', name: 'MIDI', hint: 'Notes in time, chords as markers' },
-  { id: 'txt', name: 'tab as text', hint: 'With the beats of every note' },
-  { id: 'csv', name: 'CSV', hint: 'A table of chords and notes' }
-].map((facts) => ({
-  ...facts,
-  trouble: 'The file could not be made here.',
-  make: async (piece: NotesPiece) => (await import('./export/notes')).notesFile(piece, facts.id)
-}));
+export const LINE_FORMATS: readonly Format<NotesPiece>[] = (['musicxml', 'midi', 'tab', 'csv'] as const).map(
+  (id) => {
+    const { name, hint, endings } = factsOf(id);
+    return {
+      id: endings[0],
+      name,
+      hint,
+      trouble: 'The file could not be made here.',
+      make: async (piece: NotesPiece) => (await import('./export/notes')).notesFile(piece, id)
+    };
+  }
+);

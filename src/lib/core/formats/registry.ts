@@ -1,4 +1,4 @@
-/** The formats that files have: a new one is a row here and a module that writes it, reads it, or both. */
+/** What is done with each format: a new one is a row of `facts`, a row here, and a module that writes it, reads it, or both. */
 import { sure } from '../base/list';
 import { writeCsv } from './csv/write';
 import { readCsv } from './csv/read';
@@ -7,18 +7,15 @@ import { writeMidiPiece } from './midi/write';
 import { readMxl } from './musicxml/mxl';
 import { readMusicXml } from './musicxml/read';
 import { writeMusicXml } from './musicxml/write';
+import { FORMAT_FACTS, type FormatFacts, type FormatId } from './facts';
 import type { Piece, ReadPiece } from './piece';
 import { isTab, readTab } from './tab/read';
 import { HOW_TO_READ, writeTab } from './tab/write';
 import { importText } from './text/import';
 import { writeInline } from './text/inline';
 
-interface FormatFacts {
-  readonly id: string;
-  readonly name: string;
-  readonly hint: string;
-  readonly type: string;
-  readonly extension: string;
+/** What is done with a format. */
+interface FormatCode {
   /** The file of a piece; absent where it is only read. */
   readonly write?: (piece: Piece) => string | Uint8Array<ArrayBuffer>;
   /** What a file holds; absent where it is only written. Throws `NotReadable`. */
@@ -29,114 +26,71 @@ interface FormatFacts {
   readonly isOne?: (text: string) => boolean;
 }
 
+export interface FileFormat extends FormatFacts, FormatCode {}
+
 function readChartText(text: string): ReadPiece {
   return { ...importText(text), melody: null, lines: [] };
 }
 
-export const FORMATS = [
-  {
-    id: 'musicxml',
-    name: 'MusicXML',
-    hint: 'Staff, tab, chords and techniques, for notation programs',
-    type: 'application/vnd.recordare.musicxml+xml',
-    extension: 'musicxml',
+const CODE: Readonly<Record<FormatId, FormatCode>> = {
+  musicxml: {
     write: writeMusicXml,
     read: { from: 'text', read: readMusicXml },
     isOne: (text) => /^\s*<(?:\?xml|!DOCTYPE|score-)/.test(text)
   },
-  {
-    id: 'mxl',
-    name: 'Compressed MusicXML',
-    hint: 'What notation programs save to share',
-    type: 'application/vnd.recordare.musicxml',
-    extension: 'mxl',
+  mxl: {
     read: { from: 'bytes', read: readMxl },
     isOne: (text) => text.startsWith('PK\u0003\u0004')
   },
-  {
-    id: 'midi',
-    name: 'MIDI',
-    hint: 'Notes in time, chord names as markers',
-    type: 'audio/midi',
-    extension: 'mid',
+  midi: {
     write: writeMidiPiece,
     read: { from: 'bytes', read: readMidi },
     isOne: (text) => text.startsWith('MThd')
   },
-  {
-    id: 'tab',
-    name: 'Tab',
-    hint: 'Plain text with the beats of every note',
-    type: 'text/plain; charset=utf-8',
-    extension: 'txt',
+  tab: {
     write: writeTab,
     read: { from: 'text', read: readTab },
     // Chords over words may have a bar of tab among them; those are a chart all the same.
     isOne: (text) => isTab(text) && (text.includes(HOW_TO_READ) || importText(text).chart === null)
   },
-  {
-    id: 'csv',
-    name: 'CSV',
-    hint: 'A table of chords and notes',
-    type: 'text/csv; charset=utf-8',
-    extension: 'csv',
+  csv: {
     write: writeCsv,
     read: { from: 'text', read: readCsv },
     isOne: (text) => /^\ufeff?part,/.test(text)
   },
-  {
-    id: 'chordpro',
-    name: 'Chart text',
-    hint: 'The chart as it was typed',
-    type: 'text/plain; charset=utf-8',
-    extension: 'cho',
+  chordpro: {
     write: ({ chart }) => chart,
     read: { from: 'text', read: readChartText }
   },
-  {
-    id: 'inline',
-    name: 'ChordPro, chords in brackets',
-    hint: 'For programs that do not read grids: the form written out',
-    type: 'text/plain; charset=utf-8',
-    extension: 'pro',
+  inline: {
     write: writeInline
   },
-  {
-    id: 'text',
-    name: 'Text',
-    hint: 'Chords as people paste them',
-    type: 'text/plain; charset=utf-8',
-    extension: 'txt',
+  text: {
     read: { from: 'text', read: readChartText }
   }
-] as const satisfies readonly FormatFacts[];
-
-export type FileFormat = FormatFacts;
-
-export const WRITTEN_FORMATS = (FORMATS as readonly FormatFacts[]).filter(({ write }) => write);
-
-export function formatOf(id: string): FormatFacts | undefined {
-  return (FORMATS as readonly FormatFacts[]).find((format) => format.id === id);
-}
-
-/** How the names of files end that are always of one format, whatever is left of what is in them. */
-const BY_NAME: Readonly<Record<string, string>> = {
-  mid: 'midi',
-  midi: 'midi',
-  mxl: 'mxl',
-  musicxml: 'musicxml',
-  xml: 'musicxml'
 };
+
+export const FORMATS: readonly (FileFormat & { readonly id: FormatId })[] = FORMAT_FACTS.map((facts) => ({
+  ...facts,
+  ...CODE[facts.id]
+}));
+
+export const WRITTEN_FORMATS = FORMATS.filter(({ write }) => write);
+
+export function formatOf(id: string): FileFormat | undefined {
+  return FORMATS.find((format) => format.id === id);
+}
 
 /**
  * The format of a file that does not say its own: by how it begins, else by how its name ends, so that a damaged file is told
  * as what it was; plain text where nothing tells.
  */
-export function formatLike(text: string, name = ''): FormatFacts {
+export function formatLike(text: string, name = ''): FileFormat {
   const ending = /\.(\w+)$/.exec(name)?.[1]?.toLowerCase() ?? '';
   return (
-    (FORMATS as readonly FormatFacts[]).find(({ isOne }) => isOne?.(text)) ??
-    sure(formatOf(BY_NAME[ending] ?? 'text'), 'formatOf')
+    FORMATS.find(({ isOne }) => isOne?.(text)) ??
+    FORMATS.find(({ endings, isByName }) => isByName && endings.includes(ending)) ??
+    sure(formatOf('text'), 'formatOf')
   );
 }
 

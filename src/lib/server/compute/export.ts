@@ -39,6 +39,6 @@ export function answerExport(input: z.infer<typeof exportRequest>) {
   return {
     base64: Buffer.from(file).toString('base64'),
     type: format.type,
-    name: `${title.replaceAll(/[/\\:*?"<>|]/g, ' ').trim() || 'chart'}.${format.extension}`
+    name: `${title.replaceAll(/[/\\:*?"<>|]/g, ' ').trim() || 'chart'}.${format.endings[0]}`
   };
 }

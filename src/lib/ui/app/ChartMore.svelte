@@ -13,6 +13,7 @@
   import PackagePlus from '@lucide/svelte/icons/package-plus';
   import Printer from '@lucide/svelte/icons/printer';
   import { toast } from 'svelte-sonner';
+  import { factsOf, type FormatId } from '$lib/core/formats/facts';
   import { readStyle, STYLES } from '$lib/core/harmony/style';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
@@ -37,13 +38,9 @@
   const LABELS = { degree: 'degrees', name: 'names', finger: 'fingers' } as const;
 
   const NONE = 'none';
-  const FOREIGN = [
-    { id: 'musicxml', name: 'MusicXML', hint: 'For notation programs, with its repeats' },
-    { id: 'pro', name: 'ChordPro, chords in brackets', hint: 'For song sheet programs' },
-    { id: 'cho', name: 'Chart text', hint: 'As it was typed' }
-  ] as const;
+  const FOREIGN = (['musicxml', 'inline', 'chordpro'] as const).map(factsOf);
   /** The chart alone, as a file of another program. */
-  async function saveFor(extension: string) {
+  async function saveFor(id: FormatId) {
     try {
       const [{ saveFile }, { notesFile }] = await Promise.all([
         import('../export/file'),
@@ -51,7 +48,7 @@
       ]);
       const { sheet, neck } = workspace;
       const piece = { title: chart.title, chart: chart.source, sheet, neck, voices: [] };
-      saveFile(notesFile(piece, extension), chart.title, extension);
+      saveFile(notesFile(piece, id), chart.title, factsOf(id).endings[0]);
     } catch (error) {
       toast.error(error instanceof Error ? error.message : 'That could not be saved.');
     }
@@ -128,7 +125,7 @@
     { value: NONE, name: 'Save for other programs' },
     ...FOREIGN.map(({ id, name, hint }) => ({ value: id as string, name, hint }))
   ]}
-  onpick={(id) => id !== NONE && close(() => void saveFor(id))}
+  onpick={(id) => id !== NONE && close(() => void saveFor(id as FormatId))}
 />
 <Button tone="quiet" class="justify-start" onclick={() => close(onprint)}
   ><Printer size={17} /> Print what is shown</Button

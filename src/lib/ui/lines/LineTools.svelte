@@ -12,6 +12,7 @@
   import type { Snippet } from 'svelte';
   import { toast } from 'svelte-sonner';
   import { nth, sure } from '$lib/core/base/list';
+  import { acceptOf } from '$lib/core/formats/facts';
   import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
   import { keyText } from '$lib/core/harmony/key';
   import { STYLES, type Style } from '$lib/core/harmony/style';
@@ -412,7 +413,7 @@
   class="sr-only"
   tabindex="-1"
   aria-label="A file of lines"
-  accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.csv"
+  accept={acceptOf(['musicxml', 'midi', 'tab', 'csv'])}
   data-bring
   onchange={(event) => {
     const [chosen] = event.currentTarget.files ?? [];

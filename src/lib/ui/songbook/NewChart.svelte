@@ -3,6 +3,7 @@
   import FileMusic from '@lucide/svelte/icons/file-music';
   import Plus from '@lucide/svelte/icons/plus';
   import X from '@lucide/svelte/icons/x';
+  import { acceptOf, FORMAT_FACTS } from '$lib/core/formats/facts';
   import { FORM_PATTERNS, formText } from '$lib/core/harmony/forms';
   import { tonicOn } from '$lib/core/theory/tonic';
   import { prettyNote } from '$lib/core/theory/typeset';
@@ -24,7 +25,7 @@
   }
   let { fresh, field = $bindable(), isOver, oncreate, onfiles, onclose }: Props = $props();
 
-  const FILES = '.cho,.txt,.tab,.csv,.tsv,.mid,.midi,.musicxml,.xml,.mxl,.pro,.json';
+  const FILES = `${acceptOf(FORMAT_FACTS.map(({ id }) => id))},.json`;
   /** What is told of a file at most. */
   const MOST_TOLD = 6;
   /** A form that is laid out in a key, to be filled or changed. */
