@@ -2,11 +2,11 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { isMainThread } from 'node:worker_threads';
 import { building, version } from '$app/environment';
 import type { Settings } from '$lib/api/settings';
-import { answerToError, errorResponse } from '$lib/server/answer';
-import { ask, closeThreads, openThreads } from '$lib/server/ask';
-import { closePages, drawn, drawsInThreads, openPages } from '$lib/server/pages';
-import { refusal } from '$lib/server/refusal';
-import { fileTrouble } from '$lib/server/trouble';
+import { answerToError, errorResponse } from '$lib/server/web/answer';
+import { ask, closeThreads, openThreads } from '$lib/server/web/ask';
+import { closePages, drawn, drawsInThreads, openPages } from '$lib/server/web/pages';
+import { refusal } from '$lib/server/web/refusal';
+import { fileTrouble } from '$lib/server/web/failure';
 
 export const init: ServerInit = async () => {
   if (building || !isMainThread) return;

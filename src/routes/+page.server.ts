@@ -1,5 +1,5 @@
 import { listCharts, type ChartList } from '$lib/api/songbook';
-import { ask } from '$lib/server/ask';
+import { ask } from '$lib/server/web/ask';
 import type { PageServerLoad } from './$types';
 
 /** What the address searches for; an address that asks for what there is not asks for nothing. */

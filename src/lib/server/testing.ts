@@ -2,9 +2,9 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { closeFile, openDatabase, type Database } from './database';
-import { seedDemo } from './demo';
-import { replaceAll } from './merge';
+import { closeFile, openDatabase, type Database } from './store/database';
+import { seedDemo } from './demo/demo';
+import { replaceAll } from './files/merge';
 
 let seeded: Promise<string> | undefined;
 

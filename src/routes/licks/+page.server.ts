@@ -1,5 +1,5 @@
 import type { LickList } from '$lib/api/lick';
-import { ask } from '$lib/server/ask';
+import { ask } from '$lib/server/web/ask';
 import type { PageServerLoad } from './$types';
 
 /** Licks that come with the page; the rest follows it. */

@@ -1,6 +1,6 @@
 import type { TrainerData } from '$lib/api/practice';
-import { ask } from '$lib/server/ask';
-import { dayHere } from '$lib/server/day-here';
+import { ask } from '$lib/server/web/ask';
+import { dayHere } from '$lib/server/web/day-here';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async () => ({

@@ -5,7 +5,7 @@ import { dirname, join } from 'node:path';
 import { BasicMIDI, SoundBankLoader, SpessaSynthProcessor, SpessaSynthSequencer } from 'spessasynth_core';
 import { describe, expect, it } from 'vitest';
 import { bandRequest } from '../../api/requests';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerBand } from './band';
 
 const RATE = 22_050;

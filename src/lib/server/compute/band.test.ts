@@ -2,7 +2,7 @@ import MidiParser from 'midi-parser-js';
 import { describe, expect, it } from 'vitest';
 import { bandRequest } from '../../api/requests';
 import { PlayerError } from '../../api/errors';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerBand } from './band';
 
 interface Note {

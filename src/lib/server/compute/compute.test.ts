@@ -6,7 +6,7 @@ import {
   shapeRequest,
   targetsRequest
 } from '../../api/requests';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerAnalysis, answerScaleChoices } from './harmony';
 import { answerPositionMap, answerShape } from './neck';
 import { answerTargets } from './targets';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { exportRequest, importRequest } from '../../api/requests';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerExport } from './export';
 import { answerImport } from './import';
 import { refusal } from './testing';

@@ -12,7 +12,7 @@ import { arrange } from '../../core/plan/arrange';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { pitchClass } from '../../core/theory/note';
 import { DEMO_CHARTS } from '../../scenario/charts';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerLines } from './lines';
 
 const find = (body: object) => answerLines(parse(linesRequest, body));

@@ -1,7 +1,7 @@
 /** The routes about lines, as they are asked from outside. */
 import { describe, expect, it } from 'vitest';
 import { lickFitRequest, lineRequest, moveRequest, outlineRequest } from '../../api/requests';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerLickFit } from './lick';
 import { answerLine } from './line';
 import { answerMove } from './move';

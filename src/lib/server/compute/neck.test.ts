@@ -6,7 +6,7 @@ import {
   unitsRequest,
   voicingsRequest
 } from '../../api/requests';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerPositionMap, answerShape, answerTriadPath, answerUnits, answerVoicings } from './neck';
 import { refusal } from './testing';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { practiceRequest } from '../../api/requests';
 import { PlayerError } from '../../api/errors';
-import { parse } from '../body';
+import { parse } from '../web/body';
 import { answerPractice } from './practice';
 
 const plan = (request: object) => answerPractice(parse(practiceRequest, request));

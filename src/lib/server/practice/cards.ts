@@ -15,8 +15,8 @@ import {
   type Memory,
   type Review
 } from '../../core/practice/trainer/memory';
-import { atOnce, type Database } from '../database';
-import { readColumn } from '../songbook';
+import { atOnce, type Database } from '../store/database';
+import { readColumn } from '../store/songbook';
 
 /** Latest answers that a card is rated against. */
 const HISTORY = 20;

@@ -4,7 +4,7 @@ import { sectionsOf } from '../../core/chart/sections';
 import { excerptOf, type LoopWish } from '../../core/harmony/excerpt';
 import { readSheet, type Sheet } from '../../core/harmony/sheet';
 import type { Bars, PracticeItem } from '../../core/practice/log/model';
-import type { Database } from '../database';
+import type { Database } from '../store/database';
 
 export interface ChartFacts {
   readonly sheet: Sheet;

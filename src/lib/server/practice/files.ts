@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { LOG_KINDS, type LogKind } from '../../api/practice';
 import { logFromCsv, logToCsv, type LeftLine } from '../../core/practice/log/csv';
 import { numberOf } from '../../core/practice/log/day';
-import type { Database } from '../database';
+import type { Database } from '../store/database';
 import { listItems } from './items';
 import { record, wholeLog } from './log';
 

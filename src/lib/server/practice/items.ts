@@ -14,9 +14,9 @@ import type { PracticeItem } from '../../core/practice/log/model';
 import { lickPlaceOf } from '../../core/practice/items/lick-items';
 import { wholeForm } from '../../core/practice/items/proposals';
 import { progressOf } from '../../core/practice/progress/progress';
-import { atOnce, type Database } from '../database';
-import { keptKind } from '../kept';
-import { readColumn } from '../songbook';
+import { atOnce, type Database } from '../store/database';
+import { keptKind } from '../store/stored-kind';
+import { readColumn } from '../store/songbook';
 import { chartFacts, chartsOf, lengthsOf, type ChartFacts } from './chart-facts';
 import { placedRows } from './log';
 

@@ -14,9 +14,9 @@ import {
   type StoredRow
 } from '../../api/practice';
 import type { PlacedRow } from '../../core/practice/log/sums';
-import { atOnce, type Database } from '../database';
-import { readColumn } from '../songbook';
-import type { Tables } from '../tables';
+import { atOnce, type Database } from '../store/database';
+import { readColumn } from '../store/songbook';
+import type { Tables } from '../store/tables';
 
 /** What a row tells beside its columns. */
 const rowData = z.object({

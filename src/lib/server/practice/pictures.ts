@@ -13,7 +13,7 @@ import type { Pictures } from '../../api/practice';
 import { dayAfter } from '../../core/practice/log/day';
 import { areaAsked, degreeAsked } from '../../core/practice/trainer/kinds';
 import { isKnown } from '../../core/practice/trainer/memory';
-import type { Database } from '../database';
+import type { Database } from '../store/database';
 import { latenessByChange } from '../../core/takes/judge/lateness';
 import { timeByDay } from '../../core/takes/judge/time-days';
 import { landingsByChart, timedTakes } from '../takes/takes';

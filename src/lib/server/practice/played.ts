@@ -2,7 +2,7 @@
 import { sql } from 'kysely';
 import { heldTempo } from '../../core/practice/progress/held';
 import type { LogRow } from '../../core/practice/log/model';
-import type { Database } from '../database';
+import type { Database } from '../store/database';
 
 /** When each chart was last practised, as a table to join. */
 export const lastPractised = sql<{ chart_id: string; practised_at: number }>`(

@@ -8,9 +8,9 @@ import { itemData, keepItems, keepReviews, logRow, recordRows, setListData } fro
 import { dayAfter } from '../../core/practice/log/day';
 import { coverage, secondsByDay } from '../../core/practice/log/sums';
 import { listCharts } from '../../api/songbook';
-import { closeFile, openDatabase, type Database } from '../database';
+import { closeFile, openDatabase, type Database } from '../store/database';
 import { fillWithDemo } from '../testing';
-import { createChart, deleteChart, listSongbook } from '../songbook';
+import { createChart, deleteChart, listSongbook } from '../store/songbook';
 import { keepAnswers, listCards } from './cards';
 import { logCsv, takeLog } from './files';
 import {

@@ -1,9 +1,9 @@
 /** Charts for a date: set lists in the order of their days. */
 import type { z } from 'zod';
 import { setListData, type changeSetList, type keepSetList, type StoredSetList } from '../../api/practice';
-import type { Database } from '../database';
-import { keptKind, named } from '../kept';
-import { readColumn } from '../songbook';
+import type { Database } from '../store/database';
+import { keptKind, named } from '../store/stored-kind';
+import { readColumn } from '../store/songbook';
 
 const MOST_SET_LISTS = 1000;
 

@@ -1,6 +1,6 @@
 /** What the trainer begins with: cards that are known, and the charts that new ones come from. */
 import type { TrainerData } from '../../api/practice';
-import type { Database } from '../database';
+import type { Database } from '../store/database';
 import { listCards } from './cards';
 import { listItems } from './items';
 

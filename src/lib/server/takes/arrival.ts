@@ -5,8 +5,8 @@
 import { existsSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
-import type { Database } from '../database';
-import { readColumn } from '../songbook';
+import type { Database } from '../store/database';
+import { readColumn } from '../store/songbook';
 import { hasSound, isTakeId, placeForSound, soundFolder } from './sounds';
 
 /** The row that names what has been announced. */

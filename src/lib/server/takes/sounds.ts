@@ -18,7 +18,7 @@ import {
 import { join } from 'node:path';
 import { fail } from '../../api/errors';
 import { LONGEST_TAKE } from '../../api/take';
-import { pathOf, type Database } from '../database';
+import { pathOf, type Database } from '../store/database';
 
 const HEADER = 44;
 /** Samples are whole numbers of 16 bits. */

@@ -8,7 +8,7 @@ import { keepTake, takeData } from '../../api/take';
 import { readWav } from '../../core/formats/wav/read';
 import { DEFAULT_PLAN } from '../../core/plan/model';
 import { played, START, TEMPO, tuneOf } from '../../core/takes/testing';
-import { openDatabase, type Database } from '../database';
+import { openDatabase, type Database } from '../store/database';
 import { itemData } from '../../api/practice';
 import { readSheet } from '../../core/harmony/sheet';
 import { keepNewItems, keepWholeForms, listItems } from '../practice/items';
@@ -16,7 +16,7 @@ import { todayOf } from '../practice/today';
 import { recordRows } from '../../api/practice';
 import { listRows, record } from '../practice/log';
 import { picturesOf } from '../practice/pictures';
-import { createChart, saveChart } from '../songbook';
+import { createChart, saveChart } from '../store/songbook';
 import { soundBytes, soundFile, writeAll, writeSound } from './sounds';
 import {
   editTake,

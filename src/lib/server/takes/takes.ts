@@ -24,10 +24,10 @@ import { judgeTake } from '../../core/takes/judge/judge';
 import { chartSwing } from '../../core/practice/chart-swing';
 import type { TimedTake } from '../../core/takes/judge/time-days';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
-import type { Database } from '../database';
-import type { Tables } from '../tables';
-import { keptKind } from '../kept';
-import { openChart, readColumn } from '../songbook';
+import type { Database } from '../store/database';
+import type { Tables } from '../store/tables';
+import { keptKind } from '../store/stored-kind';
+import { openChart, readColumn } from '../store/songbook';
 import { isTakeId, removeSound, soundBytes } from './sounds';
 
 /** Takes that one chart keeps. */

@@ -1,7 +1,7 @@
 /** What a job is: the work behind one route, done in a thread. What a request brings goes there unread. */
 import type { z } from 'zod';
-import { parse, readJson } from '../body';
-import type { Database } from '../database';
+import { parse, readJson } from '../web/body';
+import type { Database } from '../store/database';
 
 /** The parts of paths by which routes name things. */
 export type Params = Readonly<Record<'id' | 'line' | 'take' | 'name' | 'version', string>>;

@@ -24,7 +24,7 @@
   import Arriving from '../app/Arriving.svelte';
   import Button from '../kit/Button.svelte';
   import Follows from '../kit/Follows.svelte';
-  import { Gradual } from '../kit/gradual.svelte';
+  import { Deferred } from '../kit/deferred.svelte';
   import ChosenCard from './ChosenCard.svelte';
   import Degrees from './Degrees.svelte';
 
@@ -46,7 +46,7 @@
     if (isScrolled) list!.scrollTop = 0;
   });
   /** As many approaches as are in sight come with the first picture. */
-  const drawn = new Gradual(2);
+  const drawn = new Deferred(2);
 
   const chosen = $derived(workspace.chosen[workspace.selected] ?? null);
   const choices = $derived(workspace.choices.offered[workspace.selected] ?? []);

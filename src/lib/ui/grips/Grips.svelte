@@ -9,7 +9,7 @@
   import { prettyProse } from '$lib/core/theory/typeset';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Hear from '../app/Hear.svelte';
-  import { Gradual } from '../kit/gradual.svelte';
+  import { Deferred } from '../kit/deferred.svelte';
   import Pager from '../kit/Pager.svelte';
   import Toggles from '../kit/Toggles.svelte';
   import type { ViewProps } from '../view';
@@ -19,7 +19,7 @@
 
   let { workspace }: ViewProps = $props();
   /** Grips of each list in the first picture. */
-  const drawn = new Gradual(8);
+  const drawn = new Deferred(8);
 
   const DIRECTIONS: Readonly<Record<GripDirection, { name: string; hint: string }>> = {
     nearest: { name: 'nearest', hint: 'Each grip is the nearest to the one before' },

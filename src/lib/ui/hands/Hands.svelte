@@ -3,8 +3,8 @@
   import { nth } from '$lib/core/base/list';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
-  import { Seen } from '../kit/seen.svelte';
-  import { Unhurried } from '../kit/unhurried.svelte';
+  import { ScrollWindow } from '../kit/scroll-window.svelte';
+  import { Debounced } from '../kit/debounced.svelte';
   import HandCard from './HandCard.svelte';
 
   let { workspace }: { workspace: Workspace } = $props();
@@ -13,13 +13,13 @@
   /** A card with its frame, and its place in the row with the gap behind it. */
   const CARD = WIDTH + 14;
   const PITCH = CARD + 8;
-  const seen = new Seen();
+  const seen = new ScrollWindow();
   const range = seen.row(
     () => workspace.changes.length,
     (i) => i * PITCH
   );
   /** The strip is an overview: a hand that runs along the neck has it wait. */
-  const followed = new Unhurried(() => ({
+  const followed = new Debounced(() => ({
     moments: workspace.moments,
     positions: workspace.positions,
     targets: workspace.paths.targets

@@ -6,7 +6,7 @@
   import type { Snippet } from 'svelte';
   import type { Attachment } from 'svelte/attachments';
   import { lastOf } from '$lib/core/base/list';
-  import { Unhurried } from './unhurried.svelte';
+  import { Debounced } from './debounced.svelte';
 
   interface Props {
     value: Value;
@@ -21,7 +21,7 @@
   /** Pixels beyond what is in sight that count as seen. */
   const NEAR = 40;
   let isSeen = $state(true);
-  const followed = new Unhurried(
+  const followed = new Debounced(
     () => value,
     () => !isSeen
   );

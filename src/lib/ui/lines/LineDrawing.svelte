@@ -13,7 +13,7 @@
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import ChordText from '../chord/ChordText.svelte';
-  import { Seen } from '../kit/seen.svelte';
+  import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
   import BarLines from '../threads/BarLines.svelte';
   import Playhead from '../threads/Playhead.svelte';
@@ -75,7 +75,7 @@
   const [LEAST_BEAT, MOST_BEAT] = [34, 84];
 
   let available = $state(900);
-  const seen = new Seen();
+  const seen = new ScrollWindow();
 
   const changes = $derived(workspace.changes);
   const beats = $derived(workspace.sheet.form.beats);

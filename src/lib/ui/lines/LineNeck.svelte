@@ -4,7 +4,7 @@
   import type { ReadNote } from '$lib/core/line/read';
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
-  import { Seen } from '../kit/seen.svelte';
+  import { ScrollWindow } from '../kit/scroll-window.svelte';
   import Board from '../neck/Board.svelte';
   import { neckGeometry } from '../neck/geometry';
   import NoteMark from '../neck/NoteMark.svelte';
@@ -24,7 +24,7 @@
 
   const NARROWEST = 620;
   let width = $state(900);
-  const seen = new Seen();
+  const seen = new ScrollWindow();
   const neck = $derived(workspace.neck);
   const strings = $derived(neck.strings.length);
   const geometry = $derived(

@@ -27,7 +27,7 @@
   import { hear } from '../app/hear';
   import { bindKeys, layKeys } from '../keys/keys';
   import type { ViewProps } from '../view';
-  import { Unhurried } from '../kit/unhurried.svelte';
+  import { Debounced } from '../kit/debounced.svelte';
   import ChangeReading from './ChangeReading.svelte';
   import Licks from './Licks.svelte';
   import LineDrawing from './LineDrawing.svelte';
@@ -55,7 +55,7 @@
   });
 
   /** Long lines are judged when the hand rests: a fret that is written is seen at once. */
-  const atRest = new Unhurried(
+  const atRest = new Debounced(
     () => lines.current.shown?.notes ?? null,
     () => pen.isWriting
   );

@@ -6,7 +6,7 @@
   import { firstOf } from '$lib/core/base/list';
   import SaveDrawing from '../export/SaveDrawing.svelte';
   import Button from '../kit/Button.svelte';
-  import { Gradual } from '../kit/gradual.svelte';
+  import { Deferred } from '../kit/deferred.svelte';
   import Select from '../kit/Select.svelte';
   import Toggles from '../kit/Toggles.svelte';
   import SystemPick from '../neck/SystemPick.svelte';
@@ -30,7 +30,7 @@
   const isTravelling = $derived(workspace.plan.decisions.some(({ position }) => position !== undefined));
 
   /** Columns of the first picture. */
-  const drawn = new Gradual(4);
+  const drawn = new Deferred(4);
   let width = $state(930);
   let isFolded = $state(true);
   let isLaying = $state(false);

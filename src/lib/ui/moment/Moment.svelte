@@ -12,7 +12,7 @@
   import { untrack } from 'svelte';
   import { MediaQuery } from 'svelte/reactivity';
   import { innerHeight } from 'svelte/reactivity/window';
-  import { Gradual } from '../kit/gradual.svelte';
+  import { Deferred } from '../kit/deferred.svelte';
   import Threads from '../threads/Threads.svelte';
   import { THREADS } from '../threads/layout';
   import type { ViewProps } from '../view';
@@ -29,7 +29,7 @@
   const isBeside = new MediaQuery('(width >= 64rem)');
   const spare = $derived(isBeside.current ? Math.max(0, (innerHeight.current ?? FITS) - FITS) : 0);
   const taller = $derived(Math.min(MOST.threads, Math.round(spare * 0.6)));
-  const drawn = new Gradual(untrack(() => (isFirst ? 1 : 0)));
+  const drawn = new Deferred(untrack(() => (isFirst ? 1 : 0)));
 </script>
 
 <Threads {workspace} height={THREADS + taller} />

@@ -17,9 +17,9 @@
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { hear } from '../app/hear';
-  import { Seen } from '../kit/seen.svelte';
+  import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
-  import { Unhurried } from '../kit/unhurried.svelte';
+  import { Debounced } from '../kit/debounced.svelte';
   import Board from './Board.svelte';
   import { neckGeometry } from './geometry';
   import { stretchesOf, tellStrings, windowOf } from './hand';
@@ -65,7 +65,7 @@
   const TOP = 28;
   const BOTTOM = 46;
   let width = $state(940);
-  const seen = new Seen();
+  const seen = new ScrollWindow();
   let drawing: SVGSVGElement | undefined = $state();
 
   const neck = $derived(workspace.neck);
@@ -134,7 +134,7 @@
           ({ degree }) => workspace.neckMode === 'whole' || degree === workspace.soughtDegree
         )
   );
-  const heldByWords = new Unhurried(() => ({ count: strings, told, target: target?.cell }));
+  const heldByWords = new Debounced(() => ({ count: strings, told, target: target?.cell }));
   const spoken = $derived(tellStrings(heldByWords.value));
 </script>
 

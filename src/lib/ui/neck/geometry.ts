@@ -1,5 +1,5 @@
 /** Where strings and frets lie in a drawing of the neck. Pure numbers, in pixels. */
-import { discPath } from '../kit/discs';
+import { circlePath } from '../kit/circles';
 
 export interface NeckGeometry {
   readonly width: number;
@@ -69,7 +69,7 @@ export function discs<Place extends { readonly string: number; readonly fret: nu
   places: readonly Place[],
   radius: (place: Place) => number
 ): string {
-  return discPath(
+  return circlePath(
     places.map((place) => ({ x: finger(place.fret), y: string(place.string), r: radius(place) }))
   );
 }

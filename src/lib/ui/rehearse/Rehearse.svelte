@@ -18,7 +18,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { ViewProps } from '../view';
   import Button from '../kit/Button.svelte';
-  import { behindPicture, Gradual } from '../kit/gradual.svelte';
+  import { behindPicture, Deferred } from '../kit/deferred.svelte';
   import Neck from '../neck/Neck.svelte';
   import { bindKeys, layKeys } from '../keys/keys';
   import { LEAVE_STAND, STAND_KEYS } from './stand-keys';
@@ -38,7 +38,7 @@
   const rehearsal = untrack(() => new Rehearsal(workspace));
   const landings = new Landings(rehearsal);
   /** The desk comes behind the first picture. */
-  const drawn = new Gradual(0);
+  const drawn = new Deferred(0);
 
   const selected = $derived(rehearsal.picture.change?.source ?? rehearsal.picture.shown.change);
 

@@ -6,7 +6,7 @@
   import { areaLabel, positionName } from '$lib/core/neck/area';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { Unhurried } from '../kit/unhurried.svelte';
+  import { Debounced } from '../kit/debounced.svelte';
   import Board from '../neck/Board.svelte';
   import { neckGeometry } from '../neck/geometry';
   import { stretchesOf, tellStrings, windowOf } from '../neck/hand';
@@ -110,7 +110,7 @@
   /** Of wood beside the outer strings. */
   const edge = $derived(gap / 2);
 
-  const heldByWords = new Unhurried(() => ({ count: strings, told: marks, target: target?.cell }));
+  const heldByWords = new Debounced(() => ({ count: strings, told: marks, target: target?.cell }));
   const spoken = $derived(tellStrings(heldByWords.value));
 </script>
 

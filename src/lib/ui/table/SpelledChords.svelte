@@ -9,7 +9,7 @@
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { untrack } from 'svelte';
   import Button from '../kit/Button.svelte';
-  import { Gradual } from '../kit/gradual.svelte';
+  import { Deferred } from '../kit/deferred.svelte';
   import { stepWords } from '../threads/layout';
 
   interface Props {
@@ -23,7 +23,7 @@
     isGradual?: boolean;
   }
   let { workspace, from, to, onpick, isGradual = false }: Props = $props();
-  const drawn = new Gradual(untrack(() => (isGradual ? 20 : Infinity)));
+  const drawn = new Deferred(untrack(() => (isGradual ? 20 : Infinity)));
 
   const NAMES = { '1': 'Roots', '3': 'Thirds', '5': 'Fifths', '7': 'Sevenths' } as const;
   const columns = $derived(guideColumns(workspace.changes));

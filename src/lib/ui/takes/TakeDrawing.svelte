@@ -19,7 +19,7 @@
   import { semitonesUp } from '$lib/core/theory/note';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import ChordText from '../chord/ChordText.svelte';
-  import { Seen } from '../kit/seen.svelte';
+  import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
   import { heardIn, VERDICT_WORDS } from '../lines/looks';
   import VerdictMark from '../lines/VerdictMark.svelte';
@@ -62,7 +62,7 @@
   const [LEAST_BEAT, CORRECTED_BEAT, LABEL_ROOM, WORDS_ROOM] = [30, 72, 26, 64];
 
   let available = $state(900);
-  const seen = new Seen();
+  const seen = new ScrollWindow();
 
   const changes = $derived(arranged.analysis.changes);
   const beats = $derived(arranged.sheet.form.beats);

@@ -4,7 +4,7 @@
   import type { Target } from '$lib/core/targets/path';
   import type { Mark } from '$lib/core/moment/moment';
   import { settings } from '$lib/state/settings.svelte';
-  import { discPath } from '../kit/discs';
+  import { circlePath } from '../kit/circles';
   import { layOutTones, TONE_INSET, type Column, type ThreadsLayout } from './layout';
 
   interface Props {
@@ -38,7 +38,7 @@
     })
   );
   const lit = $derived(drawn.filter(({ isLit }) => isLit));
-  const discs = $derived(discPath(drawn.flatMap(({ isLit, x, y }) => (isLit ? [] : [{ x, y, r: 8 }]))));
+  const discs = $derived(circlePath(drawn.flatMap(({ isLit, x, y }) => (isLit ? [] : [{ x, y, r: 8 }]))));
   const pinned = $derived(target?.isFixed ? lit.find(({ isTarget }) => isTarget) : undefined);
   const lacking = $derived(
     target && !tones.some(({ midi }) => midi === target.cell.midi) ? target.cell : null

@@ -21,9 +21,9 @@
   import type { MetChange } from '$lib/state/stand/landings.svelte';
   import MeetingMark from '../takes/MeetingMark.svelte';
   import { MEETING_WORDS } from '../takes/words';
-  import { Seen } from '../kit/seen.svelte';
+  import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
-  import { Unhurried } from '../kit/unhurried.svelte';
+  import { Debounced } from '../kit/debounced.svelte';
   import {
     HEAD,
     layOutPitch,
@@ -69,7 +69,7 @@
   /** Where in its column a mark stands: beside the lowest tone. */
   const BESIDE = TONE_INSET + 22;
   let available = $state(900);
-  const seen = new Seen();
+  const seen = new ScrollWindow();
   /** The tone the player is dragging the thread to. */
   let dragged: { change: number; midi: number } | null = $state(null);
   /** The alternative under the pointer. */
@@ -213,7 +213,7 @@
   }
 
   /** The drawing in words, for those who hear it. */
-  const heldByWords = new Unhurried(() => ({ columns, changes, targets, met }));
+  const heldByWords = new Debounced(() => ({ columns, changes, targets, met }));
   const spoken = $derived(heldByWords.value.columns.map(({ index }) => describe(index, heldByWords.value)));
 
   function describe(

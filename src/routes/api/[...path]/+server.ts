@@ -1,4 +1,4 @@
-import { errorResponse } from '$lib/server/answer';
+import { errorResponse } from '$lib/server/web/answer';
 import type { RequestHandler } from './$types';
 
 /** Whatever else is asked for under /api. */

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { PlayerError } from '$lib/api/errors';
 import type { StoredChart } from '$lib/api/songbook';
-import { ask } from '$lib/server/ask';
+import { ask } from '$lib/server/web/ask';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params }) => {

@@ -1,3 +1,3 @@
-import { computing } from '$lib/server/ask';
+import { computing } from '$lib/server/web/ask';
 
 export const POST = computing('analysis');

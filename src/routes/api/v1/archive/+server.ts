@@ -1,7 +1,7 @@
 import { takeArchive } from '$lib/api/archive';
-import { archiveStream, ownFolder, receive, type ArchiveParts } from '$lib/server/archive-stream';
-import { answer, ask } from '$lib/server/ask';
-import { parse } from '$lib/server/body';
+import { archiveStream, ownFolder, receive, type ArchiveParts } from '$lib/server/files/archive-stream';
+import { answer, ask } from '$lib/server/web/ask';
+import { parse } from '$lib/server/web/body';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ url }) =>

@@ -1,4 +1,4 @@
-import { SOUND_BODY } from '$lib/server/answer';
-import { computing } from '$lib/server/ask';
+import { SOUND_BODY } from '$lib/server/web/answer';
+import { computing } from '$lib/server/web/ask';
 
 export const POST = computing('listen', { lane: 'heavy', body: SOUND_BODY });

@@ -1,4 +1,4 @@
-import { FILE_BODY } from '$lib/server/answer';
-import { computing } from '$lib/server/ask';
+import { FILE_BODY } from '$lib/server/web/answer';
+import { computing } from '$lib/server/web/ask';
 
 export const POST = computing('take', { lane: 'heavy', body: FILE_BODY });

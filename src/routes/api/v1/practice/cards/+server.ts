@@ -1,3 +1,3 @@
-import { reading } from '$lib/server/ask';
+import { reading } from '$lib/server/web/ask';
 
 export const GET = reading('cards.list');

@@ -1,5 +1,5 @@
-import { FILE_BODY } from '$lib/server/answer';
-import { reading, writing } from '$lib/server/ask';
+import { FILE_BODY } from '$lib/server/web/answer';
+import { reading, writing } from '$lib/server/web/ask';
 
 /** The log as a table, or all of practice as it is kept. */
 export const GET = reading('practice.file', { lane: 'bulk' });

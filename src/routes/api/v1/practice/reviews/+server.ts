@@ -1,3 +1,3 @@
-import { writing } from '$lib/server/ask';
+import { writing } from '$lib/server/web/ask';
 
 export const POST = writing('cards.answer');

@@ -1,4 +1,4 @@
-import { reading, writing } from '$lib/server/ask';
+import { reading, writing } from '$lib/server/web/ask';
 
 export const GET = reading('charts.open');
 

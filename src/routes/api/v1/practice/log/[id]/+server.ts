@@ -1,4 +1,4 @@
-import { writing } from '$lib/server/ask';
+import { writing } from '$lib/server/web/ask';
 
 export const PUT = writing('log.correct');
 

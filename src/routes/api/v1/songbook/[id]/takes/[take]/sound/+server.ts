@@ -1,6 +1,6 @@
-import { SOUND_BODY } from '$lib/server/answer';
-import { answer, ask, writing } from '$lib/server/ask';
-import { fileResponse } from '$lib/server/file-response';
+import { SOUND_BODY } from '$lib/server/web/answer';
+import { answer, ask, writing } from '$lib/server/web/ask';
+import { fileResponse } from '$lib/server/files/file-response';
 import type { RequestHandler } from './$types';
 
 /** A piece of the sound: samples of 16 bits, one channel. */
