@@ -80,6 +80,7 @@ function rowsFor({ change, language, isLeading, family, style }: ChangeContext):
   }
 }
 
+/** What a blues player plays on a change, where blues is spoken; nothing elsewhere. Source: docs/music-rules.md, Approaches. */
 export function blues(context: ChangeContext): ScaleChoice[] {
   const { change, heard } = context;
   const found: ScaleChoice[] = [];

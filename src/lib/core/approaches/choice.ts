@@ -109,6 +109,7 @@ export function fitsSymbol(choice: Judgement & { readonly against?: readonly Deg
 /** What a lacking tone costs: the 3 and 7 most, then the 1, then the 5. */
 const LACK_COST: Readonly<Record<string, number>> = { '3': 8, '7': 8, '1': 4, '5': 2, tension: 1 };
 
+/** What lacking some of a chord's tones costs: the 3 and 7 most, then the 1, then the 5. Source: docs/music-rules.md, Judging. */
 export function lackCost(lacks: readonly Degree[]): number {
   return lacks.reduce((sum, tone) => sum + sure(LACK_COST[DEGREES[tone].slot], 'LACK_COST'), 0);
 }
@@ -120,6 +121,7 @@ export interface Motion {
   readonly tone: number;
 }
 
+/** Tones kept, moved a semitone and moved a tone from one collection to the next. */
 export function motionBetween(from: Collection, to: Collection): Motion {
   const before = from.notes.map(pitchClass);
   const distances = to.notes.map((note) =>
@@ -134,6 +136,7 @@ export function motionBetween(from: Collection, to: Collection): Motion {
   };
 }
 
+/** Whether two collections have the same pitch classes, whatever their roots. */
 export function sameNotes(a: Collection, b: Collection): boolean {
   const pcs = (c: Collection) => [...new Set(c.notes.map(pitchClass))].sort((x, y) => x - y).join();
   return pcs(a) === pcs(b);

@@ -61,6 +61,7 @@ function kept(context: ChangeContext, before: ScaleChoice | null): ScaleChoice |
   return (saysEnough || context.change.beats < SHORT) && fitsSymbol(choice) ? choice : null;
 }
 
+/** The pentatonic of each chord, and the one before it where it may stay. Source: docs/music-rules.md, Approaches. */
 export function chordPentatonic(context: ChangeContext, before: ScaleChoice | null): ScaleChoice[] {
   const choices = own(context);
   const same = kept(context, before);

@@ -102,10 +102,12 @@ export function sameKind(a: CollectionFacts, b: CollectionFacts): boolean {
   return a.kind === b.kind && a.type === b.type && (a.inversion ?? 0) === (b.inversion ?? 0);
 }
 
+/** Whether two facts name one collection: kind, type and root. */
 export function sameCollection(a: CollectionFacts, b: CollectionFacts): boolean {
   return a.root === b.root && sameKind(a, b);
 }
 
+/** A scale as a collection, with its facts. */
 export function scaleCollection(scale: Scale): Collection {
   const parent = parentOf(scale);
   const blue = BLUE_NOTES[scale.name];
@@ -153,6 +155,7 @@ export function inverted(collection: Collection, inversion: number): Collection 
   return { ...collection, facts, name: `${collection.name} from ${plainRoot(start)}`, root: start, notes };
 }
 
+/** The chord of a symbol; null where it is none. */
 export function chordNamed(symbol: string): Chord | null {
   const reading = readChord(symbol);
   return reading.kind === 'chord' ? reading.chord : null;

@@ -48,6 +48,7 @@ export function pentatonicsFrom(
     );
 }
 
+/** The minor pentatonics that fit a change, fewest avoid notes first. Source: docs/music-rules.md, Approaches. */
 export function displacedPentatonic(context: ChangeContext, before: ScaleChoice | null): ScaleChoice[] {
   return pentatonicsFrom('displaced-pentatonic', context, before);
 }

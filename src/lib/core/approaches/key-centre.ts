@@ -148,6 +148,7 @@ function named(tonic: NoteName, scale: string): Collection {
   return /##|bb/.test(own.parent?.tonic ?? '') ? scaleNamed(simpleSpelling(tonic), scale) : own;
 }
 
+/** The scales of the key around a change, and over a borrowed chord those of the parallel key. Source: docs/music-rules.md, Approaches. */
 export function keyCentre(context: ChangeContext): ScaleChoice[] {
   const judged = (scales: readonly KeyScale[]) =>
     scales

@@ -156,6 +156,7 @@ const THOUGHTS: readonly Thought[] = [
   }
 ];
 
+/** "Think X over Y": what stands in for a change where its function allows it. Source: docs/music-rules.md, Approaches. */
 export function substitution(context: ChangeContext): ScaleChoice[] {
   const { chord } = context.change;
   const thoughts = THOUGHTS.filter(({ when }) => when.every((test) => test(context))).flatMap(

@@ -29,6 +29,7 @@ function pulseLengths({ beats, unit }: PulsedBar['meter']): number[] {
   return beats % 2 === 0 ? times(beats / 2, 2) : beats < 3 ? [beats] : [...times((beats - 3) / 2, 2), 3];
 }
 
+/** The pulses of a bar as they are felt, each with its start and length in beats. */
 export function pulsesOf({ start, beats, meter }: PulsedBar): Pulse[] {
   const unit = beats / meter.beats;
   let at = start;

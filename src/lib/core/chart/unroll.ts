@@ -31,6 +31,7 @@ export interface Change {
 
 /** What has a chord that sounds and was understood. */
 export type Chorded<T extends { readonly chord: Chord | null }> = T & { readonly chord: Chord };
+/** Whether a chord sounds at a change and was understood. */
 export const hasChord = <T extends { readonly chord: Chord | null }>(change: T): change is Chorded<T> =>
   change.chord !== null;
 

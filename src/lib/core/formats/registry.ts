@@ -77,6 +77,7 @@ export const FORMATS: readonly (FileFormat & { readonly id: FormatId })[] = FORM
 
 export const WRITTEN_FORMATS = FORMATS.filter(({ write }) => write);
 
+/** The format of an id. */
 export function formatOf(id: string): FileFormat | undefined {
   return FORMATS.find((format) => format.id === id);
 }

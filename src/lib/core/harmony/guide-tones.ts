@@ -38,6 +38,7 @@ export function columnTone(chord: Chord, column: ColumnDegree): { degree: Degree
   return at < 0 ? null : { degree: nth(chord.tones, at), note: nth(chord.notes, at) };
 }
 
+/** The roots, thirds, fifths and sevenths of all changes, each as a column with its steps in semitones. */
 export function guideColumns(changes: readonly AnalysedChange[]): GuideColumn[] {
   return COLUMNS.map((degree) => {
     const notes = changes.map(({ chord }) => (chord ? (columnTone(chord, degree)?.note ?? null) : null));

@@ -133,10 +133,12 @@ export function isTonicIn(chord: Chord, mode: Mode): boolean {
   return family === 'major' || (family === 'dominant' && mode !== 'lydian');
 }
 
+/** Whether a chord stands on a key's tonic and can be its I. */
 export function isTonicChord(chord: Chord, key: Key): boolean {
   return chord.rootPc === pitchClass(key.tonic) && isTonicIn(chord, key.mode);
 }
 
+/** Whether two keys have one tonic, however it is spelled, and one mode. */
 export function sameKey(a: Key, b: Key): boolean {
   return a.mode === b.mode && pitchClass(a.tonic) === pitchClass(b.tonic);
 }

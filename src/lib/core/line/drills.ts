@@ -279,6 +279,7 @@ export const DRILLS: readonly Drill[] = [
   }
 ];
 
+/** The drill of an id. */
 export function drillOf(id: string): Drill | undefined {
   return DRILLS.find((drill) => drill.id === id);
 }

@@ -81,6 +81,7 @@ export function homeOfLick(lick: Pick<KeptLick, 'meter' | 'key' | 'over'>): Key 
 export const keyOfLick = (lick: Pick<KeptLick, 'meter' | 'key' | 'over' | 'by'>): Key | null =>
   lick.by === 'key' ? homeOfLick(lick) : null;
 
+/** What a lick is found by: chords, function, landing, position, length, techniques. */
 export function lickFacts(lick: KeptLick, neck: Instrument): LickFacts {
   const sheet = readSheet(lickChart(lick));
   const { analysis } = sheet;

@@ -69,6 +69,7 @@ export function ticksOf(beats: Beats): Ticks {
   return Math.abs(ticks - near) <= SNAP ? near : ticks;
 }
 
+/** Ticks as beats. */
 export function beatsOf(ticks: Ticks): Beats {
   return ticks / TICKS;
 }
@@ -80,6 +81,7 @@ export function fractionOf(ticks: Ticks): { readonly above: number; readonly bel
   return { above: ticks / common, below: TICKS / common };
 }
 
+/** When a note ends. */
 export const endOf = ({ start, length }: LineNote): Ticks => start + length;
 
 /**

@@ -51,6 +51,7 @@ export function plainWindows(notes: readonly LineNote[]): Window[] {
   return Array.from({ length: Math.ceil(end / BAR) }, (_, i) => ({ from: i * BAR, to: (i + 1) * BAR }));
 }
 
+/** The window of a change, in ticks. */
 export function windowOf({ start, beats }: Pick<Change, 'start' | 'beats'>): Window {
   return { from: ticksOf(start), to: ticksOf(start + beats) };
 }

@@ -102,6 +102,7 @@ export function frettedPitch({ midi, bend }: LineNote): number {
   return bend?.from ?? midi;
 }
 
+/** String, fret and finger for each note at the least cost, exactly; else which note cannot be placed, and why. Source: docs/music-rules.md, Placing. */
 export function placeNotes(line: readonly LineNote[], wish: PlaceWish): PlaceAnswer {
   const notes = ordered(line);
   const moments = momentsOf(notes);

@@ -87,6 +87,7 @@ const HALF = TICKS / 2;
 const SILENCE = TICKS;
 const TONE = 2;
 
+/** Roles, degrees and landings of a line against its chart. Source: docs/music-rules.md, Reading a line. */
 export function readLine(line: Line, ground: Ground): LineReading {
   const push = pushOf(ground.form);
   const heard = hear(line.notes, ground, push);

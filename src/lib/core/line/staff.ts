@@ -17,6 +17,7 @@ const LETTERS: readonly Letter[] = ['C', 'D', 'E', 'F', 'G', 'A', 'B'];
 /** The letters in the order in which a key signature sharpens them; it flattens them from behind. */
 const SHARPENED: readonly Letter[] = ['F', 'C', 'G', 'D', 'A', 'E', 'B'];
 
+/** Where a note stands on a staff: its letter, octave and accidental. */
 export function staffPitch({ midi, note }: Pick<LineNote, 'midi' | 'note'>): StaffPitch {
   const letter = note[0] as Letter;
   const alter = [...note.slice(1)].reduce((sum, sign) => sum + (sign === '#' ? 1 : -1), 0);

@@ -48,6 +48,7 @@ export interface Area {
 
 export type Quality = 'major' | 'minor';
 
+/** Minor where there is a minor third and no major one. */
 export function qualityOf(tones: readonly Degree[]): Quality {
   return tones.includes('b3') && !tones.includes('3') ? 'minor' : 'major';
 }

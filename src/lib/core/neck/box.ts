@@ -51,6 +51,7 @@ export interface Pentatonic {
   readonly added: readonly PitchClass[];
 }
 
+/** The minor pentatonic on a root. */
 export function minorPentatonic(minorRoot: PitchClass): Pentatonic {
   return { first: minorRoot, steps: MINOR_STEPS, added: [] };
 }

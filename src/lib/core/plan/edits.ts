@@ -13,6 +13,7 @@ import {
 
 type Part = Omit<Decision, 'change'>;
 
+/** What the player decided at a change; undefined where nothing was. */
 export function decisionAt({ decisions }: Plan, change: number): Decision | undefined {
   return decisions.find((one) => one.change === change);
 }
@@ -35,6 +36,7 @@ function forget(plan: Plan, part: keyof Part): Plan {
   return decide(plan, new Map(plan.decisions.map(({ change }) => [change, { [part]: undefined }])));
 }
 
+/** The plan with choices taken at some changes. */
 export function takeChoices(plan: Plan, taken: ReadonlyMap<number, TakenChoice>): Plan {
   return decide(plan, new Map([...taken].map(([change, choice]) => [change, { choice }])));
 }
@@ -93,14 +95,17 @@ export function pin(plan: Plan, change: number, { beat, string, fret }: Pin): Pl
   return decideOne(plan, change, { pins: [...others, own].sort((a, b) => (a.beat ?? 1) - (b.beat ?? 1)) });
 }
 
+/** The plan without the pin of a change. */
 export function unpin(plan: Plan, change: number): Plan {
   return decideOne(plan, change, { pins: undefined });
 }
 
+/** The plan without any pin. */
 export function unpinAll(plan: Plan): Plan {
   return forget(plan, 'pins');
 }
 
+/** Whether a change is pinned. */
 export function isPinned(plan: Plan, change: number): boolean {
   return decisionAt(plan, change)?.pins !== undefined;
 }

@@ -40,6 +40,7 @@ interface Slot {
   readonly goal: PitchClass | null;
 }
 
+/** What the bass plays in a round, by its feel. Source: docs/music-rules.md, The band. */
 export function bassEvents(stage: Stage): SoundEvent[] {
   const isWalking = stage.feel.walks && !isQuiet(stage.intensity);
   if (isWalking) return walkEvents(stage);

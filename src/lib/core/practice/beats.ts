@@ -24,6 +24,7 @@ const FRAMES = 100;
 /** Beyond so many seconds nothing new is learnt about the tempo. */
 const HEARD = 120;
 
+/** When a beat sounds in a recording, in seconds. */
 export const secondOfBeat = ({ first, tempo }: BeatGrid, beat: number) => first + (beat * 60) / tempo;
 
 /** The grid that samples (mono, so many a second) suggest; null for silence and for what is shorter than a few beats. */

@@ -22,11 +22,13 @@ function lastBefore(tempos: Tempos, isPassed: (anchor: Anchor) => boolean): Anch
   return tempos.filter(isPassed).at(-1) ?? firstOf(tempos);
 }
 
+/** The beat that sounds at a time of the clock, in seconds. */
 export function beatAt(tempos: Tempos, now: number): number {
   const { second, beat, tempo } = lastBefore(tempos, (anchor) => anchor.second <= now);
   return beat + ((now - second) * tempo) / 60;
 }
 
+/** The time of the clock, in seconds, at which a beat sounds. */
 export function secondAt(tempos: Tempos, at: number): number {
   const { second, beat, tempo } = lastBefore(tempos, (anchor) => anchor.beat <= at);
   return second + ((at - beat) * 60) / tempo;

@@ -33,6 +33,7 @@ const SHORTEST = 0.06;
 /** What a stage is comped with: asked for by the chords, and by the drums that go along. */
 const comped = new WeakMap<Stage, readonly CompStroke[]>();
 
+/** When the chords are struck in a round, and over which change. The same seed gives the same strokes. */
 export function compStrokes(stage: Stage, comping: Comping, player: number): readonly CompStroke[] {
   const known = comped.get(stage);
   if (known) return known;

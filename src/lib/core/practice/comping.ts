@@ -17,6 +17,7 @@ const TELLING = 1.15;
 /** The moment of change is always heard. */
 const AT_CHANGE = 'x';
 
+/** What the chords play in a round, by its feel. Source: docs/music-rules.md, The band. */
 export function chordEvents(stage: Stage): SoundEvent[] {
   const { excerpt, feel } = stage;
   const isHeld = feel.chords.length === 0;

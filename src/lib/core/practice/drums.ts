@@ -19,6 +19,7 @@ const FILL_IN_PHRASE = 0.35;
 /** Beats that a stroke is written long. */
 const LENGTH = 0.2;
 
+/** What the drums play in a round, by its feel and intensity. Source: docs/music-rules.md, The band. */
 export function drumEvents(stage: Stage): SoundEvent[] {
   const { feel, intensity } = stage;
   if (feel.kit === 'none') return [];

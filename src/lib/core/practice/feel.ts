@@ -638,8 +638,10 @@ export const FEELS: readonly Feel[] = [
   }
 ];
 
+/** The instrument of a feel's chords. */
 export const chordsOn = ({ chordsOn: own }: Feel): ChordSound => own ?? 'piano';
 
+/** The feel of an id. */
 export function feelNamed(id: string): Feel | undefined {
   return FEELS.find((feel) => feel.id === id);
 }
@@ -656,6 +658,7 @@ const BY_STYLE: Readonly<Record<Style, string>> = {
   latin: 'montuno'
 };
 
+/** The id of the feel that a style has where nothing is said. */
 export const feelOfStyle = (style: Style): string => BY_STYLE[style];
 
 /** The feel of a chart by what it says and its meter: three beats waltz, dotted beats roll; straight where it says nothing. */

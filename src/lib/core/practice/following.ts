@@ -34,6 +34,7 @@ const BY_LOUDNESS = 0.45;
 const FADES = 0.985;
 const SOFTEST = 0.05;
 
+/** What the band has heard of a player when it begins: nothing. */
 export const startFollowing = (intensity: number): Following => ({
   intensity,
   room: 0,

@@ -10,7 +10,9 @@ const QUIET = 0.3;
 /** From here on hats become the ride, and grips begin an inversion higher. */
 const FULL = 0.75;
 
+/** Whether the band plays as quietly as it can. */
 export const isQuiet = (intensity: number): boolean => intensity < QUIET;
+/** Whether the band plays as fully as it can. */
 export const isFull = (intensity: number): boolean => intensity >= FULL;
 
 /** How much louder or softer everything is struck than at half. */

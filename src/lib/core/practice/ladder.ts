@@ -7,6 +7,7 @@ export const HIGHEST_TEMPO = 300;
 /** Where a chart says none. */
 export const DEFAULT_TEMPO = 100;
 
+/** A whole tempo within what the band plays, in beats a minute. */
 export function boundedTempo(tempo: number): number {
   return Math.min(HIGHEST_TEMPO, Math.max(LOWEST_TEMPO, Math.round(tempo)));
 }

@@ -10,6 +10,7 @@ import type { PulseCell } from './pulse';
 /** The words of a pattern: three or four for a bar, twice as many where it takes two bars. */
 export type Pattern = readonly string[];
 
+/** A pattern from its words, separated by spaces. */
 export function pattern(text: string): Pattern {
   return text.split(' ');
 }

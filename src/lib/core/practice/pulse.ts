@@ -19,6 +19,7 @@ function cellSizes(pulses: number): number[] {
   return pulses === 5 ? [3, 2] : [4, ...cellSizes(pulses - 4)];
 }
 
+/** The pulses of a bar in the groups that patterns are written for. */
 export function cellsOf(bar: ExcerptBar): PulseCell[] {
   const pulses = pulsesOf(bar);
   let from = 0;

@@ -68,6 +68,7 @@ export interface Manner {
   readonly room?: number | undefined;
 }
 
+/** One round of the band, and of what the player drills, as events in beats. The same seed gives the same round. */
 export function practiceRound(plan: PlanMaterial, excerpt: Excerpt, manner: Manner): PracticeRound {
   const { feel, drill, tempo, seed, round, isLast, intensity, room } = manner;
   const closes = isLast && manner.ending === true;

@@ -49,6 +49,7 @@ export interface Stage extends Pass {
   readonly chance: (player: number, moment: number) => Chance;
 }
 
+/** What the parts of the band have to know of a pass through the excerpt. */
 export function stageOf(pass: Pass): Stage {
   const { bars } = pass.excerpt;
   let since = 0;

@@ -21,10 +21,12 @@ export interface BeatNote {
   readonly technique?: Technique;
 }
 
+/** The beat at a second of a take, as it was played. */
 export function beatOf({ tempo, start }: TakeClock, second: number): number {
   return ((second - start) * tempo) / 60;
 }
 
+/** The second of a take at which a beat sounds. */
 export function secondOf({ tempo, start }: TakeClock, beat: number): number {
   return start + (beat * 60) / tempo;
 }

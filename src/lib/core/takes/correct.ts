@@ -22,6 +22,7 @@ const pitched = (midi: Midi) => Math.max(PITCHES.low, Math.min(PITCHES.high, mid
 
 /** Below this a note is told as uncertain: about every second one of them is wrong, or not there. */
 export const UNCERTAIN = 0.75;
+/** Whether a heard note is drawn as uncertain. */
 export const isUncertain = ({ confidence }: Pick<HeardNote, 'confidence'>): boolean => confidence < UNCERTAIN;
 
 /** Notes in order, and the place of one of them. */

@@ -16,6 +16,7 @@ export interface PathFigures {
   readonly guideTones: number;
 }
 
+/** How far a target line moves: semitones in all, the widest step, what is held. */
 export function figuresOf({ targets }: TargetPath): PathFigures {
   const steps = targets.flatMap(({ step }) => (step ? [step] : []));
   const sizes = steps.map(({ semitones }) => Math.abs(semitones));

@@ -74,6 +74,7 @@ const OUTSIDE_CHORD: readonly Degree[] = [
   '7'
 ];
 
+/** Whether a word is a degree, in ASCII. */
 export function isDegree(name: string): name is Degree {
   return Object.hasOwn(DEGREES, name);
 }

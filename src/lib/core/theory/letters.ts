@@ -27,6 +27,7 @@ export function writeLetters(letters: Letters): void {
   writing = letters;
 }
 
+/** The letters that notes are written in now. */
 export const lettersWritten = (): Letters => writing;
 
 /** A letter and its ASCII accidentals as they are written: "Bb" is "B" with H, "Si" and "b" with syllables. */

@@ -15,6 +15,7 @@ const PLAIN_NAMES: readonly NoteName[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 
 const MOST_REMEMBERED = 5000;
 const pitchClasses = new Map<NoteName, PitchClass>();
 
+/** The pitch class of a note name. */
 export function pitchClass(name: NoteName): PitchClass {
   const known = pitchClasses.get(name);
   if (known !== undefined) return known;
@@ -23,6 +24,7 @@ export function pitchClass(name: NoteName): PitchClass {
   return pc;
 }
 
+/** The plainest name of a pitch class: one sign at most, flats where both are as plain. */
 export function plainName(pc: PitchClass): NoteName {
   return nth(PLAIN_NAMES, pc);
 }

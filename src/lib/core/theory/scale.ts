@@ -157,6 +157,7 @@ export function readScale(text: string): Scale | null {
   return root ? scaleOf(root, nth(match, 2)) : null;
 }
 
+/** The pitch classes of a scale, from its root up. */
 export function scalePitchClasses(scale: Scale): PitchClass[] {
   return scale.notes.map(pitchClass);
 }

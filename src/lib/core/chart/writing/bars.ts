@@ -118,6 +118,7 @@ export function writtenBars({ lines }: Chart): WrittenBar[] {
   return bars;
 }
 
+/** Whether two meters are written alike. */
 export const isSameMeter = (a: Meter, b: Meter): boolean => a.beats === b.beats && a.unit === b.unit;
 
 /** The bar in which a place of the text stands, both counted from 1; the bar before where it stands between rows; undefined before all bars. */

@@ -35,6 +35,7 @@ export type Clip = readonly Unit[];
 /** Bars of a row that is begun. */
 const ROW = 4;
 
+/** The written bars of a text, in their order. */
 export const barsOf = (text: string): WrittenBar[] => writtenBars(readChart(text).chart);
 
 /** What can stand in a bar: no bar lines, no braces, and no line breaks. */

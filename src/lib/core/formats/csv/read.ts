@@ -23,6 +23,7 @@ const MOST_LEAD = 48;
 
 type Row = Partial<Record<Column, string>>;
 
+/** The chords and notes of a table. Throws `NotReadable` where it is none of ours. */
 export function readCsv(text: string): ReadPiece {
   const [columns = [], ...rows] = csvParseRows(text.replace(/^\ufeff/, ''));
   const missing = NEEDED.filter((column) => !columns.includes(column));

@@ -30,6 +30,7 @@ export type Column = (typeof COLUMNS)[number];
 /** Parts that are no lines. */
 export const [FACT, BAR, CHORD] = ['chart', 'bar', 'chord'];
 
+/** A piece as a table: a row for each bar, chord and note. */
 export function writeCsv({ title, sheet, voices }: Piece): string {
   const { head, form, analysis } = sheet;
   const row = (cells: Partial<Record<Column, string | number>>) =>

@@ -24,6 +24,7 @@ const SHAKEN = 22;
 const SHAKES = 3;
 const SHAKES_AFTER = 0.35;
 
+/** The value of a MIDI pitch bend for so many cents up or down. */
 export const bendValue = (cents: number): number =>
   Math.max(-WHEEL, Math.min(WHEEL - 1, Math.round((cents / 100 / BEND_RANGE) * WHEEL)));
 

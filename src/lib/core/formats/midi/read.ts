@@ -37,6 +37,7 @@ interface At {
   readonly event: MidiData['tracks'][number][number];
 }
 
+/** The chords and voices of a MIDI file. Throws `NotReadable` where it is damaged or holds no notes. */
 export function readMidi(bytes: Uint8Array): ReadPiece {
   const { header, tracks } = parsed(bytes);
   if (!header.ticksPerBeat) {

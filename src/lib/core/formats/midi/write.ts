@@ -14,6 +14,7 @@ const GHOST = 40;
 /** Drums have this channel, and no line. */
 const DRUMS = 9;
 
+/** A piece as a Standard MIDI File: chords as markers, a track for each voice. */
 export function writeMidiPiece({ title, sheet, voices }: Piece): Uint8Array<ArrayBuffer> {
   const { head, form, analysis } = sheet;
   const quarter = quarterOf(head.meter);

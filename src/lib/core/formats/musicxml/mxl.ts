@@ -15,6 +15,7 @@ const MOST_CONTAINER = 64 * 1024;
 const CONTAINER = 'META-INF/container.xml';
 const DAMAGED = 'This compressed MusicXML file is damaged or cut off.';
 
+/** The piece inside a compressed MusicXML file. Throws `NotReadable` where there is none, or where it is larger than is read. */
 export function readMxl(bytes: Uint8Array): ReadPiece {
   const path = rootOf(bytes) ?? firstScore(bytes);
   if (path === null) throw new NotReadable('There is no MusicXML score in this archive.');

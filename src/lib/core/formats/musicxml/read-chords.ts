@@ -55,6 +55,7 @@ function stepOf(tonic: NoteName, semitones: number, step: number): NoteName | nu
   return Math.abs(signs) > 2 ? null : natural.charAt(0) + (signs < 0 ? 'b' : '#').repeat(Math.abs(signs));
 }
 
+/** The symbol of a `harmony` element; null where it names no chord. `signature`: the key as it is written, for chords by function. */
 export function readHarmony(harmony: Node, signature: string | undefined): string | null {
   const root = rootOf(harmony, signature);
   const kind = one(harmony, 'kind');

@@ -14,6 +14,7 @@ function passesOf(text: string): number[] {
 /** Passes of a repeat at most. */
 const MOST_TIMES = 16;
 
+/** The repeats, endings and jumps that stand at a measure. */
 export function marksOf(measure: Node): BarMarks {
   const barlines = all(measure, 'barline');
   const repeats = barlines.flatMap((line) => all(line, 'repeat'));
@@ -89,6 +90,7 @@ export const PLURALS: Readonly<Record<string, string>> = {
 
 const isGroup = (node: Node) => ['articulations', 'ornaments'].includes(nameOf(node));
 
+/** What of some marks Corvel does not keep, in words. */
 export function notKept(marks: readonly Node[]): string[] {
   return marks.flatMap((mark) => {
     const name = nameOf(mark);

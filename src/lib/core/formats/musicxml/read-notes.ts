@@ -28,6 +28,7 @@ export function upperOf(heard: readonly Heard[]): readonly Heard[] {
 }
 const FAIR_SHARE = 0.15;
 
+/** A note of a measure with its techniques; null for a rest. Times in ticks; `transposed`: semitones from what is written to what sounds. */
 export function readNote(item: Node, start: number, length: number, transposed: number): Heard | null {
   const node = one(item, 'pitch');
   const step = said(node, 'step').toUpperCase();

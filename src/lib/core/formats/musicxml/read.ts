@@ -26,6 +26,7 @@ const MOST_BARS = 4000;
 /** How loud notes are that are only written. */
 const WRITTEN_LEVEL = 0.8;
 
+/** The chords and voices of a score. Throws `NotReadable` where it is damaged or none. */
 export function readMusicXml(text: string): ReadPiece {
   const score = scoreIn(text);
   const fields = all(one(score, 'identification', 'miscellaneous') ?? {}, 'miscellaneous-field');

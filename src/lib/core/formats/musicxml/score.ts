@@ -19,28 +19,36 @@ const parser = new XMLParser({
   maxNestedTags: 60
 });
 
+/** The name of an element. */
 export const nameOf = (node: Node): string => Object.keys(node).find((key) => key !== ATTRIBUTES) ?? '';
+/** What stands inside an element, in its order. */
 export const childrenOf = (node: Node): readonly Node[] => {
   const inside = node[nameOf(node)];
   return Array.isArray(inside) ? (inside as Node[]) : [];
 };
+/** The elements of a name directly inside one. */
 export const all = (node: Node, name: string): readonly Node[] =>
   childrenOf(node).filter((child) => nameOf(child) === name);
+/** The first element along a path of names; undefined where there is none. */
 export const one = (node: Node | undefined, ...path: readonly string[]): Node | undefined =>
   path.reduce<Node | undefined>((at, name) => (at ? all(at, name)[0] : undefined), node);
+/** An attribute of an element; empty where it has none of that name. */
 export const attribute = (node: Node, name: string): string => {
   const attributes = node[ATTRIBUTES] as Readonly<Record<string, unknown>> | undefined;
   const value = attributes?.[name];
   return typeof value === 'string' ? value : '';
 };
+/** The text of an element, without the space around it. */
 export const textOf = (node: Node | undefined): string =>
   node
     ? childrenOf(node)
         .map((child) => (TEXT in child ? String(child[TEXT]) : ''))
         .join('')
     : '';
+/** The text at the end of a path of names; empty where there is none. */
 export const said = (node: Node | undefined, ...path: readonly string[]): string =>
   textOf(one(node, ...path)).trim();
+/** The number at the end of a path of names; null where there is none. */
 export const numberAt = (node: Node | undefined, ...path: readonly string[]): number | null => {
   const text = said(node, ...path);
   const value = text === '' ? NaN : Number(text);

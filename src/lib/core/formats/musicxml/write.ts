@@ -50,6 +50,7 @@ const ACCIDENTALS: Readonly<Record<number, string>> = {
 /** A part of chords alone has rests, one under each chord. A tab is a part of its own beside the one with the staff: engravers draw a tab where a part has no other clef. */
 type Kind = 'staff' | 'tab' | 'chords';
 
+/** A piece as MusicXML: its form written out, chords, staff and tab for each voice. */
 export function writeMusicXml(piece: Piece): string {
   const { sheet, title, chart } = piece;
   // Notes are written out as they are played; chords alone as they stand in the chart, with its repeats.

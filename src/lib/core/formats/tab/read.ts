@@ -42,6 +42,7 @@ interface Block {
 /** True for a text that has rows of tab in it. */
 export const isTab = (text: string): boolean => blocksOf(text.split(/\r\n|\r|\n/)).length > 0;
 
+/** The voices of a tab, with the chords above it. Throws `NotReadable` where it holds no rows of tab. */
 export function readTab(text: string): ReadPiece {
   const lines = text.split(/\r\n|\r|\n/);
   const blocks = blocksOf(lines);

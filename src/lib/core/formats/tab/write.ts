@@ -37,6 +37,7 @@ export function stringNames({ strings }: Pick<Instrument, 'strings'>): string[] 
   return names.map((name, i) => (i === 0 && isTwice ? name.toLowerCase() : name));
 }
 
+/** A piece as plain text: a tab for each voice, with the beats of every note beneath. */
 export function writeTab({ title, sheet, neck, voices }: Piece): string {
   const { head, analysis } = sheet;
   const facts = [

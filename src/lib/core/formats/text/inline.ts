@@ -6,6 +6,7 @@ import type { Piece } from '../piece';
 /** Bars in a line. */
 const ROW = 4;
 
+/** The form written out, its chords in brackets, for programs that read no grids. */
 export function writeInline({ sheet, title }: Piece): string {
   const { head, form, analysis } = sheet;
   const facts = [

@@ -1,5 +1,6 @@
 /** Words of a line as chords stand in it: between spaces, bar lines, brackets and commas. */
 
+/** The words of a line, without what separates them. */
 export const tokens = (line: string): readonly string[] => line.match(/[^\s|[\](){},;:]+/g) ?? [];
 
 /** Signs between chords, which say nothing of what a line is made of. */

@@ -76,6 +76,7 @@ export interface LineParts {
   readonly seed: number;
 }
 
+/** What a note costs by what it is over its chord and where it stands. */
 export function harmonyCost({ kind }: PoolCell, { start, lands }: PlannedSlot): number {
   if (lands === 'target') return 0;
   const when = start % TICKS === 0 ? 'on' : 'off';
@@ -84,6 +85,7 @@ export function harmonyCost({ kind }: PoolCell, { start, lands }: PlannedSlot): 
   return kind === 'chromatic' ? LINE_COSTS.chromatic + LINE_COSTS.nonChord[when] : 0;
 }
 
+/** What the step from one note to the next costs by its size. */
 export function motionCost(from: PoolCell, to: PoolCell, slot: PlannedSlot): number {
   const interval = Math.abs(to.midi - from.midi);
   if (slot.isFree) return 0;
@@ -137,12 +139,14 @@ export function arrivalCost(from: PoolCell, to: PoolCell, slot: PlannedSlot): nu
   return interval === STEP ? step : far * interval;
 }
 
+/** What the hand is charged for from one place to the next; less after silence. */
 export function handCost(from: PoolCell, to: PoolCell, { isFree }: PlannedSlot): number {
   const strings = Math.max(0, Math.abs(to.string - from.string) - 1);
   const frets = Math.max(0, Math.abs(to.fret - from.fret) - UNDER_HAND);
   return LINE_COSTS.skippedString * strings + (isFree ? 0 : LINE_COSTS.shift * frets);
 }
 
+/** What it costs to turn round at a note. */
 export function turnCost(from: PoolCell, way: Way, slot: PlannedSlot): number {
   if (slot.isFree) return 0;
   const { low, high } = pitchesOf(slot.cells);
@@ -150,10 +154,12 @@ export function turnCost(from: PoolCell, way: Way, slot: PlannedSlot): number {
   return isEdge ? LINE_COSTS.turnAtEdge : slot.turning;
 }
 
+/** What it costs to go on one way for so many notes. */
 export function runCost(run: number): number {
   return run > FREE_RUN ? LINE_COSTS.tooLong : 0;
 }
 
+/** What it costs to go against the way that is asked for. */
 export function wayCost(from: PoolCell, to: PoolCell, { way, isFree }: PlannedSlot): number {
   if (!way || isFree || from.midi === to.midi) return 0;
   return Math.sign(to.midi - from.midi) === way.to ? 0 : way.against;

@@ -38,6 +38,7 @@ interface Struck {
   readonly isTarget: boolean;
 }
 
+/** Pairs of notes inside the grips of the chords, led in by semitone. Source: docs/music-rules.md, Finding a line. */
 export function findDoubleStops(wish: FindWish): FoundLines {
   const stretches = stretchesOf(wish);
   const landings = landingsOf(wish, stretches);

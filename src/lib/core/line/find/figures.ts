@@ -40,10 +40,12 @@ export const FIGURES: readonly Figure[] = [
   }
 ];
 
+/** The figure of an id. */
 export function figureOf(id: string): Figure | undefined {
   return FIGURES.find((figure) => figure.id === id);
 }
 
+/** The tones of a figure that fill a change at so many notes a beat. */
 export const tonesIn = ({ tones, inTriplets }: Figure, perBeat: number): readonly FigureTone[] =>
   perBeat === 3 ? (inTriplets ?? tones) : tones;
 

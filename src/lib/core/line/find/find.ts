@@ -88,6 +88,7 @@ export interface Stretch {
   readonly measure: Measure;
 }
 
+/** When a target sounds, in beats from the start of the form. */
 export function startOf(target: Target, changes: readonly Change[]): number {
   return ticksOf(nth(changes, target.change).start + target.beat - 1);
 }
@@ -120,6 +121,7 @@ export interface LandingPlace {
   readonly place: number | null;
 }
 
+/** Where the targets of a wish stand in its stretches. */
 export function landingsOf({ ground, path }: FindWish, stretches: readonly Stretch[]): LandingPlace[] {
   const { changes } = ground.form;
   const within = new Map(stretches.map((stretch) => [stretch.change.index, stretch]));
@@ -133,6 +135,7 @@ export function landingsOf({ ground, path }: FindWish, stretches: readonly Stret
   return [...targets, ...others].sort((a, b) => a.start - b.start);
 }
 
+/** The bars that some stretches lie in. */
 export function barsOf({ ground }: FindWish, stretches: readonly Stretch[]): PlayedBar[] {
   const [first, last] = [stretches[0], stretches.at(-1)];
   if (!first || !last) return [];
@@ -329,6 +332,7 @@ const DEFAULTS = {
   goes: 'freely'
 } as const;
 
+/** The length of one note of a run, in ticks. */
 export const slotLength = ({ perBeat }: Pick<FindWish, 'perBeat'>) => ticksOf(1) / perBeat;
 
 type BaseSlot = Pick<PlannedSlot, 'start' | 'length' | 'change' | 'isFree'>;

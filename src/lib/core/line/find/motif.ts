@@ -29,6 +29,7 @@ export interface Motif {
 const CONTOUR_LOST = 100;
 const OCTAVE = 12;
 
+/** A motif carried to each next chord. Says at which change it cannot be. Source: docs/music-rules.md, Finding a line. */
 export function carryMotif(motif: Motif, wish: FindWish): FoundLines {
   const stretches = stretchesOf(wish);
   const [first, last] = [stretches[0], stretches.at(-1)];

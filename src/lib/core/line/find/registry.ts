@@ -179,6 +179,7 @@ export const LINE_LEVELS = [
 
 export type LevelId = (typeof LINE_LEVELS)[number]['id'];
 
+/** The level of an id. */
 export function levelOf(id: string): LineLevel | undefined {
   return LINE_LEVELS.find((level) => level.id === id);
 }

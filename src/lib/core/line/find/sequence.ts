@@ -34,6 +34,7 @@ const COSTS = { turn: 1, avoid: 1.2, stranger: 0.3, far: 0.3, again: 0.6, seed: 
 const NEAR = 2;
 const FEWEST_STEPS = 4;
 
+/** A cell that climbs or falls by a step, a third or an octave. Source: docs/music-rules.md, Finding a line. */
 export function findSequence(wish: FindWish): FoundLines {
   const bound = { ...wish, areaOf: handOf(wish) };
   const stretches = stretchesOf(bound);

@@ -544,6 +544,7 @@ export interface Cell {
 /** Into how many parts a word divides its pulse, as far as something is struck in it. */
 const divisionOf = (word: string) => (word.length > 1 && /[xo]/.test(word) ? word.length : 1);
 
+/** A cell from its word: a letter for each part of a pulse, a space between pulses. Source: docs/music-rules.md, Phrases. */
 export function readCell(text: string): Cell {
   const words = text.split(' ').filter((word) => word !== '|');
   const divisions = new Set(words.map(divisionOf).filter((parts) => parts > 1));

@@ -41,6 +41,7 @@ const none = (count: number): Open => ({
   inside: Array.from({ length: count }, () => false)
 });
 
+/** No figures for so many notes. */
 export const noFigures = (count: number): Figures => none(count);
 
 /** The figures of a phrase, drawn by the chances of its row. */

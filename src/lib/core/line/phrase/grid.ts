@@ -25,6 +25,7 @@ export interface Grid {
   readonly end: Ticks;
 }
 
+/** The bars and pulses of a form, in ticks. */
 export function gridOf(bars: readonly PlayedBar[]): Grid {
   const all = bars.map((bar): GridBar => {
     const pulses = pulsesOf(bar).map(({ start, beats, isTriple }): GridPulse => {
@@ -71,6 +72,7 @@ export interface GridChange {
   readonly end: Ticks;
 }
 
+/** When changes sound, in ticks. */
 export function changesOf(changes: readonly Change[]): GridChange[] {
   return changes.map(({ index, start, beats }) => ({
     change: index,

@@ -30,7 +30,9 @@ export const registerOf = (neck: Instrument): number => upperMean(neck) - GUITAR
 /** Where the middle of the upper strings lies in a position. */
 export const middleIn = (neck: Instrument, position: number): number => upperMean(neck) + 1 + position;
 
+/** The lowest position of the hand. */
 export const lowestHand = ({ capo }: Instrument): number => capo + 1;
+/** The highest position from which the hand still reaches as far as it may. */
 export const highestHand = ({ frets }: Instrument): number => Math.max(1, frets - ABOVE);
 
 const bounded = (neck: Instrument, position: number) =>

@@ -73,6 +73,7 @@ const MOST_NOTES_A_PHRASE = 64;
 
 const NOTHING: FoundPhrases = { notes: [], hands: [], phrases: [], cost: 0 };
 
+/** Phrases over a chart, by seed: plan, rhythm, landings, figures, then pitch, exactly for that plan. Source: docs/music-rules.md, Phrases. */
 export function findPhrases(wish: PhraseWish): FoundPhrases {
   const { ground, row, from, to, seed } = wish;
   const all = ground.analysis.changes;

@@ -459,6 +459,7 @@ export const PHRASE_ROWS = [
 
 export type PhraseRowId = (typeof PHRASE_ROWS)[number]['id'];
 
+/** The row of an id. */
 export const rowNamed = (id: PhraseRowId): PhraseRow =>
   sure(
     PHRASE_ROWS.find((row) => row.id === id),

@@ -31,6 +31,7 @@ const KEYS = 12;
 export const LICK_TEMPO: ItemTempo = { start: 72, goal: 120 };
 const PREFIX = 'lick';
 
+/** The id of a lick as an exercise in one key and area. */
 export const lickItemId = (lick: string, { shift, area }: LickPlace): string =>
   [PREFIX, lick, shift, area ?? 'kept'].join(':');
 

@@ -67,6 +67,7 @@ const RECKONED = /^'*[=+\-@\t\r]/;
 const asText = (text: string) => (RECKONED.test(text) ? `'${text}` : text);
 const plain = (text: string) => (text.startsWith("'") && RECKONED.test(text) ? text.slice(1) : text);
 
+/** The log as a table that `logFromCsv` reads back. */
 export function logToCsv(rows: readonly WrittenRow[]): string {
   const lines = rows.map((row) => [
     row.id,

@@ -36,6 +36,7 @@ export function dayOf(at: number, offset: number): string {
   return dayAt(Math.floor((at - offset * MINUTE) / DAY));
 }
 
+/** The day so many days later, as YYYY-MM-DD. */
 export function dayAfter(day: string, days: number): string {
   return dayAt(numberOf(day) + days);
 }

@@ -62,6 +62,7 @@ export interface Standing {
 const NOTHING_WRONG: Standing['wrong'] = [];
 const NOT_HELD: Held = { isHeld: false, good: 0, lastGood: '', interval: 0 };
 
+/** The name of a stretch among the parts of an item. */
 export const nameOf = ({ from, to }: Bars) => `${from}-${to}`;
 
 /** An item of which nothing was played. */
@@ -171,6 +172,7 @@ export function takeRow(standing: Standing, row: LogRow): void {
   }
 }
 
+/** How far some bars of an item are; they begin here where they were not played yet. */
 export function partOf({ parts }: Standing, bars: Bars): Stretch {
   const name = nameOf(bars);
   const known = parts.get(name);

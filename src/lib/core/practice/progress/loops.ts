@@ -20,6 +20,7 @@ export interface Loop {
   readonly at: readonly number[];
 }
 
+/** Bars in a stretch. */
 export const lengthOf = ({ from, to }: Bars) => to - from + 1;
 
 const NONE: readonly number[] = [];

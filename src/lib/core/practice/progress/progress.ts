@@ -47,6 +47,7 @@ export function progressOf(
   return progressIn(standingsOf(items, log), day);
 }
 
+/** How far each item is, from all that the log has of it. */
 export function progressIn(
   standings: ReadonlyMap<string, Standing>,
   day: string

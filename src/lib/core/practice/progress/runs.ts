@@ -48,6 +48,7 @@ export interface Stretch {
   streak: number;
 }
 
+/** A stretch that was not played yet. */
 export const newStretch = (): Stretch => ({
   days: [],
   tempo: 0,

@@ -46,6 +46,7 @@ export interface Passes {
   readonly bars: Map<number, BarPasses>;
 }
 
+/** No passes yet. */
 export const newPasses = (): Passes => ({ quietBars: 0, quiet: 0, loops: [], bars: new Map() });
 
 export interface Seam {

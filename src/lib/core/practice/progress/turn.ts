@@ -79,6 +79,7 @@ function seamTempo(standing: Standing, seam: Seam, day: string): number {
   return isOld ? boundedTempo(seam.start) : nextOf(stretch, way);
 }
 
+/** The seams of an item that are open. */
 export const seamsIn = (standing: Standing): readonly Seam[] => seamsOf(standing.passes, standing.bars);
 
 /** Minutes of a part: enough for two and a half to six loops, three to eight. */

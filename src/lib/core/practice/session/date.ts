@@ -71,6 +71,7 @@ export function forecast(standing: Standing, today: string, day: string, goal: n
   return { low, middle, high };
 }
 
+/** The tempo that an item will have by a day, from its pace: low, middle, high. Source: docs/music-rules.md, Practice. */
 export function outlook(standing: Standing, today: string, day: string, goal: number): Outlook {
   const { item, whole } = standing;
   const { start, step } = item.tempo;

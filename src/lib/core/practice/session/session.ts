@@ -77,6 +77,7 @@ const [LONG, LONG_FORM] = [12, 15];
 /** Rounds that a long session goes through what is under way. */
 const TURNS = 6;
 
+/** The parts of a day in whole minutes, each with its reason. The same in gives the same out. Source: docs/music-rules.md, Practice. */
 export function planSession(wish: SessionWish): Session {
   const items = forTheDate(wish);
   const standings = standingsOf(items, wish.log);

@@ -31,6 +31,7 @@ export const CARD_KINDS = [
   shape
 ] as unknown as readonly CardKind[];
 
+/** The kind of card of an id. */
 export function kindOf(id: CardKindId): CardKind {
   return sure(
     CARD_KINDS.find((kind) => kind.id === id),
@@ -38,10 +39,12 @@ export function kindOf(id: CardKindId): CardKind {
   );
 }
 
+/** A question in words. */
 export function ask(question: Question): string {
   return kindOf(question.kind).ask(question);
 }
 
+/** The answer of a question on a neck, with what is shown for it and why. */
 export function solve(question: Question, neck: Instrument): Solution {
   return kindOf(question.kind).solve(question, neck);
 }

@@ -46,6 +46,7 @@ export function usualSeconds(history: readonly Review[], expected: number): numb
   return times[Math.floor((times.length - 1) / 2)] ?? expected;
 }
 
+/** The grade of an answer, from whether it is right and how fast it was for this card. Source: docs/music-rules.md, Cards. */
 export function gradeOf(review: Review, history: readonly Review[], expected: number): GradeName {
   if (!review.isRight) return 'again';
   const usual = usualSeconds(history, expected);
@@ -69,6 +70,7 @@ export function recall(memory: Memory, now: number): number {
 
 /** A card counts as known when it is known for so many days. */
 const KNOWN_DAYS = 7;
+/** Whether a card counts as known. */
 export function isKnown({ stability, state }: Memory): boolean {
   return state === 2 && stability >= KNOWN_DAYS;
 }

@@ -156,6 +156,7 @@ export interface JudgingGround extends Ground {
   readonly neck: Instrument;
 }
 
+/** How a take met its chart and plan: landings, chords that could be heard, time, figures. Source: docs/music-rules.md, Takes. */
 export function judgeTake(take: TakeToJudge, ground: JudgingGround): Judgement {
   const { clock, targets, trade, swing } = take;
   const notes = stretchesOf(take.notes);

@@ -36,6 +36,7 @@ export interface Place {
 }
 
 const { onTime, early, late, held, landing } = THRESHOLDS;
+/** When a played note ends, in beats. */
 export const endOf = ({ at, beats }: BeatNote) => at + beats;
 
 /** It sounds in a change by more than it takes to leave it. */
@@ -57,6 +58,7 @@ function landingsIn(played: readonly BeatNote[], place: Place): BeatNote[] {
   return isCovered ? begun : [...over, ...begun];
 }
 
+/** The note on which a change is met, and how late, in beats; null where nothing is struck or sounds. */
 export function landingIn(played: readonly BeatNote[], place: Place): Landing | null {
   const [note] = landingsIn(played, place);
   if (!note) return null;

@@ -18,6 +18,7 @@ export interface Frame {
   readonly level: number;
 }
 
+/** A frequency as a MIDI number with its fraction. */
 export const pitchOf = (hertz: number): number => 69 + 12 * Math.log2(hertz / 440);
 
 /** Frames of a sound at a rate; frame i is centred on sample i * HOP. `onShare` is told again and again how much is done, 0 to 1. */

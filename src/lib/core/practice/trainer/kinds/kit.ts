@@ -62,10 +62,12 @@ export const WINDOW = 4;
 /** Frets up to which octaves are asked for: one whole turn of the neck. */
 export const TURN = 12;
 
+/** The chord of a symbol; null where it is none. */
 export const chordIn = (symbol: string): Chord | null => {
   const reading = readChord(symbol);
   return reading.kind === 'chord' ? reading.chord : null;
 };
+/** The chord of a symbol of a question; C where a stored question has none that can be read. */
 export const chordOf = (symbol: string): Chord => chordIn(symbol) ?? sure(chordIn('C'), 'chordIn');
 
 /** The places of some pitch classes between two frets, named against a chord. */
@@ -82,10 +84,15 @@ export function placed(
     .map((spot) => ({ ...spot, ...nameOf(spot.midi % 12, naming) }));
 }
 
+/** The pitch class of a degree of a chord. */
 export const pcOf = ({ rootPc }: Chord, degree: Degree) => (rootPc + DEGREES[degree].semitones) % 12;
+/** The frets of a window, both in. */
 export const windowAt = (at: number, neck: Instrument) => [at, Math.min(neck.frets, at + WINDOW)] as const;
+/** A chord symbol as it is read. */
 export const say = (symbol: string) => prettySymbol(symbol);
+/** A note name as it is read. */
 export const note = (name: NoteName) => prettyNote(name);
+/** The name of a degree in a chord. */
 export const nameIn = ({ notes, tones, root }: Chord, degree: Degree): NoteName =>
   notes[tones.indexOf(degree)] ?? root;
 
@@ -116,11 +123,14 @@ export function pairsOf({ changes }: Analysis): (readonly [Chord, Chord])[] {
 
 /** Thirds first, then sevenths, roots, fifths: the order in which targets are learnt. */
 const LEARNT = ['3', '7', '1', '5', 'tension'] as const;
+/** Tones in the order in which they are learnt. */
 export const asLearnt = (tones: readonly Degree[]) =>
   [...tones].sort((a, b) => LEARNT.indexOf(DEGREES[a].slot) - LEARNT.indexOf(DEGREES[b].slot));
+/** The third and seventh of a chord, or what stands in their place. */
 export const guides = ({ tones }: Chord) =>
   asLearnt(tones).filter((tone) => ['3', '7'].includes(DEGREES[tone].slot));
 
+/** The notes of a key's scale. */
 export function keyNotes(key: string): readonly NoteName[] {
   const read = readKey(key);
   return (read && scaleOf(read.tonic, MODES[read.mode].scale)?.notes) ?? [];
