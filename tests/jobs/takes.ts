@@ -384,6 +384,7 @@ export function takeJobs(tools: () => Tools): void {
       await page().open('/');
       expect(await sent()).toBeGreaterThan(lasted - 5);
       await page().open(`/charts/${chart}?view=takes`);
+      await page().find('[data-take]');
       // Nothing is said of what nobody has listened to.
       expect(await page().texts('[data-take]')).toEqual([expect.stringContaining('not listened to yet')]);
       expect(await count('[data-met]')).toBe(0);
