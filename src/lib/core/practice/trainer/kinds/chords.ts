@@ -1,4 +1,5 @@
 /** Cards that know a chord: its spelling, where its tones go, what the key lacks of it, what one note makes of it. */
+import { chordNamed } from '../../../approaches/collection';
 import { nth, sure } from '../../../base/list';
 import { keyText } from '../../../harmony/key';
 import type { Chord } from '../../../theory/chord';
@@ -7,7 +8,6 @@ import { pitchClass, semitonesUp, type NoteName } from '../../../theory/note';
 import { listed } from '../../../theory/words';
 import {
   asLearnt,
-  chordIn,
   chordsOf,
   keyName,
   keyNotes,
@@ -211,7 +211,7 @@ function changed({ root, pitchClasses, tones }: Chord, degree: Degree, step: num
   const moved = pitchClasses.map((pc, i) => (i === at ? (pc + step + 12) % 12 : pc));
   if (at < 0 || new Set(moved).size < moved.length) return null;
   const same = QUALITIES.find((quality) => {
-    const own = sure(chordIn(`${root}${quality}`), 'chordIn');
+    const own = sure(chordNamed(`${root}${quality}`), `${root}${quality}`);
     return own.pitchClasses.length === moved.length && own.pitchClasses.every((pc) => moved.includes(pc));
   });
   return same === undefined ? null : `${root}${same}`;

@@ -1,4 +1,5 @@
 /** What the kinds of cards are made of: the form of a row, and what several of them share. */
+import { chordNamed } from '../../../approaches/collection';
 import { sure } from '../../../base/list';
 import type { Seconds } from '../../../base/units';
 import type { Analysis } from '../../../harmony/analysis';
@@ -6,7 +7,6 @@ import { readKey } from '../../../harmony/key';
 import { namingOf, nameOf } from '../../../neck/shape';
 import { spots, type Instrument } from '../../../neck/tuning';
 import type { Chord } from '../../../theory/chord';
-import { readChord } from '../../../theory/chord-reader';
 import { DEGREES, type Degree } from '../../../theory/degree';
 import { MODES } from '../../../theory/mode';
 import type { NoteName } from '../../../theory/note';
@@ -62,13 +62,8 @@ export const WINDOW = 4;
 /** Frets up to which octaves are asked for: one whole turn of the neck. */
 export const TURN = 12;
 
-/** The chord of a symbol; null where it is none. */
-export const chordIn = (symbol: string): Chord | null => {
-  const reading = readChord(symbol);
-  return reading.kind === 'chord' ? reading.chord : null;
-};
 /** The chord of a symbol of a question; C where a stored question has none that can be read. */
-export const chordOf = (symbol: string): Chord => chordIn(symbol) ?? sure(chordIn('C'), 'chordIn');
+export const chordOf = (symbol: string): Chord => chordNamed(symbol) ?? sure(chordNamed('C'), 'the chord C');
 
 /** The places of some pitch classes between two frets, named against a chord. */
 export function placed(
