@@ -381,7 +381,7 @@ export function takeJobs(tools: () => Tools): void {
       const before = await sent();
       await page().until(async () => (await sent()) > before + 1, 'what was played meanwhile', PATIENCE);
       const lasted = (Date.now() - begun) / 1000;
-      await page().open('/');
+      await page().load('/');
       expect(await sent()).toBeGreaterThan(lasted - 5);
       await page().open(`/charts/${chart}?view=takes`);
       await page().find('[data-take]');

@@ -3,7 +3,14 @@ import type { ApiError } from '$lib/api/errors';
 import { reach } from './reach.svelte';
 
 /** The server has answered, and will not: sending the same again is of no use. */
-export class Refusal extends Error {}
+export class Refusal extends Error {
+  constructor(
+    message: string,
+    readonly status: number
+  ) {
+    super(message);
+  }
+}
 
 /** `away` is said where the server does not answer. */
 export const callSongbook = <T>(path: string, away: string, method?: string, body?: unknown) =>
@@ -31,5 +38,5 @@ export async function callRoute<T>(
   const answer = (await response.json().catch(() => ({}))) as T & { error?: ApiError };
   if (response.ok) return answer;
   const message = answer.error?.message ?? 'That did not work; nothing was changed.';
-  throw response.status < 500 ? new Refusal(message) : new Error(message);
+  throw response.status < 500 ? new Refusal(message, response.status) : new Error(message);
 }

@@ -4,6 +4,7 @@ import type { SettingsChange } from '$lib/api/settings';
 export type News =
   | { readonly kind: 'saved'; readonly chart: string; readonly version: number }
   | { readonly kind: 'deleted' | 'brought back'; readonly chart: string }
+  | { readonly kind: 'take'; readonly chart: string; readonly take: string; readonly version: number }
   | { readonly kind: 'settings'; readonly change: SettingsChange };
 
 const CHANNEL = 'corvel';

@@ -56,7 +56,7 @@ export function followOthers(kept: Kept, renewed: () => void): () => void {
     renewed();
   }
   const stopHearing = hear((news) => {
-    if (!('chart' in news) || news.chart !== kept.id) return;
+    if (!('chart' in news) || news.kind === 'take' || news.chart !== kept.id) return;
     if (news.kind === 'saved' && news.version <= kept.autosave.version) return;
     void look();
   });

@@ -5,14 +5,15 @@ import type { Listened } from '$lib/core/takes/model';
 import type { Stroke } from '$lib/core/takes/player/perform';
 import { workspaceOf } from '../testing';
 
-const server = vi.hoisted(() => ({ takes: new Map<string, StoredTake>(), failures: 0 }));
-vi.mock('./client', () => {
+const server = vi.hoisted(() => ({ takes: new Map<string, StoredTake>(), failures: 0, conflicts: 0 }));
+vi.mock('./client', async () => {
+  const { Refusal } = await import('../call');
   const answer = <T>(value: () => T) => {
     if (server.failures > 0) {
       server.failures -= 1;
       return Promise.reject(new Error('The server does not answer.'));
     }
-    return Promise.resolve(value());
+    return Promise.resolve().then(value);
   };
   const listed = () => [...server.takes.values()].map((take) => ({ ...take, summary: null }));
   return {
@@ -25,6 +26,7 @@ vi.mock('./client', () => {
       }),
     changeTake: (_: string, id: string, { base, ...edit }: { base: number }) =>
       answer(() => {
+        if (server.conflicts-- > 0) throw new Refusal('This take was changed in another window.', 409);
         server.takes.set(id, { ...server.takes.get(id)!, ...edit, version: base + 1 });
         return server.takes.get(id);
       }),
@@ -85,6 +87,7 @@ const perfect = (what: string) => ({ skill: 1, tone: 'dark', seed: 1, what, roun
 beforeEach(() => {
   server.takes.clear();
   server.failures = 0;
+  server.conflicts = 0;
 });
 
 describe('what a take is made of', () => {
@@ -228,6 +231,25 @@ describe('takes', () => {
     server.failures = 1;
     expect(await takes.shelf.moveBy(1)).toBeNull();
     expect(takes.notices.problem).toBe('The server does not answer.');
+  });
+
+  it('that two views listen to are shown by both as one of them heard them', async () => {
+    const [left, returned] = [room(), room()];
+    await simulate(left, perfect(PLAYED.targets));
+    const { id, data } = left.shelf.opened!;
+    const recorded = { ...data!, way: 'microphone', notes: [] } as TakeData;
+    server.takes.set(id, { ...server.takes.get(id)!, data: recorded, way: 'microphone', seconds: 0, bytes: 9 });
+    await returned.shelf.load();
+    expect(returned.shelf.isTornOff).toBe(true);
+    left.shelf.close();
+    await left.shelf.hear(id, 5, (own) => ({ ...own, notes: data!.notes }));
+    await vi.waitFor(() => expect(returned.shelf.isTornOff).toBe(false));
+    expect(returned.shelf.opened!.data!.notes).toEqual(data!.notes);
+    server.conflicts = 1;
+    await returned.shelf.hear(id, 7, (own) => ({ ...own, notes: [] }));
+    expect(returned.notices.problem).toBe('');
+    expect(returned.shelf.opened!.seconds).toBe(5);
+    returned.shelf.close();
   });
 
   it('give way to the next one when they are deleted', async () => {

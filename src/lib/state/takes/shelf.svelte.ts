@@ -2,6 +2,7 @@
 import type { ListedTake, StoredTake, TakeData } from '$lib/api/take';
 import { Refusal } from '../call';
 import { dayHere } from '../day-here';
+import { hear, tell, type News } from '../windows';
 import * as client from './client';
 import { SoundUpload } from './sound-upload';
 import type { Notices } from './notices.svelte';
@@ -35,6 +36,7 @@ export class TakeShelf {
   /** What was corrected and is not sent yet. */
   #unsent = false;
   #timer: ReturnType<typeof setTimeout> | undefined;
+  #letGo: (() => void) | undefined;
 
   readonly chart: string;
   readonly #notices: Notices;
@@ -46,6 +48,7 @@ export class TakeShelf {
 
   /** `asked`: the take that is opened first, where it is still there. */
   async load(asked: string | null = null): Promise<void> {
+    this.#letGo ??= hear((news) => void this.#learn(news));
     await this.#notices.attempt(() => this.#list());
     this.isLoaded = true;
     const first = this.list.find(({ id }) => id === asked) ?? this.list[0];
@@ -59,6 +62,30 @@ export class TakeShelf {
   async #reopen(id: string): Promise<void> {
     this.opened = await client.openTake(this.chart, id);
     await this.#list();
+    this.#tell(id, this.opened.version);
+  }
+
+  #tell(take: string, version: number): void {
+    tell({ kind: 'take', chart: this.chart, take, version });
+  }
+
+  /** A take was changed in another window, or by a view that was left while it recorded. What is corrected here stays. */
+  async #learn(news: News): Promise<void> {
+    if (news.kind !== 'take' || news.chart !== this.chart || this.isClosed) return;
+    const listed = this.list.find(({ id }) => id === news.take);
+    if (listed && listed.version >= news.version) return;
+    const { opened } = this;
+    await this.#notices.attempt(async () => {
+      if (opened?.id === news.take && opened.version < news.version && !this.#unsent)
+        this.opened = await client.openTake(this.chart, news.take);
+      await this.#list();
+    });
+  }
+
+  close(): void {
+    void this.sendCorrections();
+    this.isClosed = true;
+    this.#letGo?.();
   }
 
   async open(id: string): Promise<void> {
@@ -91,6 +118,7 @@ export class TakeShelf {
         this.opened = await client.keepTake(this.chart, { id, playedAt: now, day: dayHere(now), ...take });
         if (sound) await this.#sendSound(id, sound);
         await this.#list();
+        this.#tell(id, this.opened.version);
       });
     while (!(await keep()) && take.data.way === 'midi' && !this.isClosed) {
       await new Promise((resolve) => setTimeout(resolve, RETRY));
@@ -107,8 +135,13 @@ export class TakeShelf {
   async hear(id: string, seconds: number, heard: ((data: TakeData) => TakeData) | null): Promise<void> {
     await this.#notices.attempt(async () => {
       const take = await client.openTake(this.chart, id);
-      if (take.data && heard)
-        await client.changeTake(this.chart, id, { base: take.version, seconds, data: heard(take.data) });
+      if (take.data && heard) {
+        const edit = { base: take.version, seconds, data: heard(take.data) };
+        await client.changeTake(this.chart, id, edit).catch((error: unknown) => {
+          // Another view has listened to the same sound meanwhile: what it heard is shown.
+          if (!(error instanceof Refusal && error.status === 409)) throw error;
+        });
+      }
       await this.#reopen(id);
     });
   }
@@ -145,6 +178,7 @@ export class TakeShelf {
       // What was corrected meanwhile stays.
       if (this.opened?.id === id) this.opened = { ...this.opened, version: changed.version };
       if (!this.#unsent) await this.#list();
+      this.#tell(id, changed.version);
     });
     // What was refused, as where another window has changed the take, is not asked again and again.
     if (isSent || isRefused) return;

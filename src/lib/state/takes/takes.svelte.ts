@@ -69,8 +69,7 @@ export class Takes implements Room {
   readonly turn = $derived.by(() => (this.isRecording ? this.trading.turnNow() : null));
 
   close(): void {
-    void this.shelf.sendCorrections();
-    this.shelf.isClosed = true;
+    this.shelf.close();
     const end = () => {
       this.microphone.close();
       this.midi.close();
