@@ -238,7 +238,13 @@ describe('takes', () => {
     await simulate(left, perfect(PLAYED.targets));
     const { id, data } = left.shelf.opened!;
     const recorded = { ...data!, way: 'microphone', notes: [] } as TakeData;
-    server.takes.set(id, { ...server.takes.get(id)!, data: recorded, way: 'microphone', seconds: 0, bytes: 9 });
+    server.takes.set(id, {
+      ...server.takes.get(id)!,
+      data: recorded,
+      way: 'microphone',
+      seconds: 0,
+      bytes: 9
+    });
     await returned.shelf.load();
     expect(returned.shelf.isTornOff).toBe(true);
     left.shelf.close();
