@@ -1,17 +1,18 @@
 /** The analysis of a chart: its key, and for every change its local key, numeral and function. */
-import { nth, sure } from '../base/list';
+import { nth } from '../base/list';
 import type { ChartHead } from '../chart/model';
 import { chordOf, type Change, type Form } from '../chart/unroll';
 import { bluesSpoken, type BluesLanguage } from './blues-language';
-import { findCadences, harmonicSteps } from './cadence';
+import { findCadences } from './cadence';
 import type { Cadence } from './cadence-model';
 import { findKey } from './find-key';
-import { heardAs, isFifthAbove, isFive, isSubstituteOf, isTwo } from './heard';
-import { goalOf, inKey, sameKey, type Key, type Step } from './key';
+import { heardAs } from './heard';
+import { goalOf, inKey, sameKey, type Key } from './key';
 import { isBluesKey, numeralOf, type HarmonicFunction, type Numeral } from './numeral';
 import { plateauHome } from './plateaus';
-import { styleOf, type Style } from './style';
 import { homeOfFirst, localKeys, regionKeys } from './regions';
+import { harmonicSteps, surroundingsOf, type Step } from './steps';
+import { styleOf, type Style } from './style';
 
 export interface AnalysedChange extends Change {
   /** The key of the moment: the home key, or the key a cadence has opened. */
@@ -78,14 +79,14 @@ export function analyse(
   const pivots = pivotKeys(steps);
   const byChange = new Map<number, AnalysedChange>();
   steps.forEach((step, i) => {
-    const neighbours = neighboursOf(steps, i);
+    const surroundings = surroundingsOf(steps, i);
     for (let index = step.from; index <= step.to; index++) {
       const change = nth(form.changes, index);
       const heard = heardAs(chordOf(change));
       const overrule = overruled.get(index);
       const key = overrule?.key ?? nth(keys, i);
       const numeralIn = (other: Key) =>
-        numeralOf(heard, { key: other, blues: blues && sameKey(other, home), ...neighbours });
+        numeralOf(heard, { key: other, blues: blues && sameKey(other, home), ...surroundings });
       const read = numeralIn(key);
       const isBlues = read.function.startsWith('blues');
       const others = [home, ...(pivots.get(index) ?? [])].filter(
@@ -126,33 +127,12 @@ export function analyse(
   };
 }
 
-/** What stands round a step. A form is played round and round: its last chord leads to its first. */
-function neighboursOf(steps: readonly Step[], at: number) {
-  const round = (from: number) => (steps.length > 1 ? steps[from % steps.length] : undefined);
-  const { root } = nth(steps, at);
-  const [next, after] = steps.length > 2 ? [sure(round(at + 1), 'round'), sure(round(at + 2), 'round')] : [];
-  const standsFor =
-    next && after && isSubstituteOf(next, after) && (root + 11) % 12 === next.root
-      ? (next.root + 6) % 12
-      : undefined;
-  // E, then E7, lead where the E7 goes; G7, then Gm7, leads nowhere.
-  let ahead = 1;
-  while (
-    ahead < steps.length &&
-    sure(round(at + ahead), 'round').root === root &&
-    isFive(sure(round(at + ahead), 'round').chord)
-  )
-    ahead++;
-  const onward = ahead < steps.length ? round(at + ahead) : undefined;
-  return { previous: steps[at - 1], next: round(at + 1), onward, standsFor };
-}
-
 /** For every change the keys whose ii and V it is, or could be: the iv–♭VII7 of one key is the ii–V of another. */
 function pivotKeys(steps: readonly Step[]): ReadonlyMap<number, readonly Key[]> {
   const found = new Map<number, Key[]>();
   steps.forEach((two, i) => {
     const five = steps[i + 1];
-    if (!five || !isTwo(two.chord) || !isFive(five.chord) || !isFifthAbove(two.root, five.root)) return;
+    if (!two.isTwo || two.up !== 5 || !five?.isFive) return;
     const mode = two.chord.family === 'half-diminished' ? 'minor' : 'major';
     const key: Key = { tonic: goalOf(five.chord.root), mode };
     for (let index = two.from; index <= five.to; index++)

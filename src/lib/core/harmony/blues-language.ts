@@ -1,6 +1,7 @@
 /** Where the blues is spoken, and which one. Source: docs/music-rules.md, the row `blues` of the approaches. */
 import type { Cadence } from './cadence-model';
-import { isMinorKey, type Key, type Step } from './key';
+import { isMinorKey, type Key } from './key';
+import type { Step } from './steps';
 import type { Style } from './style';
 
 /**

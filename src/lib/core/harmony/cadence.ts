@@ -1,48 +1,13 @@
 /** Cadences: the places where harmony says which key it is in. Source: docs/music-rules.md, Cadences. */
 import { firstOf, lastOf, nth } from '../base/list';
 import { type Chord } from '../theory/chord';
-import { semitonesUp } from '../theory/note';
-import type { Change, Form } from '../chart/unroll';
+import { pitchClass, semitonesUp } from '../theory/note';
+import type { Form } from '../chart/unroll';
 import { bluesForms } from './blues-form';
 import { isTwoFive, type Cadence } from './cadence-model';
-import { heardAs, isFifthAbove, isFive, isTriadFive, isTwo, isTwoOfNext } from './heard';
-import { goalOf, inKey, isMinorKey, isModal, isTonicChord, type Key, type Step } from './key';
+import { goalOf, inKey, isMinorKey, isModal, isTonicChord, type Key } from './key';
 import { lineCliches } from './line-cliche';
-import { pitchClass } from '../theory/note';
-
-/** Groups the changes of a form into harmonic steps; changes without a chord part them. */
-export function harmonicSteps(changes: readonly Change[]): Step[] {
-  const steps: Step[] = [];
-  for (const change of changes) {
-    if (!change.chord) continue;
-    const heard = heardAs(change.chord);
-    const last = steps.at(-1);
-    if (last && last.to === change.index - 1 && sameHarmony(last.chord, heard)) {
-      // The later chord says more: a suspension that resolves is heard as what it resolves to.
-      const chord = isSuspended(last.chord) ? heard : last.chord;
-      steps[steps.length - 1] = { ...last, chord, to: change.index, beats: last.beats + change.beats };
-    } else {
-      steps.push({
-        from: change.index,
-        to: change.index,
-        chord: heard,
-        beats: change.beats,
-        root: heard.rootPc
-      });
-    }
-  }
-  return steps;
-}
-
-function isSuspended(chord: Chord): boolean {
-  return !chord.tones.includes('3') && !chord.tones.includes('b3');
-}
-
-function sameHarmony(a: Chord, b: Chord): boolean {
-  if (a.rootPc !== b.rootPc) return false;
-  const isSuspension = (chord: Chord) => chord.family === 'suspended';
-  return a.family === b.family || isSuspension(a) || isSuspension(b);
-}
+import type { Step } from './steps';
 
 /** The third of a chord that a cadence can come to rest on; null where it is no goal. */
 function goalMode(chord: Chord): 'major' | 'minor' | null {
@@ -63,22 +28,20 @@ function goalAt(steps: readonly Step[], at: number, home: Key): Key | null {
   const mode = step ? goalMode(step.chord) : null;
   if (!step || !mode) return null;
   const isHomeTonic = isMinorKey(home) && isTonicChord(step.chord, home);
-  return isTwoOfNext(steps, at) && !isHomeTonic ? null : keyOfGoal(step.chord, mode, home);
+  return step.isTwoOfNext && !isHomeTonic ? null : keyOfGoal(step.chord, mode, home);
 }
 
-/** Whether a dominant falls to a step: a fifth, or a semitone as its tritone substitute. */
-const falls = (from: Step, to: Step): 'fifth' | 'semitone' | null => {
-  const up = semitonesUp(from.root, to.root);
-  return up === 5 ? 'fifth' : up === 11 ? 'semitone' : null;
-};
+/** How a step falls to the next one: a fifth, or a semitone as a tritone substitute does. */
+const fallOf = ({ up }: Step): 'fifth' | 'semitone' | null =>
+  up === 5 ? 'fifth' : up === 11 ? 'semitone' : null;
 
 /** ii–V with or without its goal, by fifths or by the tritone substitute. */
 function twoFives(steps: readonly Step[], home: Key): Cadence[] {
   return steps.flatMap((two, i): Cadence[] => {
     const [five, one] = [steps[i + 1], steps[i + 2]];
-    if (!five || !isTwo(two.chord) || !isFive(five.chord)) return [];
-    const up = semitonesUp(two.root, five.root);
-    const fall = one ? falls(five, one) : null;
+    if (!five || !two.isTwo || !five.isFive) return [];
+    const { up } = two;
+    const fall = fallOf(five);
     const goal = fall ? goalAt(steps, i + 2, home) : null;
     if (up === 5) {
       if (one && goal && fall === 'fifth') {
@@ -95,7 +58,7 @@ function twoFives(steps: readonly Step[], home: Key): Cadence[] {
     if (up !== 11 || !one || fall !== 'semitone') return [];
     if (goal) return [{ kind: 'two-five-one', from: two.from, to: one.from, goal, isSubstitute: true }];
     // In a chain of substitutes what it falls to is the ii of the next.
-    return isTwoOfNext(steps, i + 2)
+    return one.isTwoOfNext
       ? [
           {
             kind: 'two-five',
@@ -116,19 +79,19 @@ function twoFives(steps: readonly Step[], home: Key): Cadence[] {
 function fiveOnes(steps: readonly Step[], { home, keys }: Keys): Cadence[] {
   return steps.flatMap((five, i): Cadence[] => {
     const [before, one] = [steps[i - 1], steps[i + 1]];
-    const fall = one ? falls(five, one) : null;
+    const fall = fallOf(five);
     const goal = fall ? goalAt(steps, i + 1, home) : null;
     if (!one || !goal) return [];
     const found = { kind: 'five-one', from: five.from, to: one.from, goal } as const;
-    if (isFive(five.chord)) {
-      const up = before && isTwo(before.chord) ? semitonesUp(before.root, five.root) : null;
+    if (five.isFive) {
+      const up = before?.isTwo ? before.up : null;
       if (fall === 'fifth') return up === 5 ? [] : [found];
       // A dominant a semitone above is as often a neighbour: it is a cadence where it reaches the tonic.
       return up !== 11 && up !== 5 && isTonicChord(one.chord, home) ? [{ ...found, isSubstitute: true }] : [];
     }
     const here = nth(keys, i);
     const isLeading = isTonicChord(one.chord, here) || !inKey(five.chord, here);
-    return fall === 'fifth' && isTriadFive(five.chord) && isLeading ? [found] : [];
+    return fall === 'fifth' && five.isTriadFive && isLeading ? [found] : [];
   });
 }
 
@@ -136,9 +99,9 @@ function fiveOnes(steps: readonly Step[], { home, keys }: Keys): Cadence[] {
 function backdoors(steps: readonly Step[], home: Key): Cadence[] {
   return steps.flatMap((four, i): Cadence[] => {
     const [seven, one] = [steps[i + 1], steps[i + 2]];
-    if (!seven || !one || four.chord.family !== 'minor' || !isFive(seven.chord)) return [];
-    const isShape = isFifthAbove(four.root, seven.root) && semitonesUp(seven.root, one.root) === 2;
-    const isBluesHome = isFive(one.chord) && isTonicChord(one.chord, home);
+    if (!seven || !one || four.chord.family !== 'minor' || !seven.isFive) return [];
+    const isShape = four.up === 5 && seven.up === 2;
+    const isBluesHome = one.isFive && isTonicChord(one.chord, home);
     const isGoal = goalMode(one.chord) === 'major' || isBluesHome;
     const goal: Key = isTonicChord(one.chord, home) ? home : { tonic: one.chord.root, mode: 'major' };
     return isShape && isGoal ? [{ kind: 'backdoor', from: four.from, to: one.from, goal }] : [];
@@ -159,11 +122,11 @@ function plagals(steps: readonly Step[], home: Key): Cadence[] {
     const [before, one] = [steps[i - 1], steps[i + 1]];
     const mode = goalMode(four.chord);
     const isPower = four.chord.family === 'power';
-    if (!one || semitonesUp(tonic, four.root) !== 5 || !isTonicChord(one.chord, home) || isFive(one.chord))
+    if (!one || semitonesUp(tonic, four.root) !== 5 || !isTonicChord(one.chord, home) || one.isFive)
       return [];
     if (!mode && !isPower) return [];
-    if (before && isFive(before.chord) && isFifthAbove(before.root, four.root)) return [];
-    const isDouble = before !== undefined && semitonesUp(tonic, before.root) === 10 && !isFive(before.chord);
+    if (before?.isFive && before.up === 5) return [];
+    const isDouble = before !== undefined && semitonesUp(tonic, before.root) === 10 && !before.isFive;
     return [
       ...(isDouble ? [{ kind: 'double plagal', from: before.from, to: one.from, goal: home } as const] : []),
       {
@@ -185,7 +148,7 @@ function descents(steps: readonly Step[], home: Key): Cadence[] {
     const shape = four.map(({ root }) => semitonesUp(tonic, root)).join(' ');
     const last = four[3];
     const isShape = shape === '0 10 8 7' && one.chord.family !== 'major' && isMinorKey(home);
-    return isShape && last && (isFive(last.chord) || isTriadFive(last.chord))
+    return isShape && last && (last.isFive || last.isTriadFive)
       ? [{ kind: 'descent', from: one.from, to: last.to, goal: home }]
       : [];
   });
@@ -207,7 +170,7 @@ function turnarounds(steps: readonly Step[], home: Key): Cadence[] {
       [2, ...(second === 10 ? [] : [8])].includes(third) &&
       [7, 1].includes(fourth);
     const last = nth(steps, i + 3);
-    if (even && shape && (isFive(last.chord) || (fourth === 7 && isTriadFive(last.chord)))) {
+    if (even && shape && (last.isFive || (fourth === 7 && last.isTriadFive))) {
       found.push({ kind: 'turnaround', from: nth(steps, i).from, to: last.to, goal: home });
     }
   }

@@ -5,10 +5,10 @@
 import { entryOf, firstOf, lastOf, nth, sure } from '../base/list';
 import type { Beats } from '../base/units';
 import { type Chord } from '../theory/chord';
-import { plainName, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
-import { isFifthAbove, isFive, isSubstituteOf, isTriadFive, isTwo, isTwoOfNext } from './heard';
-import { belongsTo, isTonicIn, shareIn, type Key, type Step } from './key';
 import { MODES, type Mode } from '../theory/mode';
+import { plainName, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
+import { belongsTo, isTonicIn, shareIn, type Key } from './key';
+import type { Step } from './steps';
 
 /** A tonic and a mode on trial. */
 interface Candidate {
@@ -18,9 +18,11 @@ interface Candidate {
 
 /** A chord between its neighbours, with how long it sounds there in all; a chart says the same few things many times. */
 interface Passage {
-  readonly before: Chord | null;
-  readonly chord: Chord;
-  readonly after: Chord | null;
+  readonly before: Step | null;
+  readonly step: Step;
+  readonly after: Step | null;
+  /** Semitones up to the root of the one after it; null where there is none. */
+  readonly up: PitchClass | null;
   readonly beats: Beats;
 }
 
@@ -34,16 +36,16 @@ export interface Passages {
 export function passagesOf(steps: readonly Step[]): Passages {
   const all: { -readonly [K in keyof Passage]: Passage[K] }[] = [];
   const known = new Map<string, number>();
-  const at = (i: number) => (steps.length > 1 ? nth(steps, (i + steps.length) % steps.length).chord : null);
-  const of = steps.map(({ chord, beats }, i) => {
+  const at = (i: number) => (steps.length > 1 ? nth(steps, (i + steps.length) % steps.length) : null);
+  const of = steps.map((step, i) => {
     const [before, after] = [at(i - 1), at(i + 1)];
-    const id = `${before?.symbol} ${chord.symbol} ${after?.symbol}`;
+    const id = [before, step, after].map((one) => one?.chord.symbol).join(' ');
     let index = known.get(id);
     if (index === undefined) {
       known.set(id, (index = all.length));
-      all.push({ before, chord, after, beats: 0 });
+      all.push({ before, step, after, up: after && semitonesUp(step.root, after.root), beats: 0 });
     }
-    nth(all, index).beats += beats;
+    nth(all, index).beats += step.beats;
     return index;
   });
   return { all, of };
@@ -77,32 +79,30 @@ const isAltered = ({ tones }: Chord) =>
   (['b9', '#5', 'b13'] as const).some((tone) => tones.includes(tone)) ||
   (tones.includes('#9') && tones.includes('b5'));
 
-function explained({ before, chord, after }: Passage, { tonic, mode }: Candidate): number {
+function explained({ before, step, after, up }: Passage, { tonic, mode }: Candidate): number {
+  const { chord, root, isFive } = step;
   if (belongsTo(chord, tonic, mode)) return 1;
   const { isMinor } = MODES[mode];
-  const distance = semitonesUp(tonic, chord.rootPc);
-  if (isFive(chord) && !isAltered(chord) && !isMinor && (distance === 0 || distance === 5))
-    return EXPLAINED.blues;
+  const distance = semitonesUp(tonic, root);
+  if (isFive && !isAltered(chord) && !isMinor && (distance === 0 || distance === 5)) return EXPLAINED.blues;
   if (after) {
-    const isOwn = (root: PitchClass) => MODES[mode].steps.includes(semitonesUp(tonic, root));
-    if (isFifthAbove(chord.rootPc, after.rootPc) && isOwn(after.rootPc)) {
-      if (isFive(chord)) return EXPLAINED.leading;
-      if (isTriadFive(chord) && after.family !== 'dominant') return EXPLAINED.leadingTriad;
+    const isOwn = (pc: PitchClass) => MODES[mode].steps.includes(semitonesUp(tonic, pc));
+    if (up === 5 && isOwn(after.root)) {
+      if (isFive) return EXPLAINED.leading;
+      if (step.isTriadFive && !after.isFive) return EXPLAINED.leadingTriad;
     }
-    const isTwoOfFive = isTwo(chord) && isFive(after) && isFifthAbove(chord.rootPc, after.rootPc);
-    if (isTwoOfFive && isOwn((after.rootPc + 5) % 12)) return EXPLAINED.leading;
-    if (isFive(chord) && semitonesUp(chord.rootPc, after.rootPc) === 11) return EXPLAINED.substitute;
+    if (step.isTwo && after.isFive && up === 5 && isOwn((after.root + 5) % 12)) return EXPLAINED.leading;
+    if (isFive && up === 11) return EXPLAINED.substitute;
   }
   if (chord.family === 'diminished') {
-    const isNear = (other: Chord | null) =>
-      other !== null && [0, 1, 11].includes(semitonesUp(other.rootPc, chord.rootPc));
+    const isNear = (other: Step | null) => other && [0, 1, 11].includes(semitonesUp(other.root, root));
     if (isNear(before) || isNear(after)) return EXPLAINED.passing;
   }
   const lent = LENDERS[isMinor ? 'minor' : 'major'];
   if (lent.modes.some((other) => belongsTo(chord, tonic, other))) {
     return lent.usual.includes(distance) ? EXPLAINED.usualBorrowed : EXPLAINED.borrowed;
   }
-  if (isFive(chord) && distance === 10) return EXPLAINED.usualBorrowed;
+  if (isFive && distance === 10) return EXPLAINED.usualBorrowed;
   if (distance === 1 && chord.family === 'major') return EXPLAINED.neapolitan;
   return EXPLAINED.foreign * shareIn(chord, tonic, mode);
 }
@@ -146,9 +146,9 @@ interface Evidence {
 }
 
 function evidenceOf(steps: readonly Step[]): Evidence {
-  const isTwo = steps.map((_, i) => isTwoOfNext(steps, i));
-  const leads = steps.map((_, i) => leadsOn(steps, i));
-  const resting = isTwo.map((is, i) => !is && !isTwo[i - 1] && !leads[i]);
+  const resting = steps.map(
+    (step, i) => !step.isTwoOfNext && !steps[i - 1]?.isTwoOfNext && !leadsOn(steps, i)
+  );
   const onRoot: number[][] = Array.from({ length: 12 }, () => []);
   steps.forEach(({ root }, i) => nth(onRoot, root).push(i));
   return {
@@ -171,28 +171,16 @@ function isPairOfTriads(steps: readonly Step[]): boolean {
   );
 }
 
-/** Whether a dominant seventh falls to a chord at rest: a fifth, or a semitone as a substitute. */
-function resolves(five: Step, next: Step): boolean {
-  const byFifth = isFive(five.chord) && !isFive(next.chord) && isFifthAbove(five.root, next.root);
-  return byFifth || isSubstituteOf(five, next);
-}
-
 /**
  * Whether a step is a dominant that leads on and is no tonic: altered, or resolving, or before a substitute that does. One whose own IV and V
  * are heard may be the I of a blues all the same.
  */
 function leadsOn(steps: readonly Step[], at: number): boolean {
-  const step = nth(steps, at);
-  if (!isFive(step.chord)) return false;
-  const next = steps[at + 1];
-  const after = steps[at + 2];
-  const goesOn =
-    next !== undefined &&
-    (resolves(step, next) ||
-      (after !== undefined && isSubstituteOf(next, after) && semitonesUp(step.root, next.root) === 11));
-  if (!goesOn && !isAltered(step.chord)) return false;
-  const has = (distance: number) => steps.some(({ root }) => root === (step.root + distance) % 12);
-  const isBluesTonic = has(5) && has(7) && !isAltered(step.chord) && at !== steps.length - 2;
+  const { isFive, resolves, isBeforeSubstitute, chord, root } = nth(steps, at);
+  if (!isFive) return false;
+  if (!resolves && !isBeforeSubstitute && !isAltered(chord)) return false;
+  const has = (distance: number) => steps.some((other) => other.root === (root + distance) % 12);
+  const isBluesTonic = has(5) && has(7) && !isAltered(chord) && at !== steps.length - 2;
   return !isBluesTonic;
 }
 
@@ -205,7 +193,7 @@ function tonicGain(evidence: Evidence, { tonic, mode }: Candidate): number {
   const { first, last } = isLoop ? GAIN.loop : GAIN.tune;
   const sounding = nth(onRoot, tonic).reduce((sum, at) => sum + (isTonic(at) ? nth(steps, at).beats : 0), 0);
   const final = lastOf(steps);
-  const leadsHome = isFive(final.chord) && isFifthAbove(final.root, tonic);
+  const leadsHome = final.isFive && semitonesUp(final.root, tonic) === 5;
   return (
     (isTonic(0) ? first : 0) +
     (isTonic(steps.length - 1)
@@ -222,8 +210,7 @@ function tonicGain(evidence: Evidence, { tonic, mode }: Candidate): number {
 
 /** Whether the last chord is reached by its V, with or without a ii, or by what stands for it, from chords that do not begin on it. */
 function isReached({ steps, isPair }: Evidence): boolean {
-  const [five, one] = [steps.at(-2), lastOf(steps)];
-  return five !== undefined && !isPair && resolves(five, one);
+  return !isPair && steps.at(-2)?.resolves === true;
 }
 
 /** The strongest way in which a key's tonic is reached; the end of the form leads round to its start. */
@@ -235,30 +222,29 @@ function cadenceGain(
   let best = substituteGain(steps, nth(onRoot, (tonic + 1) % 12), isTonic);
   const { length } = steps;
   for (const i of nth(onRoot, (tonic + 7) % 12)) {
-    const { root, chord } = nth(steps, i);
-    const isSeventh = isFive(chord);
-    if (!isSeventh && !isTriadFive(chord)) continue;
+    const { root, isFive, isTriadFive } = nth(steps, i);
+    if (!isFive && !isTriadFive) continue;
     const before = nth(steps, (i + length - 1) % length);
     const next = (i + 1) % length;
-    const isPrepared = isSeventh && isTwo(before.chord) && isFifthAbove(before.root, root);
+    const isPrepared = isFive && before.isTwo && semitonesUp(before.root, root) === 5;
     if (!isTonic(next)) {
       if (isPrepared && (before.chord.family === 'half-diminished') === MODES[mode].isMinor) {
         best = Math.max(best, GAIN.twoFive);
       }
       continue;
     }
-    const goal = nth(steps, next).chord;
+    const goal = nth(steps, next);
     if (isPair && !MODES[mode].isMinor) continue;
-    const gain = isFive(goal)
+    const gain = goal.isFive
       ? GAIN.fiveOneBlues
       : isPrepared
         ? GAIN.twoFiveOne
-        : isSeventh
+        : isFive
           ? GAIN.fiveOne
           : GAIN.triadFiveOne;
     // Round the end of a loop of triads I–IV looks the same.
-    const isRound = next === 0 && !isSeventh;
-    const ends = next === length - 1 && length > 2 && !isFive(goal);
+    const isRound = next === 0 && !isFive;
+    const ends = next === length - 1 && length > 2 && !goal.isFive;
     best = Math.max(best, (isRound ? 0.5 : 1) * gain + (ends ? GAIN.ending : 0));
   }
   return best;
@@ -273,9 +259,9 @@ function substituteGain(
   return Math.max(
     0,
     ...fives.map((i) => {
-      const [before, five, one] = [steps[i - 1], nth(steps, i), steps[i + 1]];
-      if (!one || !isTonic(i + 1) || !isSubstituteOf(five, one)) return 0;
-      const isPrepared = before && isTwo(before.chord) && semitonesUp(before.root, five.root) === 11;
+      if (!nth(steps, i).isSubstitute || !isTonic(i + 1)) return 0;
+      const before = steps[i - 1];
+      const isPrepared = before?.isTwo && before.up === 11;
       const ends = i + 2 === steps.length && steps.length > 2 ? GAIN.ending : 0;
       return (isPrepared ? GAIN.twoFiveOne : GAIN.fiveOne) + ends;
     })
@@ -312,13 +298,14 @@ function staysIn({ steps, passages, resting }: Evidence, candidate: Candidate): 
   if (first.root !== tonic || !resting[0] || !isTonicIn(first.chord, mode)) return false;
   const beatsOn = new Map<number, number>();
   let isHeard = false;
-  for (const { chord, after, beats } of passages) {
-    const distance = semitonesUp(tonic, chord.rootPc);
+  for (const { step, after, up, beats } of passages) {
+    const { chord, root, isFive } = step;
+    const distance = semitonesUp(tonic, root);
     // In a Mixolydian key the chords on IV and ♭VII may carry a blue seventh of their own.
-    const isBlue = mode === 'mixolydian' && isFive(chord) && distance === 10;
+    const isBlue = mode === 'mixolydian' && isFive && distance === 10;
     if (!roots.includes(distance) || !(isBlue || belongsTo(chord, tonic, mode))) return false;
-    const isAway = after !== null && after.rootPc !== tonic && after.family !== 'dominant';
-    if (isAway && isFive(chord) && isFifthAbove(chord.rootPc, after.rootPc)) return false;
+    const isAway = after !== null && after.root !== tonic && !after.isFive;
+    if (isAway && isFive && up === 5) return false;
     beatsOn.set(distance, (beatsOn.get(distance) ?? 0) + beats);
     const bearsIt = distance !== 0 || mode === 'mixolydian' || mode === 'lydian';
     if (bearsIt && chord.pitchSet & (1 << ((tonic + characteristic) % 12))) isHeard = true;
@@ -334,8 +321,7 @@ function goesToRelative(steps: readonly Step[]): boolean {
   const isMajorOn = (step: Step | undefined, root: PitchClass) =>
     step?.chord.family === 'major' && step.root === root % 12;
   return steps.some(
-    ({ chord, root }, i) =>
-      isTwo(chord) && isMajorOn(steps[i + 1], root + 5) && isMajorOn(steps[i + 2], root + 10)
+    ({ isTwo, root }, i) => isTwo && isMajorOn(steps[i + 1], root + 5) && isMajorOn(steps[i + 2], root + 10)
   );
 }
 

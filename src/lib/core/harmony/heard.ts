@@ -1,11 +1,10 @@
 /** Chords as they are heard in a progression: what leads as a dominant, and slash chords that are suspended dominants. */
-import { nth, sure } from '../base/list';
+import { sure } from '../base/list';
 import { DEGREES } from '../theory/degree';
 import { type Chord } from '../theory/chord';
 import { oncePer } from '../base/once';
 import { readChord } from '../theory/chord-reader';
-import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
-import type { Step } from './key';
+import { pitchClass, semitonesUp } from '../theory/note';
 
 /**
  * A chord over a bass that makes it a suspended dominant is heard as that: F/G, Dm7/G and Fmaj7/G as G9sus4 or G13sus4. Every
@@ -48,29 +47,4 @@ export function isTriadFive(chord: Chord): boolean {
 /** A chord that can be the ii of a V: minor without a major seventh, or half-diminished. */
 export function isTwo(chord: Chord): boolean {
   return (chord.family === 'minor' && !chord.tones.includes('7')) || chord.family === 'half-diminished';
-}
-
-/** A root a fifth above another. */
-export function isFifthAbove(root: PitchClass, other: PitchClass): boolean {
-  return semitonesUp(root, other) === 5;
-}
-
-/** Whether a dominant stands for the V of what follows, a semitone below it, which is no dominant itself. */
-export function isSubstituteOf(five: Step, next: Step): boolean {
-  return isFive(five.chord) && !isFive(next.chord) && semitonesUp(five.root, next.root) === 11;
-}
-
-/**
- * Whether a step is the ii of the V that follows it and of nothing else: a minor seventh that leads to its own dominant, or to what stands
- * for it, which then does not come back. Such a chord is no goal.
- */
-export function isTwoOfNext(steps: readonly Step[], at: number): boolean {
-  const step = nth(steps, at);
-  const next = steps[at + 1];
-  if (!next || !isTwo(step.chord) || !step.chord.tones.includes('b7')) return false;
-  const after = steps[at + 2] ?? (steps.length > 2 ? steps[0] : undefined);
-  // Its V may be a substitute, a semitone below it.
-  if (after && semitonesUp(step.root, next.root) === 11) return isSubstituteOf(next, after);
-  if (!isFive(next.chord) || !isFifthAbove(step.root, next.root)) return false;
-  return after !== undefined && after.root !== step.root;
 }

@@ -1,6 +1,5 @@
 /** Keys and their modes: reading them, and what belongs to them. Source: docs/music-rules.md, Keys. */
 import { nth } from '../base/list';
-import type { Beats } from '../base/units';
 import { type Chord } from '../theory/chord';
 import { MODE_NAMES, MODES, type Mode } from '../theory/mode';
 import { noteAbove, pitchClass, readNote, semitonesUp, type NoteName, type PitchClass } from '../theory/note';
@@ -8,17 +7,6 @@ import { noteAbove, pitchClass, readNote, semitonesUp, type NoteName, type Pitch
 export interface Key {
   readonly tonic: NoteName;
   readonly mode: Mode;
-}
-
-/** A run of changes on one harmony, for reading cadences: V7sus4–V7 is one step, so are repeated bars. */
-export interface Step {
-  readonly from: number;
-  readonly to: number;
-  /** As it is heard: a slash chord that is a suspended dominant is that dominant. */
-  readonly chord: Chord;
-  readonly beats: Beats;
-  /** Pitch class of the root. */
-  readonly root: PitchClass;
 }
 
 /** A key with a minor third: minor, Dorian, Phrygian. */

@@ -5,8 +5,9 @@
 import { nth } from '../base/list';
 import { type Chord } from '../theory/chord';
 import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
-import { isFifthAbove, isFive, isTriadFive, isTwo } from './heard';
-import { inKey, isMinorKey, isModal, lenderOf, type Key, type Step } from './key';
+import { isFive, isTriadFive, isTwo } from './heard';
+import { inKey, isMinorKey, isModal, lenderOf, type Key } from './key';
+import type { Step, Surroundings } from './steps';
 import { type Mode } from '../theory/mode';
 
 export const FUNCTIONS = [
@@ -158,22 +159,16 @@ function goalStep(distance: number, key: Key): ScaleStep | null {
 export function isBluesKey(steps: readonly Step[], key: Key): boolean {
   const tonic = pitchClass(key.tonic);
   const on = (distance: number) => steps.filter(({ root }) => semitonesUp(tonic, root) === distance);
-  const hasDominant = (distance: number) => on(distance).some(({ chord }) => isFive(chord));
+  const hasDominant = (distance: number) => on(distance).some((step) => step.isFive);
   const restsElsewhere = on(0).some(({ chord }) => chord.family === 'major');
-  const beginsOnIt = steps[0]?.root === tonic && isFive(steps[0].chord) && on(5).length > 0;
+  const beginsOnIt = steps[0]?.root === tonic && steps[0].isFive && on(5).length > 0;
   return !isMinorKey(key) && !restsElsewhere && hasDominant(0) && (hasDominant(5) || beginsOnIt);
 }
 
-/** The place of a chord among the others. */
-interface Place {
+/** The place of a chord among the others, and in a key. */
+interface Place extends Surroundings {
   readonly key: Key;
   readonly blues: boolean;
-  readonly previous?: Step | undefined;
-  readonly next?: Step | undefined;
-  /** Where it leads: the next step, or the one behind the seventh on the same root. */
-  readonly onward?: Step | undefined;
-  /** The root that the next chord stands for, where that is a tritone substitute and this chord a semitone above it. */
-  readonly standsFor?: PitchClass | undefined;
 }
 
 /** A chord with its root and its place. */
@@ -208,7 +203,7 @@ function dominantNumeral(placed: Placed): Reading {
   const { chord, key, blues, previous, onward, distance, toNext, standsFor } = placed;
   const numeral = plainNumeral(chord, key);
   const { quality } = numeral;
-  const isLedIn = previous && isTwo(previous.chord) && isFifthAbove(previous.root, chord.rootPc);
+  const isLedIn = previous?.isTwo && previous.up === 5;
   // Led in by its ii, a V7 of the chord to come is that, also where it stands on a step of the blues.
   const leadsInBlues = isLedIn && toNext === 5 && distance !== 7;
   const bluesFunction = BLUES_FUNCTIONS[distance];
@@ -234,9 +229,9 @@ function dominantNumeral(placed: Placed): Reading {
   }
   const goal = goalStep((distance + 5) % 12, key);
   const isMajorKey = !isMinorKey(key);
-  const backHome = onward && toNext === 2 && (blues || !isFive(onward.chord));
+  const backHome = onward && toNext === 2 && (blues || !onward.isFive);
   if (distance === 10 && backHome && isMajorKey) return { numeral, function: 'backdoor' };
-  const fromFour = previous && previous.chord.family === 'minor' && isFifthAbove(previous.root, chord.rootPc);
+  const fromFour = previous?.chord.family === 'minor' && previous.up === 5;
   if (distance === 10 && fromFour && toNext !== 5) return { numeral, function: 'backdoor' };
   if (distance === 10 && !isMajorKey && toNext !== 5) return { numeral, function: 'dominant' };
   if (goal && (toNext === 5 || pointsDown(distance, key))) {
@@ -270,7 +265,7 @@ function pointsDown(distance: number, key: Key): boolean {
  */
 function leadingTriad({ chord, key, next, onward, distance, toNext }: Placed): Reading | null {
   // Over a held root only a seventh leads on.
-  if (next && next.root === chord.rootPc && !isFive(next.chord)) return null;
+  if (next && next.root === chord.rootPc && !next.isFive) return null;
   if (distance === 7 || toNext !== 5 || !onward || inKey(chord, key)) return null;
   const goal = goalStep((distance + 5) % 12, key);
   if (!goal || chord.family === 'suspended') return null;
@@ -305,7 +300,7 @@ function restingNumeral({ chord, key, blues, onward, distance, toNext }: Placed)
   const numeral = plainNumeral(chord, key);
   const { family } = chord;
   const diatonic = DIATONIC_FUNCTION[key.mode][distance];
-  const leadsToFive = onward && isTwo(chord) && isFive(onward.chord) && toNext === 5;
+  const leadsToFive = isTwo(chord) && onward?.isFive && toNext === 5;
   // In a blues the minor chord on V is the ii of the V7 of IV.
   const isInside = inKey(chord, key) && !(blues && leadsToFive && distance === 7);
   if (isInside && diatonic) return { numeral, function: diatonic };

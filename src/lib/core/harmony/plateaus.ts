@@ -6,8 +6,8 @@ import { firstOf, nth } from '../base/list';
 import type { Chord } from '../theory/chord';
 import type { Mode } from '../theory/mode';
 import { pitchClass, semitonesUp } from '../theory/note';
-import { isFifthAbove, isFive, isTwo } from './heard';
-import { isMinorKey, type Key, type Step } from './key';
+import { isMinorKey, type Key } from './key';
+import type { Step } from './steps';
 
 /** Beats of the shortest plateau, four bars of four, and of one that lets a mode be heard whatever stands around. */
 const SHORTEST = 16;
@@ -30,19 +30,18 @@ function canRest(chord: Chord): boolean {
 }
 
 const isLong = (steps: readonly Step[], i: number) => {
-  const { chord, beats, root } = nth(steps, i);
-  const next = steps[i + 1];
-  const isTwoOfFive = next && isTwo(chord) && isFive(next.chord) && isFifthAbove(root, next.root);
+  const { chord, beats, isTwo, up } = nth(steps, i);
+  const isTwoOfFive = isTwo && up === 5 && steps[i + 1]?.isFive;
   return beats >= SHORTEST && canRest(chord) && !isTwoOfFive;
 };
 
 /** iv, v and ♭VI of a key, and IVmaj7 and vi7 of a major one: chords that rest inside it. */
-function isInside({ root, chord }: Step, home: Key): boolean {
+function isInside({ root, chord, isTwo }: Step, home: Key): boolean {
   const distance = semitonesUp(pitchClass(home.tonic), root);
   if (distance === 0 || distance === 8) return true;
   if (chord.family === 'minor' && (distance === 5 || distance === 7)) return true;
   const isMajor = !isMinorKey(home);
-  return isMajor && ((distance === 5 && chord.family === 'major') || (distance === 9 && isTwo(chord)));
+  return isMajor && ((distance === 5 && chord.family === 'major') || (distance === 9 && isTwo));
 }
 
 function modeOf({ chord }: Step, minor: Mode): Mode {
@@ -76,10 +75,12 @@ export function plateauHome(steps: readonly Step[]): Key | null {
 
 /** The keys of the steps with each plateau in its own: what rests inside the home key stays there. */
 export function withPlateaus(steps: readonly Step[], home: Key, keys: readonly Key[]): Key[] {
-  const plateaus = steps.flatMap((step, i) => (isLong(steps, i) && !isInside(step, home) ? [i] : []));
-  if (plateaus.length === 0) return [...keys];
+  const plateaus = new Set(
+    steps.flatMap((step, i) => (isLong(steps, i) && !isInside(step, home) ? [i] : []))
+  );
+  if (plateaus.size === 0) return [...keys];
   const minor = steps.length === 1 ? 'minor' : minorMode(steps, [...plateaus, ...atHome(steps, home)]);
-  return keys.map((key, i) => (plateaus.includes(i) ? keyAt(nth(steps, i), minor) : key));
+  return keys.map((key, i) => (plateaus.has(i) ? keyAt(nth(steps, i), minor) : key));
 }
 
 const atHome = (steps: readonly Step[], home: Key) =>
@@ -90,14 +91,14 @@ export function withPlaning(steps: readonly Step[], keys: readonly Key[]): Key[]
   const own = [...keys];
   let from = 0;
   const isStep = (i: number) => {
-    const up = semitonesUp(nth(steps, i - 1).root, nth(steps, i).root);
-    return [1, 2, 10, 11].includes(up);
+    const { up } = nth(steps, i - 1);
+    return up !== null && [1, 2, 10, 11].includes(up);
   };
   for (let i = 0; i <= steps.length; i++) {
     const goesOn = i < steps.length && isSuspended(nth(steps, i).chord) && (i === from || isStep(i));
     if (goesOn) continue;
     const next = steps[i];
-    const resolves = next && i > 0 && isFifthAbove(nth(steps, i - 1).root, next.root);
+    const resolves = next && steps[i - 1]?.up === 5;
     if (i - from >= PLANING && !resolves)
       for (let n = from; n < i; n++) own[n] = { tonic: nth(steps, n).chord.root, mode: 'mixolydian' };
     from = next && isSuspended(next.chord) ? i : i + 1;

@@ -1,24 +1,14 @@
 /** Local keys: which key each step of a form is in. Source: docs/music-rules.md, Keys. */
 import { entryOf, nth, numberAt, sure } from '../base/list';
 import type { Change } from '../chart/unroll';
+import { type Mode } from '../theory/mode';
 import { pitchClass, plainName, semitonesUp, type PitchClass } from '../theory/note';
 import { isTwoFive, type Cadence } from './cadence-model';
 import { explainedBy, findKey, passagesOf } from './find-key';
-import { isFive, isTriadFive, isTwo } from './heard';
-import {
-  belongsTo,
-  inKey,
-  isMinorKey,
-  isModal,
-  isTonicChord,
-  isTonicIn,
-  sameKey,
-  type Key,
-  type Step
-} from './key';
+import { belongsTo, inKey, isMinorKey, isModal, isTonicChord, isTonicIn, sameKey, type Key } from './key';
 import { withPlaning, withPlateaus } from './plateaus';
 import { loopsOf, sectionsOf, type Span } from './spans';
-import { type Mode } from '../theory/mode';
+import { cutOut, type Step } from './steps';
 
 /** Cadences that open a region in the key of their goal. */
 const OPENING: readonly Cadence['kind'][] = ['two-five-one', 'five-one', 'backdoor'];
@@ -127,13 +117,13 @@ function stretchKeys(steps: readonly Step[], home: Key): Key[] {
     // The ii stays with its V.
     const isTwoOf = (i: number, { tonic }: { readonly tonic: PitchClass }) =>
       i < to &&
-      isTwo(nth(steps, i).chord) &&
-      isFive(nth(steps, i + 1).chord) &&
+      nth(steps, i).isTwo &&
+      nth(steps, i + 1).isFive &&
       semitonesUp(tonic, nth(steps, i).root) === 2 &&
       semitonesUp(tonic, nth(steps, i + 1).root) === 7;
     while (here !== 0 && from <= to && isAsGoodAtHome(from) && !isTwoOf(from, nth(TRIALS, here - 1))) from++;
     while (here !== 0 && to > from && isAsGoodAtHome(to)) to--;
-    const stretch = steps.slice(from, to + 1);
+    const stretch = cutOut(steps, from, to);
     const beats = stretch.reduce((sum, step) => sum + step.beats, 0);
     const gain = stretch.reduce(
       (sum, step, n) => sum + step.beats * (nth(nth(held, here), from + n) - nth(atHome, from + n)),
@@ -182,7 +172,7 @@ function withSpans(
     keys.fill(key, span.from, span.to + 1);
     const last = nth(steps, span.to);
     const leadsHome =
-      (isFive(last.chord) || isTriadFive(last.chord)) &&
+      (last.isFive || last.isTriadFive) &&
       semitonesUp(last.root, pitchClass(home.tonic)) === 5 &&
       !inKey(last.chord, key);
     if (leadsHome) keys[span.to] = home;
@@ -195,7 +185,7 @@ function withSpans(
 /** Whether the chord before a region is its V, or that of its first chord, and not at home where it stands. */
 function leadsInto(steps: readonly Step[], at: number, key: Key, before: Key, home: Key): boolean {
   const five = nth(steps, at - 1);
-  if (!isFive(five.chord) && !isTriadFive(five.chord)) return false;
+  if (!five.isFive && !five.isTriadFive) return false;
   const isAtHome = sameKey(before, home) && inKey(five.chord, home);
   const isFifthOf = (root: PitchClass) => semitonesUp(five.root, root) === 5;
   return !isAtHome && (isFifthOf(pitchClass(key.tonic)) || isFifthOf(nth(steps, at).root));
@@ -222,12 +212,12 @@ function transposedKey(steps: readonly Step[], former: Span, span: Span, keys: r
 function isSetUp(own: readonly Step[], key: Key, home: Key): boolean {
   const tonic = pitchClass(key.tonic);
   const isTonic = ({ root, chord }: Step) => root === tonic && isTonicIn(chord, key.mode);
-  const isFiveOf = ({ root, chord }: Step) =>
-    (isFive(chord) || isTriadFive(chord)) && semitonesUp(root, tonic) === 5 && !inKey(chord, home);
+  const isFiveOf = ({ root, chord, isFive, isTriadFive }: Step) =>
+    (isFive || isTriadFive) && semitonesUp(root, tonic) === 5 && !inKey(chord, home);
   const [first, second] = own;
   if (!first) return false;
   const isTwoFive =
-    isTwo(first.chord) && semitonesUp(tonic, first.root) === 2 && second !== undefined && isFiveOf(second);
+    first.isTwo && semitonesUp(tonic, first.root) === 2 && second !== undefined && isFiveOf(second);
   const begins = isTonic(first) || isTwoFive;
   // At the end it leads round to where the span begins.
   return begins && own.some((five, i) => isFiveOf(five) && isTonic(nth(own, (i + 1) % own.length)));
@@ -240,7 +230,7 @@ function ownKey(
   home: Key,
   heldIn: (span: Span, key: Key) => number
 ): Key | null {
-  const own = steps.slice(span.from, span.to + 1);
+  const own = cutOut(steps, span.from, span.to);
   if (sumOf(own, ({ beats }) => beats) < SHORTEST_STRETCH || own.length < 2) return null;
   const { key } = sure(findKey(own), 'findKey');
   const isParallel = isSameTonic(key, home) && isMinorKey(key) === isMinorKey(home);
@@ -267,7 +257,7 @@ export function homeOfFirst(steps: readonly Step[], changes: readonly Change[], 
     ({ from, to }) => from === 0 && to < steps.length - 1
   );
   if (!first) return null;
-  const own = steps.slice(0, first.to + 1);
+  const own = cutOut(steps, 0, first.to);
   if (own.length < 2 || sumOf(own, ({ beats }) => beats) < SHORTEST_STRETCH) return null;
   const { key } = sure(findKey(own), 'findKey');
   const held = (candidate: Key) => {

@@ -6,7 +6,7 @@ import { firstOf, nth } from '../base/list';
 import type { Change } from '../chart/unroll';
 import type { Chord } from '../theory/chord';
 import { semitonesUp } from '../theory/note';
-import type { Step } from './key';
+import type { Step } from './steps';
 
 export interface Span {
   /** First and last step. */
