@@ -4,7 +4,7 @@
  */
 import { nth } from '../base/list';
 import { type Chord } from '../theory/chord';
-import { pitchClass, semitonesUp, type PitchClass } from '../theory/note';
+import { pitchClass, semitonesUp } from '../theory/note';
 import { isFive, isTriadFive, isTwo } from './heard';
 import { inKey, isMinorKey, isModal, lenderOf, type Key } from './key';
 import type { Step, Surroundings } from './steps';
