@@ -48,7 +48,7 @@ const stateRooms = {
   licks: [],
   practice: ['chart/'],
   songbook: ['chart/', 'lines/client'],
-  lines: ['chart/', 'songbook/bring'],
+  lines: ['chart/', 'songbook/file-import'],
   book: ['chart/', 'lines/client'],
   stand: ['chart/', 'input/', 'practice/'],
   takes: ['chart/', 'input/', 'practice/', 'stand/']

@@ -6,7 +6,7 @@ import { answerToError, errorResponse } from '$lib/server/web/answer';
 import { ask, closeThreads, openThreads } from '$lib/server/web/ask';
 import { closePages, drawn, drawsInThreads, openPages } from '$lib/server/web/pages';
 import { refusal } from '$lib/server/web/refusal';
-import { fileTrouble } from '$lib/server/web/failure';
+import { fileProblem } from '$lib/server/web/failure';
 
 export const init: ServerInit = async () => {
   if (building || !isMainThread) return;
@@ -80,6 +80,6 @@ export const handleError: HandleServerError = ({ error, status, message }) => {
   if (status === 404) return { message };
   console.error(error);
   return {
-    message: fileTrouble(error)?.error.message ?? 'Corvel could not show this; the fault is its own.'
+    message: fileProblem(error)?.error.message ?? 'Corvel could not show this; the fault is its own.'
   };
 };

@@ -495,16 +495,16 @@ export function practiceJobs(tools: () => Tools): void {
       const file = join(mkdtempSync(join(tmpdir(), 'corvel-')), 'log.csv');
       writeFileSync(
         file,
-        `day,seconds,tempo,clean,chart,what\n2026-01-05,600,92,yes,Ebb Tide Job,Brought in\n2026-01-35,60,,,,\n2026-01-06,300,9000,,,\n`
+        `day,seconds,tempo,clean,chart,what\n2026-01-05,600,92,yes,Ebb Tide Job,Imported in\n2026-01-35,60,,,,\n2026-01-06,300,9000,,,\n`
       );
       await page().load('/today?show=log');
-      await (await page().find('[data-bring-log]')).sendKeys(file);
+      await (await page().find('[data-import-log]')).sendKeys(file);
       await page().until(async () => (await page().all('[data-taken="1"]')).length === 1, 'one entry');
       expect((await page().texts('[data-taken] li')).map((line) => line.slice(0, 6))).toEqual([
         'line 3',
         'line 4'
       ]);
-      expect(await rowsOf(chart)).toMatchObject([{ what: 'Brought in', tempo: 92, clean: true }]);
+      expect(await rowsOf(chart)).toMatchObject([{ what: 'Imported in', tempo: 92, clean: true }]);
 
       await page().replaceText(await page().find('[aria-label="Played elsewhere"]'), 'Quay rehearsal');
       await page().clickNamed('add it');

@@ -307,7 +307,7 @@ export function writingJobs(tools: () => Tools): void {
     it.each(['musicxml', 'midi', 'tab', 'csv'])('of %s bring their lines into a chart', async (format) => {
       const path = await fileOf(format);
       const chart = await open();
-      await (await page().find('[data-bring]')).sendKeys(path);
+      await (await page().find('[data-import]')).sendKeys(path);
       await counted(3);
       await page().until(async () => (await page().texts('button')).includes('kept'), 'the line to be kept');
       const { lines } = (await server().call<KeptLines>('GET', `songbook/${chart}/lines`)).body;
@@ -340,7 +340,7 @@ export function writingJobs(tools: () => Tools): void {
       writeFileSync(whole, text);
       writeFileSync(torn, text.slice(0, text.length >> 1));
       await page().open('/');
-      await (await page().find('[data-bring]')).sendKeys(`${whole}\n${torn}`);
+      await (await page().find('[data-import]')).sendKeys(`${whole}\n${torn}`);
       await page().until(async () => (await page().all('[data-file]')).length === 2, 'a look at both');
       expect((await page().texts('[data-file="given.corvel.json"]')).join()).toContain('1 line');
       expect((await page().texts('[data-file="torn.corvel.json"] .text-warn')).join()).toContain(
@@ -369,7 +369,7 @@ export function writingJobs(tools: () => Tools): void {
         'Title;Key;Tags;Chords\nRow One;Gb;season;| Abm7 | Db7 | Gbmaj7 | % |\nRow Two;;;no music at all\nRow Three;Bm;season;Bm7 | Em7 | F#7b9 | Bm7'
       );
       await page().open('/');
-      await (await page().find('[data-bring]')).sendKeys(path);
+      await (await page().find('[data-import]')).sendKeys(path);
       await page().until(async () => (await page().all('[data-file]')).length === 3, 'a look at each row');
       expect((await page().texts('[data-file] .text-warn')).join()).toContain(
         'Row 3, “Row Two”, has no chord in it.'
@@ -404,7 +404,7 @@ export function writingJobs(tools: () => Tools): void {
         );
       const before = await titles();
       await page().open('/');
-      await (await page().find('[data-bring]')).sendKeys(paths.join('\n'));
+      await (await page().find('[data-import]')).sendKeys(paths.join('\n'));
       await page().until(async () => (await page().all('[data-file]')).length === 4, 'a look at each');
       expect(await page().texts('[data-file="letter.txt"] .text-warn')).toEqual(['There is no chord in it.']);
       expect((await page().texts('[data-file="Night Watch.txt"]')).join()).toContain('4 bars in B♭ minor');
@@ -433,14 +433,14 @@ export function writingJobs(tools: () => Tools): void {
       const bad = join(folder, 'bad.mid');
       writeFileSync(bad, 'MThd is all there is');
       await page().open('/');
-      await (await page().find('[data-bring]')).sendKeys(bad);
+      await (await page().find('[data-import]')).sendKeys(bad);
       await page().until(
         async () => (await page().texts('[data-sonner-toast]')).join().includes('MIDI file'),
         'what is wrong with it'
       );
-      await (await page().find('[data-bring]')).sendKeys(path);
+      await (await page().find('[data-import]')).sendKeys(path);
       await page().until(
-        async () => (await page().texts('[data-brought]')).join().includes('1 line'),
+        async () => (await page().texts('[data-imported]')).join().includes('1 line'),
         'what is in it'
       );
       await page().clickNamed('Open it with a plan');

@@ -5,7 +5,7 @@ import { z } from 'zod';
 export const MERGES = ['add', 'newer', 'replace'] as const;
 export type Merge = (typeof MERGES)[number];
 
-export const bringArchive = z.object({
+export const importArchive = z.object({
   /** `look` stores nothing: it tells what would come in. */
   merge: z.enum(['look', ...MERGES]).default('look')
 });
@@ -50,7 +50,7 @@ export interface ArchiveLook {
   readonly sounds: number;
 }
 
-export interface ArchiveBrought extends ArchiveLook {
+export interface ArchiveImported extends ArchiveLook {
   /** The copy of what was here before. */
   readonly before: string;
 }

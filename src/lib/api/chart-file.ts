@@ -49,7 +49,7 @@ export const chartFile = z.object({
 });
 export type ChartFile = z.infer<typeof chartFile>;
 
-export const bringChartFile = z.object({
+export const importChartFile = z.object({
   /** Made by the client: the same request sent twice makes one chart. */
   id: z.uuid(),
   file: chartFile

@@ -56,11 +56,11 @@ export interface RecordedBlock {
 }
 
 /** What makes a sound hard to read. */
-export type Trouble = 'silence' | 'noise' | 'clipped' | 'several notes at once';
+export type SoundFault = 'silence' | 'noise' | 'clipped' | 'several notes at once';
 
 export interface Listened {
   readonly notes: readonly HeardNote[];
   /** Of the whole instrument, in cents from A 440. */
   readonly tuning: number;
-  readonly troubles: readonly Trouble[];
+  readonly troubles: readonly SoundFault[];
 }

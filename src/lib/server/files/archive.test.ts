@@ -12,12 +12,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { ArchiveBrought, Merge } from '../../api/archive';
+import type { ArchiveImported, Merge } from '../../api/archive';
 import { listCharts } from '../../api/songbook';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { bringArchiveIn, copyForArchive } from './archive';
+import { importArchiveInto, copyForArchive } from './archive';
 import { archiveStream, ownFolder, receive } from './archive-stream';
-import { bringBackCopy, listCopies } from '../store/copies';
+import { restoreCopy, listCopies } from '../store/copies';
 import { fileOf, openDatabase, type Database } from '../store/database';
 import { lickData } from '../../api/lick';
 import { editLick, keepNewLick } from '../store/licks';
@@ -48,20 +48,20 @@ async function streamed(db: Database, withSounds = true, between: () => void = (
 }
 const archived = async (db: Database, withSounds = true, between?: () => void): Promise<Uint8Array> =>
   new Uint8Array(await new Response(await streamed(db, withSounds, between)).arrayBuffer());
-async function bringOrLook(db: Database, bytes: Uint8Array, merge: Merge | 'look') {
+async function importOrLook(db: Database, bytes: Uint8Array, merge: Merge | 'look') {
   const { folder, remove } = ownFolder(WORK);
   try {
     const path = join(folder, 'archive.zip');
     await receive(new Response(bytes as Uint8Array<ArrayBuffer>).body, path);
-    return await bringArchiveIn(db, path, merge, NOW);
+    return await importArchiveInto(db, path, merge, NOW);
   } finally {
     remove();
   }
 }
-const bring = async (db: Database, bytes: Uint8Array, merge: Merge): Promise<ArchiveBrought> =>
-  (await bringOrLook(db, bytes, merge)) as ArchiveBrought;
+const bring = async (db: Database, bytes: Uint8Array, merge: Merge): Promise<ArchiveImported> =>
+  (await importOrLook(db, bytes, merge)) as ArchiveImported;
 const refusal = (bytes: Uint8Array) =>
-  bringOrLook(here, bytes, 'replace').then(
+  importOrLook(here, bytes, 'replace').then(
     () => 'taken',
     (error: { error: { code: string } }) => error.error.code
   );
@@ -128,7 +128,7 @@ describe('everything as one archive', () => {
     const bytes = await archived(await lived());
     await add(here, 'Mine');
     const was = rows(here);
-    const { compared } = await bringOrLook(here, bytes, 'look');
+    const { compared } = await importOrLook(here, bytes, 'look');
     expect(compared.find(({ kind }) => kind === 'charts')!.missing).toBe(11);
     expect(compared.find(({ kind }) => kind === 'takes')!.missing).toBeGreaterThan(3);
     expect(rows(here)).toEqual(was);
@@ -159,7 +159,7 @@ describe('everything as one archive', () => {
     await at(there, two.id, 1000);
     await at(here, two.id, 2000);
     const bytes = await archived(there);
-    const { compared } = await bringOrLook(here, bytes, 'look');
+    const { compared } = await importOrLook(here, bytes, 'look');
     expect(compared[0]).toEqual({ kind: 'charts', missing: 0, newer: 1, known: 1 });
     await bring(here, bytes, 'newer');
     expect(await titles(here)).toEqual(['One, theirs', 'Two, mine']);
@@ -225,7 +225,7 @@ describe('everything as one archive', () => {
     const was = rows(here);
     const { before } = await bring(here, await archived(await lived()), 'replace');
     expect(await titles(here)).not.toContain('Mine');
-    await bringBackCopy(here, before, NOW);
+    await restoreCopy(here, before, NOW);
     expect(rows(here)).toEqual(was);
   });
 

@@ -7,7 +7,7 @@ import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { crc32 } from 'node:zlib';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
-import type { ArchiveBrought, ArchiveLook, Merge } from '../../api/archive';
+import type { ArchiveImported, ArchiveLook, Merge } from '../../api/archive';
 import { fail } from '../../api/errors';
 import { copyBefore, writeFileOf } from '../store/copies';
 import { closeFile, openDatabase, type Database } from '../store/database';
@@ -35,12 +35,12 @@ export async function copyForArchive(
  * Takes in the archive at a path, which lies in a folder of its own; `look` only tells what would come. Nothing is changed where it cannot
  * be read.
  */
-export async function bringArchiveIn(
+export async function importArchiveInto(
   db: Database,
   path: string,
   merge: Merge | 'look',
   now: Date
-): Promise<ArchiveLook | ArchiveBrought> {
+): Promise<ArchiveLook | ArchiveImported> {
   const zip = await opened(path);
   try {
     const { songbook, sounds } = await entriesOf(zip);

@@ -3,8 +3,8 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { bringChartFile, chartFile } from '../../api/chart-file';
-import { bringChart, chartFileOf } from './chart-file';
+import { importChartFile, chartFile } from '../../api/chart-file';
+import { importChart, chartFileOf } from './chart-file';
 import { openDatabase, type Database } from '../store/database';
 import { fillWithDemo } from '../testing';
 import { itemData } from '../../api/practice';
@@ -52,8 +52,8 @@ describe('one chart as one file', () => {
     expect(file.lines.length + file.items.length).toBeGreaterThan(0);
     expect(file.takes.length).toBeGreaterThan(0);
     expect(file.log.length).toBeGreaterThan(0);
-    const sent = bringChartFile.parse(JSON.parse(JSON.stringify({ id: NEW, file })));
-    await bringChart(there, sent);
+    const sent = importChartFile.parse(JSON.parse(JSON.stringify({ id: NEW, file })));
+    await importChart(there, sent);
     expect(plain(await chartFileOf(there, NEW, true))).toEqual(
       plain(chartFile.parse(JSON.parse(JSON.stringify(file))))
     );
@@ -73,8 +73,8 @@ describe('one chart as one file', () => {
       takes: (await listTakes(db, id)).length,
       log: (await wholeLog(db)).length
     };
-    await bringChart(db, { id: NEW, file });
-    await bringChart(db, { id: NEW, file });
+    await importChart(db, { id: NEW, file });
+    await importChart(db, { id: NEW, file });
     expect((await listTakes(db, NEW)).length).toBe(before.takes);
     expect((await listTakes(db, id)).length).toBe(before.takes);
     expect((await listLines(db, id)).length).toBe(before.lines);
@@ -90,7 +90,7 @@ describe('one chart as one file', () => {
     const tempo = { start: 70, goal: 100 };
     const data = itemData.parse({ what: 'line', name: 'Led in', line, tempo });
     await keepNewItems(here, { items: [{ id: 'own', chart: id, data }] });
-    await bringChart(there, { id: NEW, file: await chartFileOf(here, id, false) });
+    await importChart(there, { id: NEW, file: await chartFileOf(here, id, false) });
     const [brought] = await listLines(there, NEW);
     expect(brought!.id).not.toBe(line);
     expect((await listItems(there)).map((item) => item.data!.line)).toEqual([brought!.id]);
@@ -108,8 +108,8 @@ describe('one chart as one file', () => {
     await keepNewSolo(here, id, { id: randomUUID(), name: 'One chorus', chartVersion: 1, data: solo });
     const file = await chartFileOf(here, id, false);
     expect(file.versions.map(({ chart }) => chart)).toEqual([source]);
-    const { file: read } = bringChartFile.parse(JSON.parse(JSON.stringify({ id: NEW, file })));
-    await bringChart(there, { id: NEW, file: read });
+    const { file: read } = importChartFile.parse(JSON.parse(JSON.stringify({ id: NEW, file })));
+    await importChart(there, { id: NEW, file: read });
     const at = async (version: number | null) => (await openRevision(there, NEW, version!)).source;
     const [first, now] = await listLines(there, NEW);
     expect(await at(first!.chartVersion)).toBe(source);
@@ -124,7 +124,7 @@ describe('one chart as one file', () => {
     const notes = [{ start: 0, length: 960, midi: 59, note: 'Cb' }];
     const lines = [{ id: 'own', name: 'Led in', data: { notes, over: [] } }];
     const file = { corvel: 'chart', version: 1, chart: '| Abm7 |', plan: DEFAULT_PLAN, lines };
-    await bringChart(db, bringChartFile.parse({ id: NEW, file }));
+    await importChart(db, importChartFile.parse({ id: NEW, file }));
     expect(await listLines(db, NEW)).toMatchObject([{ name: 'Led in', chartVersion: 1, data: { notes } }]);
   });
 

@@ -2,7 +2,7 @@
 import { entryOf } from '../../core/base/list';
 import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
-import type { bringChartFile, ChartFile } from '../../api/chart-file';
+import type { importChartFile, ChartFile } from '../../api/chart-file';
 import type { StoredChart } from '../../api/songbook';
 import { carriedOver } from '../../core/plan/version';
 import { atOnce, type Database } from '../store/database';
@@ -64,9 +64,9 @@ export async function chartFileOf(db: Database, id: string, isWhole: boolean): P
 }
 
 /** Brings a file in as a new chart: all of it, or nothing. */
-export async function bringChart(
+export async function importChart(
   db: Database,
-  { id, file }: z.infer<typeof bringChartFile>
+  { id, file }: z.infer<typeof importChartFile>
 ): Promise<StoredChart> {
   const there = await db.selectFrom('chart').select('id').where('id', '=', id).executeTakeFirst();
   if (there) return openChart(db, id);
@@ -85,13 +85,13 @@ export async function bringChart(
   return atOnce(db, async (trx) => {
     const earlier = file.versions.map(({ chart, plan }) => ({ source: chart, plan }));
     const created = await createChart(trx, { id, source: file.chart, plan: file.plan, earlier });
-    await bringParts(trx, created, file);
+    await importParts(trx, created, file);
     await insertTakes(trx, id, takes);
     return created;
   });
 }
 
-async function bringParts(
+async function importParts(
   db: Database,
   { id: chart, version: present }: StoredChart,
   { versions, lines, solos: ownSolos, items, log }: ChartFile

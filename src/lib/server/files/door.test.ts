@@ -6,7 +6,7 @@ import Sqlite from 'better-sqlite3';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { listCharts } from '../../api/songbook';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { bringArchiveIn } from './archive';
+import { importArchiveInto } from './archive';
 import { closeFile, openDatabase, type Database } from '../store/database';
 import { admit } from './door';
 import { replaceAll } from './merge';
@@ -152,7 +152,7 @@ describe('a songbook from elsewhere', () => {
     const here = await openDatabase(join(folder(), 'here.db'));
     const zip = join(folder(), 'archive.zip');
     writeFileSync(zip, zipSync({ 'songbook.db': readFileSync(path) }));
-    const look = await bringArchiveIn(here, zip, 'look', new Date());
+    const look = await importArchiveInto(here, zip, 'look', new Date());
     expect(look.left[0]).toEqual({
       kind: 'chart',
       what: 'Other',

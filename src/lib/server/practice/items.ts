@@ -15,7 +15,7 @@ import { lickPlaceOf } from '../../core/practice/items/lick-items';
 import { wholeForm } from '../../core/practice/items/proposals';
 import { progressOf } from '../../core/practice/progress/progress';
 import { atOnce, type Database } from '../store/database';
-import { keptKind } from '../store/stored-kind';
+import { storedKind } from '../store/stored-kind';
 import { readColumn } from '../store/songbook';
 import { chartFacts, chartsOf, lengthsOf, type ChartFacts } from './chart-facts';
 import { placedRows } from './log';
@@ -44,7 +44,7 @@ function itemFrom({ id, chart_id, version, data, title }: Row): StoredItem {
   return { id, chart: chart_id, title, version, data: readColumn(itemData, data) };
 }
 
-export const items = keptKind({
+export const items = storedKind({
   table: 'practice_item',
   noun: 'item',
   gone: {

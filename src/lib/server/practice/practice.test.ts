@@ -215,7 +215,7 @@ describe('items', () => {
     await keepNewItems(db, keepItems.parse({ items: [item('a')] }));
     await items.remove(db, 'a');
     expect(await listItems(db)).toEqual([]);
-    await items.bringBack(db, 'a');
+    await items.restore(db, 'a');
     expect(await listItems(db)).toMatchObject([{ data: { name: 'My own' } }]);
   });
 
@@ -305,7 +305,7 @@ describe('set lists', () => {
     await expect(editSetList(db, late.id, { base: 1, name: 'x' })).rejects.toMatchObject({ status: 409 });
     await setLists.remove(db, late.id);
     expect(await listSetLists(db)).toHaveLength(1);
-    await setLists.bringBack(db, late.id);
+    await setLists.restore(db, late.id);
     expect((await listSetLists(db))[1]).toMatchObject({ name: 'Later' });
   });
 });

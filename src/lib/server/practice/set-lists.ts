@@ -2,12 +2,12 @@
 import type { z } from 'zod';
 import { setListData, type changeSetList, type keepSetList, type StoredSetList } from '../../api/practice';
 import type { Database } from '../store/database';
-import { keptKind, named } from '../store/stored-kind';
+import { storedKind, named } from '../store/stored-kind';
 import { readColumn } from '../store/songbook';
 
 const MOST_SET_LISTS = 1000;
 
-export const setLists = keptKind({
+export const setLists = storedKind({
   table: 'set_list',
   noun: 'set list',
   gone: { code: 'no-set-list', message: 'There is no such set list; it may have been deleted.' },

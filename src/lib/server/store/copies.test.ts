@@ -6,7 +6,7 @@ import { sql } from 'kysely';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { listCharts } from '../../api/songbook';
 import { DEFAULT_PLAN } from '../../core/plan/model';
-import { bringBackCopy, copyNow, copyOfDay, folderOf, listCopies } from './copies';
+import { restoreCopy, copyNow, copyOfDay, folderOf, listCopies } from './copies';
 import { fileOf, openDatabase, type Database } from './database';
 import { fillWithDemo } from '../testing';
 import * as songbook from './songbook';
@@ -53,9 +53,9 @@ describe('copies of the songbook', () => {
       .execute();
     await sql`delete from line`.execute(db);
     const spoilt = rows();
-    const { before } = await bringBackCopy(db, name, day(2));
+    const { before } = await restoreCopy(db, name, day(2));
     expect(rows()).toEqual(was);
-    await bringBackCopy(db, before, day(3));
+    await restoreCopy(db, before, day(3));
     expect(rows()).toEqual(spoilt);
     // What was brought back can be written to.
     await add('And on');
@@ -70,21 +70,21 @@ describe('copies of the songbook', () => {
     const { name } = await copyNow(db, day(1));
     for (const base of [2, 3, 4]) await save(base, `| E | ${'F |'.repeat(base)}`);
     // The window that saved version 5 is still open.
-    await bringBackCopy(db, name, day(2));
+    await restoreCopy(db, name, day(2));
     expect(await songbook.openChart(db, id)).toMatchObject({ source: '| D |', version: 6 });
     await expect(save(5, '| from the old window |')).rejects.toMatchObject({ status: 409 });
     await expect(save(2, '| from an older one |')).rejects.toMatchObject({ status: 409 });
     expect(await save(6, '| G |')).toEqual({ version: 7 });
     // What is as it was keeps its number.
     const same = await copyNow(db, day(3));
-    await bringBackCopy(db, same.name, day(4));
+    await restoreCopy(db, same.name, day(4));
     expect((await songbook.openChart(db, id)).version).toBe(7);
   });
 
   it('made before something came in are thinned like those of the days', async () => {
     await add('Mine');
     const { name } = await copyNow(db, day(1));
-    for (let i = 0; i < 13; i++) await bringBackCopy(db, name, new Date(2026, 2, 14, 12, i));
+    for (let i = 0; i < 13; i++) await restoreCopy(db, name, new Date(2026, 2, 14, 12, i));
     expect(listCopies(db).filter((copy) => copy.name.includes(' before '))).toHaveLength(10);
   });
 
@@ -95,9 +95,9 @@ describe('copies of the songbook', () => {
     const path = join(folderOf(db), name);
     writeFileSync(path, readFileSync(path).subarray(0, 3000));
     expect(listCopies(db)[0]!.charts).toBeNull();
-    await expect(bringBackCopy(db, name, day(1))).rejects.toMatchObject({ status: 409 });
+    await expect(restoreCopy(db, name, day(1))).rejects.toMatchObject({ status: 409 });
     for (const wrong of ['2026-03-09.db', '../songbook.db', 'songbook.db'])
-      await expect(bringBackCopy(db, wrong, day(1))).rejects.toMatchObject({ status: 404 });
+      await expect(restoreCopy(db, wrong, day(1))).rejects.toMatchObject({ status: 404 });
     expect(rows()).toEqual(was);
     expect(readdirSync(folderOf(db))).toEqual([name]);
   });
@@ -111,7 +111,7 @@ describe('copies of the songbook', () => {
     copy.close();
     const bytes = readFileSync(path);
     await add('Later');
-    await bringBackCopy(db, name, day(2));
+    await restoreCopy(db, name, day(2));
     expect(await titles()).toEqual(['From before takes']);
     expect(readFileSync(path)).toEqual(bytes);
   });

@@ -66,7 +66,7 @@ export const listCopies = (db: Database): Copy[] =>
  * Brings a copy back: everything that is kept is as it was then. What is there now is copied first. One of an older format is migrated on
  * the way, in a file of its own; it stays as it is.
  */
-export async function bringBackCopy(
+export async function restoreCopy(
   db: Database,
   name: string,
   now: Date

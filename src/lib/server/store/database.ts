@@ -7,7 +7,7 @@ import { CompiledQuery, Kysely, SqliteDialect, SqliteDriver, sql, type DatabaseC
 import { migrations } from './migrations';
 import { COLUMNS, type Tables } from './tables';
 import { PlayerError } from '../../api/errors';
-import { troubleOf } from '../web/failure';
+import { failureOf } from '../web/failure';
 
 export type Database = Kysely<Tables>;
 
@@ -97,7 +97,7 @@ function refusing<T>(path: string, work: () => T): T {
 
 function refusalOf(path: string, cause: unknown): RefusedDatabase {
   if (cause instanceof RefusedDatabase) return cause;
-  const trouble = troubleOf(cause);
+  const trouble = failureOf(cause);
   const says = trouble
     ? `${trouble.says}. ${trouble.advice}`
     : `cannot be opened (${cause instanceof Error ? cause.message : String(cause)}).`;

@@ -3,11 +3,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { describe, expect, it } from 'vitest';
-import { bringChartFile } from '../../api/chart-file';
+import { importChartFile } from '../../api/chart-file';
 import { listCharts } from '../../api/songbook';
 import { readSheet } from '../../core/harmony/sheet';
-import { bringArchiveIn } from '../files/archive';
-import { bringChart, chartFileOf } from '../files/chart-file';
+import { importArchiveInto } from '../files/archive';
+import { importChart, chartFileOf } from '../files/chart-file';
 import { fileOf, openDatabase, type Database } from './database';
 import { listLicks } from './licks';
 import { listLines } from './lines';
@@ -137,7 +137,7 @@ describe('files that were written by this format', () => {
     const [{ db: then }, db] = [await opened(7), await fresh()];
     const folder = mkdtempSync(join(tmpdir(), 'corvel-file-'));
     copyFileSync(join(FILES, 'archive-7.zip'), join(folder, 'archive.zip'));
-    const brought = await bringArchiveIn(db, join(folder, 'archive.zip'), 'replace', new Date(2026, 5, 1));
+    const brought = await importArchiveInto(db, join(folder, 'archive.zip'), 'replace', new Date(2026, 5, 1));
     expect(brought.left).toEqual([]);
     for (const table of Object.keys(COLUMNS))
       expect(rowsOf(fileOf(db)!, table), table).toEqual(rowsOf(fileOf(then)!, table));
@@ -146,9 +146,9 @@ describe('files that were written by this format', () => {
   it('a chart file brings its chart, plan, lines, solos and takes, and is written again as it was', async () => {
     const db = await fresh();
     const file: unknown = JSON.parse(readFileSync(join(FILES, 'chart-2.corvel.json'), 'utf8'));
-    const sent = bringChartFile.parse({ id: '7c0f6a52-0d1f-4b5e-9a55-6d2c1c0f8d11', file });
+    const sent = importChartFile.parse({ id: '7c0f6a52-0d1f-4b5e-9a55-6d2c1c0f8d11', file });
     expect(sent.file.solos.map(({ name }) => name)).toEqual(['One chorus']);
-    await bringChart(db, sent);
+    await importChart(db, sent);
     const again = await chartFileOf(db, sent.id, true);
     // Ids are others on every machine.
     const plain = ({ lines, items, log, takes, version: _, ...rest }: typeof sent.file) => ({

@@ -73,7 +73,7 @@ describe('the lick book', () => {
     const { id } = await keep();
     await licks.remove(db, id);
     expect(await licksOf(db)).toEqual([]);
-    await licks.bringBack(db, id);
+    await licks.restore(db, id);
     expect(await licksOf(db)).toHaveLength(1);
     await expect(licks.remove(db, randomUUID())).rejects.toMatchObject({ status: 404 });
   });

@@ -13,7 +13,7 @@ import {
 import { lickFacts, type LickFacts } from '../../core/line/lick-facts';
 import { STANDARD } from '../../core/neck/tuning';
 import type { Database } from './database';
-import { keptKind, named } from './stored-kind';
+import { storedKind, named } from './stored-kind';
 import { readColumn } from './songbook';
 
 /** Licks that the book holds. */
@@ -35,7 +35,7 @@ function lickFrom({ id, name, version, data: stored }: Row): StoredLick {
   return { id, name, version, ...own };
 }
 
-export const licks = keptKind({
+export const licks = storedKind({
   table: 'lick',
   noun: 'lick',
   gone: { code: 'no-lick', message: 'This lick is not in the book; it may have been deleted.' },

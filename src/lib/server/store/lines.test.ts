@@ -64,7 +64,7 @@ describe('the lines of a chart', () => {
     await expect(lines.remove(db, id, other)).rejects.toMatchObject({ status: 404 });
     await lines.remove(db, id, chart);
     expect(await listLines(db, chart)).toEqual([]);
-    await lines.bringBack(db, id, chart);
+    await lines.restore(db, id, chart);
     expect(await listLines(db, chart)).toHaveLength(1);
     await expect(editLine(db, chart, randomUUID(), { base: 1 })).rejects.toMatchObject({ status: 404 });
   });

@@ -2,12 +2,12 @@
 import type { z } from 'zod';
 import { lineData, type changeLine, type keepLine, type StoredLine } from '../../api/line';
 import type { Database } from './database';
-import { keptKind, named } from './stored-kind';
+import { storedKind, named } from './stored-kind';
 import { versionNamed, readColumn } from './songbook';
 
 const MOST_LINES = 500;
 
-export const lines = keptKind({
+export const lines = storedKind({
   table: 'line',
   noun: 'line',
   gone: { code: 'no-line', message: 'This line is not kept with the chart; it may have been deleted.' },

@@ -2,12 +2,12 @@
 import type { z } from 'zod';
 import { soloData, type keepSolo, type StoredSolo } from '../../api/solo';
 import type { Database } from './database';
-import { keptKind } from './stored-kind';
+import { storedKind } from './stored-kind';
 import { versionNamed, readColumn } from './songbook';
 
 const MOST_SOLOS = 200;
 
-export const solos = keptKind({
+export const solos = storedKind({
   table: 'solo',
   noun: 'solo',
   gone: { code: 'no-solo', message: 'This solo is not kept with the chart; it may have been deleted.' },

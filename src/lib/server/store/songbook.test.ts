@@ -11,7 +11,7 @@ import { fillWithDemo } from '../testing';
 import { DEMO_CHARTS } from '../../scenario/charts';
 import { readSettings, writeSettings } from './settings';
 import * as songbook from './songbook';
-import { fileTrouble } from '../web/failure';
+import { fileProblem } from '../web/failure';
 import { readSheet } from '../../core/harmony/sheet';
 import { DEFAULT_SETTINGS } from '../../api/default-settings';
 
@@ -81,7 +81,7 @@ describe('the songbook', () => {
     await songbook.deleteChart(db, id);
     expect((await list()).total).toBe(0);
     await expect(songbook.openChart(db, id)).rejects.toMatchObject({ status: 404 });
-    await songbook.bringBackChart(db, id);
+    await songbook.restoreChart(db, id);
     expect((await list()).total).toBe(1);
   });
 
@@ -384,7 +384,7 @@ describe('the file', () => {
     const { page_count } = (await sql<{ page_count: number }>`pragma page_count`.execute(db)).rows[0]!;
     await sql.raw(`pragma max_page_count = ${page_count}`).execute(db);
     const large = songbook.saveChart(db, id, { base: 1, source: '# '.repeat(30_000), plan: DEFAULT_PLAN });
-    const error = await large.catch((thrown: unknown) => fileTrouble(thrown));
+    const error = await large.catch((thrown: unknown) => fileProblem(thrown));
     expect(error).toMatchObject({ status: 507, error: { code: 'disk-full' } });
     expect(await songbook.openChart(db, id)).toMatchObject({ source: '| C |', version: 1 });
   });
@@ -398,7 +398,7 @@ describe('the file', () => {
     ['SQLITE_IOERR_READ', 'file-not-readable'],
     ['SQLITE_IOERR_WRITE', 'file-not-writable']
   ])('%s is told as %s', (code, told) => {
-    expect(fileTrouble(Object.assign(new Error(code), { code }))?.error.code).toBe(told);
+    expect(fileProblem(Object.assign(new Error(code), { code }))?.error.code).toBe(told);
   });
 
   it('belongs to a transaction from its start, so that none fails half-way', async () => {

@@ -527,7 +527,7 @@ export async function deleteChart(db: Database, id: string): Promise<void> {
   if (numUpdatedRows === 0n) noChart();
 }
 
-export async function bringBackChart(db: Database, id: string): Promise<void> {
+export async function restoreChart(db: Database, id: string): Promise<void> {
   const { numUpdatedRows } = await db
     .updateTable('chart')
     .set({ deleted_at: null })

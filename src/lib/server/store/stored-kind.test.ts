@@ -8,7 +8,7 @@ import { itemData, setListData } from '../../api/practice';
 import { soloData } from '../../api/solo';
 import { takeData } from '../../api/take';
 import { openDatabase, type Database } from './database';
-import { keptKind } from './stored-kind';
+import { storedKind } from './stored-kind';
 import { licks } from './licks';
 import { lines } from './lines';
 import { items } from '../practice/items';
@@ -24,7 +24,7 @@ beforeEach(async () => {
   chart = (await createChart(db, { source: '| Ebm7 | Ab7 |' })).id;
 });
 
-type Store = ReturnType<typeof keptKind<never, { readonly version: number }>>;
+type Store = ReturnType<typeof storedKind<never, { readonly version: number }>>;
 const notes = [{ start: 0, length: 960, midi: 63, note: 'Eb' }];
 const tempo = { start: 70, goal: 100 };
 
@@ -123,7 +123,7 @@ describe.each(KINDS)('%s', (_, kind, { data, ...columns }, isOfChart) => {
     await store.remove(db, id, of());
     expect(await store.all(db, of())).toEqual([]);
     await expect(store.open(db, id, of())).rejects.toMatchObject({ status: 404 });
-    await store.bringBack(db, id, of());
+    await store.restore(db, id, of());
     expect(await store.all(db, of())).toEqual([kept]);
   });
 
@@ -142,7 +142,7 @@ describe.each(KINDS)('%s', (_, kind, { data, ...columns }, isOfChart) => {
 });
 
 it('as many as there may be, and no more', async () => {
-  const few = keptKind({
+  const few = storedKind({
     table: 'lick',
     noun: 'lick',
     gone: { code: 'no-lick', message: 'none' },

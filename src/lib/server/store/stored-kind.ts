@@ -1,6 +1,6 @@
 /**
  * Things that are kept under an id of the client's making: kept once however often they are sent, edited on top of the version the edit
- * was based on, deleted softly, brought back. `keptKind` makes the store of one kind; what a kind has beside stands in its own file.
+ * was based on, deleted softly, brought back. `storedKind` makes the store of one kind; what a kind has beside stands in its own file.
  */
 import { sure } from '../../core/base/list';
 import type { SelectQueryBuilder } from 'kysely';
@@ -53,7 +53,15 @@ function freshRow() {
 }
 
 /** The store of one kind. `chart` is the id of the chart that things belong to, where they belong to one. */
-export function keptKind<Row, Shown>({ table, noun, gone, most, isOfChart, rows, shown }: Kind<Row, Shown>) {
+export function storedKind<Row, Shown>({
+  table,
+  noun,
+  gone,
+  most,
+  isOfChart,
+  rows,
+  shown
+}: Kind<Row, Shown>) {
   // The tables share their frame; the builder is asked as for one of them.
   const one = table as 'lick';
   const of = <Found>(query: Rows<Found>, chart: string | undefined) =>
@@ -156,8 +164,8 @@ export function keptKind<Row, Shown>({ table, noun, gone, most, isOfChart, rows,
   }
 
   const remove = (db: Database, id: string, chart?: string) => mark(db, id, Date.now(), chart);
-  const bringBack = (db: Database, id: string, chart?: string) => mark(db, id, null, chart);
-  return { all, open, count, admit, insert, has, keep, edit, remove, bringBack };
+  const restore = (db: Database, id: string, chart?: string) => mark(db, id, null, chart);
+  return { all, open, count, admit, insert, has, keep, edit, remove, restore };
 }
 
 /** The columns of a thing that has a name and data, as an edit names them. */

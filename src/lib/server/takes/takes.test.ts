@@ -99,12 +99,12 @@ describe('the takes of a chart', () => {
     await takes.remove(db, id, chart);
     expect(await listTakes(db, chart)).toEqual([]);
     await sweepTakes(db, Date.now() + 6 * DAY);
-    await takes.bringBack(db, id, chart);
+    await takes.restore(db, id, chart);
     expect(await listTakes(db, chart)).toHaveLength(1);
     expect(soundBytes(db, id)).toBe(50);
     await takes.remove(db, id, chart);
     await sweepTakes(db, Date.now() + 8 * DAY);
-    await expect(takes.bringBack(db, id, chart)).rejects.toMatchObject({ status: 404 });
+    await expect(takes.restore(db, id, chart)).rejects.toMatchObject({ status: 404 });
     expect(soundBytes(db, id)).toBe(0);
   });
 });

@@ -26,7 +26,7 @@ import type { TimedTake } from '../../core/takes/judge/time-days';
 import { THRESHOLDS } from '../../core/takes/judge/thresholds';
 import type { Database } from '../store/database';
 import type { Tables } from '../store/tables';
-import { keptKind } from '../store/stored-kind';
+import { storedKind } from '../store/stored-kind';
 import { openChart, readColumn } from '../store/songbook';
 import { isTakeId, removeSound, soundBytes } from './sounds';
 
@@ -89,7 +89,7 @@ export async function listTakes(db: Database, chart: string): Promise<ListedTake
   return rows.map(listedFrom);
 }
 
-export const takes = keptKind({
+export const takes = storedKind({
   table: 'take',
   noun: 'take',
   gone: { code: 'no-take', message: 'This take is not kept any more; it may have been deleted.' },

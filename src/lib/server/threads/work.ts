@@ -6,9 +6,9 @@ import { writeLetters, type Letters } from '../../core/theory/letters';
 import { answers } from '../compute/answers';
 import { copyOfDay } from '../store/copies';
 import { checkPlace, closeFile, joinDatabase, type Database } from '../store/database';
-import { keptJobs } from './songbook-jobs';
+import { songbookJobs } from './songbook-jobs';
 import { readSettings } from '../store/settings';
-import { fileTrouble } from '../web/failure';
+import { fileProblem } from '../web/failure';
 import { paramsOf, type Call, type Job } from './job';
 import type { ThreadAnswer, ThreadHello, ThreadJob } from './pool';
 import { ownNumber } from './thread-time';
@@ -27,7 +27,7 @@ export interface SentJob extends Pick<Call, 'query'> {
 }
 
 const { songbook: path } = workerData as ThreadData;
-const jobs: Readonly<Record<string, Job>> = { ...answers, ...keptJobs };
+const jobs: Readonly<Record<string, Job>> = { ...answers, ...songbookJobs };
 
 let opened: Promise<Database> | undefined;
 /** Opened once; where that failed it is tried again by the next job. */
@@ -39,7 +39,7 @@ const songbook = () =>
 
 /** What is told to the player is in the player's letters; what is stored, and what the routes compute, in the international ones. */
 async function lettersFor(name: string, writes: boolean): Promise<Letters> {
-  if (writes || name === 'start' || name === 'summaries' || !Object.hasOwn(keptJobs, name)) return 'b';
+  if (writes || name === 'start' || name === 'summaries' || !Object.hasOwn(songbookJobs, name)) return 'b';
   return readSettings(await songbook()).then(
     ({ letters }) => letters,
     () => 'b'
@@ -62,7 +62,7 @@ async function answerTo({ text, bytes = new Uint8Array() }: ThreadJob): Promise<
     const { type, name: file } = answer;
     return { kind: 'done', bytes: body, type, ...(file === undefined ? {} : { name: file }) };
   } catch (thrown) {
-    const told = thrown instanceof PlayerError ? thrown : fileTrouble(thrown);
+    const told = thrown instanceof PlayerError ? thrown : fileProblem(thrown);
     if (told) return { kind: 'refused', status: told.status, error: told.error, extra: told.extra };
     return {
       kind: 'failed',

@@ -8,7 +8,7 @@ import {
   MAX_SOUND_BYTES,
   MAX_SOUND_SECONDS
 } from '../../api/limits';
-import { fileTrouble } from './failure';
+import { fileProblem } from './failure';
 
 /** Bytes of a body that is too large which are still taken in, so that the answer reaches whoever sends them. */
 const DRAINED = 32 * 1024 * 1024;
@@ -67,7 +67,7 @@ export function errorResponse(status: number, error: ApiError, extra: object = {
 
 /** The answer to whatever was thrown. */
 export function answerToError(thrown: unknown): Response {
-  const told = thrown instanceof PlayerError ? thrown : fileTrouble(thrown);
+  const told = thrown instanceof PlayerError ? thrown : fileProblem(thrown);
   if (told) return errorResponse(told.status, told.error, told.extra);
   console.error(thrown);
   return errorResponse(500, {

@@ -1,7 +1,7 @@
 /** The jobs of the songbook done where they are asked for, in a thread that draws pages. */
 import { joinDatabase, type Database } from '../store/database';
 import { songbookPath } from '../store/database-path';
-import { keptJobs, type KeptName } from '../threads/songbook-jobs';
+import { songbookJobs, type KeptName } from '../threads/songbook-jobs';
 import { paramsOf, type Call, type Job } from '../threads/job';
 
 let opened: Promise<Database> | undefined;
@@ -11,7 +11,7 @@ export async function askHere<T>(
   name: KeptName,
   { params, query }: Omit<Call, 'params' | 'bytes'> & { readonly params: Readonly<Record<string, string>> }
 ): Promise<T> {
-  const job: Job = keptJobs[name];
+  const job: Job = songbookJobs[name];
   // Where it could not be opened it is tried again by the next page.
   const songbook = () =>
     (opened ??= joinDatabase(songbookPath()).catch((thrown: unknown) => {

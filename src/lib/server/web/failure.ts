@@ -1,7 +1,7 @@
 /** What can go wrong with the songbook's file, told apart. */
 import { PlayerError } from '../../api/errors';
 
-interface Trouble {
+interface Failure {
   readonly status: 500 | 503 | 507;
   readonly code: string;
   /** What it means for the file, to stand behind "The songbook …" or its path. */
@@ -10,7 +10,7 @@ interface Trouble {
 }
 
 /** By the beginning of the code that SQLite or the system gives; the first that fits. */
-const TROUBLES: readonly (readonly [RegExp, Trouble])[] = [
+const FAILURES: readonly (readonly [RegExp, Failure])[] = [
   [
     /^SQLITE_(BUSY|LOCKED)/,
     {
@@ -60,15 +60,15 @@ const TROUBLES: readonly (readonly [RegExp, Trouble])[] = [
 ];
 
 /** The trouble that an error of SQLite or of the system speaks of; null where it is another kind of error. */
-export function troubleOf(thrown: unknown): Trouble | null {
+export function failureOf(thrown: unknown): Failure | null {
   const code = thrown instanceof Error ? (thrown as NodeJS.ErrnoException).code : undefined;
   if (typeof code !== 'string') return null;
-  return TROUBLES.find(([pattern]) => pattern.test(code))?.[1] ?? null;
+  return FAILURES.find(([pattern]) => pattern.test(code))?.[1] ?? null;
 }
 
 /** The same as the answer to a request. */
-export function fileTrouble(thrown: unknown): PlayerError | null {
-  const trouble = troubleOf(thrown);
+export function fileProblem(thrown: unknown): PlayerError | null {
+  const trouble = failureOf(thrown);
   if (!trouble) return null;
   const { status, code, says, advice } = trouble;
   return new PlayerError(status, { code, message: `The songbook ${says}. ${advice}` });

@@ -188,7 +188,7 @@ export class Autosave {
   }
 
   /** Brings a chart back that was deleted elsewhere, and saves what is here on top of it. */
-  async bringBack(): Promise<void> {
+  async restore(): Promise<void> {
     try {
       const response = await this.#outside.fetch(`/api/v1/songbook/${this.#id}/bring-back`, {
         method: 'POST'

@@ -170,7 +170,7 @@ describe('another window', () => {
     save.take(draft('| G | A |'));
     expect(save.status.kind).toBe('gone');
     expect([...store.kept.values()][0]).toContain('| G | A |');
-    await save.bringBack();
+    await save.restore();
     expect(server.stored.source).toBe('| G | A |');
     expect(save.status.kind).toBe('saved');
   });

@@ -23,4 +23,4 @@ export const changeLine = (
   }
 ) => call<{ version: number }>(chart, `/${id}`, 'PUT', edit);
 export const deleteLine = (chart: string, id: string) => call(chart, `/${id}`, 'DELETE');
-export const bringBackLine = (chart: string, id: string) => call(chart, `/${id}/bring-back`, 'POST');
+export const restoreLine = (chart: string, id: string) => call(chart, `/${id}/bring-back`, 'POST');

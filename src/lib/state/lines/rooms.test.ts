@@ -16,7 +16,7 @@ vi.mock('./client', () => {
       answer(() => ({ ...line, id, version: 1 })),
     changeLine: (_: string, __: string, { base }: { base: number }) => answer(() => ({ version: base + 1 })),
     deleteLine: () => answer(() => undefined),
-    bringBackLine: () => answer(() => undefined)
+    restoreLine: () => answer(() => undefined)
   };
 });
 vi.mock('../windows', async (original) => ({

@@ -173,7 +173,7 @@ export class LineShelf {
   /** Lines from a file, kept with the chart; the last of them is shown, and what was not taken is told. */
   async readFile(file: File): Promise<void> {
     await this.#attempt(async () => {
-      const { pieceIn } = await import('../songbook/bring');
+      const { pieceIn } = await import('../songbook/file-import');
       const { lines, melody, left } = await pieceIn(file);
       const all = [...lines, ...(melody ? [{ name: 'melody', notes: melody }] : [])];
       let outside = 0;
@@ -205,7 +205,7 @@ export class LineShelf {
     current.shown = current.shown && { ...current.shown, id: null };
     return async () => {
       await this.#attempt(async () => {
-        await client.bringBackLine(chart, stored.id);
+        await client.restoreLine(chart, stored.id);
         this.kept = [...this.kept, stored];
         this.open(stored.id);
       });

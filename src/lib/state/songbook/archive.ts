@@ -1,5 +1,5 @@
 /** Everything in one file, as the page saves it and sends it in. */
-import type { ArchiveBrought, ArchiveLook, Merge } from '$lib/api/archive';
+import type { ArchiveImported, ArchiveLook, Merge } from '$lib/api/archive';
 import type { ApiError } from '$lib/api/errors';
 
 export const archivePath = (withSounds: boolean) => `/api/v1/archive?sounds=${withSounds ? 'yes' : 'no'}`;
@@ -34,9 +34,9 @@ function send<T>(
 
 export const lookIntoArchive = (file: Blob, onProgress: (done: number) => void, signal: AbortSignal) =>
   send<ArchiveLook>(file, 'look', onProgress, signal);
-export const bringArchive = (
+export const importArchive = (
   file: Blob,
   merge: Merge,
   onProgress: (done: number) => void,
   signal: AbortSignal
-) => send<ArchiveBrought>(file, merge, onProgress, signal);
+) => send<ArchiveImported>(file, merge, onProgress, signal);

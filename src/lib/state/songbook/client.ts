@@ -15,7 +15,8 @@ export const listCharts = (query: Record<string, string>) =>
 export const createChart = (id: string, source: string, plan?: Plan) =>
   call<StoredChart>('', 'POST', { id, source, ...(plan ? { plan } : {}) });
 /** A chart that was saved as one file. */
-export const bringChartFile = (id: string, file: unknown) => call<StoredChart>('/file', 'POST', { id, file });
+export const importChartFile = (id: string, file: unknown) =>
+  call<StoredChart>('/file', 'POST', { id, file });
 export const duplicateChart = (id: string) => call<StoredChart>(`/${id}/duplicate`, 'POST');
 
 export async function renameChart(id: string, title: string): Promise<void> {
@@ -28,7 +29,7 @@ export async function deleteChart(id: string): Promise<void> {
   tell({ kind: 'deleted', chart: id });
 }
 
-export async function bringBackChart(id: string): Promise<void> {
+export async function restoreChart(id: string): Promise<void> {
   await call(`/${id}/bring-back`, 'POST');
   tell({ kind: 'brought back', chart: id });
 }

@@ -5,7 +5,7 @@ import { readSheet } from '$lib/core/harmony/sheet';
 import { prettyNote } from '$lib/core/theory/typeset';
 import { counted } from '$lib/core/theory/words';
 import { Drafts } from '../chart/drafts';
-import type { Brought } from './bring';
+import type { Imported } from './file-import';
 import { createChart } from './client';
 
 export class NewChart {
@@ -14,8 +14,8 @@ export class NewChart {
   /** Whether B and H are German names, where the player has said so; else an H tells. */
   german: boolean | undefined = $state();
   /** What a file held that was brought; its chart is what is typed, as long as nothing else is. */
-  brought: Brought | null = $state.raw(null);
-  broughtName = $state('');
+  imported: Imported | null = $state.raw(null);
+  importedName = $state('');
   /** The chart's own name from the start: pressed twice, or sent again, it is one chart. */
   #id = '';
   readonly #drafts = new Drafts();
@@ -55,18 +55,18 @@ export class NewChart {
   }
 
   /** The file whose chart is what is typed; null where the player has typed on. */
-  get file(): Brought | null {
-    return this.brought?.chart === this.text ? this.brought : null;
+  get file(): Imported | null {
+    return this.imported?.chart === this.text ? this.imported : null;
   }
 
   /** Lays a file on the desk: its chart as text, with its lines. Rejects with a sentence where it cannot be read. */
   async read(file: File): Promise<void> {
-    const { chartIn } = await import('./bring');
-    this.broughtName = file.name;
-    this.brought = null;
-    this.brought = await chartIn(file);
-    if (this.brought.chart === null) return;
-    this.text = this.brought.chart;
+    const { chartIn } = await import('./file-import');
+    this.importedName = file.name;
+    this.imported = null;
+    this.imported = await chartIn(file);
+    if (this.imported.chart === null) return;
+    this.text = this.imported.chart;
     this.typed();
   }
 
@@ -82,7 +82,7 @@ export class NewChart {
 }
 
 /** Keeps the lines of a file with its chart. */
-export async function keepLines(chart: string, { lines, over }: Brought): Promise<void> {
+export async function keepLines(chart: string, { lines, over }: Imported): Promise<void> {
   const { keepLine } = await import('../lines/client');
   for (const { name, notes } of lines)
     await keepLine(chart, crypto.randomUUID(), { name, data: { notes, over } });

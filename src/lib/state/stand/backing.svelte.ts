@@ -55,8 +55,8 @@ export class Backing {
     this.#onchange();
   }
 
-  /** Brings back what was kept for the chart. */
-  async restore(): Promise<void> {
+  /** Loads what was kept for the chart. */
+  async load(): Promise<void> {
     const kept = await keptRecording(this.#chart);
     if (!kept || this.recording) return;
     try {
@@ -148,7 +148,7 @@ export class Backing {
     void keepRecording(this.#chart, null);
   }
 
-  bringBack(): void {
+  restore(): void {
     this.recording = this.gone;
     this.gone = null;
     this.#onchange();

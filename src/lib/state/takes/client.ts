@@ -24,7 +24,7 @@ export const changeTake = (
   edit: { readonly base: number; readonly name?: string; readonly seconds?: number; readonly data?: TakeData }
 ) => call<{ version: number }>(chart, `/${id}`, 'PUT', edit);
 export const deleteTake = (chart: string, id: string) => call(chart, `/${id}`, 'DELETE');
-export const bringBackTake = (chart: string, id: string) => call(chart, `/${id}/bring-back`, 'POST');
+export const restoreTake = (chart: string, id: string) => call(chart, `/${id}/bring-back`, 'POST');
 export const forgetSound = (chart: string, id: string) => call(chart, `/${id}/sound`, 'DELETE');
 export const takeSounds = () => callRoute<TakeSounds>('takes', 'what the sounds fill is not known');
 

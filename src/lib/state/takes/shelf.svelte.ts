@@ -230,9 +230,9 @@ export class TakeShelf {
     });
   }
 
-  async bringBack(id: string): Promise<void> {
+  async restore(id: string): Promise<void> {
     await this.#notices.attempt(async () => {
-      await client.bringBackTake(this.chart, id);
+      await client.restoreTake(this.chart, id);
       await this.#reopen(id);
     });
   }

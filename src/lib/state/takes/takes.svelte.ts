@@ -1,5 +1,5 @@
 /** The takes of a chart: the rooms of which each does one thing, put together. */
-import type { Trouble } from '$lib/core/takes/model';
+import type { SoundFault } from '$lib/core/takes/model';
 import { logBox } from '../practice/practice-log';
 import { Rehearsal } from '../stand/rehearsal.svelte';
 import type { Workspace } from '../chart/workspace.svelte';
@@ -13,7 +13,7 @@ import { MicrophoneWay } from './ways/microphone.svelte';
 import { MidiWay } from './ways/midi.svelte';
 import type { LiveWay, Room } from './ways/way';
 
-export const TROUBLE_WORDS: Readonly<Record<Trouble | 'cut short', string>> = {
+export const FAULT_WORDS: Readonly<Record<SoundFault | 'cut short', string>> = {
   silence: 'Nothing can be heard in it: is the cable in, and the right input chosen?',
   noise: 'No notes could be told from the noise in it. Come nearer to the microphone, or turn the band down.',
   clipped: 'It was too loud and is clipped: turn the input down. What could be read was read.',

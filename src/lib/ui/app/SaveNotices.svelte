@@ -43,7 +43,7 @@
     <p class="min-w-52 flex-1 text-warn">
       This chart was deleted elsewhere. What you see here is still whole; what do you want to do?
     </p>
-    <Button onclick={() => chart.autosave.bringBack()}>Restore it</Button>
+    <Button onclick={() => chart.autosave.restore()}>Restore it</Button>
     <Button onclick={keepAsNew}>Keep it as a new chart</Button>
   </div>
 {/if}

@@ -16,17 +16,17 @@
     stale: 'Changed elsewhere',
     gone: 'Deleted elsewhere'
   } as const;
-  const isTrouble = $derived(['offline', 'refused', 'stale', 'gone'].includes(status.kind));
+  const isFault = $derived(['offline', 'refused', 'stale', 'gone'].includes(status.kind));
 </script>
 
 <span
-  class="inline-flex items-center gap-1.5 text-sm {isTrouble ? 'font-bold text-warn' : 'text-soft'}"
+  class="inline-flex items-center gap-1.5 text-sm {isFault ? 'font-bold text-warn' : 'text-soft'}"
   role="status"
   data-save-state={status.kind}
 >
   {#if status.kind === 'saved'}<Check size={15} />
   {:else if status.kind === 'offline'}<CloudOff size={15} />
-  {:else if isTrouble}<TriangleAlert size={15} />
+  {:else if isFault}<TriangleAlert size={15} />
   {:else}<LoaderCircle size={15} />{/if}
-  <span class={isTrouble ? 'max-md:sr-only' : 'max-xl:sr-only'}>{WORDS[status.kind]}</span>
+  <span class={isFault ? 'max-md:sr-only' : 'max-xl:sr-only'}>{WORDS[status.kind]}</span>
 </span>

@@ -54,9 +54,9 @@
     shown = PAGE;
   }
   async function remove(lick: StoredLick) {
-    const bringBack = await book.remove(lick);
-    if (bringBack)
-      toast(`“${lick.name}” was deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
+    const restore = await book.remove(lick);
+    if (restore)
+      toast(`“${lick.name}” was deleted.`, { action: { label: 'Undo', onClick: () => void restore() } });
   }
   const practice = new LickPractice();
   /** A part of a session opens one lick, in one place. */

@@ -201,9 +201,9 @@
 
   async function remove() {
     const name = lines.shelf.stored?.name ?? '';
-    const bringBack = await lines.shelf.remove();
-    if (bringBack)
-      toast(`“${name}” deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
+    const restore = await lines.shelf.remove();
+    if (restore)
+      toast(`“${name}” deleted.`, { action: { label: 'Undo', onClick: () => void restore() } });
   }
 </script>
 

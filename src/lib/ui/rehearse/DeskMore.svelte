@@ -144,7 +144,7 @@
           : 'play to a recording'}</Button
     >
     {#if backing.gone && !backing.recording}
-      <Button size="stand" onclick={() => backing.bringBack()}>restore “{backing.gone.name}”</Button>
+      <Button size="stand" onclick={() => backing.restore()}>restore “{backing.gone.name}”</Button>
     {/if}
     {#if NOTICES}<a
         class="ml-auto inline-flex min-h-11 items-center text-xs text-soft underline"

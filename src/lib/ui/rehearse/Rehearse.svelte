@@ -149,7 +149,7 @@
     // Making ready to sound takes longer than the first picture does.
     return behindPicture(() => {
       void rehearsal.transport.fetchSounds();
-      void rehearsal.backing.restore();
+      void rehearsal.backing.load();
     });
   });
 

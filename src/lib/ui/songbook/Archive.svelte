@@ -2,10 +2,10 @@
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
   import PackageOpen from '@lucide/svelte/icons/package-open';
-  import type { ArchiveBrought, ArchiveLook, Merge } from '$lib/api/archive';
+  import type { ArchiveImported, ArchiveLook, Merge } from '$lib/api/archive';
   import { sure } from '$lib/core/base/list';
   import { counted } from '$lib/core/theory/words';
-  import { archivePath, bringArchive, lookIntoArchive } from '$lib/state/songbook/archive';
+  import { archivePath, importArchive, lookIntoArchive } from '$lib/state/songbook/archive';
   import { dayHere } from '$lib/state/day-here';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
@@ -15,9 +15,9 @@
 
   interface Props {
     /** It came in; `before` is the copy of what was here. */
-    onbrought: (brought: ArchiveBrought) => void;
+    onimported: (imported: ArchiveImported) => void;
   }
-  let { onbrought }: Props = $props();
+  let { onimported }: Props = $props();
 
   const WAYS = [
     {
@@ -75,10 +75,10 @@
     const chosen = file;
     if (!chosen) return;
     void attempt(async (signal) => {
-      const brought = await bringArchive(chosen, merge, tell, signal);
+      const imported = await importArchive(chosen, merge, tell, signal);
       file = null;
       look = null;
-      onbrought(brought);
+      onimported(imported);
     });
   }
 </script>

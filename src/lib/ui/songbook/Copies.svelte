@@ -53,7 +53,7 @@
       await callRoute<Copy>('copies', 'no backup was made', 'POST');
       await load();
     });
-  const bringBack = (name: string) =>
+  const restore = (name: string) =>
     attempt(async () => {
       asked = '';
       const { before } = await callRoute<{ before: string }>(
@@ -68,7 +68,7 @@
     open = false;
     await invalidateAll();
     onback();
-    toast(says, { duration: 15_000, action: { label: 'Undo', onClick: () => void bringBack(before) } });
+    toast(says, { duration: 15_000, action: { label: 'Undo', onClick: () => void restore(before) } });
   }
   const says = ({ charts, bytes }: Copy) =>
     charts === null ? 'cannot be read' : `${counted(charts, 'chart')}, ${(bytes / 1e6).toFixed(1)} MB`;
@@ -96,7 +96,7 @@
           </div>
           {#if asked === copy.name}
             <span class="text-sm">Everything since then goes back.</span>
-            <Button tone="target" disabled={isBusy} onclick={() => void bringBack(copy.name)}
+            <Button tone="target" disabled={isBusy} onclick={() => void restore(copy.name)}
               >Restore it</Button
             >
             <Button onclick={() => (asked = '')}>Cancel</Button>
@@ -115,7 +115,7 @@
   {:else if !problem}
     <p class="text-soft" role="status">Loading backups …</p>
   {/if}
-  <Archive onbrought={({ before }) => void cameIn(before, 'The archive is in your songbook.')} />
+  <Archive onimported={({ before }) => void cameIn(before, 'The archive is in your songbook.')} />
   {#snippet actions()}
     <Button disabled={isBusy} onclick={() => void copyNow()}>Back up now</Button>
   {/snippet}

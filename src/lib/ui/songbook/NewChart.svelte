@@ -45,9 +45,9 @@
     fresh.text = laid;
     fresh.typed();
   }
-  const { brought } = $derived(fresh);
-  const isOfFile = $derived(brought !== null && (brought.chart === null || fresh.file !== null));
-  const told = $derived(brought?.left.filter(({ text }) => text || brought.chart).slice(0, MOST_TOLD) ?? []);
+  const { imported } = $derived(fresh);
+  const isOfFile = $derived(imported !== null && (imported.chart === null || fresh.file !== null));
+  const told = $derived(imported?.left.filter(({ text }) => text || imported.chart).slice(0, MOST_TOLD) ?? []);
 </script>
 
 <section
@@ -129,20 +129,20 @@
         </select>
       </div>
     {/if}
-    {#if brought && isOfFile}
-      <div class="mt-1 text-sm" role="status" data-brought>
-        {#if brought.lines.length}
+    {#if imported && isOfFile}
+      <div class="mt-1 text-sm" role="status" data-imported>
+        {#if imported.lines.length}
           <p>
-            {counted(brought.lines.length, 'line')} in it; {brought.lines.length === 1 ? 'it is' : 'they are'} kept
+            {counted(imported.lines.length, 'line')} in it; {imported.lines.length === 1 ? 'it is' : 'they are'} kept
             with the chart.
           </p>
         {/if}
-        {#if brought.plan}
+        {#if imported.plan}
           <p>
-            {counted(brought.plan.decisions.length, 'chord')} read in a key that is written inside the tune.
+            {counted(imported.plan.decisions.length, 'chord')} read in a key that is written inside the tune.
           </p>
         {/if}
-        {#if brought.chart === null}<p class="text-warn">“{fresh.broughtName}” has no chords in it.</p>{/if}
+        {#if imported.chart === null}<p class="text-warn">“{fresh.importedName}” has no chords in it.</p>{/if}
         <ul class="text-soft">
           {#each told as { text, why }, i (i)}<li>{text ? `“${text}” ` : ''}{why}</li>{/each}
         </ul>

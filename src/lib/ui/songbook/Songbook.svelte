@@ -20,22 +20,22 @@
   import { Many } from '$lib/state/songbook/many.svelte';
   import { keepLines, NewChart } from '$lib/state/songbook/new-chart.svelte';
   import {
-    bringBackChart,
-    bringChartFile,
+    restoreChart,
+    importChartFile,
     createChart,
     deleteChart,
     duplicateChart,
     listCharts,
     renameChart
   } from '$lib/state/songbook/client';
-  import { Bringing, type Take } from '$lib/state/songbook/bringing.svelte';
+  import { Importing, type Take } from '$lib/state/songbook/importing.svelte';
   import Arriving from '../app/Arriving.svelte';
   import { bindKeys, layKeys } from '../keys/keys';
   import Head from '../shell/Head.svelte';
   import { SONGBOOK_KEYS } from './songbook-keys';
   import Button from '../kit/Button.svelte';
   import Select from '../kit/Select.svelte';
-  import BringMany from './BringMany.svelte';
+  import ImportMany from './ImportMany.svelte';
   import ChartRow from './ChartRow.svelte';
   import Copies from './Copies.svelte';
   import Filters from './Filters.svelte';
@@ -111,23 +111,23 @@
     });
 
   /** One file is laid on the desk; of several each is looked at first. */
-  const bringing = new Bringing();
-  function bringAll(files: FileList | null | undefined) {
+  const importing = new Importing();
+  function importAll(files: FileList | null | undefined) {
     const [first, ...more] = files ?? [];
     if (!first) return;
     isWriting = true;
     const isWhole = first.name.endsWith('.corvel.json');
-    if (more.length > 0 || isWhole) void bringing.read([first, ...more]);
+    if (more.length > 0 || isWhole) void importing.read([first, ...more]);
     else
       void attempt(async () => {
-        const { listIn } = await import('$lib/state/songbook/bring');
-        if (await listIn(first)) await bringing.read([first]);
+        const { listIn } = await import('$lib/state/songbook/file-import');
+        if (await listIn(first)) await importing.read([first]);
         else await fresh.read(first);
       });
   }
-  const takeBrought: Take = async (id, one, title) => {
+  const takeImported: Take = async (id, one, title) => {
     if (one.whole !== undefined) {
-      await bringChartFile(id, one.whole);
+      await importChartFile(id, one.whole);
       return;
     }
     const { declared, directivesIn, withDeclaration } = await import('$lib/core/chart/directives');
@@ -136,7 +136,7 @@
     await createChart(id, isNamed ? source : withDeclaration(source, 'title', title), one.plan);
     await keepLines(id, one);
   };
-  function closeBringing(taken: readonly { readonly id: string }[]) {
+  function closeImport(taken: readonly { readonly id: string }[]) {
     if (taken.length === 0) return;
     void refresh();
     toast(`${counted(taken.length, 'chart')} came into the songbook.`, {
@@ -214,7 +214,7 @@
           label: 'Undo',
           onClick: () =>
             void attempt(async () => {
-              await bringBackChart(chart.id);
+              await restoreChart(chart.id);
               await refresh();
             })
         }
@@ -286,7 +286,7 @@
     isDropping = false;
     if (!event.dataTransfer?.files.length) return;
     event.preventDefault();
-    bringAll(event.dataTransfer.files);
+    importAll(event.dataTransfer.files);
   }}
 />
 {#if isDropping}
@@ -298,7 +298,7 @@
   </div>
 {/if}
 <Copies bind:open={showsCopies} onback={() => void refresh()} />
-<BringMany {bringing} take={takeBrought} onclose={closeBringing} />
+<ImportMany {importing} take={takeImported} onclose={closeImport} />
 
 <div class="page-head" inert={isCovered}>
   <Head at="songbook" title="Songbook">
@@ -421,7 +421,7 @@
       bind:field={chartText}
       isOver={isWriting}
       oncreate={() => void create()}
-      onfiles={bringAll}
+      onfiles={importAll}
       onclose={() => void stopWriting()}
     />
   </div>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { toast } from 'svelte-sonner';
   import { listenAgain } from '$lib/state/takes/sound';
-  import { TROUBLE_WORDS, type Takes } from '$lib/state/takes/takes.svelte';
+  import { FAULT_WORDS, type Takes } from '$lib/state/takes/takes.svelte';
   import Button from '../kit/Button.svelte';
 
   let { takes }: { takes: Takes } = $props();
@@ -34,5 +34,5 @@
   </p>
 {/if}
 {#each data?.troubles ?? [] as trouble (trouble)}
-  <p class="card px-3 py-2 text-sm text-warn" role="status">{TROUBLE_WORDS[trouble]}</p>
+  <p class="card px-3 py-2 text-sm text-warn" role="status">{FAULT_WORDS[trouble]}</p>
 {/each}

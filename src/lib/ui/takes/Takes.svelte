@@ -184,7 +184,7 @@
     const take = opened;
     if (!take || !(await takes.shelf.remove(take))) return;
     toast(`“${take.name}” deleted.`, {
-      action: { label: 'Undo', onClick: () => void takes.shelf.bringBack(take.id) }
+      action: { label: 'Undo', onClick: () => void takes.shelf.restore(take.id) }
     });
   }
 

@@ -74,9 +74,9 @@
     void edit(list, { charts });
   }
   async function remove(list: StoredSetList) {
-    const bringBack = await today.removeSetList(list);
-    if (bringBack)
-      toast(`“${list.name}” was deleted.`, { action: { label: 'Undo', onClick: () => void bringBack() } });
+    const restore = await today.removeSetList(list);
+    if (restore)
+      toast(`“${list.name}” was deleted.`, { action: { label: 'Undo', onClick: () => void restore() } });
   }
 
   /** Minutes that a tune of a run-through is given. */

@@ -69,10 +69,10 @@
     await goto(`/charts/${chart}?view=rehearse`);
   }
   async function remove(items: readonly StoredItem[], name: string) {
-    const bringBack = await today.remove(items);
-    if (bringBack)
+    const restore = await today.remove(items);
+    if (restore)
       toast(`${name} was archived. What you played stays in the log.`, {
-        action: { label: 'Undo', onClick: () => void bringBack() }
+        action: { label: 'Undo', onClick: () => void restore() }
       });
   }
 

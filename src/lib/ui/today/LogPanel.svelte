@@ -51,9 +51,9 @@
   const time = (seconds: number) => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 
   async function remove(row: StoredRow) {
-    const bringBack = await book.remove(row);
-    if (bringBack)
-      toast('The entry was deleted.', { action: { label: 'Undo', onClick: () => void bringBack() } });
+    const restore = await book.remove(row);
+    if (restore)
+      toast('The entry was deleted.', { action: { label: 'Undo', onClick: () => void restore() } });
   }
   let own = $state('');
   let minutes = $state(10);
@@ -101,7 +101,7 @@
         type="file"
         class="sr-only"
         accept=".csv,text/csv"
-        data-bring-log
+        data-import-log
         onchange={(event) => {
           const [file] = event.currentTarget.files ?? [];
           if (file) void book.take(file);

@@ -120,7 +120,7 @@ export function logFromCsv(text: string): {
   lines.slice(0, MOST_LINES).forEach((cells, i) => {
     if (cells.every((cell) => cell.trim() === '')) return;
     const cell = (column: Column) => (cells[at.get(column) ?? -1] ?? '').trim();
-    const why = troubleOf(cell);
+    const why = failureOf(cell);
     if (why) left.push({ line: i + 2, why });
     else rows.push(rowOf(cell));
   });
@@ -132,7 +132,7 @@ export function logFromCsv(text: string): {
 
 const isCount = (text: string, most: number) => /^\d{1,6}$/.test(text) && Number(text) <= most;
 
-function troubleOf(cell: (column: Column) => string): string | null {
+function failureOf(cell: (column: Column) => string): string | null {
   const [day, seconds, tempo, clean] = [cell('day'), cell('seconds'), cell('tempo'), cell('clean')];
   if (!isDay(day)) return `“${day}” is no day; write it like 2026-03-05.`;
   if (!isCount(seconds, 86_400)) return `“${seconds}” is no number of seconds.`;

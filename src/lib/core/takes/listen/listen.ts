@@ -5,7 +5,7 @@
  * Source: docs/music-rules.md, Listening. Pure: it runs in a worker, on the server and in a test alike.
  */
 import { numberAt } from '../../base/list';
-import type { HeardNote, KnownSound, Listened, PitchCurve, PitchEvent, Trouble } from '../model';
+import type { HeardNote, KnownSound, Listened, PitchCurve, PitchEvent, SoundFault } from '../model';
 import { withoutEchoes } from './echo';
 import { eventsIn } from './events';
 import { framesOf, HOP, levelOf, SILENT, type Frame } from './frames';
@@ -52,7 +52,7 @@ export function listenTo(
   const tuning = tuningOf((still.length ? still : sounding).map(({ pitch }) => pitch));
   const loudest = Math.max(...sounding.map(({ level }) => level));
   const notes = sounding.map((part) => noteOf(part, tuning, loudest, frames));
-  return { notes, tuning: Math.round(tuning * 100), troubles: troublesOf(samples, struck) };
+  return { notes, tuning: Math.round(tuning * 100), troubles: faultsOf(samples, struck) };
 }
 
 /** The seconds at which something begins in a sound, whatever it is: a tap on the body of a guitar as well. */
@@ -212,7 +212,7 @@ const TOLD = {
   several: { second: 0.7, share: 0.5, least: 4 }
 } as const;
 
-function troublesOf(samples: Float32Array, struck: readonly Struck[]): Trouble[] {
+function faultsOf(samples: Float32Array, struck: readonly Struck[]): SoundFault[] {
   const { second, share, least } = TOLD.several;
   const double = struck.filter(({ begun }) => begun.second >= second).length;
   return [

@@ -27,7 +27,7 @@ export const POST: RequestHandler = ({ request, url }) =>
       await receive(request.body, path);
       const merge = url.searchParams.get('merge') ?? 'look';
       return Response.json(
-        await ask('archive.bring', { lane: 'bulk', writes: merge !== 'look', query: { path, merge } })
+        await ask('archive.import', { lane: 'bulk', writes: merge !== 'look', query: { path, merge } })
       );
     } finally {
       remove();

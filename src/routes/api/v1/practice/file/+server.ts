@@ -5,4 +5,4 @@ import { reading, writing } from '$lib/server/web/ask';
 export const GET = reading('practice.file', { lane: 'bulk' });
 
 /** Takes a table into the log. */
-export const POST = writing('practice.bring-table', { lane: 'bulk', body: FILE_BODY });
+export const POST = writing('practice.import-table', { lane: 'bulk', body: FILE_BODY });

@@ -1,4 +1,4 @@
 import { FILE_BODY } from '$lib/server/web/answer';
 import { writing } from '$lib/server/web/ask';
 
-export const POST = writing('charts.bring-file', { lane: 'bulk', body: FILE_BODY });
+export const POST = writing('charts.import-file', { lane: 'bulk', body: FILE_BODY });

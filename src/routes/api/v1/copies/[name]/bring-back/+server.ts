@@ -1,3 +1,3 @@
 import { writing } from '$lib/server/web/ask';
 
-export const POST = writing('copies.bring-back', { lane: 'bulk' });
+export const POST = writing('copies.restore', { lane: 'bulk' });

@@ -1,3 +1,3 @@
 import { writing } from '$lib/server/web/ask';
 
-export const POST = writing('charts.bring-back');
+export const POST = writing('charts.restore');

@@ -1,3 +1,3 @@
 import { writing } from '$lib/server/web/ask';
 
-export const POST = writing('log.bring-back');
+export const POST = writing('log.restore');

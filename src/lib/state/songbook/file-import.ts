@@ -42,7 +42,7 @@ export async function pieceIn(file: File): Promise<ReadPiece> {
 }
 
 /** A chart from a file, its melody in its text, and its lines as they are kept. */
-export interface Brought extends Pick<ReadPiece, 'chart' | 'lines' | 'left'> {
+export interface Imported extends Pick<ReadPiece, 'chart' | 'lines' | 'left'> {
   readonly over: LineData['over'];
   /** What the file says of the reading of single changes: keys that are written inside the tune. */
   readonly plan?: Plan;
@@ -56,7 +56,7 @@ export interface Brought extends Pick<ReadPiece, 'chart' | 'lines' | 'left'> {
 export const WHOLE_CHART = '.corvel.json';
 
 /** A chart that Corvel saved as one file; whether all of it holds is the server's to say. */
-async function wholeIn(file: File): Promise<Brought> {
+async function wholeIn(file: File): Promise<Imported> {
   if (file.size > MAX_FILE_BYTES)
     throw new Error(`“${file.name}” is larger than ${MAX_FILE_BYTES / 1024 / 1024} MiB.`);
   const parts: readonly (keyof WholeParts)[] = ['lines', 'items', 'takes'];
@@ -78,14 +78,14 @@ interface WholeParts {
 }
 
 /** The charts of a file that is a table of them; null where it is none. */
-export async function listIn(file: File): Promise<readonly Brought[] | null> {
+export async function listIn(file: File): Promise<readonly Imported[] | null> {
   const { isChartList, readChartList } = await import('$lib/core/formats/csv/list');
   if (!/\.(?:csv|tsv|txt)$/i.test(file.name) || file.size > MAX_FILE_BYTES) return null;
   const text = await file.text();
   if (!isChartList(text)) return null;
   return readChartList(text).map(({ row, title, chart, left }) => {
     const why = `Row ${row}${title ? `, “${title}”,` : ''} has no chord in it.`;
-    return asBrought({
+    return asImported({
       chart,
       melody: null,
       lines: [],
@@ -94,12 +94,12 @@ export async function listIn(file: File): Promise<readonly Brought[] | null> {
   });
 }
 
-export async function chartIn(file: File): Promise<Brought> {
+export async function chartIn(file: File): Promise<Imported> {
   if (file.name.endsWith(WHOLE_CHART)) return wholeIn(file);
-  return asBrought(await pieceIn(file));
+  return asImported(await pieceIn(file));
 }
 
-function asBrought({ chart, melody, lines, keys = [], left }: ReadPiece): Brought {
+function asImported({ chart, melody, lines, keys = [], left }: ReadPiece): Imported {
   if (chart === null) return { chart, lines: [], left, over: [] };
   const sheet = readSheet(chart);
   const { head, form, analysis } = sheet;

@@ -1,11 +1,11 @@
 /** Many files brought at once: each is read and looked at before anything is stored; what is wanted is then taken, one after another. */
-import type { Brought } from './bring';
+import type { Imported } from './file-import';
 
-export interface BroughtFile {
+export interface ImportedFile {
   readonly id: string;
   readonly file: string;
   /** As far as it was read. */
-  readonly brought: Brought | null;
+  readonly imported: Imported | null;
   readonly title: string;
   /** "12 bars in G minor", or why it cannot be taken. */
   readonly says: string;
@@ -18,10 +18,10 @@ export interface BroughtFile {
 export const MOST_FILES = 500;
 
 /** What taking a chart is: its id is given, so that one sent twice is one chart. */
-export type Take = (id: string, brought: Brought, title: string) => Promise<void>;
+export type Take = (id: string, imported: Imported, title: string) => Promise<void>;
 
-export class Bringing {
-  files: readonly BroughtFile[] = $state.raw([]);
+export class Importing {
+  files: readonly ImportedFile[] = $state.raw([]);
   /** How many are done of how many, while something is under way; null at rest. */
   progress: { readonly doing: 'read' | 'taken'; readonly done: number; readonly of: number } | null =
     $state.raw(null);
@@ -42,18 +42,18 @@ export class Bringing {
         ? `${MOST_FILES} files at once are the most; the first ${MOST_FILES} are read.`
         : '';
     const some = files.slice(0, MOST_FILES);
-    const { chartIn, listIn } = await import('./bring');
-    const { lookAt } = await import('./brought-look');
+    const { chartIn, listIn } = await import('./file-import');
+    const { lookAt } = await import('./import-summary');
     for (const [i, file] of some.entries()) {
       if (this.#isStopped) break;
       this.progress = { doing: 'read', done: i, of: some.length };
       await new Promise((next) => setTimeout(next));
       const looks = await listIn(file)
         .then(async (list) => list ?? [await chartIn(file)])
-        .then((found) => found.map((brought) => ({ brought, ...lookAt(brought, file.name) })))
+        .then((found) => found.map((imported) => ({ imported, ...lookAt(imported, file.name) })))
         .catch((error: unknown) => [
           {
-            brought: null,
+            imported: null,
             title: file.name,
             says: error instanceof Error ? error.message : 'This file cannot be read.',
             canBeTaken: false
@@ -82,11 +82,11 @@ export class Bringing {
     this.#isStopped = false;
     this.problem = '';
     const wanted = this.wanted;
-    for (const [i, { id, brought, title }] of wanted.entries()) {
+    for (const [i, { id, imported, title }] of wanted.entries()) {
       if (this.#isStopped) break;
       this.progress = { doing: 'taken', done: i, of: wanted.length };
       try {
-        await take(id, brought!, title);
+        await take(id, imported!, title);
       } catch (error) {
         this.problem = error instanceof Error ? error.message : 'That could not be stored.';
         break;

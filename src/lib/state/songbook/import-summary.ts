@@ -3,9 +3,9 @@ import { byteLength, MAX_CHART_BYTES, tooLargeMessage } from '$lib/api/limits';
 import { readSheet } from '$lib/core/harmony/sheet';
 import { prettyNote } from '$lib/core/theory/typeset';
 import { counted } from '$lib/core/theory/words';
-import type { Brought } from './bring';
+import type { Imported } from './file-import';
 
-export function lookAt({ chart, lines, left, holds }: Brought, file: string) {
+export function lookAt({ chart, lines, left, holds }: Imported, file: string) {
   const named = file.replace(/\.\w{1,8}$/, '').trim() || file;
   if (chart === null)
     return { title: named, says: left[0]?.why ?? 'There is no chord in it.', canBeTaken: false };

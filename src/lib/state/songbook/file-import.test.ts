@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chartIn } from './bring';
+import { chartIn } from './file-import';
 
 const file = (name: string, bytes: readonly number[] | string) =>
   new File([typeof bytes === 'string' ? bytes : new Uint8Array(bytes)], name);
