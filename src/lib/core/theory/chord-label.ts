@@ -1,6 +1,6 @@
 /** Chord symbols for typesetting: a chord in pieces, with true accidentals. */
 import type { Chord } from './chord';
-import { MINOR_WORD } from './chord-reader';
+import { MINOR_WORD } from './symbol/suffix';
 import { prettyNote, prettySuffix } from './typeset';
 
 /** The pieces of a symbol for typesetting: root, what stays on the line, what is raised, and the bass. */
