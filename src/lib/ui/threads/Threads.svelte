@@ -12,30 +12,21 @@
 <script lang="ts">
   import { nth } from '$lib/core/base/list';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
-  import { settings } from '$lib/state/settings.svelte';
   import { beatsOf, endOf } from '$lib/core/line/model';
   import type { FaintPath } from '$lib/workers/solve';
   import type { TargetPath } from '$lib/core/targets/path';
   import Arriving from '../app/Arriving.svelte';
-  import ChordText from '../chord/ChordText.svelte';
   import type { MetChange } from '$lib/state/stand/landings.svelte';
-  import MeetingMark from '../takes/MeetingMark.svelte';
-  import { MEETING_WORDS } from '../takes/words';
   import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
   import { Debounced } from '../kit/debounced.svelte';
-  import {
-    HEAD,
-    layOutPitch,
-    layOutTime,
-    pitchEnds,
-    stepWords,
-    threadLine,
-    THREADS,
-    TONE_INSET
-  } from './layout';
+  import { ThreadDragging } from './dragging.svelte';
+  import { layOutPitch, layOutTime, pitchEnds, threadLine, THREADS, TONE_INSET } from './layout';
   import Playhead from './Playhead.svelte';
   import ThreadColumn from './ThreadColumn.svelte';
+  import ThreadGround from './ThreadGround.svelte';
+  import ThreadMarks from './ThreadMarks.svelte';
+  import { changeInWords } from './words';
 
   interface Props {
     workspace: Workspace;
@@ -62,16 +53,13 @@
   }: Props = $props();
 
   const NO_TONES: (typeof workspace.tones)[number] = [];
+  const NO_STEPS: TargetPath['targets'] = [];
   const NO_TARGETS: typeof workspace.paths.targets = new Map();
   const targets = $derived(hidesTargets ? NO_TARGETS : workspace.paths.targets);
   const path = $derived(hidesTargets ? null : workspace.paths.path);
 
-  /** Where in its column a mark stands: beside the lowest tone. */
-  const BESIDE = TONE_INSET + 22;
   let available = $state(900);
-  const seen = new ScrollWindow();
-  /** The tone the player is dragging the thread to. */
-  let dragged: { change: number; midi: number } | null = $state(null);
+  const inSight = new ScrollWindow();
   /** The alternative under the pointer. */
   let offeredPath: TargetPath | null = $state.raw(null);
 
@@ -93,12 +81,12 @@
 
   const allBars = $derived(workspace.sheet.form.bars);
   /** The changes that are drawn, and the bars over them. */
-  const range = seen.row(
+  const range = inSight.row(
     () => timeline.columns.length,
     (i) => nth(timeline.columns, i).x
   );
   const columns = $derived(timeline.columns.slice(range.from, range.to));
-  const barRange = seen.row(
+  const barRange = inSight.row(
     () => allBars.length,
     (i) => timeline.time(nth(allBars, i).start)
   );
@@ -140,95 +128,24 @@
     return layout.time(nth(changes, change).start + beat - 1);
   }
 
-  /** Targets inside a change, where there are several. */
-  const later = $derived((path?.targets ?? []).filter(({ change, beat }) => beat > 1 && isSeen(change)));
-
-  /** The step into each target, written where the thread bends. */
-  const steps = $derived(
-    (path?.targets ?? []).flatMap(({ change, beat, cell, step }, i, targets) => {
-      const before = targets[i - 1];
-      if (!before || !step || beat > 1 || !isSeen(change)) return [];
-      const x = nth(layout.columns, change).x - 8;
-      const y = (layout.pitch(before.cell.midi) + layout.pitch(cell.midi)) / 2;
-      return [
-        { change, x, y: y + (Math.abs(step.semitones) < 3 ? -13 : 0), words: stepWords(step.semitones) }
-      ];
-    })
-  );
-
   $effect(() => {
     const column = timeline.columns[workspace.selected];
-    if (column) seen.show(column.x, column.x + column.width);
+    if (column) inSight.show(column.x, column.x + column.width);
   });
 
-  function nearest(change: number, event: PointerEvent): number | null {
-    const svg = (event.currentTarget as Element).closest('svg')!;
-    const y = event.clientY - svg.getBoundingClientRect().top;
-    const tones = workspace.tones[change] ?? [];
-    if (tones.length === 0) return null;
-    return tones.reduce((a, b) =>
-      Math.abs(layout.pitch(b.midi) - y) < Math.abs(layout.pitch(a.midi) - y) ? b : a
-    ).midi;
-  }
-
-  /** The column a finger has come down on beside its tones: a tap selects it, a swipe scrolls. */
-  let tapped: number | null = null;
-
-  function grab(event: PointerEvent, change: number) {
-    if (isStill) return;
-    const isOnTone = (event.target as Element).closest('[data-drag]') !== null;
-    tapped = event.pointerType === 'touch' && !isOnTone ? change : null;
-    if (tapped !== null) return;
-    const midi = nearest(change, event);
-    workspace.select(change);
-    if (midi === null || event.button !== 0) return;
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    dragged = { change, midi };
-  }
-
-  /** While the player drags, the thread shows where it would go. */
-  function drag(event: PointerEvent) {
-    if (!dragged) return;
-    const midi = nearest(dragged.change, event);
-    if (midi === null || midi === dragged.midi) return;
-    dragged = { ...dragged, midi };
-    const cell = workspace.tones[dragged.change]?.find((tone) => tone.midi === midi);
-    workspace.paths.considered = cell ? { change: dragged.change, cell } : null;
-  }
-
-  function letGo() {
-    tapped = null;
-    dragged = null;
-    workspace.paths.considered = null;
-  }
-
-  function drop(change: number) {
-    if (tapped === change) workspace.select(change);
-    const tone = dragged && workspace.tones[change]?.find(({ midi }) => midi === dragged!.midi);
-    letGo();
-    if (!tone) return;
-    const current = workspace.paths.targets.get(change);
-    if (current?.isFixed && current.cell.midi === tone.midi) workspace.unpin(change);
-    else workspace.pin(change, tone);
-  }
+  const dragging = new ThreadDragging(
+    () => workspace,
+    () => layout
+  );
 
   /** The drawing in words, for those who hear it. */
   const heldByWords = new Debounced(() => ({ columns, changes, targets, met }));
-  const spoken = $derived(heldByWords.value.columns.map(({ index }) => describe(index, heldByWords.value)));
-
-  function describe(
-    index: number,
-    { changes, targets, met }: Pick<typeof heldByWords.value, 'changes' | 'targets' | 'met'>
-  ): string {
-    const { symbol, bar, chord } = nth(changes, index);
-    const target = targets.get(index);
-    const own = met?.get(index);
-    const meeting = own ? `, ${MEETING_WORDS[own.met]}${own.isPast ? ' last time' : ''}` : '';
-    if (!target) return `${symbol}, bar ${bar}, ${chord ? 'resting' : 'no target'}${meeting}`;
-    const { cell, step, isFixed } = target;
-    const move = step ? `, ${stepWords(step.semitones)}` : '';
-    return `${symbol}, bar ${bar}, target ${cell.degree} ${cell.note}${move}${isFixed ? ', pinned' : ''}${meeting}`;
-  }
+  const spoken = $derived.by(() => {
+    const { columns, changes, targets, met } = heldByWords.value;
+    return columns.map(({ index }) =>
+      changeInWords(nth(changes, index), targets.get(index), met?.get(index))
+    );
+  });
 </script>
 
 <section class="relative min-w-0 overflow-hidden card" aria-label="Threads">
@@ -239,7 +156,7 @@
     aria-label="Threads, to be scrolled"
     tabindex="0"
     bind:clientWidth={available}
-    {@attach seen.follow}
+    {@attach inSight.follow}
   >
     <svg
       width={layout.width}
@@ -249,62 +166,20 @@
       aria-label="Chord tones in time"
       {@attach dragByTouch()}
     >
-      <!-- Bars -->
-      {#each bars as bar (bar.number)}
-        {@const x = layout.time(bar.start)}
-        {@const opens = bar.section !== '' && bar.section !== allBars[bar.number - 2]?.section}
-        <line
-          x1={x}
-          x2={x}
-          y1={opens ? 0 : 14}
-          y2={height}
-          class={opens ? 'stroke-soft' : 'stroke-line'}
-          stroke-width={opens ? 1.5 : 1}
-        />
-        <text x={x + 5} y="11" font-size="10" class="fill-soft">
-          {bar.number}{#if opens}<tspan class="font-bold">&#160;&#160;{bar.section}</tspan>{/if}
-        </text>
-      {/each}
-
-      <!-- The column of the moment, and the one that comes: moved, not made anew -->
-      {#if now}
-        <rect x={now.x} y="15" width={now.width} height={height - 15} class="fill-lit" />
-        <rect x={now.x} y="15" width={now.width} height="3" class="fill-target" />
-      {/if}
-      {#if next}<rect x={next.x} y="15" width={next.width} height="2" class="fill-next" />{/if}
-      {#each columns as column (column.index)}
-        <ChordText
-          symbol={nth(changes, column.index).symbol}
-          x={column.x + 7}
-          y={HEAD - 8}
-          size={column.width < 70 ? 15 : 19}
-          room={column.width - 9}
-          class="fill-ink"
-        />
-      {/each}
-
-      <!-- Changes that are left alone -->
-      {#each columns as column (column.index)}
-        {#if workspace.paths.path && nth(changes, column.index).chord && !workspace.paths.targets.has(column.index)}
-          <g data-resting={column.index}>
-            <rect
-              x={column.x}
-              y={HEAD}
-              width={column.width}
-              height={height - HEAD}
-              class="fill-paper"
-              fill-opacity="0.75"
-            />
-            <text
-              x={column.x + column.width - 8}
-              y={height - 8}
-              text-anchor="end"
-              font-size="11"
-              class="fill-soft">resting</text
-            >
-          </g>
-        {/if}
-      {/each}
+      <ThreadGround
+        {layout}
+        {height}
+        {allBars}
+        {bars}
+        {columns}
+        {changes}
+        {now}
+        {next}
+        isResting={(change) =>
+          workspace.paths.path !== null &&
+          nth(changes, change).chord !== null &&
+          !workspace.paths.targets.has(change)}
+      />
 
       <!-- The lanes of the voices -->
       {#if workspace.showsLanes}
@@ -394,10 +269,10 @@
           aria-hidden="true"
           data-change={column.index}
           class="cursor-ns-resize outline-none"
-          onpointerdown={(event) => grab(event, column.index)}
-          onpointermove={drag}
-          onpointerup={() => drop(column.index)}
-          onpointercancel={letGo}
+          onpointerdown={(event) => isStill || dragging.grab(event, column.index)}
+          onpointermove={(event) => dragging.drag(event)}
+          onpointerup={() => dragging.drop(column.index)}
+          onpointercancel={() => dragging.letGo()}
         >
           <rect x={column.x} y="15" width={column.width} height={height - 15} fill="transparent" />
           <ThreadColumn
@@ -405,7 +280,7 @@
             {column}
             {tones}
             {target}
-            aimed={dragged?.change === column.index ? dragged.midi : null}
+            aimed={dragging.aimed?.change === column.index ? dragging.aimed.midi : null}
             {isNear}
             colours={column.index === workspace.selected && !isBare
               ? (workspace.moment?.marks ?? []).filter(({ role }) => role !== 'chord')
@@ -414,68 +289,16 @@
         </g>
       {/each}
 
-      <!-- Targets inside a change -->
-      {#each later as { change, beat, cell, isFixed } (`${change}:${beat}`)}
-        {@const x = timeOf(change, beat) + TONE_INSET}
-        <g class="pointer-events-none" data-later="{change}:{beat}">
-          <circle
-            cx={x}
-            cy={layout.pitch(cell.midi)}
-            r="9.5"
-            class="fill-target {isFixed ? 'stroke-ink' : ''}"
-            stroke-width={isFixed ? 2 : 0}
-          />
-          <text
-            {x}
-            y={layout.pitch(cell.midi) + 3.6}
-            text-anchor="middle"
-            font-size="10"
-            class="fill-on-target font-bold">{settings.label(cell)}</text
-          >
-        </g>
-      {/each}
-
-      <!-- What leads into the targets -->
-      {#each workspace.paths.approachNotes as [i, notes] (i)}
-        {#each notes.filter(({ change }) => isSeen(change)) as note (note.beat)}
-          {@const x = timeOf(note.change, note.beat) + 4}
-          {@const y = layout.pitch(note.midi)}
-          <path
-            d="M{x - 4} {y - 5}L{x + 6} {y}L{x - 4} {y + 5}Z"
-            class="pointer-events-none fill-target"
-            data-approach={note.kind}
-          />
-        {/each}
-      {/each}
-
-      <!-- How they were met -->
-      {#if met}
-        {#each columns as { index, x } (index)}
-          {@const own = met.get(index)}
-          {#if own}
-            <g class="pointer-events-none" opacity={own.isPast ? 0.4 : 1} data-met-at={index}>
-              <MeetingMark met={own.met} x={x + BESIDE} y={height - 10} r={7} />
-            </g>
-          {/if}
-        {/each}
-      {/if}
-
-      <!-- How far the thread moves -->
-      {#each steps as step (step.change)}
-        <g class="pointer-events-none">
-          <rect
-            x={step.x - 17}
-            y={step.y - 9}
-            width="34"
-            height="16"
-            rx="8"
-            class="fill-surface stroke-line"
-          />
-          <text x={step.x} y={step.y + 3} text-anchor="middle" font-size="11" class="fill-ink font-bold">
-            {step.words}
-          </text>
-        </g>
-      {/each}
+      <ThreadMarks
+        {layout}
+        {height}
+        {columns}
+        targets={path?.targets ?? NO_STEPS}
+        approachNotes={workspace.paths.approachNotes}
+        {met}
+        {timeOf}
+        {isSeen}
+      />
     </svg>
     {#if time !== null}<Playhead x={layout.time(time)} top={15} height={height - 15} />{/if}
   </div>
