@@ -33,3 +33,7 @@ export function queryOf(search: string, sort: Sort, filter: Filter): Record<stri
   const said = [['search', search], ['sort', sort === 'practised' ? '' : sort], ...Object.entries(filter)];
   return Object.fromEntries(said.filter(([, value]) => value));
 }
+
+/** The same as one text, as an address has it. */
+export const saidOf = (asked: Readonly<Record<string, string>>): string =>
+  new URLSearchParams(asked).toString();

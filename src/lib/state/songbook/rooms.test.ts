@@ -7,9 +7,18 @@ import { noteOf, TICKS } from '$lib/core/line/model';
 
 const made = vi.hoisted(() => ({
   charts: [] as { id: string; source: string }[],
-  lines: [] as { chart: string; name: string }[]
+  lines: [] as { chart: string; name: string }[],
+  asked: [] as { query: Record<string, string>; answer: (titles: string[]) => void; fail: () => void }[]
 }));
 vi.mock('./client', () => ({
+  listCharts: (query: Record<string, string>) =>
+    new Promise((resolve, reject) =>
+      made.asked.push({
+        query,
+        answer: (titles) => resolve({ charts: titles.map((title) => ({ title })), total: 3 }),
+        fail: () => reject(new Error('The server does not answer.'))
+      })
+    ),
   createChart: (id: string, source: string) => {
     made.charts.push({ id, source });
     return Promise.resolve({ id });
@@ -26,6 +35,7 @@ const { kept } = storage;
 vi.stubGlobal('localStorage', storage);
 
 const { NewChart } = await import('./new-chart.svelte');
+const { Listing } = await import('./listing.svelte');
 function typing(text: string) {
   const fresh = new NewChart();
   fresh.text = text;
@@ -105,5 +115,55 @@ describe('a new chart', () => {
       'storm.musicxml'
     );
     expect(fresh.text).toBe('| Gm7 |');
+  });
+});
+
+describe('the list of charts', () => {
+  const listing = () => {
+    const told: unknown[] = [];
+    const own = new Listing(
+      { charts: [], total: 0 } as never,
+      { search: '', sort: 'title', tag: 'ferry' },
+      {
+        onasked: (said) => told.push(said),
+        onfailure: (error) => told.push((error as Error).message)
+      }
+    );
+    made.asked = [];
+    return { own, told, titles: () => own.found.charts.map(({ title }) => title) };
+  };
+  const arrived = () => new Promise((resolve) => setTimeout(resolve));
+
+  it('shows what was asked for last, whichever answer comes last, and more behind it', async () => {
+    const { own, told, titles } = listing();
+    expect([own.isNarrowed, own.asked]).toEqual([true, { sort: 'title', tag: 'ferry' }]);
+    own.search = 'k';
+    const first = own.refresh();
+    own.search = 'keel';
+    const second = own.refresh();
+    made.asked[1]!.answer(['Keel']);
+    made.asked[0]!.answer(['Kelp', 'Keel']);
+    await Promise.all([first, second]);
+    expect(titles()).toEqual(['Keel']);
+    expect(told).toEqual(['search=k&sort=title&tag=ferry', 'search=keel&sort=title&tag=ferry']);
+    const more = own.more();
+    expect(made.asked[2]!.query['offset']).toBe('1');
+    made.asked[2]!.answer(['Keelson']);
+    await more;
+    expect(titles()).toEqual(['Keel', 'Keelson']);
+  });
+
+  it('keeps what it has where the server is away, and asks anew only for another address', async () => {
+    const { own, told } = listing();
+    const failing = own.sortBy('changed');
+    made.asked[0]!.fail();
+    await failing;
+    expect(told.at(-1)).toBe('The server does not answer.');
+    void own.meet(new URLSearchParams('sort=changed&tag=ferry'));
+    await arrived();
+    expect(made.asked).toHaveLength(1);
+    void own.meet(new URLSearchParams('search=tide'));
+    expect(made.asked[1]!.query).toEqual({ search: 'tide', offset: '0' });
+    expect([own.sort, own.isNarrowed]).toEqual(['practised', false]);
   });
 });

@@ -45,6 +45,7 @@ vi.mock('$lib/audio/midi-in', () => ({
 }));
 
 const { Takes } = await import('./takes.svelte');
+const { TakeReading } = await import('./reading.svelte');
 const { soundOf } = await import('./sound');
 const { knownSounds } = await import('./known-sounds');
 const { joinedBlocks, ownPart, swungBeats } = await import('./made-of');
@@ -256,6 +257,41 @@ describe('takes', () => {
     expect(returned.notices.problem).toBe('');
     expect(returned.shelf.opened!.seconds).toBe(5);
     returned.shelf.close();
+  });
+
+  it('are read round by round, bar by bar, and change by change', async () => {
+    const takes = room();
+    await simulate(takes, { ...perfect(PLAYED.targets), rounds: 2 });
+    const looped: number[][] = [];
+    const replaying = { beat: null as number | null, loop: (...ends: number[]) => looped.push(ends) };
+    const reading = new TakeReading(takes, replaying as never);
+    const { beats, bars } = takes.workspace.sheet.form;
+    expect([reading.rounds, reading.round, reading.time]).toEqual([2, 0, null]);
+    const first = reading.line.map(({ start, midi: own }) => [start, own]);
+    // A hair before the second round it is as good as there.
+    replaying.beat = beats - 0.01;
+    reading.followReplay();
+    expect(reading.round).toBe(1);
+    expect(reading.line.map(({ start, midi: own }) => [start, own])).toEqual(first);
+    expect(reading.line.every(({ place }) => place)).toBe(true);
+    expect(reading.over.every(({ read }) => read.change === 0)).toBe(true);
+    replaying.beat = null;
+    takes.workspace.select(1);
+    expect(reading.over.every(({ read }) => read.change === 1)).toBe(true);
+    expect(reading.over.length).toBeGreaterThan(0);
+    reading.loopChange();
+    reading.mark('from', 2);
+    reading.mark('to', 1);
+    expect(reading.passage).toEqual({ from: 1, to: 1 });
+    reading.mark('to', 2);
+    reading.loopPassage();
+    const { start, beats: long } = reading.change!;
+    expect(looped).toEqual([
+      [beats + start, beats + start + long],
+      [beats, beats + bars[1]!.start + bars[1]!.beats]
+    ]);
+    reading.begin();
+    expect([reading.round, reading.passage]).toEqual([0, null]);
   });
 
   it('give way to the next one when they are deleted', async () => {

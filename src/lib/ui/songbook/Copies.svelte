@@ -96,8 +96,7 @@
           </div>
           {#if asked === copy.name}
             <span class="text-sm">Everything since then goes back.</span>
-            <Button tone="target" disabled={isBusy} onclick={() => void restore(copy.name)}
-              >Restore it</Button
+            <Button tone="target" disabled={isBusy} onclick={() => void restore(copy.name)}>Restore it</Button
             >
             <Button onclick={() => (asked = '')}>Cancel</Button>
           {:else}

@@ -47,7 +47,9 @@
   }
   const { imported } = $derived(fresh);
   const isOfFile = $derived(imported !== null && (imported.chart === null || fresh.file !== null));
-  const told = $derived(imported?.left.filter(({ text }) => text || imported.chart).slice(0, MOST_TOLD) ?? []);
+  const told = $derived(
+    imported?.left.filter(({ text }) => text || imported.chart).slice(0, MOST_TOLD) ?? []
+  );
 </script>
 
 <section
@@ -133,8 +135,9 @@
       <div class="mt-1 text-sm" role="status" data-imported>
         {#if imported.lines.length}
           <p>
-            {counted(imported.lines.length, 'line')} in it; {imported.lines.length === 1 ? 'it is' : 'they are'} kept
-            with the chart.
+            {counted(imported.lines.length, 'line')} in it; {imported.lines.length === 1
+              ? 'it is'
+              : 'they are'} kept with the chart.
           </p>
         {/if}
         {#if imported.plan}

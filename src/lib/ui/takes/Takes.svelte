@@ -3,31 +3,26 @@
   import { goto } from '$app/navigation';
   import { onDestroy, onMount, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
-  import Repeat from '@lucide/svelte/icons/repeat';
-  import { firstOf, nth } from '$lib/core/base/list';
+  import { firstOf } from '$lib/core/base/list';
   import type { LoopWish } from '$lib/core/harmony/excerpt';
   import { drillOf } from '$lib/core/line/drills';
-  import { endOf, ticksOf, type LineNote } from '$lib/core/line/model';
-  import { placeNotes } from '$lib/core/line/place';
-  import { readLine } from '$lib/core/line/read';
-  import { HIGHEST_TEMPO, LOWEST_TEMPO } from '$lib/core/practice/ladder';
-  import { beatOf } from '$lib/core/takes/align';
   import type { TakeRemark } from '$lib/core/takes/judge/remarks';
   import type { Exchange } from '$lib/core/takes/trade';
   import { counted } from '$lib/core/theory/words';
   import { askFor } from '$lib/state/practice/assigned';
+  import { TakeReading } from '$lib/state/takes/reading.svelte';
   import { Replaying } from '$lib/state/takes/replay.svelte';
   import { Takes } from '$lib/state/takes/takes.svelte';
   import { readFile } from '$lib/state/takes/ways/file';
-  import { notesOver } from '$lib/core/line/over-change';
-  import Button from '../kit/Button.svelte';
-  import NumberField from '../kit/NumberField.svelte';
   import { bindKeys, layKeys } from '../keys/keys';
   import { CORRECT_KEYS, TAKE_KEYS } from './take-keys';
   import LineNeck from '../lines/LineNeck.svelte';
   import type { ViewProps } from '../view';
+  import BesideTake from './BesideTake.svelte';
+  import ClockBar from './ClockBar.svelte';
   import CorrectBar from './CorrectBar.svelte';
   import Exchanges from './Exchanges.svelte';
+  import PassageBar from './PassageBar.svelte';
   import Stand from '../stand/Stand.svelte';
   import RecordingFoot from './RecordingFoot.svelte';
   import TakeBar from './TakeBar.svelte';
@@ -39,16 +34,14 @@
   import TakeRemarks from './TakeRemarks.svelte';
   import TakeTime from './TakeTime.svelte';
   import TakeTrends from './TakeTrends.svelte';
-  import { TAKE_FILES, type Passage } from './files';
-  import { percent } from './words';
+  import TurnNotice from './TurnNotice.svelte';
+  import { TAKE_FILES } from './files';
 
   let { workspace }: ViewProps = $props();
   const takes = untrack(() => new Takes(workspace));
   const replaying = untrack(() => new Replaying(takes));
   const { correcting } = takes;
-  let round = $state(0);
-  /** Bars that were marked, both in: what is looped or kept. */
-  let passage: Passage | null = $state.raw(null);
+  const reading = untrack(() => new TakeReading(takes, replaying));
   let isDropping = $state(false);
 
   onMount(() => {
@@ -62,15 +55,10 @@
   });
 
   const opened = $derived(takes.shelf.opened);
-  const beside = $derived(takes.shelf.beside);
   const data = $derived(opened?.data ?? null);
   const judgement = $derived(takes.judging.judgement);
   const arranged = $derived(takes.judging.arranged);
-  const rounds = $derived(judgement?.figures.rounds ?? 1);
-  const formBeats = $derived(arranged?.sheet.form.beats ?? 0);
-  /** The selected change, as far as the chart of the take has it. */
-  const selected = $derived(Math.min(workspace.selected, (arranged?.analysis.changes.length ?? 1) - 1));
-  const change = $derived(arranged?.analysis.changes[selected]);
+  const { change, formBeats, rounds, selected } = $derived(reading);
 
   const openedId = $derived(opened?.id);
   /** Another take is opened at its first round, in silence. */
@@ -78,70 +66,16 @@
     void openedId;
     untrack(() => {
       replaying.stop();
-      round = 0;
-      passage = null;
+      reading.begin();
       if (correcting.isOn) correcting.stop();
     });
   });
   /** The drawing follows the replay from round to round. */
-  $effect(() => {
-    const { beat } = replaying;
-    if (beat !== null && formBeats > 0)
-      round = Math.min(rounds - 1, Math.max(0, Math.floor((beat + 0.05) / formBeats)));
-  });
-  const time = $derived(replaying.beat === null ? null : replaying.beat - round * formBeats);
-
-  /** The round as a line, with places on the neck. */
-  const line = $derived.by((): readonly LineNote[] => {
-    if (!judgement || !arranged) return [];
-    const [from, to] = [ticksOf(round * formBeats), ticksOf((round + 1) * formBeats)];
-    const own = judgement.line
-      .filter(({ start }) => start >= from && start < to)
-      .map((note) => ({ ...note, start: note.start - from }));
-    // Where the plan has the hand, if all of it lies there; else where the hand has it easiest.
-    const { neck, home } = arranged;
-    const placings = [{ position: home }, {}].flatMap(
-      (wish) => placeNotes(own, { neck, alternatives: 1, ...wish }).places
-    );
-    return placings[0]?.notes ?? own;
-  });
-  const reading = $derived(
-    arranged
-      ? readLine(
-          { meter: arranged.sheet.head.meter, notes: line },
-          { form: arranged.sheet.form, analysis: arranged.analysis, chosen: arranged.chosen }
-        )
-      : null
-  );
-  /** While it is replayed the neck shows the change that sounds. */
-  const shownChange = $derived.by(() => {
-    if (!arranged || time === null) return change;
-    return arranged.analysis.changes.findLast(({ start }) => start <= time + 0.05) ?? change;
-  });
-  const over = $derived(
-    shownChange && reading
-      ? notesOver(line, shownChange).map(({ note, index }) => ({ note, read: nth(reading.notes, index) }))
-      : []
-  );
-  const next = $derived.by(() => {
-    if (!shownChange) return null;
-    const end = ticksOf(shownChange.start + shownChange.beats);
-    return line.find(({ start }) => start >= end) ?? null;
-  });
-  const lit = $derived.by(() => {
-    if (time === null) return null;
-    const at = ticksOf(time);
-    return line.find((note) => at >= note.start && at < endOf(note))?.start ?? null;
-  });
+  $effect(() => reading.followReplay());
 
   function select(index: number) {
     workspace.select(index);
-    if (replaying.isPlaying) loop();
-  }
-  function loop() {
-    if (!change) return;
-    const from = change.start + round * formBeats;
-    void replaying.loop(from, from + change.beats);
+    if (replaying.isPlaying) reading.loopChange();
   }
   function toggle() {
     if (takes.isRecording) void takes.finish();
@@ -191,7 +125,12 @@
   async function save(id: string) {
     if (!change) return;
     try {
-      const done = await TAKE_FILES.find((one) => one.id === id)?.run({ takes, line, change, passage });
+      const done = await TAKE_FILES.find((one) => one.id === id)?.run({
+        takes,
+        line: reading.line,
+        change,
+        passage: reading.passage
+      });
       if (done === null) takes.notices.problem ||= 'This take has nothing to save in that form.';
       else if (done) toast(done);
     } catch (error) {
@@ -199,25 +138,9 @@
     }
   }
 
-  /** Marks bars; the other end gives way where it would come first. */
-  function mark(end: 'from' | 'to', bar: number) {
-    const own = passage ?? { from: change?.bar ?? 1, to: change?.bar ?? 1 };
-    const marked = { ...own, [end]: bar };
-    passage = marked.from <= marked.to ? marked : { from: bar, to: bar };
-  }
-  /** Loops the passage in the round that is shown. */
-  function loopPassage() {
-    const bars = arranged?.sheet.form.bars;
-    const [first, last] = [passage?.from, passage?.to].map((number) =>
-      bars?.find((bar) => bar.number === number)
-    );
-    if (first && last)
-      void replaying.loop(round * formBeats + first.start, round * formBeats + last.start + last.beats);
-  }
-
   /** The bars of an answer, in its round. */
   function showExchange({ answer }: Exchange) {
-    round = answer.round;
+    reading.round = answer.round;
     const first = arranged?.analysis.changes.find(({ bar }) => bar >= answer.bars.from);
     if (first) select(first.index);
   }
@@ -236,7 +159,7 @@
   }
 
   $effect(() => {
-    const keys = bindKeys(TAKE_KEYS, { toggle, loop, correct });
+    const keys = bindKeys(TAKE_KEYS, { toggle, loop: () => reading.loopChange(), correct });
     return layKeys('Takes', () => keys);
   });
   const isCorrecting = $derived(correcting.isOn && judgement !== null && !takes.isRecording);
@@ -255,10 +178,7 @@
   onDestroy(() => (workspace.viewSteps = null));
   /** The drawing follows the selected note from round to round. */
   $effect(() => {
-    const note = correcting.selected === null ? undefined : data?.notes[correcting.selected];
-    if (!isCorrecting || !note || !data || formBeats === 0) return;
-    const own = Math.floor((beatOf(data, note.at) + 0.1) / formBeats);
-    round = Math.max(0, Math.min(rounds - 1, own));
+    if (isCorrecting) reading.followCorrection();
   });
   function correct() {
     if (correcting.isOn) correcting.stop();
@@ -280,21 +200,7 @@
   {#if takes.isRecording}
     <Stand rehearsal={takes.rehearsal}>
       {#snippet notice()}
-        {#if takes.turn}
-          {@const { isOwn, left } = takes.turn}
-          <p
-            class="flex items-baseline gap-4 rounded-md px-3 py-1 {isOwn
-              ? 'bg-target text-on-target'
-              : 'bg-lit'}"
-            role="status"
-            data-turn={isOwn ? 'own' : 'corvel'}
-          >
-            <span class="font-display text-4xl whitespace-nowrap max-sm:text-3xl"
-              >{isOwn ? 'Your turn' : 'Corvel plays'}</span
-            >
-            <span class="text-2xl tabular-nums" aria-hidden="true">{Math.ceil(left - 1e-6)}</span>
-          </p>
-        {/if}
+        {#if takes.turn}<TurnNotice {...takes.turn} />{/if}
         {#if takes.microphone.waits}<p class="card px-3 py-1 text-warn" role="status">
             {takes.microphone.waits}
           </p>{/if}
@@ -324,10 +230,10 @@
           {takes}
           {opened}
           isPlaying={replaying.isPlaying}
-          bind:round
+          bind:round={reading.round}
           {rounds}
           ontoggle={toggle}
-          onloop={loop}
+          onloop={() => reading.loopChange()}
           oncorrect={correct}
           onsave={(id) => void save(id)}
           onremove={() => void remove()}
@@ -347,9 +253,9 @@
             {arranged}
             {data}
             {judgement}
-            {round}
+            round={reading.round}
             {selected}
-            {time}
+            time={reading.time}
             {correcting}
             onselect={select}
           />
@@ -362,81 +268,21 @@
               second={replaying.second}
             />
           {/if}
-          <p
-            class="flex flex-wrap items-center gap-2 text-sm text-soft"
-            data-passage={passage && `${passage.from}-${passage.to}`}
-          >
-            A passage of it: bars
-            {#each ['from', 'to'] as const as end (end)}
-              {#if end === 'to'}to{/if}
-              <NumberField
-                label={end === 'from' ? 'First bar of the passage' : 'Last bar of the passage'}
-                value={passage?.[end] ?? change?.bar ?? 1}
-                min={1}
-                max={arranged.sheet.form.bars.length}
-                onset={(bar) => mark(end, bar)}
-              />
-            {/each}
-            {#if passage}
-              <Button size="small" onclick={loopPassage}><Repeat size={14} /> loop it</Button>
-              <Button size="small" onclick={() => void save('line')}>keep as a line</Button>
-              <Button size="small" onclick={() => void save('lick')}>keep as a lick</Button>
-              <Button size="small" onclick={() => (passage = null)}>clear</Button>
-            {/if}
-          </p>
+          <PassageBar {reading} bars={arranged.sheet.form.bars.length} onsave={(id) => void save(id)} />
           <TakeTime
             time={judgement.time}
             bars={arranged.sheet.form.bars.map(({ start }) => start)}
             beats={formBeats}
-            {round}
+            round={reading.round}
             bandSwing={takes.judging.bandSwing}
           />
           {#if takes.judging.exchanges.length}
             <Exchanges exchanges={takes.judging.exchanges} onshow={showExchange} />
           {/if}
-          {#if beside?.data && takes.judging.beside}
-            <div class="flex flex-wrap items-baseline gap-x-3 text-sm" data-beside={beside.id}>
-              <b>{beside.name}</b>
-              <span class="text-soft">
-                {percent(takes.judging.beside.judgement.figures.hits)} hit, {percent(
-                  takes.judging.beside.judgement.figures.outlined
-                )} heard; above {percent(judgement.figures.hits)} and {percent(judgement.figures.outlined)}
-              </span>
-              <Button size="small" onclick={() => takes.shelf.closeBeside()}>close</Button>
-            </div>
-            <TakeDrawing
-              arranged={takes.judging.beside.arranged}
-              data={beside.data}
-              judgement={takes.judging.beside.judgement}
-              round={Math.min(round, takes.judging.beside.judgement.figures.rounds - 1)}
-              {selected}
-              time={null}
-              onselect={select}
-              isSmall
-            />
-          {/if}
-          <LineNeck {workspace} notes={over} {next} {lit} />
+          <BesideTake {takes} round={reading.round} {selected} onselect={select} />
+          <LineNeck {workspace} notes={reading.over} next={reading.next} lit={reading.lit} />
           {#if opened.way === 'file' || opened.way === 'midi file'}
-            <p class="flex flex-wrap items-center gap-3 text-sm text-soft" data-clock>
-              The beat was found in the notes. If it is wrong, correct it:
-              <NumberField
-                label="Tempo of the take"
-                value={Math.round(data.tempo * 10) / 10}
-                min={LOWEST_TEMPO}
-                max={HIGHEST_TEMPO}
-                unit="bpm"
-                onset={(tempo) => void takes.shelf.setClock(tempo, data.start)}
-              />
-              <NumberField
-                label="Second of the first beat"
-                value={Math.round(data.start * 100) / 100}
-                min={-30}
-                max={600}
-                unit="s to the first beat"
-                onset={(start) => void takes.shelf.setClock(data.tempo, start)}
-                class="w-20"
-              />
-            </p>
+            <ClockBar shelf={takes.shelf} {data} />
           {/if}
           <TakeFigures
             figures={judgement.figures}

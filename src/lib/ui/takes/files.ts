@@ -13,6 +13,7 @@ import { prettyNote, prettySymbol } from '$lib/core/theory/typeset';
 import { callRoute } from '$lib/state/call';
 import { LickBook } from '$lib/state/licks/licks.svelte';
 import { keepLine } from '$lib/state/lines/client';
+import type { Passage } from '$lib/state/takes/reading.svelte';
 import { soundOf } from '$lib/state/takes/sound';
 import type { Takes } from '$lib/state/takes/takes.svelte';
 import { saveFile } from '../export/file';
@@ -26,12 +27,6 @@ interface Keeping {
   readonly line: readonly LineNote[];
   /** Bars of it that were marked, both in; null where none were. */
   readonly passage: Passage | null;
-}
-
-/** Some bars of the form, both in. */
-export interface Passage {
-  readonly from: number;
-  readonly to: number;
 }
 
 interface TakeFile {
