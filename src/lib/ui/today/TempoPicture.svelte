@@ -1,12 +1,13 @@
 <!-- An item's tempo over time: am I getting on, or do I stand still? -->
 <script lang="ts">
-  import { extent, max, min } from 'd3-array';
-  import { scaleLinear, scaleUtc } from 'd3-scale';
+  import { max, min } from 'd3-array';
+  import { scaleLinear } from 'd3-scale';
   import { curveMonotoneX, line } from 'd3-shape';
   import type { Pictures } from '$lib/api/practice';
   import type { TempoDay } from '$lib/core/practice/log/sums';
   import Select from '../kit/Select.svelte';
-  import { shortDay } from './days';
+  import { dayAxis } from './day-axis';
+  import DayTicks from './DayTicks.svelte';
   import Picture from './Picture.svelte';
 
   let { tempos }: { tempos: Pictures['tempos'] } = $props();
@@ -21,9 +22,11 @@
     )[0]!
   );
   const item = $derived(tempos.find(({ id }) => id === picked) ?? latest);
-  const at = (day: string) => new Date(`${day}T12:00:00Z`);
-  const x = $derived(
-    scaleUtc(extent(item.days, ({ day }) => at(day)) as [Date, Date], [MARGIN.left, WIDTH - MARGIN.right])
+  const axis = $derived(
+    dayAxis(
+      item.days.map(({ day }) => day),
+      [MARGIN.left, WIDTH - MARGIN.right]
+    )
   );
   const y = $derived(
     scaleLinear(
@@ -37,7 +40,7 @@
   const clean = $derived(item.days.filter((one): one is TempoDay & { clean: number } => one.clean !== null));
   const path = $derived(
     line<TempoDay & { clean: number }>()
-      .x(({ day }) => x(at(day)))
+      .x(({ day }) => axis.x(day))
       .y((one) => y(one.clean))
       .curve(curveMonotoneX)(clean) ?? ''
   );
@@ -70,11 +73,7 @@
       <line x1={MARGIN.left} x2={WIDTH - MARGIN.right} y1={y(tick)} y2={y(tick)} class="stroke-line" />
       <text x={MARGIN.left - 8} y={y(tick) + 4} text-anchor="end" class="fill-soft text-xs">{tick}</text>
     {/each}
-    {#each x.ticks(8) as tick (tick.getTime())}
-      <text x={x(tick)} y={HEIGHT - 6} text-anchor="middle" class="fill-soft text-xs"
-        >{shortDay(tick.toISOString().slice(0, 10))}</text
-      >
-    {/each}
+    <DayTicks {axis} y={HEIGHT - 6} />
     <line
       x1={MARGIN.left}
       x2={WIDTH - MARGIN.right}
@@ -90,12 +89,12 @@
     <path d={path} class="fill-none stroke-ink" stroke-width="2.5" />
     {#each item.days as { day, played, clean: own } (day)}
       {#if own === null}<circle
-          cx={x(at(day))}
+          cx={axis.x(day)}
           cy={y(played)}
           r="4"
           class="fill-none stroke-soft"
           stroke-dasharray="2 2"><title>{day}: {played}, not clean</title></circle
-        >{:else}<circle cx={x(at(day))} cy={y(own)} r="4" class="fill-ink"
+        >{:else}<circle cx={axis.x(day)} cy={y(own)} r="4" class="fill-ink"
           ><title>{day}: clean at {own}</title></circle
         >{/if}
     {/each}

@@ -1,13 +1,13 @@
 <!-- Time feel over weeks: where the player lies against the beat, and how far the notes scatter about it. -->
 <script lang="ts">
-  import { extent } from 'd3-array';
-  import { scaleLinear, scaleUtc } from 'd3-scale';
+  import { scaleLinear } from 'd3-scale';
   import { area, curveMonotoneX, line } from 'd3-shape';
   import type { Pictures } from '$lib/api/practice';
   import { lastOf } from '$lib/core/base/list';
   import type { TimeDay } from '$lib/core/takes/judge/time-days';
   import { signedMs } from '../takes/words';
-  import { shortDay } from './days';
+  import { dayAxis } from './day-axis';
+  import DayTicks from './DayTicks.svelte';
   import Picture from './Picture.svelte';
 
   let { time }: { time: Pictures['time'] } = $props();
@@ -15,28 +15,25 @@
   const MARGIN = { left: 74, right: 96, top: 12, bottom: 26 };
   /** Seconds to either side at least. */
   const LEAST = 0.06;
-  const DAY = 86_400_000;
-  const at = (day: string) => new Date(`${day}T12:00:00Z`);
-  const ends = $derived(extent(time, ({ day }) => at(day)) as [Date, Date]);
-  const x = $derived(
-    scaleUtc(ends[0] < ends[1] ? ends : [new Date(+ends[0] - DAY), new Date(+ends[0] + DAY)], [
-      MARGIN.left,
-      WIDTH - MARGIN.right
-    ])
+  const axis = $derived(
+    dayAxis(
+      time.map(({ day }) => day),
+      [MARGIN.left, WIDTH - MARGIN.right]
+    )
   );
   const most = $derived(Math.max(LEAST, ...time.map(({ mean, spread }) => Math.abs(mean) + spread)));
   /** Behind the beat lies above, as in a take. */
   const y = $derived(scaleLinear([-most, most], [HEIGHT - MARGIN.bottom, MARGIN.top]));
   const band = $derived(
     area<TimeDay>()
-      .x(({ day }) => x(at(day)))
+      .x(({ day }) => axis.x(day))
       .y0(({ mean, spread }) => y(mean - spread))
       .y1(({ mean, spread }) => y(mean + spread))
       .curve(curveMonotoneX)([...time]) ?? ''
   );
   const path = $derived(
     line<TimeDay>()
-      .x(({ day }) => x(at(day)))
+      .x(({ day }) => axis.x(day))
       .y(({ mean }) => y(mean))
       .curve(curveMonotoneX)([...time]) ?? ''
   );
@@ -58,11 +55,7 @@
     )} ms, give or take {ms(last.spread)}"
     data-time-feel
   >
-    {#each x.ticks(8) as tick (tick.getTime())}
-      <text x={x(tick)} y={HEIGHT - 6} text-anchor="middle" class="fill-soft text-xs"
-        >{shortDay(tick.toISOString().slice(0, 10))}</text
-      >
-    {/each}
+    <DayTicks {axis} y={HEIGHT - 6} />
     <line
       x1={MARGIN.left}
       x2={WIDTH - MARGIN.right}
@@ -79,7 +72,7 @@
     <path d={band} class="fill-next" opacity="0.18" />
     <path d={path} class="fill-none stroke-target" stroke-width="2.5" />
     {#each time as { day, mean, spread, takes } (day)}
-      <circle cx={x(at(day))} cy={y(mean)} r="4" class="fill-target"
+      <circle cx={axis.x(day)} cy={y(mean)} r="4" class="fill-target"
         ><title>{day}: {signedMs(mean)} ms, give or take {ms(spread)}; {takes}</title></circle
       >
     {/each}
