@@ -327,6 +327,17 @@ describe('levels', () => {
         expect(moves(own).map(Math.sign)).toEqual([1, -1, 1]);
       }
     }
+    // The same, where it stands over another change than the first.
+    const later = notes.map((note) => ({ ...note, at: note.at + 4, midi: note.midi + 5 }));
+    const [line] = find({
+      chart,
+      level: 'motif',
+      position: 5,
+      motif: { notes: later, over: 1, how: 'shifted' }
+    }).lines;
+    expect(line!.notes.map(({ at }) => at % 4)).toEqual(
+      [0, 1, 2, 3].flatMap(() => notes.map(({ at }) => at))
+    );
     const roles = carried('led').map(({ role }) => role);
     expect(roles).not.toContain('outside');
   });

@@ -63,6 +63,15 @@ describe('the way from sound to judgement', () => {
     expect(clock).toMatchObject({ drift: 0, swing: 1 });
     expect(clock.mean).toBeCloseTo(0.09, 2);
     expect(clock.spread).toBeLessThan(0.01);
+    const dragging = played(TUNE, 1, 1, 4).map(({ at, seconds, midi }) => ({
+      at: START + (at - START) * 1.02,
+      seconds,
+      midi
+    }));
+    const { drift } = answerTake(
+      takeRequest.parse({ chart: CHART, tempo: TEMPO, start: START, notes: dragging, targets: TUNE.targets })
+    ).clock;
+    expect(Math.abs(drift)).toBeCloseTo(0.02, 2);
     expect(changes.every(({ target }) => target?.met === 'hit')).toBe(true);
     expect(remarks.map(({ kind }) => kind)).toEqual(['well', 'time']);
     const beside = answerTake(

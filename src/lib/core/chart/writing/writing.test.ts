@@ -192,6 +192,8 @@ describe('the form', () => {
     expect(edit.deleteBars(text, { from: 1, to: 1 })).toBe('| C |: G | Am :| D |');
     expect(edit.deleteBars(text, { from: 3, to: 4 })).toBe('| C |: F | G :|');
     expect(edit.deleteBars(text, { from: 1, to: 3 })).toBe('| C | D |');
+    // Of what goes one repeat began before it, and another is whole.
+    expect(edit.deleteBars('|: C | F :|: G | Am :| D |', { from: 1, to: 3 })).toBe('|: C :| D |');
     expect(order(edit.moveBars(text, { from: 4, to: 4 }, 1))).toBe('C F D G Am F D G Am');
     expect(edit.insertAfter(text, 3, edit.copyBars(text, { from: 1, to: 3 }))).toBe(
       '| C |: F | G | Am :|: F | G | Am :| D |'

@@ -34,6 +34,24 @@ const SEEDS = [1, 2, 3, 4, 5];
 /** Seeds that nobody looked at while the rows were set. */
 const OTHERS = [11, 12, 13, 14, 15];
 
+it('a pitch under the hand lies within four frets where it can, on the middle strings', () => {
+  const byPitch = new Map(placesUnder(STANDARD, 5, {}, []).map((spot) => [spot.midi, spot]));
+  const placeOf = (midi: number) => [byPitch.get(midi)?.string, byPitch.get(midi)?.fret];
+  // E4 lies at 5 on the second string and, a stretch away, at 9 on the third; B3 is a stretch either way.
+  expect([placeOf(64), placeOf(59), placeOf(73)]).toEqual([
+    [2, 5],
+    [3, 4],
+    [1, 9]
+  ]);
+  expect(
+    placesUnder(STANDARD, 5, {}, [{ midi: 64, string: 3, fret: 9 }]).find(({ midi }) => midi === 64)
+  ).toEqual({
+    midi: 64,
+    string: 3,
+    fret: 9
+  });
+});
+
 describe('phrases in every style', () => {
   const charts = STYLE_CHARTS.filter(({ row }) => row !== 'modal' && row !== 'pop or folk');
 

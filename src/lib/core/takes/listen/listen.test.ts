@@ -3,6 +3,7 @@ import { chanceOf } from '../../line/chance';
 import type { HeardNote } from '../model';
 import type { Stroke } from '../player/perform';
 import { sounded, TONES } from '../player/string';
+import { framesOf } from './frames';
 import { listenTo } from './listen';
 import { resampled } from './resample';
 
@@ -31,6 +32,12 @@ const found = (heard: readonly HeardNote[], played: readonly Stroke[]) =>
 
 /** Of eighty; without a look at the octave and twelfth below there are fewer than this. */
 const MOST_OF_EIGHTY = 60;
+
+it('frames at the ends of a sound hold silence beyond it', () => {
+  const frames = framesOf(new Float32Array(600), 22_050);
+  expect(frames.length).toBeGreaterThan(1);
+  expect(frames.every(({ level, pitch }) => level === 0 && pitch === null)).toBe(true);
+});
 
 describe('listening to one string', () => {
   it.each(TONES)('hears every note of a %s tone in time', (tone) => {
