@@ -40,8 +40,7 @@ export interface Stretch {
   bars: number;
   stumbles: number;
   isSpotless: boolean;
-  /** Finished runs of the latest day, whether the last of them was clean, and those before it at its tempo that were not. */
-  runs: number;
+  /** Whether the last finished run was clean, and how many before it, at its tempo, were not. */
   isClean: boolean;
   unclean: number;
   /** Runs in a row without a stumble, over the days. */
@@ -55,7 +54,6 @@ export const newStretch = (): Stretch => ({
   bars: 0,
   stumbles: 0,
   isSpotless: false,
-  runs: 0,
   isClean: false,
   unclean: 0,
   streak: 0
@@ -107,14 +105,13 @@ function dayOf(stretch: Stretch, day: string, tempo: number): PlayedDay {
   today.slowest = tempo;
   today.cleanAtGoal = today.uncleanAtGoal = 0;
   days.push(today);
-  stretch.runs = stretch.bars = stretch.stumbles = stretch.unclean = 0;
+  stretch.bars = stretch.stumbles = stretch.unclean = 0;
   return today;
 }
 
 function endRun(stretch: Stretch, today: PlayedDay, goal: number): void {
   const { tempo, bars, stumbles } = stretch;
   const isClean = stumbles <= Math.floor(bars / RUN_BARS);
-  stretch.runs += 1;
   stretch.isClean = isClean;
   stretch.unclean = isClean ? 0 : stretch.unclean + 1;
   stretch.streak = stumbles === 0 ? stretch.streak + 1 : 0;
