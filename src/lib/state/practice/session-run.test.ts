@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { RunPart } from './session-run.svelte';
 
-const { announced, placeOfPart, sessionRun } = await import('./session-run.svelte');
+const { announced, placeOfPart, runParts, sessionRun } = await import('./session-run.svelte');
 
 const part = (id: string, more: Partial<RunPart>): RunPart => ({
   id,
@@ -91,4 +91,25 @@ it('opens each part where it is played, and announces a form with its key', () =
   expect(at({ kind: 'new', chart: undefined, item: 'lick:l1:5:2' })).toBe('/licks?item=lick%3Al1%3A5%3A2');
   expect(announced(part('Ebb, whole form', { key: 'Bbm' }))).toBe('Ebb, whole form · B♭ minor');
   expect(announced(part('Ascending', { kind: 'new', key: 'Bbm' }))).toBe('Ascending');
+});
+
+it('parts are called by what is played: a form by its tune, with the tuning of the day; a seam by its bars', () => {
+  const items = [{ id: 'up', data: { name: 'Shapes up' } }] as never;
+  const names = runParts(
+    [
+      { kind: 'form', chart: 'one', minutes: 5, why: '' },
+      { kind: 'form', chart: 'gone', minutes: 5, why: '' },
+      { kind: 'new', item: 'up', chart: 'one', minutes: 5, why: '' },
+      { kind: 'seam', item: 'up', chart: 'one', minutes: 5, why: '', bars: { from: 3, to: 4 } }
+    ],
+    items,
+    new Map([['one', 'Keel']]),
+    new Map([['one', 'drop D']])
+  ).map(({ name, title }) => [name, title]);
+  expect(names).toEqual([
+    ['Keel, whole form', 'Keel · tuning: drop D'],
+    ['The whole form', null],
+    ['Shapes up', 'Keel'],
+    ['Shapes up, bars 3 to 4', 'Keel']
+  ]);
 });
