@@ -414,7 +414,7 @@
   tabindex="-1"
   aria-label="A file of lines"
   accept={acceptOf(['musicxml', 'midi', 'tab', 'csv'])}
-  data-bring
+  data-import
   onchange={(event) => {
     const [chosen] = event.currentTarget.files ?? [];
     if (chosen) void lines.shelf.readFile(chosen);

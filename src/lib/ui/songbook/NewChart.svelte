@@ -100,7 +100,7 @@
         multiple
         class="sr-only"
         accept={FILES}
-        data-bring
+        data-import
         onchange={(event) => {
           onfiles(event.currentTarget.files);
           event.currentTarget.value = '';
