@@ -26,7 +26,7 @@ describe('a workspace', () => {
     document.settle();
     expect(workspace.changes.at(-1)?.symbol).toBe('Ab7');
     document.type(rows('Cm7') + '| Ab7 | G7 |');
-    workspace.moveTo(7);
+    workspace.hand.moveTo(7);
     expect(workspace.changes.at(-1)?.symbol).toBe('G7');
     expect(workspace.position).toBe(7);
     document.type(TUNE);
@@ -53,9 +53,9 @@ describe('a workspace', () => {
   it('keeps decisions on their chords while the text is edited, and lets them go with theirs', () => {
     const workspace = open();
     workspace.select(2);
-    workspace.aim('5');
+    workspace.targetLine.aim('5');
     workspace.select(4);
-    workspace.aim('7');
+    workspace.targetLine.aim('7');
     expect(pinned(workspace)).toEqual(['D7b9', 'Cm7']);
     workspace.document.setSource(TUNE.replace('| Gm6 | Am7b5 D7b9', '| Am7b5 D7b9'));
     expect(pinned(workspace)).toEqual(['D7b9', 'Cm7']);
@@ -69,10 +69,10 @@ describe('a workspace', () => {
 
   it('aims at a degree, and at its next octave when pressed again', () => {
     const workspace = open();
-    workspace.aim('1');
+    workspace.targetLine.aim('1');
     const first = workspace.paths.targets.get(0)!.cell;
     expect(first).toMatchObject({ degree: '1', note: 'G' });
-    workspace.aim('1');
+    workspace.targetLine.aim('1');
     const second = workspace.paths.targets.get(0)!.cell;
     expect(second.note).toBe('G');
     // From the lowest octave up, and round again.
@@ -80,23 +80,23 @@ describe('a workspace', () => {
     const after = (midi: number) => roots[(roots.indexOf(midi) + 1) % roots.length];
     expect(roots.length).toBeGreaterThan(2);
     expect(second.midi).toBe(after(first.midi));
-    workspace.aim('9');
+    workspace.targetLine.aim('9');
     expect(workspace.document.announcement).toBe('Gm6 has no 9 in this position');
-    workspace.unpin(0);
+    workspace.targetLine.unpin(0);
     expect(pinned(workspace)).toEqual([]);
   });
 
   it('moves the hand of the whole plan, or of the change that has its own', () => {
     const workspace = open();
-    workspace.moveTo(7);
+    workspace.hand.moveTo(7);
     expect(new Set(workspace.positions)).toEqual(new Set([7]));
-    workspace.paint(new Map([[2, 3]]));
+    workspace.hand.paint(new Map([[2, 3]]));
     workspace.select(2);
-    workspace.moveTo(4);
+    workspace.hand.moveTo(4);
     expect(workspace.positions).toEqual([7, 7, 4, 7, 7, 7]);
-    workspace.settle(5);
+    workspace.hand.settle(5);
     expect(new Set(workspace.positions)).toEqual(new Set([5]));
-    workspace.moveTo(400);
+    workspace.hand.moveTo(400);
     expect(workspace.position).toBe(workspace.arrangement.highestPosition);
   });
 
@@ -104,7 +104,7 @@ describe('a workspace', () => {
     const workspace = open();
     workspace.paths.wantsAlternatives = true;
     const other = workspace.paths.alternatives[0]!;
-    workspace.takePath(other.path);
+    workspace.targetLine.takePath(other.path);
     const cells = (targets: readonly { cell: { midi: number } }[]) => targets.map(({ cell }) => cell.midi);
     expect(cells(workspace.paths.path!.targets)).toEqual(cells(other.path.targets));
     expect(pinned(workspace).length).toBeLessThanOrEqual(other.differences.length);
@@ -112,16 +112,16 @@ describe('a workspace', () => {
 
   it('follows a line of notes, each in the octave nearest the one before', () => {
     const workspace = open();
-    workspace.followLine(['Bb', 'C', 'C', 'Bb', 'Eb', null]);
+    workspace.targetLine.followLine(['Bb', 'C', 'C', 'Bb', 'Eb', null]);
     const line = [0, 1, 2, 3, 4].map((change) => workspace.paths.targets.get(change)!.cell);
     expect(line.map(({ note }) => note)).toEqual(['Bb', 'C', 'C', 'Bb', 'Eb']);
     expect(Math.abs(line[1]!.midi - line[0]!.midi)).toBe(2);
-    expect(workspace.isPinned(5)).toBe(false);
+    expect(workspace.targetLine.isPinned(5)).toBe(false);
   });
 
   it('lands on the melody where it is a tone of the chord, as one step', () => {
     const workspace = open(`{melody: Bb4:4 | C5:2 D5:2 | E4:4 | Eb4:2 A4:2}\n${TUNE}`);
-    workspace.landOnMelody();
+    workspace.targetLine.landOnMelody();
     const landed = workspace.changes.map(({ index }) => workspace.paths.targets.get(index)!.cell);
     expect(landed[0]!.degree).toBe('b3');
     expect(landed.slice(1, 3).map(({ note }) => note)).toEqual(['C', 'D']);
@@ -129,17 +129,17 @@ describe('a workspace', () => {
     expect(landed[3]!.note).toBe('E');
     workspace.document.undo();
     expect(pinned(workspace)).toEqual([]);
-    workspace.showMelody();
-    expect(workspace.neckMode).toBe('melody');
+    workspace.shownNeck.showMelody();
+    expect(workspace.shownNeck.mode).toBe('melody');
     const without = open();
-    without.showMelody();
-    expect(without.neckMode).toBe('hand');
+    without.shownNeck.showMelody();
+    expect(without.shownNeck.mode).toBe('hand');
   });
 
   it('does not read the text again, nor choose again, where only the hand moves', () => {
     const workspace = open();
     const { sheet, analysis, chosen } = workspace;
-    workspace.moveTo(9);
+    workspace.hand.moveTo(9);
     expect(workspace.sheet).toBe(sheet);
     expect(workspace.analysis).toBe(analysis);
     expect(workspace.chosen).toBe(chosen);
@@ -147,8 +147,8 @@ describe('a workspace', () => {
 
   it('that is only shown cannot be changed', () => {
     const workspace = open(TUNE, true);
-    workspace.moveTo(9);
-    workspace.aim('5');
+    workspace.hand.moveTo(9);
+    workspace.targetLine.aim('5');
     expect(workspace.plan).toBe(DEFAULT_PLAN);
   });
 });

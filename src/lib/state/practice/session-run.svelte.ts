@@ -2,24 +2,9 @@
  * A session under way: its parts one after the other, each with its time. It outlives the page: kept on the device, taken up
  * again where it was.
  */
-import type { ItemData, ItemWithProgress } from '$lib/api/practice';
-import { keyName, loopName } from '$lib/core/practice/items/words';
-import type { SessionPart } from '$lib/core/practice/session/parts';
-import { lickPlaceOf } from '$lib/core/practice/items/lick-items';
-import { PARTS } from '$lib/core/practice/session/parts';
-import { logBox } from './practice-log';
 import { dayHere } from '../day-here';
-import type { Assignment } from './assignment';
-
-/** A part as it is run: with what it opens. */
-export interface RunPart extends SessionPart {
-  readonly id: string;
-  readonly name: string;
-  /** Title of the chart. */
-  readonly title: string | null;
-  readonly data: ItemData | null;
-  readonly isDone?: boolean;
-}
+import { logBox } from './practice-log';
+import { sounds, type RunPart } from './run-part';
 
 interface Kept {
   readonly parts: readonly RunPart[];
@@ -30,88 +15,6 @@ interface Kept {
 }
 
 const PLACE = 'corvel-session';
-
-/** The parts of a plan with what each opens. */
-export function runParts(
-  parts: readonly SessionPart[],
-  items: readonly ItemWithProgress[],
-  titles: ReadonlyMap<string, string>,
-  tunings: ReadonlyMap<string, string> = NO_TUNINGS
-): RunPart[] {
-  return parts.map((part, i) => {
-    const item = items.find(({ id }) => id === part.item);
-    return {
-      ...part,
-      id: `${i} ${part.kind} ${part.item ?? ''} ${part.bars?.from ?? ''}`,
-      ...namesOf(part, item?.data?.name, titles, tunings),
-      data: item?.data ?? null
-    };
-  });
-}
-
-const NO_TUNINGS: ReadonlyMap<string, string> = new Map();
-
-/** What a part is called, and the title of its chart; with the tuning that a form wants on the day. */
-function namesOf(
-  { chart, kind, bars }: SessionPart,
-  own: string | undefined,
-  titles: ReadonlyMap<string, string>,
-  tunings: ReadonlyMap<string, string>
-): { readonly name: string; readonly title: string | null } {
-  const title = (chart === undefined ? undefined : titles.get(chart)) ?? null;
-  if (kind === 'form' && title !== null) {
-    const tuning = tunings.get(chart!);
-    return { name: `${title}, whole form`, title: tuning ? `${title} · tuning: ${tuning}` : title };
-  }
-  const name = own ?? PARTS[kind].name;
-  return { name: kind === 'seam' && bars ? `${name}, ${loopName({ kind: 'bars', ...bars })}` : name, title };
-}
-
-/** What comes next, as it is announced: the part; of a form its key too. */
-export function announced({ name, key, kind }: RunPart): string {
-  return kind === 'form' && key ? `${name} · ${keyName(key)}` : name;
-}
-
-/** What the stand is opened for; null for a part that is not played there. */
-export function assignmentOf({ kind, item, data, key, tempo, name, steps }: RunPart): Assignment | null {
-  if (kind === 'form' && !data) {
-    return {
-      item: null,
-      name: 'The whole form',
-      what: 'band',
-      over: { kind: 'form' },
-      area: null,
-      key: key ?? null,
-      start: tempo ?? null,
-      steps: []
-    };
-  }
-  if (!data) return null;
-  return {
-    item: item ?? null,
-    name,
-    what: data.what,
-    line: data.line,
-    over: data.over,
-    area: data.area,
-    key: key ?? data.key,
-    start: tempo ?? null,
-    steps: steps ?? [],
-    rung: data.tempo.step
-  };
-}
-
-/** Where a part is played. */
-export function placeOfPart({ kind, chart, item }: RunPart): string {
-  if (kind === 'cards') return '/trainer';
-  if (item !== undefined && lickPlaceOf(item)) return `/licks?item=${encodeURIComponent(item)}`;
-  if (kind === 'rest' || chart === undefined) return '/today';
-  if (kind === 'free') return `/charts/${chart}`;
-  return `/charts/${chart}?view=rehearse`;
-}
-
-/** Whether a part is played at the stand or asked on cards: its time begins when that does. */
-const sounds = (part: RunPart) => part.kind !== 'free' && /^\/(charts|trainer)/.test(placeOfPart(part));
 
 class SessionRun {
   parts: readonly RunPart[] = $state.raw([]);

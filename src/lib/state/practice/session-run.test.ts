@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import type { RunPart } from './session-run.svelte';
+import type { RunPart } from './run-part';
 
-const { announced, placeOfPart, runParts, sessionRun } = await import('./session-run.svelte');
+const { sessionRun } = await import('./session-run.svelte');
+const { announced, placeOfPart, runParts } = await import('./run-part');
 
 const part = (id: string, more: Partial<RunPart>): RunPart => ({
   id,

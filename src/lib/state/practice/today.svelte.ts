@@ -1,6 +1,5 @@
 /** The page of the day: the plan for the minutes there are, items, set lists; changed on the server first. */
 /* eslint-disable svelte/prefer-svelte-reactivity -- the maps here are made anew and never changed in place */
-import { Attempts } from '../attempts.svelte';
 import type {
   ItemData,
   ItemWithProgress,
@@ -9,19 +8,13 @@ import type {
   StoredSetList,
   Today
 } from '$lib/api/practice';
-import type { StoredLine } from '$lib/api/line';
-import { phraseBars } from '$lib/core/line/phrases-in';
-import type { StoredChart } from '$lib/api/songbook';
-import { sectionsOf } from '$lib/core/chart/sections';
-import { keyText } from '$lib/core/harmony/key';
-import { proposals } from '$lib/core/practice/items/proposals';
 import type { WeekAhead } from '$lib/core/practice/session/ahead';
-import { PARTS } from '$lib/core/practice/session/parts';
+import { Attempts } from '../attempts.svelte';
 import { callRoute } from '../call';
 import { dayHere } from '../day-here';
 import { logBox } from './practice-log';
-import { runParts, type RunPart } from './session-run.svelte';
-import { Workspace } from '../chart/workspace.svelte';
+import { inPlaceOf, runParts, type RunPart } from './run-part';
+import { itemsOf } from './take-up';
 
 const AWAY = 'nothing was changed';
 const call = <T>(path: string, method?: string, body?: unknown) =>
@@ -120,35 +113,14 @@ export class TodayState extends Attempts {
   /** Another item in a part's place: the next one that is open and not in the plan. */
   swap(id: string): boolean {
     const taken = new Set(this.parts.map(({ item }) => item));
-    const open = this.now.items.filter(({ id: item, progress }) => progress?.isOpen && !taken.has(item));
-    const at = this.now.items.findIndex(
-      ({ id: item }) => item === this.parts.find((part) => part.id === id)?.item
-    );
-    const next =
-      open.find(({ id: item }) => this.now.items.findIndex((one) => one.id === item) > at) ?? open[0];
-    if (!next?.progress || !next.data) return false;
-    const { data, progress, chart, title } = next;
-    const kind = progress.state === 'held' ? 'held' : progress.state === 'open' ? 'new' : 'in progress';
-    this.parts = this.parts.map((part) =>
-      part.id === id
-        ? {
-            id: `${part.id} ${next.id}`,
-            kind,
-            minutes: part.minutes,
-            item: next.id,
-            ...(chart === null ? {} : { chart }),
-            ...(data.key === null ? {} : { key: data.key }),
-            tempo: progress.next,
-            steps: [
-              { minutes: part.minutes, tempo: progress.next, base: progress.base, goal: data.tempo.goal }
-            ],
-            name: data.name,
-            title,
-            data,
-            why: `Taken by you in place of “${part.name}”. ${PARTS[kind].name}.`
-          }
-        : part
-    );
+    const { items } = this.now;
+    const part = this.parts.find((one) => one.id === id);
+    const open = items.filter(({ id: item, progress }) => progress?.isOpen && !taken.has(item));
+    const at = items.findIndex(({ id: item }) => item === part?.item);
+    const next = open.find(({ id: item }) => items.findIndex((one) => one.id === item) > at) ?? open[0];
+    const own = part && next ? inPlaceOf(part, next) : null;
+    if (!own) return false;
+    this.parts = this.parts.map((one) => (one === part ? own : one));
     return true;
   }
 
@@ -158,49 +130,10 @@ export class TodayState extends Attempts {
   async takeUp(chart: string): Promise<number> {
     let added = 0;
     await this.attempt(async () => {
-      const stored = await callRoute<StoredChart>(`songbook/${chart}`, AWAY);
-      const { lines } = await callRoute<{ lines: StoredLine[] }>(`songbook/${chart}/lines`, AWAY);
-      const workspace = new Workspace(stored, true);
-      const { home, rows } = workspace.arrangement;
-      const away = (position: number) => Math.abs(position - home);
-      const positions = rows.map(({ position }) => position).sort((a, b) => away(a) - away(b));
       const known = new Set(this.now.items.map(({ id }) => id));
-      const items = proposals({
-        id: chart,
-        key: keyText(workspace.analysis.key),
-        tempo: workspace.sheet.head.tempo ?? 100,
-        bars: workspace.sheet.form.bars.length,
-        sections: sectionsOf(workspace.sheet.form),
-        beats: workspace.sheet.head.meter.beats,
-        // The areas next to the first one, up and down; not the one that is nearly the same.
-        positions: [home, ...positions.filter((position) => away(position) > 1)],
-        hasMelody: workspace.melody !== null,
-        lines: lines.map(({ id, name, data }) => ({
-          id,
-          name,
-          phrases: data ? phraseBars(data.notes, workspace.sheet.form.bars) : []
-        }))
-      }).filter(({ id }) => !known.has(id));
+      const items = (await itemsOf(chart)).filter(({ id }) => !known.has(id));
       added = items.length;
-      if (added === 0) return;
-      await call('items', 'POST', {
-        items: items.map(({ id, what, name, line, area, key, minutes, after, tempo, form, bars }) => ({
-          id,
-          chart,
-          data: {
-            what,
-            name,
-            line,
-            area,
-            key,
-            minutes,
-            after,
-            tempo,
-            form,
-            ...(bars ? { over: { kind: 'bars', ...bars } } : {})
-          }
-        }))
-      });
+      if (added > 0) await call('items', 'POST', { items });
     });
     if (added) await this.load();
     return added;

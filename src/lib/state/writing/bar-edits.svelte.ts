@@ -5,7 +5,8 @@ import { importText } from '$lib/core/formats/text/import';
 import { simplified, type Simplicity } from '$lib/core/harmony/simplify';
 import { counted } from '$lib/core/theory/words';
 import type { Workspace } from '../chart/workspace.svelte';
-import type { Caret, Writing } from './writing.svelte';
+import type { Caret } from './proposals.svelte';
+import type { Writing } from './writing.svelte';
 
 export class BarEdits {
   readonly #workspace: Workspace;

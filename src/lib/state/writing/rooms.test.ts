@@ -50,14 +50,14 @@ describe('what is typed at the caret', () => {
     workspace.document.decide((plan) => pin(plan, 1, { string: 3, fret: 7 }), 'pin');
     writing.go(1);
     type('E7');
-    expect(workspace.isPinned(1)).toBe(false);
+    expect(workspace.targetLine.isPinned(1)).toBe(false);
     expect(writing.cancel()).toBe(true);
     expect(text()).toBe('| Fm7 | Bb7 | Ebmaj7 |');
-    expect(workspace.isPinned(1)).toBe(true);
+    expect(workspace.targetLine.isPinned(1)).toBe(true);
     // Typed as it was: nothing is lost on the way there.
     type('Bb7');
     writing.enter();
-    expect(workspace.isPinned(1)).toBe(true);
+    expect(workspace.targetLine.isPinned(1)).toBe(true);
   });
 
   it('is several chords, a sign for the bar, or a further chord in half the time', () => {
@@ -79,12 +79,12 @@ describe('what is typed at the caret', () => {
   it('is what is proposed, by its number, and the page shows the change', () => {
     const { writing, workspace, text } = room('{key: Gm}\n| Am7b5 | |');
     writing.go(1);
-    expect(writing.suggestions[0]).toMatchObject({ symbol: 'D7b9' });
+    expect(writing.proposals.suggestions[0]).toMatchObject({ symbol: 'D7b9' });
     writing.take(0);
     expect(text()).toBe('{key: Gm}\n| Am7b5 | D7b9 |');
     writing.go(1);
     expect(workspace.change?.symbol).toBe('D7b9');
-    expect(writing.reading).toMatchObject({ kind: 'chord', numeral: 'V7' });
+    expect(writing.proposals.reading).toMatchObject({ kind: 'chord', numeral: 'V7' });
     workspace.select(0);
     writing.follow(workspace.selected);
     expect(writing.caret).toEqual({ bar: 0, beat: 0 });
@@ -94,7 +94,7 @@ describe('what is typed at the caret', () => {
     const { writing, text, type } = room('| C | F |');
     writing.go(1);
     type('Fmja7');
-    expect(writing.reading?.kind).toBe('problem');
+    expect(writing.proposals.reading?.kind).toBe('problem');
     expect([...writing.problems.keys()]).toEqual([1]);
     writing.mend('Fmaj7');
     expect(text()).toBe('| C | Fmaj7 |');

@@ -1,23 +1,14 @@
 /** Writing on the bars of a chart: where the caret stands, what is typed there, which bars are selected, and what is proposed. */
-// Maps and sets here are made anew and never changed in place, so that plain ones serve.
-/* eslint-disable svelte/prefer-svelte-reactivity */
 import type { WrittenBar } from '$lib/core/chart/writing/bars';
 import { writtenBars } from '$lib/core/chart/writing/bars';
 import { splitOf, type BarChord } from '$lib/core/chart/writing/beats';
 import * as edits from '$lib/core/chart/writing/edits';
-import { chordsOfKey, suggestionsAt, type Place, type Suggestion } from '$lib/core/harmony/suggest';
-import { romanText } from '$lib/core/harmony/numeral';
-import { readChord } from '$lib/core/theory/chord-reader';
+import { problemsByBar } from '$lib/core/chart/writing/problems';
+import { isAt, NEAR, typedInto } from '$lib/core/chart/writing/typed';
 import type { ChartProblem, Place as TextPlace } from '$lib/core/chart/model';
 import type { Draft } from '../chart/drafts';
 import type { Workspace } from '../chart/workspace.svelte';
-
-/** A place where a chord stands or may stand; the bar behind the last one is a place as well. */
-export interface Caret {
-  readonly bar: number;
-  /** Beat of the bar's meter, from 0. */
-  readonly beat: number;
-}
+import { Proposals, type Caret } from './proposals.svelte';
 
 /** What is being typed at the caret, and the draft in which that began. */
 interface Typing {
@@ -26,12 +17,6 @@ interface Typing {
   /** Tells one stay at a place from the next, for undo. */
   readonly run: number;
 }
-
-/** Chords of the chart that a pad offers. */
-const RECENT = 10;
-/** Beats closer than this are one place. */
-const NEAR = 0.01;
-const isAt = ({ beat }: { readonly beat: number }, place: number) => Math.abs(beat - place) < NEAR;
 
 export class Writing {
   readonly #workspace: Workspace;
@@ -42,11 +27,11 @@ export class Writing {
   #runs = 0;
   /** The change that the page shows because the caret stands there. */
   #shown = -1;
-  /** Which suggestion is walked to; −1 for none. */
-  walked = $state(-1);
+  readonly proposals: Proposals;
 
   constructor(workspace: Workspace) {
     this.#workspace = workspace;
+    this.proposals = new Proposals(this, workspace);
   }
 
   get #document() {
@@ -89,70 +74,9 @@ export class Writing {
     );
   });
   /** What is wrong in each bar, by its number. */
-  readonly problems: ReadonlyMap<number, readonly ChartProblem[]> = $derived.by(() => {
-    const all: [number, ChartProblem[]][] = [];
-    for (const problem of this.#workspace.sheet.problems) {
-      const { place } = problem;
-      if (!place) continue;
-      const bar = this.bars.findLast(
-        (one) =>
-          one.line === place.line - 1 && (one.at === 0 || (this.#columnOf(one) ?? Infinity) <= place.column)
-      );
-      const known = all.find(([index]) => index === bar?.index);
-      if (known) known[1].push(problem);
-      else if (bar) all.push([bar.index, [problem]]);
-    }
-    return new Map(all);
-  });
-
-  #columnOf({ line, at }: WrittenBar): number | undefined {
-    return this.#workspace.sheet.reading.places.get(line)?.[at]?.[0]?.column;
-  }
-
-  /** The caret and what is known round it, for proposals. */
-  readonly #place: Place = $derived.by(() => {
-    const { analysis, changes, sheet } = this.#workspace;
-    const before = this.change ?? this.#changeBefore();
-    const hasKey = analysis.declared || changes.some(({ chord }) => chord !== null);
-    return {
-      bars: this.bars,
-      ...this.caret,
-      key: hasKey ? (before?.key ?? analysis.key) : null,
-      isBlues: analysis.blues,
-      style: sheet.head.style === null && changes.length === 0 ? null : analysis.style
-    };
-  });
-  readonly suggestions: readonly Suggestion[] = $derived.by(() =>
-    suggestionsAt(this.#place, this.#typing?.text ?? '')
+  readonly problems: ReadonlyMap<number, readonly ChartProblem[]> = $derived.by(() =>
+    problemsByBar(this.bars, this.#workspace.sheet.problems, this.#workspace.sheet.reading.places)
   );
-  /** The chords of the key and the dominants before them. */
-  readonly keyChords = $derived.by(() => chordsOfKey(this.#place));
-  /** The chords of this chart, the latest first. */
-  readonly recentChords = $derived.by(() => {
-    const all = this.bars.flatMap(({ chords }) => chords.map(({ symbol }) => symbol));
-    const read = [...new Set(all.reverse())].filter((symbol) => readChord(symbol).kind === 'chord');
-    return read.slice(0, RECENT);
-  });
-
-  #changeBefore() {
-    const { bar, beat } = this.caret;
-    const last = this.bars
-      .slice(0, bar + 1)
-      .findLast(({ chords, index }) => chords.some((own) => index < bar || own.beat < beat));
-    return last && this.#workspace.changes.findLast(({ place }) => place?.line === last.line + 1);
-  }
-
-  /** What stands at the caret, read: its tones and its numeral, or why it is not understood. */
-  readonly reading = $derived.by(() => {
-    const text = this.text.trim();
-    if (!text || text.startsWith('%')) return null;
-    const read = readChord(text);
-    if (read.kind === 'problem') return { kind: 'problem' as const, problem: read.problem };
-    if (read.kind === 'none') return { kind: 'none' as const };
-    const { change } = this;
-    const numeral = change?.symbol === text && change.numeral ? romanText(change.numeral) : null;
-    return { kind: 'chord' as const, chord: read.chord, numeral, key: change?.key ?? null };
-  });
 
   // Going about.
 
@@ -162,7 +86,7 @@ export class Writing {
     const before = this.caret.bar;
     this.caret = { bar: Math.max(0, Math.min(this.bars.length, bar)), beat };
     this.anchor = isExtending ? (this.anchor ?? before) : null;
-    this.walked = -1;
+    this.proposals.walked = -1;
     this.#follow();
   }
 
@@ -235,48 +159,21 @@ export class Writing {
     return this.caret.bar >= this.bars.length;
   }
 
-  /** Walks the suggestions; over either end nothing is walked to. */
-  walkSuggestions(direction: 1 | -1): void {
-    const count = this.suggestions.length;
-    const at = this.walked + direction;
-    this.walked = at >= count ? -1 : at < -1 ? count - 1 : at;
-  }
-
   // Typing.
 
   /** Takes over what is typed at the caret; the chart follows as it is typed. */
   type(text: string): void {
     this.#typing ??= { text, since: this.#document.draft, run: ++this.#runs };
     this.#typing = { ...this.#typing, text };
-    this.walked = -1;
+    this.proposals.walked = -1;
     this.#write(text);
   }
 
   #write(text: string): void {
     const { since, run } = this.#typing!;
-    const source = this.#written(since.source, text);
+    const source = typedInto(since.source, this.caret, text);
     this.#document.type(source, { kind: `bar ${run}`, since });
     this.#follow();
-  }
-
-  /** A text with what is typed at the caret: one chord, several that share its time, or signs for the whole bar. */
-  #written(source: string, typed: string): string {
-    const { bar, beat } = this.caret;
-    const bars = edits.barsOf(source);
-    const own = bars[bar];
-    if (!own && !typed.trim()) return source;
-    const grown = own ? source : edits.insertAfter(source, bars.length - 1, edits.emptyBars(1));
-    const at = own ? bar : bars.length;
-    const cells = edits.cellsIn(typed);
-    const others = (own?.chords ?? []).filter((one) => !isAt(one, beat));
-    const isOneChord = cells.length === 1 && cells[0]?.kind === 'chord';
-    if (!isOneChord && (others.length === 0 || cells.some(({ kind }) => kind === 'repeat-bars')))
-      return edits.writeCells(grown, at, cells);
-    const room = (others.find((one) => one.beat > beat)?.beat ?? own?.meter.beats ?? 0) - beat;
-    const chords = cells.flatMap((cell, i) =>
-      cell.kind === 'chord' ? [{ symbol: cell.symbol, beat: beat + (i * room) / cells.length }] : []
-    );
-    return edits.writeChords(grown, at, [...others, ...chords]);
   }
 
   /** What is typed is done with. */
@@ -289,7 +186,7 @@ export class Writing {
   cancel(): boolean {
     const typing = this.#typing;
     this.#typing = null;
-    this.walked = -1;
+    this.proposals.walked = -1;
     if (!typing) return false;
     this.#document.type(typing.since.source, { kind: `bar ${typing.run}`, since: typing.since });
     this.#document.settle();
@@ -298,7 +195,7 @@ export class Writing {
 
   /** Takes a suggestion by its place in the list, and goes to the next bar. */
   take(index: number, isGoingOn = true): void {
-    const own = this.suggestions[index];
+    const own = this.proposals.suggestions[index];
     if (!own) return;
     this.type(own.symbol);
     if (isGoingOn) this.enter();
@@ -306,7 +203,7 @@ export class Writing {
 
   /** The suggestion that is walked to, else what is typed, stands. */
   #accept(): void {
-    const own = this.suggestions[this.walked];
+    const own = this.proposals.own;
     if (own) this.type(own.symbol);
     this.settle();
   }
@@ -330,7 +227,7 @@ export class Writing {
     const { chord } = this;
     if (!chord) return;
     this.caret = { bar: this.caret.bar, beat: splitOf(chord) };
-    this.walked = -1;
+    this.proposals.walked = -1;
   }
 
   /** Uses what is proposed for a symbol that is not understood. */

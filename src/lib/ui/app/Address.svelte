@@ -24,7 +24,7 @@
   function visit({ view, change, position }: { [Part in keyof Place]?: Place[Part] | undefined }) {
     if (view) workspace.view = view;
     if (change !== undefined) workspace.select(Math.min(change, workspace.changes.length - 1), false);
-    if (position !== undefined) workspace.moveTo(position);
+    if (position !== undefined) workspace.hand.moveTo(position);
   }
 
   onMount(() => {

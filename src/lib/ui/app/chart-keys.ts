@@ -60,18 +60,18 @@ export const CHART_KEYS: readonly Row[] = [
     '↑',
     'Hand up the neck: a fret, or to the next area of your neck system',
     'ArrowUp',
-    ({ workspace }) => workspace.step(1)
+    ({ workspace }) => workspace.hand.step(1)
   ),
-  single('hand-down', '↓', 'Hand down the neck', 'ArrowDown', ({ workspace }) => workspace.step(-1)),
+  single('hand-down', '↓', 'Hand down the neck', 'ArrowDown', ({ workspace }) => workspace.hand.step(-1)),
   {
     id: 'aim',
     keys: '1 3 5 7',
     name: 'Aim at that degree of the chord: first where it lies, again for its next octave (2, 4, 6 for 9, 11, 13 or 6 of the chord)',
     presses: ['([1-7])'],
-    run: ({ workspace }, event) => event && workspace.aim(event.key)
+    run: ({ workspace }, event) => event && workspace.targetLine.aim(event.key)
   },
   single('unpin', '0', 'Unpin the target of this change', '0', ({ workspace }) =>
-    workspace.unpin(workspace.selected)
+    workspace.targetLine.unpin(workspace.selected)
   ),
   single(
     'hear',
@@ -110,22 +110,22 @@ export const CHART_KEYS: readonly Row[] = [
   ),
   single('whole-neck', 'W', 'The whole neck, or back to the hand', 'w', ({ workspace }) => {
     workspace.show(FIRST_VIEW);
-    workspace.neckMode = workspace.neckMode === 'whole' ? 'hand' : 'whole';
+    workspace.shownNeck.mode = workspace.shownNeck.mode === 'whole' ? 'hand' : 'whole';
   }),
   single('find-degree', 'F', 'Find a degree everywhere; again for the next one', 'f', ({ workspace }) => {
     workspace.show(FIRST_VIEW);
-    workspace.findNext();
+    workspace.shownNeck.findNext();
   }),
   single('under-hand', 'H', 'Back to what lies under the hand', 'h', ({ workspace }) => {
     workspace.show(FIRST_VIEW);
-    workspace.neckMode = 'hand';
+    workspace.shownNeck.mode = 'hand';
   }),
   single('melody', 'Y', 'The melody round the hand in every octave, or back', 'y', ({ workspace }) => {
     workspace.show(FIRST_VIEW);
-    workspace.showMelody();
+    workspace.shownNeck.showMelody();
   }),
   command('land-melody', 'Land on the melody: pin the targets to it', ({ workspace }) =>
-    workspace.landOnMelody()
+    workspace.targetLine.landOnMelody()
   ),
   single('neck-system', 'O', 'Next neck system', 'o', ({ workspace }) => {
     const at = NECK_SYSTEMS.findIndex(({ id }) => id === settings.now.organise);

@@ -71,7 +71,7 @@
             <button
               class={button({ tone: isAim ? 'target' : 'plain', class: 'flex-col gap-0 px-2 py-1' })}
               data-aim={isAim ? tone : undefined}
-              onclick={() => workspace.aim(slot === 'tension' ? tone.replace(/\D/g, '') : slot)}
+              onclick={() => workspace.targetLine.aim(slot === 'tension' ? tone.replace(/\D/g, '') : slot)}
             >
               <span class="sr-only">Aim at the</span>
               <b class="text-sm leading-4">{prettyDegree(tone)}</b>
@@ -82,7 +82,7 @@
       </div>
 
       {#if target}
-        {@const isPinned = workspace.isPinned(workspace.selected)}
+        {@const isPinned = workspace.targetLine.isPinned(workspace.selected)}
         <div class="flex items-center justify-between gap-2 border-t border-line pt-2">
           <p>
             <b class="text-target">{prettyDegree(target.cell.degree)} {settings.note(target.cell.note)}</b>
@@ -99,13 +99,13 @@
             <Button
               label="Unpin this target"
               hint="Unpin: the target is worked out again (0)"
-              onclick={() => workspace.unpin(workspace.selected)}><PinOff size={17} /></Button
+              onclick={() => workspace.targetLine.unpin(workspace.selected)}><PinOff size={17} /></Button
             >
           {:else}
             <Button
               label="Pin this target"
               hint="Pin: it stays whatever else changes"
-              onclick={() => workspace.pin(workspace.selected, target.cell)}><Pin size={17} /></Button
+              onclick={() => workspace.targetLine.pin(workspace.selected, target.cell)}><Pin size={17} /></Button
             >
           {/if}
         </div>

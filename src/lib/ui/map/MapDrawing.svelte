@@ -186,7 +186,7 @@
     if (!stroke) return;
     const painted = [...stroke].map(([change, row]) => [change, nth(rows, row).position] as const);
     stroke = null;
-    workspace.paint(new Map(painted));
+    workspace.hand.paint(new Map(painted));
   }
 
   function press(event: KeyboardEvent, r: number, column: MapColumn, c: number) {
@@ -198,7 +198,7 @@
       );
       other?.focus();
     } else if (event.key === 'Enter' || event.key === ' ') {
-      workspace.paint(new Map(column.changes.map(({ index }) => [index, nth(rows, r).position])));
+      workspace.hand.paint(new Map(column.changes.map(({ index }) => [index, nth(rows, r).position])));
     } else if (event.key.toLowerCase() === 'o') {
       onlayover(r, column);
     } else return;
@@ -270,11 +270,11 @@
           tabindex="0"
           aria-label="Play the whole chart in {row.name.words}, fret {row.position}"
           data-map-row={row.position}
-          onclick={() => workspace.settle(row.position)}
+          onclick={() => workspace.hand.settle(row.position)}
           onkeydown={(event) => {
             if (event.key !== 'Enter' && event.key !== ' ') return;
             event.preventDefault();
-            workspace.settle(row.position);
+            workspace.hand.settle(row.position);
           }}
         >
           <rect

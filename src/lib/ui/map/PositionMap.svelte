@@ -41,7 +41,7 @@
     mapParts(
       workspace.changes,
       ({ index, symbol }) =>
-        `${symbol} ${workspace.chosen[index]?.name} ${workspace.hasOwnPosition(index) ? workspace.positions[index] : ''}`,
+        `${symbol} ${workspace.chosen[index]?.name} ${workspace.hand.hasOwnPosition(index) ? workspace.positions[index] : ''}`,
       isFolded
     )
   );
@@ -110,7 +110,7 @@
       {#if isTravelling}
         <Button
           hint="Clear all painted positions"
-          onclick={() => workspace.settle(workspace.arrangement.home)}>back to one position</Button
+          onclick={() => workspace.hand.settle(workspace.arrangement.home)}>back to one position</Button
         >
       {/if}
       <SaveDrawing of={drawSheet} size="normal" name="{workspace.document.title}, position map" />

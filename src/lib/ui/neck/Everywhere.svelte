@@ -13,11 +13,11 @@
   let { workspace, geometry }: { workspace: Workspace; geometry: NeckGeometry } = $props();
 
   const neck = $derived(workspace.neck);
-  const marks = $derived(workspace.everywhere);
+  const marks = $derived(workspace.shownNeck.everywhere);
   const subject = $derived(workspace.arrangement.subjects[workspace.selected]);
   const areas = $derived(subject ? areasOf(neck, workspace.system, workspace.analysis.key, subject) : []);
-  const isFinding = $derived(workspace.neckMode === 'find');
-  const sought = $derived(workspace.soughtDegree);
+  const isFinding = $derived(workspace.shownNeck.mode === 'find');
+  const sought = $derived(workspace.shownNeck.degree);
 
   const bottom = $derived(geometry.string(neck.strings.length));
   /** The border of a shape runs through its lowest notes, string by string; that of a hand's window is a fret wire. */

@@ -33,7 +33,7 @@
   }
 
   function drag(event: PointerEvent) {
-    if (dragging) workspace.moveTo(dragging.from + fretUnder(event) - dragging.grip);
+    if (dragging) workspace.hand.moveTo(dragging.from + fretUnder(event) - dragging.grip);
   }
 
   const drop = () => (dragging = null);
@@ -45,7 +45,7 @@
     const end = { Home: lowestPosition, End: highestPosition }[event.key];
     if (step === undefined && end === undefined) return;
     event.preventDefault();
-    workspace.moveTo(end ?? workspace.position + step!);
+    workspace.hand.moveTo(end ?? workspace.position + step!);
   }
 </script>
 

@@ -102,7 +102,7 @@
   function sound(event: MouseEvent) {
     const cell = (event.target as Element).closest<SVGElement>('[data-cell]');
     const [string, fret] = (cell?.dataset.cell ?? '').split(':').map(Number);
-    if (string && fret !== undefined && workspace.neckMode === 'hand' && !isStand) {
+    if (string && fret !== undefined && workspace.shownNeck.mode === 'hand' && !isStand) {
       void hear(workspace, { kind: 'note', midi: soundAt(neck, string, fret) });
     }
   }
@@ -128,10 +128,10 @@
 
   /** The drawing in words, string by string: what is under the hand, on the whole neck, or the degree looked for. */
   const told = $derived(
-    workspace.neckMode === 'hand'
+    workspace.shownNeck.mode === 'hand'
       ? marks
-      : workspace.everywhere.filter(
-          ({ degree }) => workspace.neckMode === 'whole' || degree === workspace.soughtDegree
+      : workspace.shownNeck.everywhere.filter(
+          ({ degree }) => workspace.shownNeck.mode === 'whole' || degree === workspace.shownNeck.degree
         )
   );
   const heldByWords = new Debounced(() => ({ count: strings, told, target: target?.cell }));
@@ -184,7 +184,7 @@
         fill="var(--wood)"
         rx="3"
       />
-      {#if workspace.neckMode !== 'whole'}
+      {#if workspace.shownNeck.mode !== 'whole'}
         {#each stretchesOf(geometry, neck, position) as stretch (stretch.x)}
           <rect
             x={stretch.x}
@@ -208,7 +208,7 @@
       <Board {geometry} {strings} from={1} to={neck.frets} capo={neck.capo} isLarge />
 
       {#if heard !== null}<HeardNote {neck} {geometry} {position} midi={heard} />{/if}
-      {#if workspace.neckMode === 'hand'}
+      {#if workspace.shownNeck.mode === 'hand'}
         <UnderHand
           {workspace}
           {geometry}
@@ -219,7 +219,7 @@
           nextShows={1}
           showsMoves={hides === 'nothing'}
         />
-      {:else if workspace.neckMode === 'melody'}
+      {:else if workspace.shownNeck.mode === 'melody'}
         <Arriving isQuiet part={melodyEverywherePart}
           >{#snippet children(MelodyEverywhere)}<MelodyEverywhere
               {workspace}
@@ -232,7 +232,7 @@
         >
       {/if}
 
-      {#if workspace.neckMode !== 'whole'}
+      {#if workspace.shownNeck.mode !== 'whole'}
         <!-- Where the run goes -->
         {#each hides === 'nothing' ? run : [] as { string, fret }, i (i)}
           <circle

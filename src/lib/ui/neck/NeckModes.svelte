@@ -8,7 +8,8 @@
 <script lang="ts">
   import type { Degree } from '$lib/core/theory/degree';
   import { prettyDegree } from '$lib/core/theory/typeset';
-  import type { NeckMode, Workspace } from '$lib/state/chart/workspace.svelte';
+  import type { NeckMode } from '$lib/state/chart/shown-neck.svelte';
+  import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import Arriving from '../app/Arriving.svelte';
   import Button from '../kit/Button.svelte';
   import Hear from '../app/Hear.svelte';
@@ -43,28 +44,28 @@
     <Button
       size="small"
       isRound
-      pressed={workspace.neckMode === mode}
+      pressed={workspace.shownNeck.mode === mode}
       {hint}
-      onclick={() => (workspace.neckMode = mode)}>{name}</Button
+      onclick={() => (workspace.shownNeck.mode = mode)}>{name}</Button
     >
   {/each}
-  {#if workspace.neckMode === 'melody'}
+  {#if workspace.shownNeck.mode === 'melody'}
     <Button
       size="small"
       isRound
       hint="Pin every change to the melody’s note there, where that is a tone of its chord under the hand"
-      onclick={() => workspace.landOnMelody()}>land on the melody</Button
+      onclick={() => workspace.targetLine.landOnMelody()}>land on the melody</Button
     >
   {/if}
-  {#if workspace.neckMode === 'find'}
+  {#if workspace.shownNeck.mode === 'find'}
     <Arriving isQuiet part={selectPart}
       >{#snippet children(Select)}<Select
           size="small"
           isRound
           label="Degree to find everywhere"
-          value={workspace.soughtDegree}
+          value={workspace.shownNeck.degree}
           options={degrees.map((degree) => ({ value: degree, name: prettyDegree(degree) }))}
-          onpick={(degree) => (workspace.sought = degree as Degree)}
+          onpick={(degree) => (workspace.shownNeck.sought = degree as Degree)}
         />{/snippet}</Arriving
     >
   {/if}

@@ -12,7 +12,8 @@
   import { Landings } from '$lib/state/stand/landings.svelte';
   import { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
   import { PEDAL_ACTIONS, pedalName, pedalOfKey } from '$lib/state/stand/pedals.svelte';
-  import { assignmentOf, placeOfPart, sessionRun } from '$lib/state/practice/session-run.svelte';
+  import { assignmentOf, placeOfPart } from '$lib/state/practice/run-part';
+  import { sessionRun } from '$lib/state/practice/session-run.svelte';
   import { takeAssignment } from '$lib/state/practice/assigned';
   import ClimbSaid from './ClimbSaid.svelte';
   import { settings } from '$lib/state/settings.svelte';

@@ -52,26 +52,26 @@
 
   function weigh(degree: keyof Weights['degree'], value: number) {
     const { weights } = plan;
-    workspace.rule({ weights: { ...weights, degree: { ...weights.degree, [degree]: value } } }, true);
+    workspace.targetLine.rule({ weights: { ...weights, degree: { ...weights.degree, [degree]: value } } }, true);
   }
 
   function toggleString(string: number) {
     const all = neck.strings.map((_, i) => i + 1);
     const now = plan.strings ?? all;
     const next = now.includes(string) ? now.filter((one) => one !== string) : [...now, string].sort();
-    if (next.length > 0) workspace.rule({ strings: next.length === all.length ? null : next });
+    if (next.length > 0) workspace.targetLine.rule({ strings: next.length === all.length ? null : next });
   }
 
   function limit(part: Partial<{ low: number; high: number }>) {
     const next = { ...range, ...part };
     const isAll = next.low <= lowest && next.high >= highest;
-    workspace.rule({
+    workspace.targetLine.rule({
       range: isAll ? null : { low: Math.min(next.low, next.high), high: Math.max(next.low, next.high) }
     });
   }
 
   function setAvoid(at: number, part: Partial<{ low: number; high: number }>) {
-    workspace.rule({
+    workspace.targetLine.rule({
       avoid: plan.avoid.map((register, i) => {
         if (i !== at) return register;
         const next = { ...register, ...part };
@@ -116,9 +116,9 @@
 
   <Toggles
     label="Style"
-    value={workspace.style?.id ?? OWN}
+    value={workspace.targetLine.style?.id ?? OWN}
     options={STYLES.map(({ id, name, hint }) => ({ value: id, name, hint }))}
-    onpick={(id) => workspace.pickStyle(id)}
+    onpick={(id) => workspace.targetLine.pickStyle(id)}
   />
 
   <div class="grid grid-cols-[auto_1fr_2.2rem] items-center gap-x-2 gap-y-0.5">
@@ -148,7 +148,7 @@
         {max}
         {step}
         value={plan.weights[part]}
-        onslide={(value) => workspace.rule({ weights: { ...plan.weights, [part]: value } }, true)}
+        onslide={(value) => workspace.targetLine.rule({ weights: { ...plan.weights, [part]: value } }, true)}
       />
       <output class="text-right">{plan.weights[part]}</output>
     {/each}
@@ -160,28 +160,28 @@
       label="Way of the line"
       value={plan.direction}
       options={DIRECTION_OPTIONS}
-      onpick={(direction) => workspace.rule({ direction })}
+      onpick={(direction) => workspace.targetLine.rule({ direction })}
     />
     <span>Targets at</span>
     <Select
       label="Changes with a target"
       value={plan.which}
       options={WHICH_OPTIONS}
-      onpick={(which) => workspace.rule({ which })}
+      onpick={(which) => workspace.targetLine.rule({ which })}
     />
     <span>and</span>
     <Select
       label="Targets inside a change"
       value={String(plan.every ?? ONCE)}
       options={AGAIN_OPTIONS}
-      onpick={(value) => workspace.rule({ every: value === ONCE ? null : Number(value) })}
+      onpick={(value) => workspace.targetLine.rule({ every: value === ONCE ? null : Number(value) })}
     />
     <span>Where</span>
     <Select
       label="Where targets lie"
       value={plan.reach}
       options={REACH_OPTIONS}
-      onpick={(reach) => workspace.rule({ reach })}
+      onpick={(reach) => workspace.targetLine.rule({ reach })}
     />
     <span>Strings</span>
     <div class="flex flex-wrap gap-1" role="group" aria-label="Strings">
@@ -208,7 +208,7 @@
         {@render noteSelect('Highest avoided note', register.high, (high) => setAvoid(i, { high }))}
         <Button
           label="Allow this range again"
-          onclick={() => workspace.rule({ avoid: plan.avoid.filter((_, at) => at !== i) })}
+          onclick={() => workspace.targetLine.rule({ avoid: plan.avoid.filter((_, at) => at !== i) })}
           ><X size={14} /></Button
         >
       </div>
@@ -217,14 +217,14 @@
     <Button
       class="justify-self-start"
       disabled={plan.avoid.length >= 6}
-      onclick={() => workspace.rule({ avoid: [...plan.avoid, { low: 60, high: 62 }] })}>avoid a range</Button
+      onclick={() => workspace.targetLine.rule({ avoid: [...plan.avoid, { low: 60, high: 62 }] })}>avoid a range</Button
     >
     <span>Approach notes</span>
     <Select
       label="Approach notes into all targets"
       value={plan.approachNotes}
       options={WISHES}
-      onpick={(approachNotes) => workspace.rule({ approachNotes })}
+      onpick={(approachNotes) => workspace.targetLine.rule({ approachNotes })}
     />
   </div>
 
@@ -232,6 +232,6 @@
     <Button hint="Every target on one page: string, fret, degree" onclick={onprint}
       ><Printer size={15} /> landing sheet</Button
     >
-    <Button disabled={!isOwn} onclick={() => workspace.resetRules()}>reset</Button>
+    <Button disabled={!isOwn} onclick={() => workspace.targetLine.resetRules()}>reset</Button>
   </div>
 </section>

@@ -11,7 +11,8 @@
   import X from '@lucide/svelte/icons/x';
   import type { Landings } from '$lib/state/stand/landings.svelte';
   import { TEMPO_STEP, type Rehearsal } from '$lib/state/stand/rehearsal.svelte';
-  import { announced, sessionRun } from '$lib/state/practice/session-run.svelte';
+  import { announced } from '$lib/state/practice/run-part';
+  import { sessionRun } from '$lib/state/practice/session-run.svelte';
   import Button from '../kit/Button.svelte';
   import ClimbSaid from '../rehearse/ClimbSaid.svelte';
   import Heard from '../rehearse/Heard.svelte';

@@ -127,7 +127,7 @@ async function pinAsTarget({ takes, line, change }: Keeping): Promise<string | n
   const landed = line.find(({ start }) => start >= ticksOf(change.start) - ticksOf(0.5));
   const isOwn = opened?.data?.source === workspace.document.source;
   if (!landed?.place || !isOwn || landed.start > ticksOf(change.start + 1)) return null;
-  workspace.pin(change.index, landed.place);
+  workspace.targetLine.pin(change.index, landed.place);
   return `${prettyNote(midiName(landed.midi))} is the target of bar ${change.bar} now.`;
 }
 

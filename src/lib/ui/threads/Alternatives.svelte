@@ -43,7 +43,7 @@
         onblur={() => onoffer(null)}
         onclick={() => {
           onoffer(null);
-          workspace.takePath(path);
+          workspace.targetLine.takePath(path);
         }}
       >
         <b>{i + 2}.</b>

@@ -70,7 +70,7 @@
     <p class="min-w-56 flex-1 max-sm:basis-full" data-path-summary>{summary}</p>
   {/if}
   {#if pinned}
-    <Button size="small" hint="Let every target be worked out again" onclick={() => workspace.unpinAll()}
+    <Button size="small" hint="Let every target be worked out again" onclick={() => workspace.targetLine.unpinAll()}
       >unpin {pinned === 1 ? 'the one pinned' : `all ${pinned}`}</Button
     >
   {/if}
@@ -120,7 +120,7 @@
       label="How the target line is led"
       value={workspace.plan.thread}
       options={THREADS.map(({ rule, name, hint }) => ({ value: rule, name, hint: priced(rule, hint) }))}
-      onpick={(rule) => workspace.pickThread(rule)}
+      onpick={(rule) => workspace.targetLine.pickThread(rule)}
     />
     {#if workspace.plan.thread === 'free'}
       <span class="text-soft">through</span>
@@ -129,24 +129,24 @@
           pressed={workspace.plan.degrees.includes(degree)}
           aria-label="Allow the {degree} as a target"
           class="w-8.5"
-          onclick={() => workspace.toggleDegree(degree)}>{degree}</Button
+          onclick={() => workspace.targetLine.toggleDegree(degree)}>{degree}</Button
         >
       {/each}
     {/if}
     <Select
       label="Style"
       hint="What a line is charged for"
-      value={workspace.style?.id ?? OWN}
+      value={workspace.targetLine.style?.id ?? OWN}
       options={[
-        ...(workspace.style ? [] : [{ value: OWN, name: 'a style of your own' }]),
+        ...(workspace.targetLine.style ? [] : [{ value: OWN, name: 'a style of your own' }]),
         ...STYLES.map(({ id, name, hint }) => ({ value: id, name, hint }))
       ]}
-      onpick={(id) => workspace.pickStyle(id)}
+      onpick={(id) => workspace.targetLine.pickStyle(id)}
     />
     <Button
       pressed={workspace.plan.loop}
       hint="The step from the last target back to the first counts too"
-      onclick={() => workspace.toggleLoop()}>loop</Button
+      onclick={() => workspace.targetLine.toggleLoop()}>loop</Button
     >
   </div>
 {/if}

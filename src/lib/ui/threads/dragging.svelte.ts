@@ -60,8 +60,8 @@ export class ThreadDragging {
     const tone = aimed && workspace.tones[change]?.find(({ midi }) => midi === aimed.midi);
     if (!tone) return;
     const current = workspace.paths.targets.get(change);
-    if (current?.isFixed && current.cell.midi === tone.midi) workspace.unpin(change);
-    else workspace.pin(change, tone);
+    if (current?.isFixed && current.cell.midi === tone.midi) workspace.targetLine.unpin(change);
+    else workspace.targetLine.pin(change, tone);
   }
 
   /** The tone of a change nearest to the pointer; null where it has none. */

@@ -15,7 +15,8 @@
   import { dayAfter, daysBetween } from '$lib/core/practice/log/day';
   import { DATE } from '$lib/core/practice/session/date';
   import { counted } from '$lib/core/theory/words';
-  import { placeOfPart, sessionRun, type RunPart } from '$lib/state/practice/session-run.svelte';
+  import { placeOfPart, type RunPart } from '$lib/state/practice/run-part';
+  import { sessionRun } from '$lib/state/practice/session-run.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import Select from '../kit/Select.svelte';

@@ -13,7 +13,8 @@
   import { FEWEST_MINUTES, MOST_MINUTES, PARTS } from '$lib/core/practice/session/parts';
   import { keyName, loopName } from '$lib/core/practice/items/words';
   import { counted } from '$lib/core/theory/words';
-  import { placeOfPart, sessionRun, type RunPart } from '$lib/state/practice/session-run.svelte';
+  import { placeOfPart, type RunPart } from '$lib/state/practice/run-part';
+  import { sessionRun } from '$lib/state/practice/session-run.svelte';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
   import AheadPicture from './AheadPicture.svelte';

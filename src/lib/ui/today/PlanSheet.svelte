@@ -1,7 +1,7 @@
 <!-- The practice page for a day, on paper: the parts with room to write how it went. -->
 <script lang="ts">
   import { keyName } from '$lib/core/practice/items/words';
-  import type { RunPart } from '$lib/state/practice/session-run.svelte';
+  import type { RunPart } from '$lib/state/practice/run-part';
   import { longDay } from './days';
 
   let { day, parts }: { day: string; parts: readonly RunPart[] } = $props();

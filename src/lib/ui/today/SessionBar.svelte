@@ -10,7 +10,8 @@
   import X from '@lucide/svelte/icons/x';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { announced, placeOfPart, sessionRun } from '$lib/state/practice/session-run.svelte';
+  import { announced, placeOfPart } from '$lib/state/practice/run-part';
+  import { sessionRun } from '$lib/state/practice/session-run.svelte';
   import { standing } from '$lib/state/stand/standing.svelte';
   import Button from '../kit/Button.svelte';
 

@@ -45,7 +45,7 @@
   aria-label="Chord pad"
   data-chord-pad
 >
-  {#each [['Of the key', writing.keyChords], ['In this chart', writing.recentChords]] as const as [name, symbols] (name)}
+  {#each [['Of the key', writing.proposals.keyChords], ['In this chart', writing.proposals.recentChords]] as const as [name, symbols] (name)}
     {#if symbols.length}
       <div class="flex items-center gap-1 overflow-x-auto" role="group" aria-label={name}>
         <span class="w-14 shrink-0 text-2xs leading-tight text-soft">{name}</span>

@@ -12,7 +12,7 @@
     ontaken: () => void;
   }
   let { writing, ontaken }: Props = $props();
-  const read = $derived(writing.reading);
+  const read = $derived(writing.proposals.reading);
   const wrong = $derived(
     read?.kind === 'problem' ? null : (writing.problems.get(writing.caret.bar)?.[0] ?? null)
   );
@@ -57,10 +57,10 @@
     role="group"
     aria-label="Suggestions"
   >
-    {#each writing.suggestions as { symbol, why }, i (symbol)}
+    {#each writing.proposals.suggestions as { symbol, why }, i (symbol)}
       <button
         type="button"
-        class="inline-flex min-h-8 shrink-0 items-baseline gap-1 rounded-md border px-1.5 pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:items-center pointer-coarse:px-3 {writing.walked ===
+        class="inline-flex min-h-8 shrink-0 items-baseline gap-1 rounded-md border px-1.5 pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:items-center pointer-coarse:px-3 {writing.proposals.walked ===
         i
           ? 'border-ink bg-lit'
           : 'border-edge bg-surface'}"

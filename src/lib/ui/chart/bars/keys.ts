@@ -67,7 +67,7 @@ export const BAR_KEYS: readonly BarKeyRow[] = [
     name: 'While a chord is typed: walk the suggestions; Enter takes one',
     matches: (press, { writing }) =>
       plain(press) && ['ArrowDown', 'ArrowUp'].includes(press.key) && writing.isTyping,
-    run: ({ writing }, { key: arrow }) => writing.walkSuggestions(arrow === 'ArrowDown' ? 1 : -1)
+    run: ({ writing }, { key: arrow }) => writing.proposals.walk(arrow === 'ArrowDown' ? 1 : -1)
   },
   {
     id: 'bars-split',
