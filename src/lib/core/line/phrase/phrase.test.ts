@@ -4,7 +4,7 @@ import { midiName, pitchClass } from '../../theory/note';
 import { chanceOf } from '../chance';
 import { endOf, TICKS, ticksOf } from '../model';
 import { readLine } from '../read';
-import { CONTOURS, planPhrases, spansOf } from './plan';
+import { CONTOURS, keptOutOf, planPhrases, spansOf, type PlannedPhrase } from './plan';
 import { costOf, pitchWays, type PitchSlot } from './pitch';
 import { placesUnder } from './hand';
 import { rowOf } from './row';
@@ -323,6 +323,41 @@ function soundsFor({ analysis }: ReturnType<typeof readSheet>) {
 }
 
 describe('the plan of phrases', () => {
+  it('gives way to bars that are taken: shorter, or not at all, and without what it would have taken up', () => {
+    const phrase = (first: number, model: PlannedPhrase['model'] = null): PlannedPhrase => ({
+      first,
+      bars: 2,
+      start: 'one',
+      model,
+      contour: 'arch',
+      isAnswer: false,
+      density: 0.5,
+      height: 0
+    });
+    const plans = [phrase(0), phrase(2), phrase(4, { of: 1, how: 'varied' })];
+    const without = (...taken: number[]) =>
+      keptOutOf(plans, new Set(taken)).map(({ first, bars, model }) => [first, bars, model?.of ?? null]);
+    expect(without(8)).toEqual([
+      [0, 2, null],
+      [2, 2, null],
+      [4, 2, 1]
+    ]);
+    // The first falls away: the model is the first now.
+    expect(without(0, 1)).toEqual([
+      [2, 2, null],
+      [4, 2, 0]
+    ]);
+    expect(without(4)).toEqual([
+      [0, 2, null],
+      [2, 2, null],
+      [5, 1, null]
+    ]);
+    expect(without(2, 3)).toEqual([
+      [0, 2, null],
+      [4, 2, null]
+    ]);
+  });
+
   const wish = (row: (typeof PHRASE_ROWS)[number], bars: number, seed: number) => ({
     row,
     bars,
