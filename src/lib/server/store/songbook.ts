@@ -257,6 +257,16 @@ export async function changeMany(
   });
 }
 
+/** Text and plan of a chart as they were saved under a version, the latest such save; undefined where there is none. */
+const savedAs = (db: Database, id: string, version: number) =>
+  db
+    .selectFrom('chart_revision')
+    .select(['source', 'plan'])
+    .where('chart_id', '=', id)
+    .where('version', '=', version)
+    .orderBy('id', 'desc')
+    .executeTakeFirst();
+
 /** Charts that are not deleted, each with its plan as it is stored. */
 const present = (db: Database) =>
   db
@@ -433,13 +443,7 @@ async function wasSaved(
   source: string,
   plan: string
 ): Promise<boolean> {
-  const row = await trx
-    .selectFrom('chart_revision')
-    .select(['source', 'plan'])
-    .where('chart_id', '=', id)
-    .where('version', '=', version)
-    .orderBy('id', 'desc')
-    .executeTakeFirst();
+  const row = await savedAs(trx, id, version);
   return row?.source === source && row.plan === plan;
 }
 
@@ -500,13 +504,7 @@ export async function earlierVersions(
   const numbers = new Map<number, number>();
   const asked = [...new Set(wanted)].filter((one): one is number => one !== null && one !== present);
   for (const version of asked.sort((a, b) => a - b)) {
-    const row = await db
-      .selectFrom('chart_revision')
-      .select(['source', 'plan'])
-      .where('chart_id', '=', id)
-      .where('version', '=', version)
-      .orderBy('id', 'desc')
-      .executeTakeFirst();
+    const row = await savedAs(db, id, version);
     const plan = row && readPlan(row.plan);
     if (!row || !plan) continue;
     earlier.push({ source: row.source, plan });

@@ -12,12 +12,12 @@
   import type { Phrases } from '$lib/state/lines/phrases.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
-  import ChordText from '../chord/ChordText.svelte';
   import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
   import BarLines from '../threads/BarLines.svelte';
   import Playhead from '../threads/Playhead.svelte';
-  import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
+  import ColumnChords from '../threads/ColumnChords.svelte';
+  import { layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
   import PhraseLane from './PhraseLane.svelte';
   import VerdictMark from './VerdictMark.svelte';
@@ -227,16 +227,7 @@
           {/if}
         {/each}
         <BarLines {bars} time={timeline.time} height={HEIGHT} />
-        {#each columns as column (column.index)}
-          <ChordText
-            symbol={nth(changes, column.index).symbol}
-            x={column.x + 7}
-            y={HEAD - 8}
-            size={column.width < 70 ? 15 : 20}
-            room={column.width - 9}
-            class="fill-ink"
-          />
-        {/each}
+        <ColumnChords {columns} {changes} />
         {#each drawn as one (one.read.index)}
           {@const x = timeline.time(beatsOf(one.note.start))}
           {@const width = Math.max(LABEL_ROOM - 4, timeline.time(beatsOf(endOf(one.note))) - x - 3)}

@@ -18,12 +18,12 @@
   import { degreeOf } from '$lib/core/theory/degree';
   import { semitonesUp } from '$lib/core/theory/note';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
-  import ChordText from '../chord/ChordText.svelte';
   import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
   import { heardIn, VERDICT_WORDS } from '../lines/looks';
   import VerdictMark from '../lines/VerdictMark.svelte';
   import BarLines from '../threads/BarLines.svelte';
+  import ColumnChords from '../threads/ColumnChords.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
   import MeetingMark from './MeetingMark.svelte';
   import { EVENT_SIGNS, eventWords, lateWords, MEETING_WORDS } from './words';
@@ -324,16 +324,7 @@
         />
       {/each}
       <BarLines {bars} time={timeline.time} {height} />
-      {#each columns as column (column.index)}
-        <ChordText
-          symbol={nth(changes, column.index).symbol}
-          x={column.x + 7}
-          y={HEAD - 8}
-          size={column.width < 70 ? 15 : 20}
-          room={column.width - 9}
-          class="fill-ink"
-        />
-      {/each}
+      <ColumnChords {columns} {changes} />
       {#each drawn as note (note.index)}
         {@const own = dragged?.index === note.index ? dragged : null}
         {@const x = timeline.time(note.at) + (own ? own.seconds * perSecond : 0)}

@@ -70,7 +70,10 @@
     <p class="min-w-56 flex-1 max-sm:basis-full" data-path-summary>{summary}</p>
   {/if}
   {#if pinned}
-    <Button size="small" hint="Let every target be worked out again" onclick={() => workspace.targetLine.unpinAll()}
+    <Button
+      size="small"
+      hint="Let every target be worked out again"
+      onclick={() => workspace.targetLine.unpinAll()}
       >unpin {pinned === 1 ? 'the one pinned' : `all ${pinned}`}</Button
     >
   {/if}

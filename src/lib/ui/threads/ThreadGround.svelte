@@ -1,9 +1,8 @@
 <!-- What Threads stands on: bars, the column of the moment and the one that comes, chord symbols, changes that are left alone. -->
 <script lang="ts">
-  import { nth } from '$lib/core/base/list';
   import type { PlayedBar } from '$lib/core/chart/unroll';
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
-  import ChordText from '../chord/ChordText.svelte';
+  import ColumnChords from './ColumnChords.svelte';
   import { HEAD, type Column, type ThreadsLayout } from './layout';
 
   interface Props {
@@ -44,16 +43,7 @@
   <rect x={now.x} y="15" width={now.width} height="3" class="fill-target" />
 {/if}
 {#if next}<rect x={next.x} y="15" width={next.width} height="2" class="fill-next" />{/if}
-{#each columns as column (column.index)}
-  <ChordText
-    symbol={nth(changes, column.index).symbol}
-    x={column.x + 7}
-    y={HEAD - 8}
-    size={column.width < 70 ? 15 : 19}
-    room={column.width - 9}
-    class="fill-ink"
-  />
-{/each}
+<ColumnChords {columns} {changes} />
 
 {#each columns as column (column.index)}
   {#if isResting(column.index)}
