@@ -26,7 +26,10 @@ export function sure<T>(value: T, name: string): NonNullable<T> {
   throw new Error(`${name} is missing.`);
 }
 
-/** The number at `index` of a list or typed array. Throws a RangeError where it has none there. */
+/**
+ * The number at `index` of a list or typed array. Throws a RangeError where it has none there. Not for loops over samples: read through by
+ * lists of every kind, it is several times slower than reading them in their place.
+ */
 export function numberAt(list: ArrayLike<number>, index: number): number {
   const value = list[index];
   if (value === undefined) throw new RangeError(`There is no number ${index} in a list of ${list.length}.`);

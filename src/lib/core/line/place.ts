@@ -6,7 +6,7 @@ import { entryOf, firstOf, lastOf, nth } from '../base/list';
 import type { Fret, StringNumber } from '../base/units';
 import { fingerAt, positionFill } from '../neck/position';
 import { lowestFret, soundAt, type Instrument } from '../neck/tuning';
-import { solvePaths, stepTable } from '../targets/solve';
+import { solvePaths, stepTable, type StepTable } from '../targets/solve';
 import { midiName } from '../theory/note';
 import { beatsOf, endOf, ordered, type LineNote } from './model';
 
@@ -80,6 +80,8 @@ interface Touch {
 interface Hold {
   readonly position: number;
   readonly touches: readonly Touch[];
+  /** The hand is free where a string sounds open. */
+  readonly hasOpen: boolean;
 }
 
 /** Notes that start together. */
@@ -87,6 +89,14 @@ interface Moment {
   readonly notes: readonly { readonly note: LineNote; readonly index: number }[];
   /** Silence before them. */
   readonly isAfterRest: boolean;
+}
+
+/** What a step into a moment is charged by, besides the two ways of holding. */
+interface Step {
+  readonly isAfterRest: boolean;
+  readonly isSlid: boolean;
+  /** By a slide or slur, which stays on its string. */
+  readonly isJoined: boolean;
 }
 
 /** Below this fret a string cannot be bent by a whole tone. */
@@ -109,8 +119,11 @@ export function placeNotes(line: readonly LineNote[], wish: PlaceWish): PlaceAns
   if (moments.length === 0) return { places: [{ notes: [], cost: 0, shifts: 0 }] };
   const holds: (readonly Hold[])[] = [];
   const touchesOf = remembered((pitch: number) => touchesFor(pitch, wish));
+  const plainHolds = new Map<number, readonly Hold[]>();
   for (const moment of moments) {
-    const found = holdsFor(moment, wish, touchesOf);
+    const plain = plainPitch(moment, wish);
+    const found = (plain !== null && plainHolds.get(plain)) || holdsFor(moment, wish, touchesOf);
+    if (plain !== null) plainHolds.set(plain, found);
     if (found.length === 0) {
       const { index, note } =
         moment.notes.find(({ note }) => allowed(note, wish, touchesOf).length === 0) ?? firstOf(moment.notes);
@@ -121,13 +134,7 @@ export function placeNotes(line: readonly LineNote[], wish: PlaceWish): PlaceAns
   const weights = wish.weights ?? PLACE_WEIGHTS;
   const { paths, stuckAt } = solvePaths({
     nodes: holds.map((stage) => stage.map(({ touches }) => holdCost(touches, weights))),
-    steps: holds
-      .slice(1)
-      .map((stage, i) =>
-        stepTable(nth(holds, i).length, stage.length, (a, b) =>
-          stepCost(holds[i]![a]!, stage[b]!, moments[i + 1]!, weights)
-        )
-      ),
+    steps: stepsBetween(holds, moments, weights),
     close: null,
     k: wish.alternatives === 1 ? 1 : wish.alternatives * SPARE
   });
@@ -245,9 +252,9 @@ function holdsFor(
       ? holds.flatMap((hold) =>
           options
             .filter((touch) => touch.position === hold.position && fits(hold.touches, touch, wish.neck.span))
-            .map((touch) => ({ position: hold.position, touches: [...hold.touches, touch] }))
+            .map((touch) => holdOf(hold.position, [...hold.touches, touch]))
         )
-      : options.map((touch) => ({ position: touch.position, touches: [touch] }));
+      : options.map((touch) => holdOf(touch.position, [touch]));
   }
   return holds ?? [];
 }
@@ -267,22 +274,67 @@ function holdCost(touches: readonly Touch[], { stretch }: PlaceWeights): number 
   return touches.filter(({ isStretch }) => isStretch).length * stretch;
 }
 
-function stepCost(from: Hold, to: Hold, { isAfterRest, notes }: Moment, weights: PlaceWeights): number {
-  const first = firstOf(notes).note;
-  const isJoined = first.slide || first.slur;
-  const [a, b] = [lastOf(from.touches), lastOf(to.touches)];
-  if (isJoined && !to.touches.some(({ string }) => from.touches.some((one) => one.string === string))) {
-    return Infinity;
-  }
-  const isEasy = isAfterRest || [...from.touches, ...to.touches].some(({ finger }) => finger === 0);
-  const strings = Math.abs(a.string - b.string);
-  const repeats = to.touches.some(({ finger, fret }) =>
-    from.touches.some((one) => finger > 0 && one.finger === finger && one.fret !== fret)
-  );
+function holdOf(position: number, touches: readonly Touch[]): Hold {
+  return { position, touches, hasOpen: touches.some(({ finger }) => finger === 0) };
+}
+
+/** The pitch of a moment that is one note by itself, not bent and free to lie anywhere: such notes are held alike. */
+function plainPitch({ notes }: Moment, { keepsPlaces }: PlaceWish): number | null {
+  const { note } = firstOf(notes);
+  return notes.length === 1 && !note.bend && !keepsPlaces ? note.midi : null;
+}
+
+function stepInto({ isAfterRest, notes }: Moment): Step {
+  const { slide, slur } = firstOf(notes).note;
+  return { isAfterRest, isSlid: Boolean(slide), isJoined: Boolean(slide || slur) };
+}
+
+/** What each hold of one moment costs after each of the moment before. A line says the same few pairs of notes again and again. */
+function stepsBetween(
+  holds: readonly (readonly Hold[])[],
+  moments: readonly Moment[],
+  weights: PlaceWeights
+): StepTable[] {
+  const known = new Map<readonly Hold[], { into: readonly Hold[]; step: Step; table: StepTable }[]>();
+  return holds.slice(1).map((stage, i) => {
+    const before = nth(holds, i);
+    const step = stepInto(nth(moments, i + 1));
+    const own = known.get(before) ?? [];
+    known.set(before, own);
+    const same = own.find((one) => one.into === stage && isSameStep(one.step, step));
+    if (same) return same.table;
+    const table = stepTable(before.length, stage.length, (a, b) =>
+      stepCost(before[a]!, stage[b]!, step, weights)
+    );
+    own.push({ into: stage, step, table });
+    return table;
+  });
+}
+
+const isSameStep = (a: Step, b: Step) =>
+  a.isAfterRest === b.isAfterRest && a.isSlid === b.isSlid && a.isJoined === b.isJoined;
+
+/** Asked for each pair of holds of each two moments: it makes nothing. */
+function stepCost(
+  from: Hold,
+  to: Hold,
+  { isAfterRest, isSlid, isJoined }: Step,
+  weights: PlaceWeights
+): number {
+  let sharesString = false;
+  let repeats = false;
+  for (const a of from.touches)
+    for (const b of to.touches) {
+      if (a.string === b.string) sharesString = true;
+      if (a.finger > 0 && a.finger === b.finger && a.fret !== b.fret) repeats = true;
+    }
+  if (isJoined && !sharesString) return Infinity;
+  const isEasy = isAfterRest || from.hasOpen || to.hasOpen;
+  const strings = Math.abs(lastOf(from.touches).string - lastOf(to.touches).string);
   return (
     Math.abs(from.position - to.position) * (isEasy ? weights.easyShift : weights.shift) +
     (strings > 0 ? weights.cross + weights.skip * (strings - 1) : 0) +
-    (repeats && !first.slide ? weights.sameFinger : 0)
+    (repeats && !isSlid ? weights.sameFinger : 0)
   );
 }
 

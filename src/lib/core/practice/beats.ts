@@ -3,7 +3,6 @@
  * A recording is taken to keep its tempo.
  */
 
-import { numberAt } from '../base/list';
 import type { Beats, Seconds } from '../base/units';
 
 /** Beat n of the form sounds at `first + n · 60 / tempo` seconds of the recording. */
@@ -44,8 +43,8 @@ function onsetsOf(samples: Float32Array, rate: number): Float32Array {
   for (let frame = 0; frame < count; frame++) {
     let [all, edge] = [0, 0];
     for (let i = frame * size + 1; i < (frame + 1) * size; i++) {
-      all += numberAt(samples, i) ** 2;
-      edge += (numberAt(samples, i) - numberAt(samples, i - 1)) ** 2;
+      all += samples[i]! ** 2;
+      edge += (samples[i]! - samples[i - 1]!) ** 2;
     }
     whole[frame] = all;
     high[frame] = edge;
@@ -56,10 +55,7 @@ function onsetsOf(samples: Float32Array, rate: number): Float32Array {
   }
   const grown = new Float32Array(count);
   for (let frame = 1; frame < count; frame++) {
-    const [all, edge] = [
-      numberAt(whole, frame) - numberAt(whole, frame - 1),
-      numberAt(high, frame) - numberAt(high, frame - 1)
-    ];
+    const [all, edge] = [whole[frame]! - whole[frame - 1]!, high[frame]! - high[frame - 1]!];
     // Kick and snare tell the beat, cymbals its halves as well.
     grown[frame] = 3 * Math.max(0, all) + Math.max(0, edge);
   }
@@ -88,12 +84,7 @@ function again(onsets: Float32Array, lag: number): number {
   let sum = 0;
   for (let i = 0; i + shift + 1 < onsets.length; i++) {
     sum +=
-      numberAt(onsets, i) *
-      Math.max(
-        numberAt(onsets, i + shift),
-        0.7 * numberAt(onsets, i + shift - 1),
-        0.7 * numberAt(onsets, i + shift + 1)
-      );
+      onsets[i]! * Math.max(onsets[i + shift]!, 0.7 * onsets[i + shift - 1]!, 0.7 * onsets[i + shift + 1]!);
   }
   return sum / Math.max(1, onsets.length - shift);
 }
@@ -134,7 +125,7 @@ function met(onsets: Float32Array, period: number, phase: number): number {
   for (let at = phase; at < onsets.length - 1; at += period) {
     const frame = Math.floor(at);
     const part = at - frame;
-    sum += (1 - part) * numberAt(onsets, frame) + part * numberAt(onsets, frame + 1);
+    sum += (1 - part) * onsets[frame]! + part * onsets[frame + 1]!;
     count++;
   }
   return sum / Math.max(1, count);

@@ -223,24 +223,34 @@ function driftOf(beats: readonly number[], pulse: number): number {
   const onsets = beats.filter((_, i) => i % every === 0).map((beat) => beat / pulse);
   const span = onsets.length > 1 ? lastOf(onsets) - firstOf(onsets) : 0;
   if (onsets.length < LEAST.drift || span < LEAST_SPAN) return 0;
-  const agreement = (drift: number) =>
-    AGREE.reduce((sum, [parts, weight]) => {
-      let [x, y] = [0, 0];
-      for (const onset of onsets) {
-        const angle = 2 * Math.PI * parts * onset * (1 + drift);
-        x += Math.cos(angle);
-        y += Math.sin(angle);
-      }
-      return sum + (weight * Math.hypot(x, y)) / onsets.length;
-    }, 0);
   const step = 1 / (4 * DRIFT.finer * span);
-  let best = { drift: 0, score: agreement(0) + DRIFT.clearer };
-  const at = best.score;
-  for (let drift = -DRIFT.most; drift <= DRIFT.most; drift += step) {
-    const score = agreement(drift);
-    if (score > best.score) best = { drift, score };
+  const most = Math.floor(DRIFT.most / step);
+  const scores = agreements(onsets, step, most);
+  const still = { drift: 0, score: nth(scores, most).score + DRIFT.clearer };
+  return scores.reduce((best, one) => (one.score > best.score ? one : best), still).drift;
+}
+
+/** How onsets agree with the parts of a pulse at each drift of up to `most` steps down and up. A step turns an onset by an angle of its own. */
+function agreements(onsets: readonly number[], step: number, most: number) {
+  const scores = Array.from({ length: 2 * most + 1 }, (_, i) => ({ drift: (i - most) * step, score: 0 }));
+  for (const [parts, weight] of AGREE) {
+    const [xs, ys] = [new Float64Array(scores.length), new Float64Array(scores.length)];
+    for (const onset of onsets) {
+      const turn = 2 * Math.PI * parts * onset;
+      const [cos, sin] = [Math.cos(turn * step), Math.sin(turn * step)];
+      const lowest = turn * (1 - most * step);
+      let [x, y] = [Math.cos(lowest), Math.sin(lowest)];
+      for (let i = 0; i < xs.length; i++) {
+        xs[i]! += x;
+        ys[i]! += y;
+        const turned = x * cos - y * sin;
+        y = x * sin + y * cos;
+        x = turned;
+      }
+    }
+    scores.forEach((own, i) => (own.score += (weight * Math.hypot(xs[i]!, ys[i]!)) / onsets.length));
   }
-  return best.score > at ? best.drift : 0;
+  return scores;
 }
 
 /**

@@ -67,8 +67,8 @@ class Sums {
     this.#bass = new Float64Array((pulses.length + 1) * OCTAVE);
     pulses.forEach(({ weights, bassWeights }, i) => {
       for (let pc = 0; pc < OCTAVE; pc++) {
-        this.#all[(i + 1) * OCTAVE + pc] = numberAt(this.#all, i * OCTAVE + pc) + numberAt(weights, pc);
-        this.#bass[(i + 1) * OCTAVE + pc] = numberAt(this.#bass, i * OCTAVE + pc) + numberAt(bassWeights, pc);
+        this.#all[(i + 1) * OCTAVE + pc] = this.#all[i * OCTAVE + pc]! + weights[pc]!;
+        this.#bass[(i + 1) * OCTAVE + pc] = this.#bass[i * OCTAVE + pc]! + bassWeights[pc]!;
       }
     });
   }
@@ -76,10 +76,8 @@ class Sums {
   /** How much of each pitch class a stretch has, and without its bass. */
   over(from: number, to: number, all: Float64Array, upper: Float64Array): void {
     for (let pc = 0; pc < OCTAVE; pc++) {
-      all[pc] = numberAt(this.#all, to * OCTAVE + pc) - numberAt(this.#all, from * OCTAVE + pc);
-      upper[pc] =
-        numberAt(all, pc) -
-        (numberAt(this.#bass, to * OCTAVE + pc) - numberAt(this.#bass, from * OCTAVE + pc));
+      all[pc] = this.#all[to * OCTAVE + pc]! - this.#all[from * OCTAVE + pc]!;
+      upper[pc] = all[pc]! - (this.#bass[to * OCTAVE + pc]! - this.#bass[from * OCTAVE + pc]!);
     }
   }
 
@@ -125,16 +123,14 @@ function worths(
     const weights = isOver ? UPPER : ALL;
     const unseen = isOver ? UNSEEN_UPPER : UNSEEN;
     const at = r * OCTAVE;
-    let worth = -numberAt(RARE, r);
+    let worth = -RARE[r]!;
     for (let pc = 0; pc < OCTAVE; pc++) {
-      worth -=
-        numberAt(weights, pc) * numberAt(FOREIGN, at + pc) + numberAt(unseen, pc) * numberAt(NEVER, at + pc);
+      worth -= weights[pc]! * FOREIGN[at + pc]! + unseen[pc]! * NEVER[at + pc]!;
     }
     if (isBassAgain && !isOver)
-      for (let pc = 0; pc < OCTAVE; pc++)
-        if (numberAt(BASSES, pc) > 0) worth += numberAt(BASSES, pc) * numberAt(BASS, at + pc);
-    if (bass !== null) worth += numberAt(BASS, at + bass);
-    if (key && (numberAt(SETS, r) & ~key) === 0) worth += IN_KEY;
+      for (let pc = 0; pc < OCTAVE; pc++) if (BASSES[pc]! > 0) worth += BASSES[pc]! * BASS[at + pc]!;
+    if (bass !== null) worth += BASS[at + bass]!;
+    if (key && (SETS[r]! & ~key) === 0) worth += IN_KEY;
     out[r] = worth;
   }
 }
@@ -146,9 +142,9 @@ const [ALL, UPPER, UNSEEN, UNSEEN_UPPER, BASSES] = Array.from(
 /** How far each pitch class is missing from what sounds: 1 where it is not there, 0 where there is enough of it. */
 function unseenIn(weights: Float64Array, unseen: Float64Array): void {
   let sum = 0;
-  for (let pc = 0; pc < OCTAVE; pc++) sum += numberAt(weights, pc);
+  for (let pc = 0; pc < OCTAVE; pc++) sum += weights[pc]!;
   for (let pc = 0; pc < OCTAVE; pc++)
-    unseen[pc] = sum > 0 ? 1 - Math.min(1, numberAt(weights, pc) / (SHOWN * sum)) : 1;
+    unseen[pc] = sum > 0 ? 1 - Math.min(1, weights[pc]! / (SHOWN * sum)) : 1;
 }
 
 export interface HeardChords {
@@ -174,26 +170,26 @@ export function chordsHeard(pulses: readonly Sounding[], keys: KeySets = []): He
     const key = keys[from] ?? 0;
     worths(sums, pulses, [from, Math.min(count, from + 2)], key, ALL_ROWS, worth);
     const top = worth.reduce((most, own) => Math.max(most, own), -Infinity);
-    const rows = ALL_ROWS.filter((r) => numberAt(worth, r) >= top - IN_REACH);
+    const rows = ALL_ROWS.filter((r) => worth[r]! >= top - IN_REACH);
     for (const to of endsOf(pulses, from)) {
       worths(sums, pulses, [from, to], key, rows, worth);
       for (const r of rows) {
-        const total = numberAt(enter, r) + numberAt(worth, r);
-        if (total <= numberAt(best, to * ROWS + r)) continue;
+        const total = enter[r]! + worth[r]!;
+        if (total <= best[to * ROWS + r]!) continue;
         best[to * ROWS + r] = total;
         start[to * ROWS + r] = from;
-        before[to * ROWS + r] = numberAt(enteredFrom, r);
+        before[to * ROWS + r] = enteredFrom[r]!;
       }
     }
   }
   let row = largest(best.subarray(count * ROWS));
-  const total = numberAt(best, count * ROWS + row);
+  const total = best[count * ROWS + row]!;
   const way: { from: number; to: number; row: number }[] = [];
   let to = count;
   while (to > 0) {
     const at = to * ROWS + row;
-    way.push({ from: numberAt(start, at), to, row });
-    [to, row] = [numberAt(start, at), Math.max(0, numberAt(before, at))];
+    way.push({ from: start[at]!, to, row });
+    [to, row] = [start[at]!, Math.max(0, before[at]!)];
   }
   return { stretches: joined(way.reverse(), pulses, sums, keys), worth: total };
 }
@@ -224,29 +220,28 @@ function entering(
   const byRoot = new Int32Array(OCTAVE).fill(-1);
   for (let r = 0; r < ROWS; r++) {
     const { root } = nth(CHORD_ROWS, r);
-    if (numberAt(byRoot, root) < 0 || numberAt(own, r) > numberAt(own, numberAt(byRoot, root)))
-      byRoot[root] = r;
+    if (byRoot[root]! < 0 || own[r]! > numberAt(own, byRoot[root]!)) byRoot[root] = r;
   }
   /** By root of the chord to come: the best that comes before it. */
   const into = Array.from({ length: OCTAVE }, (_, root) => {
     let [top, by] = [-Infinity, -1];
     for (const r of byRoot) {
       if (r < 0) continue;
-      const total = numberAt(own, r) + (MOTION[(root - nth(CHORD_ROWS, r).root + OCTAVE) % OCTAVE] ?? 0);
+      const total = own[r]! + (MOTION[(root - nth(CHORD_ROWS, r).root + OCTAVE) % OCTAVE] ?? 0);
       if (total > top) [top, by] = [total, r];
     }
     return { top: top - CHANGE[weakness], by };
   });
   for (let r = 0; r < ROWS; r++) {
     const { top, by } = nth(into, nth(CHORD_ROWS, r).root);
-    const stays = numberAt(own, r) - JOIN;
+    const stays = own[r]! - JOIN;
     [enter[r], from[r]] = stays >= top ? [stays, r] : [top, by];
   }
 }
 
 function largest(values: Float64Array): number {
   let at = 0;
-  for (let i = 1; i < values.length; i++) if (numberAt(values, i) > numberAt(values, at)) at = i;
+  for (let i = 1; i < values.length; i++) if (values[i]! > values[at]!) at = i;
   return at;
 }
 
@@ -310,14 +305,14 @@ function sureness(
     const isSame =
       (other.pitchSet & chosen.pitchSet) === other.pitchSet ||
       (other.pitchSet & chosen.pitchSet) === chosen.pitchSet;
-    if (!isSame && numberAt(worth, r) > rival) rival = numberAt(worth, r);
+    if (!isSame && worth[r]! > rival) rival = worth[r]!;
   }
-  const lead = 1 / (1 + Math.exp((rival - numberAt(worth, row)) / CLEAR));
+  const lead = 1 / (1 + Math.exp((rival - worth[row]!) / CLEAR));
   const weights = chosen.isOver ? UPPER : ALL;
   let [sum, cost] = [0, 0];
   for (let pc = 0; pc < OCTAVE; pc++) {
-    sum += numberAt(weights, pc);
-    cost += (numberAt(weights, pc) * numberAt(chosen.foreign, pc)) / FOREIGN_COST;
+    sum += weights[pc]!;
+    cost += (weights[pc]! * chosen.foreign[pc]!) / FOREIGN_COST;
   }
   return sum > 0 ? lead * (1 - cost / sum) : 1;
 }

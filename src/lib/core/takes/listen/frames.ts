@@ -1,5 +1,4 @@
 /** Pitch and level of a sound, moment by moment. */
-import { numberAt } from '../../base/list';
 import { PitchDetector } from 'pitchy';
 
 /** Samples of a moment and from one to the next. */
@@ -49,6 +48,6 @@ export const SILENT = 5e-4;
 export function levelOf(sound: Float32Array, from: number, to: number): number {
   const [first, last] = [Math.max(0, from), Math.min(to, sound.length)];
   let sum = 0;
-  for (let i = first; i < last; i++) sum += numberAt(sound, i) * numberAt(sound, i);
+  for (let i = first; i < last; i++) sum += sound[i]! * sound[i]!;
   return last > first ? Math.sqrt(sum / (last - first)) : 0;
 }

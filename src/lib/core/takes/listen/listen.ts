@@ -4,7 +4,6 @@
  * how the whole instrument is tuned.
  * Source: docs/music-rules.md, Listening. Pure: it runs in a worker, on the server and in a test alike.
  */
-import { numberAt } from '../../base/list';
 import type { HeardNote, KnownSound, Listened, PitchCurve, PitchEvent, SoundFault } from '../model';
 import { withoutEchoes } from './echo';
 import { eventsIn } from './events';
@@ -226,7 +225,7 @@ function isClipped(samples: Float32Array): boolean {
   const { scale, row, share } = TOLD.clipped;
   let [clipped, run] = [0, 0];
   for (let i = 0; i < samples.length; i++) {
-    run = Math.abs(numberAt(samples, i)) >= scale ? run + 1 : 0;
+    run = Math.abs(samples[i]!) >= scale ? run + 1 : 0;
     if (run >= row) clipped++;
   }
   return clipped > share * samples.length;

@@ -3,7 +3,6 @@
  * the spectrum rises something begins, and what is new in it has the pitch), but it looks only back, so that it knows less; what is kept of
  * a take is never taken from here. Source: docs/music-rules.md, Listening.
  */
-import { numberAt } from '../../base/list';
 import type { Midi } from '../../base/units';
 import { PitchDetector } from 'pitchy';
 import type { RecordedBlock } from '../model';
@@ -194,8 +193,8 @@ export class LiveEar {
   #feel(now: number): void {
     const magnitudes = this.#spectrum.magnitudes(this.#sound, this.#sound.length - this.#frame, this.#frame);
     for (let bin = 0; bin < magnitudes.length; bin++) {
-      const own = numberAt(magnitudes, bin);
-      const noise = numberAt(this.#noise, bin);
+      const own = magnitudes[bin]!;
+      const noise = this.#noise[bin]!;
       const pace = own < noise ? RISE.noise.down : RISE.noise.up;
       const learnt = Math.max(RISE.floor, noise + pace * (own - noise));
       this.#noise[bin] = learnt;
@@ -219,9 +218,7 @@ export class LiveEar {
   #riseFrom(before: Float32Array, now: Float32Array): number {
     let sum = 0;
     for (let bin = this.#bins.from; bin < this.#bins.to; bin++) {
-      const up =
-        numberAt(now, bin) -
-        Math.max(numberAt(before, bin - 1), numberAt(before, bin), numberAt(before, bin + 1));
+      const up = now[bin]! - Math.max(before[bin - 1]!, before[bin]!, before[bin + 1]!);
       if (up > 0) sum += up;
     }
     return sum;

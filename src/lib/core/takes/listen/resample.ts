@@ -1,6 +1,6 @@
 /** Sound at another rate. */
 
-import { nth, numberAt } from '../../base/list';
+import { nth } from '../../base/list';
 
 /** Zero crossings of the kernel on each side. */
 const REACH = 8;
@@ -26,7 +26,7 @@ export function resampled(sound: Float32Array, from: number, to: number): Float3
     const from = Math.max(0, -first);
     const until = Math.min(kernel.length, sound.length - first);
     let sum = 0;
-    for (let k = from; k < until; k++) sum += numberAt(sound, first + k) * numberAt(kernel, k);
+    for (let k = from; k < until; k++) sum += sound[first + k]! * kernel[k]!;
     out[i] = sum;
   }
   return out;

@@ -1,5 +1,4 @@
 /** Magnitudes of short stretches of sound. */
-import { numberAt } from '../../base/list';
 import FFT from 'fft.js';
 
 /** Measures stretches of up to `size` samples, which is a power of two; shorter ones are filled up with silence. */
@@ -30,12 +29,12 @@ export class Spectrum {
     const window = this.#windowOf(length);
     this.#input.fill(0);
     const [first, last] = [Math.max(0, -from), Math.min(length, sound.length - from)];
-    for (let i = first; i < last; i++) this.#input[i] = numberAt(sound, from + i) * numberAt(window, i);
+    for (let i = first; i < last; i++) this.#input[i] = sound[from + i]! * window[i]!;
     this.#fft.realTransform(this.#output, this.#input);
     const scale = 4 / length;
     for (let bin = 0; bin < this.bins; bin++) {
       // Not `Math.hypot`: it guards against numbers that sound never has, and takes ten times as long.
-      const [real, imaginary] = [numberAt(this.#output, 2 * bin), numberAt(this.#output, 2 * bin + 1)];
+      const [real, imaginary] = [this.#output[2 * bin]!, this.#output[2 * bin + 1]!];
       out[bin] = scale * Math.sqrt(real * real + imaginary * imaginary);
     }
     return out;

@@ -1,5 +1,4 @@
 /** What stands between a guitar and a microphone: chorus, delay, room. Pure, on one channel, full scale −1 to 1. */
-import { numberAt } from '../../base/list';
 
 export const EFFECTS = ['chorus', 'delay', 'room'] as const;
 export type Effect = (typeof EFFECTS)[number];
@@ -30,9 +29,9 @@ function delayed(sound: Float32Array, rate: number): Float32Array<ArrayBuffer> {
   const lag = Math.round(DELAY.seconds * rate);
   const echoes = new Float32Array(sound.length);
   for (let i = lag; i < sound.length; i++) {
-    echoes[i] = DELAY.level * numberAt(sound, i - lag) + DELAY.again * numberAt(echoes, i - lag);
+    echoes[i] = DELAY.level * sound[i - lag]! + DELAY.again * echoes[i - lag]!;
   }
-  return Float32Array.from(sound, (own, i) => own + numberAt(echoes, i));
+  return Float32Array.from(sound, (own, i) => own + echoes[i]!);
 }
 
 function inRoom(sound: Float32Array, rate: number): Float32Array<ArrayBuffer> {
@@ -42,9 +41,9 @@ function inRoom(sound: Float32Array, rate: number): Float32Array<ArrayBuffer> {
     const again = 0.001 ** (seconds / ROOM.rings);
     const loop = new Float32Array(sound.length);
     for (let i = lag; i < sound.length; i++) {
-      loop[i] = numberAt(sound, i - lag) + again * numberAt(loop, i - lag);
-      wet[i]! += numberAt(loop, i) / ROOM.loops.length;
+      loop[i] = sound[i - lag]! + again * loop[i - lag]!;
+      wet[i]! += loop[i]! / ROOM.loops.length;
     }
   }
-  return Float32Array.from(sound, (own, i) => own + ROOM.mix * numberAt(wet, i));
+  return Float32Array.from(sound, (own, i) => own + ROOM.mix * wet[i]!);
 }
