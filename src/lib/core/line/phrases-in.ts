@@ -186,3 +186,22 @@ function letterOf(n: number): string {
   const last = String.fromCharCode(65 + (n % 26));
   return n < 26 ? last : letterOf(Math.floor(n / 26) - 1) + last;
 }
+
+/** Bars without a note. */
+export interface Gap {
+  /** Bar of the form, from 0. */
+  readonly first: number;
+  readonly bars: number;
+}
+
+/** Bars in which no phrase sounds, those beside one another as one gap. */
+export function gapsIn(phrases: readonly LinePhrase[], { bars }: Grid): Gap[] {
+  const gaps: { first: number; bars: number }[] = [];
+  bars.forEach(({ start, end }, bar) => {
+    if (phrases.some(({ from, to }) => from < end && start < to)) return;
+    const last = gaps.at(-1);
+    if (last && last.first + last.bars === bar) last.bars++;
+    else gaps.push({ first: bar, bars: 1 });
+  });
+  return gaps;
+}

@@ -1,16 +1,11 @@
 /** The pen: where writing goes on in a line, how long the next note is, what is selected and copied. */
-import { sure } from '$lib/core/base/list';
 import {
   bent,
-  copied,
-  joinedIn,
   lengthOf,
   notesAt,
   noteOn,
-  pasted,
   played,
   split,
-  transposed,
   withLength,
   withNote,
   without,
@@ -20,6 +15,7 @@ import {
 } from '$lib/core/line/edit';
 import { beatsOf, endOf, ticksOf, type LineNote } from '$lib/core/line/model';
 import type { CurrentLine } from './current.svelte';
+import { Passage } from './passage.svelte';
 import type { Workspace } from '../chart/workspace.svelte';
 
 /** Milliseconds within which two digits are one fret. */
@@ -36,6 +32,8 @@ const TECHNIQUE_WORDS: Readonly<Record<Technique, string>> = {
 export class Pen {
   readonly #current: CurrentLine;
   readonly #workspace: Workspace;
+  /** What is done to more than one note at once. */
+  readonly passage: Passage;
   isWriting = $state(false);
   /** In ticks of the form. */
   at = $state(0);
@@ -43,7 +41,6 @@ export class Pen {
   length: WrittenLength = $state.raw({ value: 8, isDotted: false, isTriplet: false });
   /** The other end of what is selected. */
   #anchor: number | null = $state(null);
-  #clip: { readonly notes: readonly LineNote[]; readonly length: number } | null = $state.raw(null);
   #typed: {
     readonly fret: number;
     readonly time: number;
@@ -54,6 +51,7 @@ export class Pen {
   constructor(current: CurrentLine, workspace: Workspace) {
     this.#current = current;
     this.#workspace = workspace;
+    this.passage = new Passage(current, workspace, this);
   }
 
   readonly grid = $derived.by(() => lengthOf(this.length, this.#workspace.sheet.head.meter));
@@ -64,7 +62,6 @@ export class Pen {
     const [from, last] = [Math.min(anchor, this.at), Math.max(anchor, this.at)];
     return { from, to: last + this.#lengthAt(last) };
   });
-  readonly canPaste = $derived.by(() => this.#clip !== null);
   /** "bar 2, beat 3.5, string 4". */
   readonly where = $derived.by(() => {
     const beats = beatsOf(this.at);
@@ -220,57 +217,8 @@ export class Pen {
     if (notesAt(this.#notes, this.at).length) this.#current.edit(bent(this.#notes, this.at), 'bent');
   }
 
-  /** What edits of a passage are about: what is selected, or the bar of the caret. */
-  get #passage(): Stretch {
-    if (this.selection) return this.selection;
-    const bar = sure(
-      this.#workspace.sheet.form.bars.findLast(({ start }) => ticksOf(start) <= this.at),
-      'workspace.sheet.form.bars'
-    );
-    return { from: ticksOf(bar.start), to: ticksOf(bar.start + bar.beats) };
-  }
-
-  copy(): void {
-    const { from, to } = this.#passage;
-    this.#clip = { notes: copied(this.#notes, { from, to }), length: to - from };
-    this.#workspace.say(`${this.#clip.notes.length} notes copied`);
-  }
-
-  cut(): void {
-    const passage = this.#passage;
-    this.copy();
-    this.#current.edit(without(this.#notes, passage), 'cut out');
-    this.to(passage.from);
-  }
-
-  paste(): void {
-    const clip = this.#clip;
-    if (!clip) return;
-    const inside = clip.notes.filter(({ start }) => start + this.at < this.#end);
-    this.#current.edit(pasted(this.#notes, inside, this.at, clip.length), 'inserted');
-    this.to(this.at + clip.length);
-  }
-
-  /** Puts the passage in once more, behind itself. */
-  repeat(): void {
-    const { from, to } = this.#passage;
-    const passage = copied(this.#notes, { from, to }).filter(({ start }) => start + to < this.#end);
-    this.#current.edit(pasted(this.#notes, passage, to, to - from), 'repeated');
-    this.to(to);
-  }
-
-  transpose(semitones: number): void {
-    const notes = transposed(this.#notes, this.#passage, semitones, this.#workspace.neck);
-    const out = notes.find(({ midi }) => midi < 0 || midi > 127);
-    if (!out) this.#current.edit(notes, `moved by ${semitones}`);
-  }
-
   split(): void {
     this.#current.edit(split(this.#notes, this.at), 'split in two');
-  }
-
-  join(): void {
-    this.#current.edit(joinedIn(this.#notes, this.#passage), 'joined');
   }
 
   selectAll(): void {

@@ -1,6 +1,6 @@
 /** The phrases of the line that is shown, as blocks: each locked, made anew, related to another, moved in time, taken out, put in. */
 import { firstOf, lastOf, nth } from '$lib/core/base/list';
-import { breathAt, phrasesIn, type LinePhrase } from '$lib/core/line/phrases-in';
+import { breathAt, gapsIn, phrasesIn, type Gap, type LinePhrase } from '$lib/core/line/phrases-in';
 import { ordered, ticksOf, type LineNote } from '$lib/core/line/model';
 import { gridOf, pulseAt } from '$lib/core/line/phrase/grid';
 import type { OnePhrase } from '$lib/core/line/phrase/alone';
@@ -9,13 +9,6 @@ import type { Stretch } from '$lib/core/line/edit';
 import type { CurrentLine } from './current.svelte';
 import type { Finding } from './finding.svelte';
 import type { Workspace } from '../chart/workspace.svelte';
-
-/** Bars without a note. */
-export interface Gap {
-  /** Bar of the form, from 0. */
-  readonly first: number;
-  readonly bars: number;
-}
 
 /** Bars that a phrase has which is put into a gap, at most. */
 const MOST_NEW = 2;
@@ -40,16 +33,7 @@ export class Phrases {
   readonly #grid = $derived.by(() => gridOf(this.#bars));
   readonly #notes = $derived.by((): readonly LineNote[] => this.#current.shown?.notes ?? []);
   readonly all = $derived.by(() => phrasesIn(this.#notes, this.#bars));
-  readonly gaps = $derived.by((): readonly Gap[] => {
-    const gaps: { first: number; bars: number }[] = [];
-    this.#grid.bars.forEach(({ start, end }, bar) => {
-      if (this.all.some((phrase) => overlaps(phrase, { from: start, to: end }))) return;
-      const last = gaps.at(-1);
-      if (last && last.first + last.bars === bar) last.bars++;
-      else gaps.push({ first: bar, bars: 1 });
-    });
-    return gaps;
-  });
+  readonly gaps = $derived.by(() => gapsIn(this.all, this.#grid));
   /** The place of the phrase that is selected; null where none is. */
   readonly selected = $derived.by(() => {
     const at = this.#at;

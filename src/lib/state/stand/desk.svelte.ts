@@ -66,6 +66,20 @@ function stored(): DeskSettings {
   }
 }
 
+/** Settings that make other music. */
+const OTHER_MUSIC: readonly (keyof DeskSettings)[] = [
+  'feel',
+  'chordSound',
+  'drill',
+  'perBeat',
+  'keys',
+  'ladder'
+];
+
+/** Whether the band begins again with what was set. */
+export const startsAnew = (part: Partial<DeskSettings>): boolean =>
+  OTHER_MUSIC.some((setting) => setting in part);
+
 export class Desk {
   now: DeskSettings = $state.raw(stored());
   /** What the player had set before the stand was opened for something. */

@@ -1,4 +1,7 @@
 /** The band's own ear: what the player does in a bar moves what the band does from the next one on. */
+import { nth } from '$lib/core/base/list';
+import { pulsesOf } from '$lib/core/chart/pulses';
+import type { ExcerptBar } from '$lib/core/harmony/excerpt';
 import { afterBar, startFollowing, type Following } from '$lib/core/practice/following';
 
 export class Follower {
@@ -24,6 +27,17 @@ export class Follower {
 
   hearLevel(peak: number): void {
     this.#peak = Math.max(this.#peak, peak);
+  }
+
+  /** The same, by the beat that sounds of a round, which has these bars. */
+  along(
+    beat: number,
+    { start, number }: { readonly start: number; readonly number: number },
+    bars: readonly ExcerptBar[],
+    base: number
+  ): boolean {
+    const at = bars.findLastIndex((bar) => bar.start <= beat - start + 1e-9);
+    return at >= 0 && this.at(number * bars.length + at, pulsesOf(nth(bars, at)).length, base);
   }
 
   /**

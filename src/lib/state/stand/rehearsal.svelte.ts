@@ -1,7 +1,5 @@
 /** A rehearsal of one chart: the rooms of the stand, put together. Each does one thing; what one means for another is said here. */
 import type { RecordedRow } from '$lib/api/practice';
-import { nth } from '$lib/core/base/list';
-import { pulsesOf } from '$lib/core/chart/pulses';
 import type { LaidRound } from '$lib/core/practice/clock';
 import { tempoOf } from '$lib/core/practice/ladder';
 import type { Now } from '$lib/core/practice/progress/live';
@@ -11,29 +9,20 @@ import { Follower } from './follower.svelte';
 import { Pedals, type PedalAction } from './pedals.svelte';
 import { logBox } from '../practice/practice-log';
 import { Recorder } from '../practice/recorder';
-import { settings } from '../settings.svelte';
 import type { Workspace } from '../chart/workspace.svelte';
 import type { Assignment } from '../practice/assignment';
 import { Assigned } from './assignment.svelte';
-import { Desk, type DeskSettings } from './desk.svelte';
+import { Desk, startsAnew, type DeskSettings } from './desk.svelte';
 import { Keys } from './keys.svelte';
 import { Loop } from './loop.svelte';
 import { Marks } from './marks.svelte';
 import { Notice } from './notice.svelte';
 import { Picture } from './picture.svelte';
+import { Rest } from './rest.svelte';
 import { Rounds, type BandRound } from './rounds.svelte';
 import { Tempo } from './tempo.svelte';
 import { Transport } from './transport.svelte';
 
-/** Settings that make other music: the band begins again with them. */
-const STARTS_ANEW: readonly (keyof DeskSettings)[] = [
-  'feel',
-  'chordSound',
-  'drill',
-  'perBeat',
-  'keys',
-  'ladder'
-];
 /** Milliseconds after the last correction of a recording's beat at which what plays begins again with it. */
 const SETTLED = 400;
 /** Beats a minute that a pedal goes up or down. */
@@ -66,10 +55,8 @@ export class Rehearsal {
   readonly follower = new Follower();
   readonly pedals: Pedals;
   isHeard = $state(false);
-  wantsRest = $state(false);
+  readonly rest = new Rest();
   readonly #isForTake: boolean;
-  /** Seconds of playing at the last rest. */
-  #rested = 0;
   #again: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -199,12 +186,12 @@ export class Rehearsal {
   #onset(part: Partial<DeskSettings>): void {
     if (part.mix) this.transport.mix();
     if ('halfTime' in part) this.transport.retime();
-    if (STARTS_ANEW.some((setting) => setting in part)) this.#playAgain();
+    if (startsAnew(part)) this.#playAgain();
   }
 
   #start(isFresh: boolean): void {
     this.marks.start(isFresh);
-    this.#rested = 0;
+    this.rest.start();
     this.follower.forget();
     this.rounds.isLost = false;
     this.backing.stopTapping();
@@ -220,11 +207,7 @@ export class Rehearsal {
 
   #tick(beat: number, laid: LaidRound<BandRound> | null, seconds: number): void {
     this.#listenAlong(beat, laid);
-    const { restAfter } = settings.now;
-    if (restAfter > 0 && seconds - this.#rested >= restAfter * 60) {
-      this.wantsRest = true;
-      this.#rested = seconds;
-    }
+    this.rest.at(seconds);
   }
 
   #listenAlong(beat: number, laid: LaidRound<BandRound> | null): void {
@@ -233,13 +216,8 @@ export class Rehearsal {
       if (follower.intensity !== null) follower.forget();
       return;
     }
-    const { bars } = laid.round.practice.excerpt;
-    const within = beat - laid.start;
-    const at = bars.findLastIndex(({ start }) => start <= within + 1e-9);
-    if (at < 0) return;
-    const number = laid.number * bars.length + at;
     const asked = this.rounds.askedIn(laid.number);
-    if (follower.at(number, pulsesOf(nth(bars, at)).length, asked)) this.transport.relay();
+    if (follower.along(beat, laid, laid.round.practice.excerpt.bars, asked)) this.transport.relay();
   }
 
   /** Another stretch of the part, with a count-in where the band plays; and the tempo of its ladder. */

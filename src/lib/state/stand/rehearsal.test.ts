@@ -203,9 +203,9 @@ describe('the band', () => {
     settings.start({ ...DEFAULT_SETTINGS, restAfter: 1 });
     await rehearsal.transport.play();
     until(59);
-    expect(rehearsal.wantsRest).toBe(false);
+    expect(rehearsal.rest.isDue).toBe(false);
     until(61);
-    expect(rehearsal.wantsRest).toBe(true);
+    expect(rehearsal.rest.isDue).toBe(true);
   });
 
   it('sounds at half speed where that is wished, also in a ladder', async () => {

@@ -1,6 +1,6 @@
 /** What plays: the sound, started and stopped, and where the music is by its clock. The sound itself arrives when it is asked for. */
 import type { Player } from '$lib/audio/player';
-import { firstOf, nth } from '$lib/core/base/list';
+import { firstOf } from '$lib/core/base/list';
 import { countIn } from '$lib/core/practice/band';
 import type { LaidRound } from '$lib/core/practice/clock';
 import { PARTS } from '$lib/core/practice/events';
@@ -8,19 +8,14 @@ import type { Backing } from './backing.svelte';
 import { NO_PLAYER, NO_SOUND } from '../no-sound';
 import type { Workspace } from '../chart/workspace.svelte';
 import type { Desk } from './desk.svelte';
+import { Lag } from './lag.svelte';
 import type { Notice } from './notice.svelte';
 import type { BandRound, Rounds } from './rounds.svelte';
 import type { Tempo } from './tempo.svelte';
 
-/** Seconds that drawing a change takes to begin with, and the most that is drawn ahead of the sound. */
-const FRAME = 1 / 60;
-const LONGEST_AHEAD = 0.06;
 /** Milliseconds after a stop for which the level is still shown. */
 const LISTENING = 1500;
-/** Changes whose lag is remembered. */
-const MOST_LAGS = 400;
 
-/** What others do when the music goes on. */
 interface Hooks {
   readonly workspace: Workspace;
   readonly desk: Desk;
@@ -54,8 +49,7 @@ export class Transport {
   laid: LaidRound<BandRound> | null = $state.raw(null);
   /** Loudness of what sounds, 0 to 1. */
   level = $state(0);
-  /** Seconds between the sound of a change and its being on the screen: how many were measured, and their median. */
-  lag = $state({ count: 0, median: 0 });
+  readonly lag = new Lag();
   /** Events of this playing that were handed to the sound after their time. */
   late = $state(0);
   /** What is known of the band's sounds. */
@@ -64,9 +58,6 @@ export class Transport {
   readonly #hooks: Hooks;
   #player: Player<BandRound> | null = null;
   #frame = 0;
-  #lags: number[] = [];
-  /** Seconds that the drawing of a change takes, as last seen. */
-  #ahead = FRAME;
   /** Seconds of playing at which the round that sounds began. */
   #roundBegan = 0;
 
@@ -169,7 +160,6 @@ export class Transport {
     this.#player?.setTempo(this.#hooks.tempo.sounding);
   }
 
-  /** How loud each part is. */
   mix(): void {
     for (const part of PARTS) {
       const { decibels, isMuted } = this.#hooks.desk.now.mix[part];
@@ -231,7 +221,7 @@ export class Transport {
     const beat = player?.beat ?? null;
     if (!player || beat === null || !this.isPlaying) return;
     // What is drawn now is seen when it has been drawn.
-    const seen = beat < 0 ? beat : beat + (this.#ahead * player.tempoAt(beat)) / 60;
+    const seen = beat < 0 ? beat : beat + (this.lag.ahead * player.tempoAt(beat)) / 60;
     this.#frame = requestAnimationFrame(() => this.#follow());
     if (!this.#hooks.isStep(player.roundAt(seen), seen)) return;
     this.level = player.level;
@@ -248,11 +238,7 @@ export class Transport {
   /** Notes how far the sound has gone past a beat by the time that its change is on the screen. */
   #measure(beat: number, drawing: number): void {
     const now = this.#player?.beat ?? null;
-    if (now === null) return;
-    this.#ahead = Math.min(LONGEST_AHEAD, 0.8 * this.#ahead + 0.2 * drawing);
-    this.#lags = [...this.#lags.slice(-MOST_LAGS), (Math.abs(now - beat) * 60) / this.#hooks.tempo.sounding];
-    const ordered = [...this.#lags].sort((a, b) => a - b);
-    this.lag = { count: ordered.length, median: nth(ordered, Math.floor(ordered.length / 2)) };
+    if (now !== null) this.lag.add((Math.abs(now - beat) * 60) / this.#hooks.tempo.sounding, drawing);
   }
 
   close(): void {

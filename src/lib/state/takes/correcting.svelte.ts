@@ -66,7 +66,7 @@ export class Correcting implements Steps {
   stop(): void {
     this.isOn = false;
     this.selected = null;
-    void this.#shelf.sendCorrections();
+    void this.#shelf.corrections.send();
   }
 
   #own(): void {
@@ -90,7 +90,9 @@ export class Correcting implements Steps {
   }
 
   #put(notes: readonly HeardNote[], at: number | null): void {
-    this.#shelf.correct(notes.map((note) => ({ ...note, curve: [...note.curve], events: [...note.events] })));
+    this.#shelf.corrections.correct(
+      notes.map((note) => ({ ...note, curve: [...note.curve], events: [...note.events] }))
+    );
     this.selected = at;
   }
 

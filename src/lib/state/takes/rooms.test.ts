@@ -147,13 +147,13 @@ describe('takes', () => {
     correcting.remove();
     expect(pitches()).toEqual([before[0]! + 1, ...before.slice(1)]);
     server.failures = 1;
-    await shelf.sendCorrections();
+    await shelf.corrections.send();
     expect(stored().version).toBe(version);
-    const isSent = shelf.sendCorrections();
+    const isSent = shelf.corrections.send();
     correcting.undo();
     await isSent;
     correcting.stop();
-    await shelf.sendCorrections();
+    await shelf.corrections.send();
     expect(stored().data!.notes).toHaveLength(before.length + 1);
     correcting.start();
     for (let i = 0; i < 5; i++) correcting.undo();

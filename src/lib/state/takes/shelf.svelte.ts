@@ -4,16 +4,12 @@ import { Refusal } from '../call';
 import { dayHere } from '../day-here';
 import { hear, tell, type News } from '../windows';
 import * as client from './client';
+import { Corrections, RETRY } from './corrections';
 import { SoundUpload } from './sound-upload';
 import type { Notices } from './notices.svelte';
 
 /** Samples a second of sounds that were made or read here. */
 export const RATE = 44_100;
-/** Milliseconds after which a server that was away is tried again. */
-export const RETRY = 3000;
-
-/** Milliseconds after the last correction at which it is sent. */
-const CORRECTED = 500;
 
 export interface NewTake {
   readonly name: string;
@@ -33,9 +29,7 @@ export class TakeShelf {
   beside: StoredTake | null = $state.raw(null);
   isClosed = false;
 
-  /** What was corrected and is not sent yet. */
-  #unsent = false;
-  #timer: ReturnType<typeof setTimeout> | undefined;
+  readonly corrections: Corrections;
   #letGo: (() => void) | undefined;
 
   readonly chart: string;
@@ -44,6 +38,7 @@ export class TakeShelf {
   constructor(chart: string, notices: Notices) {
     this.chart = chart;
     this.#notices = notices;
+    this.corrections = new Corrections(this, notices);
   }
 
   /** `asked`: the take that is opened first, where it is still there. */
@@ -69,6 +64,12 @@ export class TakeShelf {
     tell({ kind: 'take', chart: this.chart, take, version });
   }
 
+  /** A take was changed here. `isLast`: nothing more of it is to be sent. */
+  async changed(id: string, version: number, isLast: boolean): Promise<void> {
+    if (isLast) await this.#list();
+    this.#tell(id, version);
+  }
+
   /** A take was changed in another window, or by a view that was left while it recorded. What is corrected here stays. */
   async #learn(news: News): Promise<void> {
     if (news.kind !== 'take' || news.chart !== this.chart || this.isClosed) return;
@@ -76,20 +77,20 @@ export class TakeShelf {
     if (listed && listed.version >= news.version) return;
     const { opened } = this;
     await this.#notices.attempt(async () => {
-      if (opened?.id === news.take && opened.version < news.version && !this.#unsent)
+      if (opened?.id === news.take && opened.version < news.version && !this.corrections.isWaiting)
         this.opened = await client.openTake(this.chart, news.take);
       await this.#list();
     });
   }
 
   close(): void {
-    void this.sendCorrections();
+    void this.corrections.send();
     this.isClosed = true;
     this.#letGo?.();
   }
 
   async open(id: string): Promise<void> {
-    await this.sendCorrections();
+    await this.corrections.send();
     await this.#notices.attempt(async () => {
       const take = await client.openTake(this.chart, id);
       if (this.isClosed) return;
@@ -150,44 +151,8 @@ export class TakeShelf {
     await this.#change({ name });
   }
 
-  /** Corrected notes of the opened take: shown and judged at once, sent when nothing more comes for a moment. */
-  correct(notes: TakeData['notes']): void {
-    const take = this.opened;
-    if (!take?.data) return;
-    this.opened = { ...take, data: { ...take.data, notes } };
-    this.#unsent = true;
-    clearTimeout(this.#timer);
-    this.#timer = setTimeout(() => void this.sendCorrections(), CORRECTED);
-  }
-
-  /** Sends what was corrected; a server that is away is tried again. */
-  async sendCorrections(): Promise<void> {
-    clearTimeout(this.#timer);
-    const take = this.opened;
-    if (!this.#unsent || !take?.data) return;
-    const { data, id, version } = take;
-    this.#unsent = false;
-    let isRefused = false;
-    const isSent = await this.#notices.attempt(async () => {
-      const changed = await client
-        .changeTake(this.chart, id, { base: version, data })
-        .catch((error: unknown) => {
-          isRefused = error instanceof Refusal;
-          throw error;
-        });
-      // What was corrected meanwhile stays.
-      if (this.opened?.id === id) this.opened = { ...this.opened, version: changed.version };
-      if (!this.#unsent) await this.#list();
-      this.#tell(id, changed.version);
-    });
-    // What was refused, as where another window has changed the take, is not asked again and again.
-    if (isSent || isRefused) return;
-    this.#unsent = true;
-    if (!this.isClosed) this.#timer = setTimeout(() => void this.sendCorrections(), RETRY);
-  }
-
   async edit(change: (data: TakeData) => TakeData): Promise<void> {
-    await this.sendCorrections();
+    await this.corrections.send();
     const data = this.opened?.data;
     if (data) await this.#change({ data: change(data) });
   }

@@ -1,6 +1,5 @@
 /** Writing on the bars of a chart: where the caret stands, what is typed there, which bars are selected, and what is proposed. */
-import type { WrittenBar } from '$lib/core/chart/writing/bars';
-import { writtenBars } from '$lib/core/chart/writing/bars';
+import { writtenBars, type WrittenBar } from '$lib/core/chart/writing/bars';
 import { splitOf, type BarChord } from '$lib/core/chart/writing/beats';
 import * as edits from '$lib/core/chart/writing/edits';
 import { problemsByBar } from '$lib/core/chart/writing/problems';

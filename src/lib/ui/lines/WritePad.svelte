@@ -13,14 +13,14 @@
   let { pen }: { pen: Pen } = $props();
 
   const PASSAGES = [
-    { value: 'copy', name: 'copy', run: () => pen.copy() },
-    { value: 'cut', name: 'cut', run: () => pen.cut() },
-    { value: 'repeat', name: 'repeat behind it', run: () => pen.repeat() },
-    { value: 'up', name: 'a semitone up', run: () => pen.transpose(1) },
-    { value: 'down', name: 'a semitone down', run: () => pen.transpose(-1) },
-    { value: 'octave up', name: 'an octave up', run: () => pen.transpose(12) },
-    { value: 'octave down', name: 'an octave down', run: () => pen.transpose(-12) },
-    { value: 'join', name: 'join to one note', run: () => pen.join() },
+    { value: 'copy', name: 'copy', run: () => pen.passage.copy() },
+    { value: 'cut', name: 'cut', run: () => pen.passage.cut() },
+    { value: 'repeat', name: 'repeat behind it', run: () => pen.passage.repeat() },
+    { value: 'up', name: 'a semitone up', run: () => pen.passage.transpose(1) },
+    { value: 'down', name: 'a semitone down', run: () => pen.passage.transpose(-1) },
+    { value: 'octave up', name: 'an octave up', run: () => pen.passage.transpose(12) },
+    { value: 'octave down', name: 'an octave down', run: () => pen.passage.transpose(-12) },
+    { value: 'join', name: 'join to one note', run: () => pen.passage.join() },
     { value: 'erase', name: 'delete', run: () => pen.erase() }
   ];
 </script>
@@ -85,8 +85,10 @@
       ]}
       onpick={(value) => PASSAGES.find((one) => one.value === value)?.run()}
     />
-    <Button disabled={!pen.canPaste} hint="Paste at the caret (Ctrl V)" onclick={() => pen.paste()}
-      >insert</Button
+    <Button
+      disabled={!pen.passage.canPaste}
+      hint="Paste at the caret (Ctrl V)"
+      onclick={() => pen.passage.paste()}>insert</Button
     >
   </div>
 </section>

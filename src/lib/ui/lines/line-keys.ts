@@ -73,14 +73,14 @@ export const PEN_KEYS: readonly KeyRow<Pen>[] = [
     pen.cross(event?.key === 'ArrowUp' ? -1 : 1)
   ),
   key('pen-semitone', 'Ctrl ↑ ↓', 'a semitone up or down', ['$mod+ArrowUp', '$mod+ArrowDown'], (pen, event) =>
-    pen.transpose(event?.key === 'ArrowUp' ? 1 : -1)
+    pen.passage.transpose(event?.key === 'ArrowUp' ? 1 : -1)
   ),
   key(
     'pen-octave',
     'Ctrl Shift ↑ ↓',
     'an octave up or down',
     ['$mod+Shift+ArrowUp', '$mod+Shift+ArrowDown'],
-    (pen, event) => pen.transpose(event?.key === 'ArrowUp' ? 12 : -12)
+    (pen, event) => pen.passage.transpose(event?.key === 'ArrowUp' ? 12 : -12)
   ),
   ...WRITTEN_LENGTHS.map(({ letter, value, name }) =>
     key(`pen-length-${letter}`, letter.toUpperCase(), `${name} notes`, [letter], (pen) =>
@@ -99,10 +99,10 @@ export const PEN_KEYS: readonly KeyRow<Pen>[] = [
     return key(`pen-${technique}`, press.toUpperCase(), name, [press], (pen) => pen.technique(technique));
   }),
   key('pen-split', 'X', 'split the note in two', ['x'], (pen) => pen.split()),
-  key('pen-join', 'J', 'join what is selected', ['j'], (pen) => pen.join()),
-  key('pen-repeat', 'D', 'repeat what is selected, or the bar', ['d'], (pen) => pen.repeat()),
+  key('pen-join', 'J', 'join what is selected', ['j'], (pen) => pen.passage.join()),
+  key('pen-repeat', 'D', 'repeat what is selected, or the bar', ['d'], (pen) => pen.passage.repeat()),
   key('pen-all', 'Ctrl A', 'select all', ['$mod+a'], (pen) => pen.selectAll()),
-  key('pen-copy', 'Ctrl C', 'copy what is selected, or the bar', ['$mod+c'], (pen) => pen.copy()),
-  key('pen-cut', 'Ctrl X', 'cut', ['$mod+x'], (pen) => pen.cut()),
-  key('pen-paste', 'Ctrl V', 'paste', ['$mod+v'], (pen) => pen.paste())
+  key('pen-copy', 'Ctrl C', 'copy what is selected, or the bar', ['$mod+c'], (pen) => pen.passage.copy()),
+  key('pen-cut', 'Ctrl X', 'cut', ['$mod+x'], (pen) => pen.passage.cut()),
+  key('pen-paste', 'Ctrl V', 'paste', ['$mod+v'], (pen) => pen.passage.paste())
 ];

@@ -221,14 +221,14 @@
   {#if landings.ear.problem}
     <p class="card px-3 py-2 text-warn" role="alert">{landings.ear.problem}</p>
   {/if}
-  {#if rehearsal.wantsRest}
+  {#if rehearsal.rest.isDue}
     <div class="flex items-center gap-3 card px-3 py-2" role="status">
       <Coffee size={20} />
       <p class="flex-1">
         {settings.now.restAfter} minutes of playing. Take a break and shake out your hands. If something hurts,
         stop; if it persists, see a professional.
       </p>
-      <Button size="stand" onclick={() => (rehearsal.wantsRest = false)}>OK</Button>
+      <Button size="stand" onclick={() => (rehearsal.rest.isDue = false)}>OK</Button>
     </div>
   {/if}
 {/snippet}
@@ -239,7 +239,7 @@
   data-keys-return
   data-playing={rehearsal.transport.isPlaying || undefined}
   data-round={rehearsal.transport.round}
-  data-lag={JSON.stringify(rehearsal.transport.lag)}
+  data-lag={JSON.stringify(rehearsal.transport.lag.measured)}
   data-late={rehearsal.transport.late}
   data-sounds={rehearsal.transport.sounds}
 >

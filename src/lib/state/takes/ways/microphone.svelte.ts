@@ -7,7 +7,7 @@ import { keepTake } from '../client';
 import { heardParts, joinedBlocks, LONGEST_SECONDS, plainParts, takeName } from '../made-of';
 import { knownSounds } from '../known-sounds';
 import { latencyOf } from '../../input/latency';
-import { RETRY } from '../shelf.svelte';
+import { RETRY } from '../corrections';
 import { SoundUpload } from '../sound-upload';
 import { frameIn, ownIn, type LiveWay, type Room } from './way';
 
