@@ -146,7 +146,7 @@ function approachInto(
   neck: Instrument,
   kind: ApproachKind
 ): ApproachNote[] | null {
-  const pitches = pitchesOf(analysis, target, before, kind);
+  const pitches = pitchesOf(target, before, kind);
   if (!pitches || pitches.length * LENGTH > before.room) return null;
   if (pitches[0] === before.last.cell.midi && pitches.length === 1) return null;
   const notes = pitches.map((midi, i): ApproachNote | null => {
@@ -168,7 +168,7 @@ function approachInto(
 }
 
 /** The pitches of an approach, in the order in which they are played. */
-function pitchesOf(analysis: Analysis, target: Target, before: Before, kind: ApproachKind): number[] | null {
+function pitchesOf(target: Target, before: Before, kind: ApproachKind): number[] | null {
   const { midi, degree } = target.cell;
   const fromAbove = before.last.cell.midi > midi;
   switch (kind) {
