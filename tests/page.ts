@@ -8,7 +8,7 @@ export class Page {
   /** For jobs done by touch. */
   readonly finger = new Finger(this);
 
-  /** Settings were changed behind the back of the page that is open. */
+  /** The page that is open writes notes by other names than are set. */
   #isStale = false;
 
   constructor(
@@ -44,7 +44,7 @@ export class Page {
     await this.drawn();
   }
 
-  /** Sets all settings. A page that was open with others is loaded anew by the next `open`. */
+  /** Sets all settings. The page that is open hears of it as from another window; where notes get other names the next `open` loads anew. */
   async settings(settings: object): Promise<void> {
     const put = async (body: object) => {
       const answer = await fetch(`${this.base()}/api/v1/settings`, {
@@ -52,10 +52,21 @@ export class Page {
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(body)
       });
-      return answer.text();
+      return (await answer.json()) as { letters?: string };
     };
     const before = await put({});
-    if ((await put(settings)) !== before) this.#isStale = true;
+    const after = await put(settings);
+    if (JSON.stringify(before) === JSON.stringify(after)) return;
+    if (before.letters !== after.letters) this.#isStale = true;
+    else
+      await this.browser.executeScript(
+        `if (!location.href.startsWith(arguments[0])) return;
+         const window = new BroadcastChannel('corvel');
+         window.postMessage({ kind: 'settings', change: arguments[1] });
+         window.close();`,
+        this.base(),
+        settings
+      );
   }
 
   /** Loads a page anew, with nothing left of what was open before. */

@@ -21,7 +21,7 @@ export function phraseJobs(tools: () => Tools): void {
   async function open(): Promise<void> {
     await page().settings(DEFAULT_SETTINGS);
     const { body } = await server().call<{ id: string }>('POST', 'songbook', { source: TUNE, plan: AT_FIVE });
-    await page().load(`/charts/${body.id}?view=lines`);
+    await page().open(`/charts/${body.id}?view=lines`);
     await rest();
   }
   const rest = () =>

@@ -64,7 +64,7 @@ export function practiceJobs(tools: () => Tools): void {
   }
   /** The plan of today for ten minutes, chosen by a finger. */
   async function planTen(): Promise<void> {
-    await page().load('/today');
+    await page().open('/today');
     await forget();
     await tap('[aria-label="Usual lengths"] button', '10');
     await page().until(
@@ -132,9 +132,9 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('runs a part by keys alone: started, marked, stopped, in the log', async () => {
       const chart = await alone();
-      await page().load('/today');
+      await page().open('/today');
       await forget();
-      await page().load('/today');
+      await page().open('/today');
       await page().find('[data-plan] [data-part]');
       const focus = (text: string, within = 'body') =>
         page().until(
@@ -246,7 +246,7 @@ export function practiceJobs(tools: () => Tools): void {
            kept.parts[kept.at].steps.forEach((step) => { step.minutes = 0.05; });
            localStorage.setItem('corvel-session', JSON.stringify(kept));`
         );
-        await page().load(`/charts/${body.id}?view=rehearse`);
+        await page().open(`/charts/${body.id}?view=rehearse`);
         await page().find('[data-assigned]');
         await tap('[aria-label="Play"]');
         await page().find('[data-stand]');
@@ -281,7 +281,7 @@ export function practiceJobs(tools: () => Tools): void {
           }
         ]
       });
-      await page().load('/trainer');
+      await page().open('/trainer');
       await forget();
       const before = (await call<{ cards: StoredCard[] }>('GET', 'cards')).body.cards;
       const reps = (cards: StoredCard[]) => cards.reduce((sum, { memory }) => sum + memory.reps, 0);
@@ -325,7 +325,7 @@ export function practiceJobs(tools: () => Tools): void {
       const question = { kind: 'find', symbol: 'Abm7', degree: 'b3', from: 4, to: 8 };
       const answer = { question, at: 1_400_000_000_000, day: '2014-05-13', isRight: true, seconds: 9 };
       await call('POST', 'reviews', { reviews: [{ id: crypto.randomUUID(), ...answer }] });
-      await page().load('/trainer');
+      await page().open('/trainer');
       // An instrument that is not there.
       await browser().executeScript(`
         const input = {
@@ -355,9 +355,9 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('keeps what was played while the server was away, and what was cut off with the page', async () => {
       const chart = await alone();
-      await page().load(`/charts/${chart}?view=rehearse`);
+      await page().open(`/charts/${chart}?view=rehearse`);
       await forget();
-      await page().load(`/charts/${chart}?view=rehearse`);
+      await page().open(`/charts/${chart}?view=rehearse`);
       await page().clickNamed('Play');
       await page().until(async () => (await page().all('[data-mark]')).length > 0, 'a round');
       await tools().server.stop('SIGKILL');
@@ -370,7 +370,7 @@ export function practiceJobs(tools: () => Tools): void {
       await page().until(async () => (await waiting()) > 0, 'it to wait on the device');
       // The page is torn away mid-round; another one sends what the first could not.
       await tools().server.start();
-      await page().load('/today?show=log');
+      await page().open('/today?show=log');
       await page().until(async () => (await waiting()) === 0, 'nothing to wait');
       const rounds = (await rowsOf(chart)).reduce((sum, row) => sum + row.rounds, 0);
       expect(rounds).toBeGreaterThan(known);
@@ -379,7 +379,7 @@ export function practiceJobs(tools: () => Tools): void {
     it('tells which answers the server did not take, and lets go of them', async () => {
       await alone();
       await forget();
-      await page().load('/trainer');
+      await page().open('/trainer');
       const question = { kind: 'spell', symbol: 'Gbm7' };
       const review = {
         id: crypto.randomUUID(),
@@ -393,7 +393,7 @@ export function practiceJobs(tools: () => Tools): void {
         'localStorage.setItem("corvel-reviews-refused", arguments[0])',
         JSON.stringify([{ thing: { ...review, day: 'Friday' }, why: '“Friday” is no day.' }])
       );
-      await page().load('/trainer');
+      await page().open('/trainer');
       await page().find('[data-refused="1"]');
       expect((await page().texts('[data-refused] li'))[0]).toMatch(/G♭m7.*“Friday” is no day/);
       // Sent once more it is refused once more.
@@ -406,7 +406,7 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('notes where it went wrong, and the item’s ladder follows the marks', async () => {
       const chart = await alone();
-      await page().load('/today?show=items');
+      await page().open('/today?show=items');
       await page().clickNamed('Play Ascending');
       await page().find(`[data-assigned="${chart}:Db:5:up"]`);
       await page().clickNamed('Play');
@@ -436,12 +436,12 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('takes a chart up in the order it is learnt, and lets the player bend items and plan', async () => {
       await alone();
-      await page().load('/today?show=items');
+      await page().open('/today?show=items');
       const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', {
         source: '{title: Fogbank Job}\n{key: F#m}\n{tempo: 120}\n| F#m7 | B7 | F#m7 | C#7alt |',
         plan: AT_FIVE
       });
-      await page().load('/today?show=items');
+      await page().open('/today?show=items');
       await page().pick('Chart to practise', body.id);
       await page().clickNamed('Practise this chart');
       const own = '[data-items-of="Fogbank Job"] [data-item]';
@@ -477,7 +477,7 @@ export function practiceJobs(tools: () => Tools): void {
       await page().press(Key.TAB);
       await page().until(async () => (await page().texts(`${own} b`))[2] === 'In turn, slowly', 'its name');
 
-      await page().load('/today');
+      await page().open('/today');
       await page().number('Minutes', '30');
       const planned = async () => (await page().attributes('[data-planned]', 'data-planned'))[0];
       await page().until(async () => (await planned()) === '30', 'thirty minutes');
@@ -497,7 +497,7 @@ export function practiceJobs(tools: () => Tools): void {
         file,
         `day,seconds,tempo,clean,chart,what\n2026-01-05,600,92,yes,Ebb Tide Job,Imported in\n2026-01-35,60,,,,\n2026-01-06,300,9000,,,\n`
       );
-      await page().load('/today?show=log');
+      await page().open('/today?show=log');
       await (await page().find('[data-import-log]')).sendKeys(file);
       await page().until(async () => (await page().all('[data-taken="1"]')).length === 1, 'one entry');
       expect((await page().texts('[data-taken] li')).map((line) => line.slice(0, 6))).toEqual([
@@ -531,7 +531,7 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('shows a set list with what is ready, and prints its cue sheets', async () => {
       const chart = await alone();
-      await page().load('/today?show=dates');
+      await page().open('/today?show=dates');
       await page().replaceText(await page().find('[aria-label="Name of a new set list"]'), 'The quay');
       await page().clickNamed('new set list');
       await page().find('[data-set-list="The quay"]');
@@ -552,7 +552,7 @@ export function practiceJobs(tools: () => Tools): void {
           .body;
         return setLists.find(({ name }) => name === 'The quay')?.data?.charts[0]?.note === 'bass begins';
       }, 'the note to be kept');
-      await page().load('/today?show=dates');
+      await page().open('/today?show=dates');
       await page().find('[data-set-list="The quay"] [data-tune]');
       await browser().executeScript('window.print = () => { window.isPrinted = true; }');
       await (await page().find('[data-set-list="The quay"] button:nth-of-type(2)')).click();
@@ -587,7 +587,7 @@ export function practiceJobs(tools: () => Tools): void {
       await alone();
       for (const { id } of (await call<{ items: StoredItem[] }>('GET', 'items')).body.items)
         await call('DELETE', `items/${encodeURIComponent(id)}`);
-      await page().load('/licks');
+      await page().open('/licks');
       await page().find('[data-lick]');
       const [name] = await page().attributes('[data-lick]', 'data-lick');
       const card = `[data-lick="${name}"]`;
@@ -618,9 +618,9 @@ export function practiceJobs(tools: () => Tools): void {
         async () => (await page().attributes(card, 'data-area'))[0] !== null,
         'the lick in the next area'
       );
-      await page().load('/today');
+      await page().open('/today');
       await forget();
-      await page().load('/today');
+      await page().open('/today');
       const part = '[data-plan] [data-item^="lick:"]';
       await page().find(part);
       if ((await page().all('[aria-label="Skip Cards"]')).length) await page().clickNamed('Skip Cards');
@@ -637,7 +637,7 @@ export function practiceJobs(tools: () => Tools): void {
     });
 
     it('draws pictures that read as tables too', async () => {
-      await page().load('/today?show=progress');
+      await page().open('/today?show=progress');
       await page().find('[data-coverage] [data-cell]');
       const cells = (await page().all('[data-coverage] [data-cell]')).length;
       await (await page().find('[data-picture^="Where on the neck"] button')).click();

@@ -35,7 +35,7 @@ export function rehearseJobs(tools: () => Tools): void {
     const { server } = tools();
     await page().settings(DEFAULT_SETTINGS);
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
-    await page().load(`/charts/${body.id}`);
+    await page().open(`/charts/${body.id}`);
     await browser().executeScript('localStorage.clear()');
     await page().press('p');
     await page().find('[aria-label="Rehearse"] [data-now]');

@@ -108,14 +108,14 @@ export function standJobs(tools: () => Tools): void {
   };
   /** Opens the stand with a desk and perhaps a session, and starts the band. */
   async function play(id: string, desk: object, session: object | null): Promise<void> {
-    await page().load(`/charts/${id}?view=rehearse`);
+    await page().open('/settings');
     await browser().executeScript(
       `localStorage.clear(); localStorage.setItem('corvel-desk', JSON.stringify(arguments[0]));
        if (arguments[1]) localStorage.setItem('corvel-session', JSON.stringify(arguments[1]));`,
       { countsIn: false, ...desk },
       session
     );
-    await page().load(`/charts/${id}?view=rehearse`);
+    await page().open(`/charts/${id}?view=rehearse`);
     if (session) await page().find('[data-session]');
     await page().find('[data-open-more]');
     await page().press(Key.SPACE);
@@ -262,7 +262,7 @@ export function standJobs(tools: () => Tools): void {
     it('at rest is of the change that is selected: run, rings, chord and target', async () => {
       await page().settings(DEFAULT_SETTINGS);
       const id = await chart();
-      await page().load(`/charts/${id}?view=rehearse&change=3`);
+      await page().open(`/charts/${id}?view=rehearse&change=3`);
       await browser().executeScript('localStorage.clear()');
       await page().load(`/charts/${id}?view=rehearse&change=3`);
       await page().pick('Drill', 'arpeggio-scale');

@@ -81,6 +81,11 @@ export function takeJobs(tools: () => Tools): void {
       const chart = await open();
       await simulate(100);
       expect(await page().texts('[data-remark="well"]')).toHaveLength(1);
+      // What follows is the take: Space replays it, and stops it.
+      await page().until(async () => (await count('[data-replay] button:focus')) === 1, 'Replay to be next');
+      await page().press(Key.SPACE);
+      await page().until(async () => (await page().texts('[data-replay]'))[0] === 'Stop', 'the replay');
+      await page().press(Key.SPACE);
       const [good] = await takesOf(chart);
       expect(good!.summary!.figures.hits).toBe(1);
       // The player's own time, drawn and said.

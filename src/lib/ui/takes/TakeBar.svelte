@@ -96,7 +96,7 @@
   const isBusy = $derived(takes.work.doing !== '');
 </script>
 
-<section class="flex min-w-0 flex-col gap-2 card p-2.5 text-sm" aria-label="Play a take">
+<section class="flex min-w-0 flex-col gap-2 card p-2.5 text-sm" aria-label="Play a take" data-take-bar>
   <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
     <Select label="Source" value={source} options={SOURCES} onpick={(value) => (source = value as Source)} />
     <Button tone="record" hint={goes.hint} disabled={isBusy} onclick={goes.run} data-go={source}>

@@ -72,9 +72,11 @@
     onchange={rename}
   />
   <span class="flex items-center gap-1.5">
-    <Button tone="strong" hint="Space" disabled={takes.work.doing !== '' && !isPlaying} onclick={ontoggle}>
-      {#if isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Replay{/if}
-    </Button>
+    <span class="contents" data-replay>
+      <Button tone="strong" hint="Space" disabled={takes.work.doing !== '' && !isPlaying} onclick={ontoggle}>
+        {#if isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Replay{/if}
+      </Button>
+    </span>
     <Button hint="The selected change, with what leads into it, again and again (Q)" onclick={onloop}>
       <Repeat size={15} /> Loop the change
     </Button>

@@ -70,6 +70,18 @@
       if (correcting.isOn) correcting.stop();
     });
   });
+  /** The red button is off while a take is made and read. What follows is the take: Space replays it. */
+  const isMaking = $derived(takes.work.doing !== '');
+  let isFresh = false;
+  $effect(() => {
+    void openedId;
+    isFresh = Boolean(document.activeElement?.closest('[data-take-bar]'));
+  });
+  $effect(() => {
+    if (!openedId || isMaking || !isFresh) return;
+    isFresh = false;
+    document.querySelector<HTMLElement>('[data-replay] button')?.focus({ preventScroll: true });
+  });
   /** The drawing follows the replay from round to round. */
   $effect(() => reading.followReplay());
 
