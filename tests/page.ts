@@ -8,7 +8,7 @@ export class Page {
   /** For jobs done by touch. */
   readonly finger = new Finger(this);
 
-  /** The page that is open writes notes by other names than are set. */
+  /** The page that is open writes notes by other names than are set, or something of the browser was altered in it. */
   #isStale = false;
 
   constructor(
@@ -67,6 +67,12 @@ export class Page {
         this.base(),
         settings
       );
+  }
+
+  /** Puts something in the place of what the browser has. It ends with the page: the next `open` loads anew. */
+  async alter(script: string, ...args: unknown[]): Promise<void> {
+    this.#isStale = true;
+    await this.browser.executeScript(script, ...args);
   }
 
   /** Loads a page anew, with nothing left of what was open before. */

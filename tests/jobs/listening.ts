@@ -43,7 +43,7 @@ export function listeningJobs(tools: () => Tools): void {
     return body.id;
   }
   const pluck = (hertz: number, every = 0.375) =>
-    browser().executeScript(`${PLUCKED} window.pluckAt(arguments[0], arguments[1])`, hertz, every);
+    page().alter(`${PLUCKED} window.pluckAt(arguments[0], arguments[1])`, hertz, every);
   const all = async (css: string) => (await page().all(css)).length;
   const attribute = async (css: string, name: string) => (await page().attributes(css, name))[0] ?? null;
   const takesOf = async (chart: string) =>

@@ -327,7 +327,7 @@ export function practiceJobs(tools: () => Tools): void {
       await call('POST', 'reviews', { reviews: [{ id: crypto.randomUUID(), ...answer }] });
       await page().open('/trainer');
       // An instrument that is not there.
-      await browser().executeScript(`
+      await page().alter(`
         const input = {
           id: 'one', type: 'input', name: 'Guitar', manufacturer: '', state: 'connected', connection: 'open', version: '',
           open: async () => input, close: async () => input, addEventListener() {}, removeEventListener() {}

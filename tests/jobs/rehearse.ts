@@ -62,7 +62,7 @@ export function rehearseJobs(tools: () => Tools): void {
 
   /** The sound files that are handed out stand in `window.files`; the sound library makes addresses of its own. */
   const catchFiles = () =>
-    browser().executeScript(
+    page().alter(
       `window.files = []; window.address ??= URL.createObjectURL.bind(URL);
        URL.createObjectURL = (blob) => blob.type.startsWith('audio') ? (window.files.push(blob), '#') : window.address(blob);`
     );
@@ -137,7 +137,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().clickNamed('Stop');
       await page().until(async () => (await level()) < 0.001, 'silence');
       await open();
-      await browser().executeScript(
+      await page().alter(
         'Object.defineProperty(BaseAudioContext.prototype, "state", { get: () => "suspended" });'
       );
       await page().clickNamed('Play');
@@ -247,7 +247,7 @@ export function rehearseJobs(tools: () => Tools): void {
       );
       await page().press(Key.ESCAPE);
       await page().until(async () => (await page().all('[role="dialog"]')).length === 0, 'help closed');
-      await browser().executeScript(
+      await page().alter(
         `window.files = []; const before = URL.createObjectURL.bind(URL);
          URL.createObjectURL = (blob) => blob.type === 'audio/midi' ? (window.files.push(blob), '#') : before(blob);`
       );
@@ -464,9 +464,7 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().until(async () => (await left()) === 6, 'six beats to go');
       await page().clickNamed('Stop');
       await open(`{tempo: 40}\n| ${'C | F | '.repeat(60)}`);
-      await browser().executeScript(
-        'window.saved = 0; HTMLAnchorElement.prototype.click = () => window.saved++;'
-      );
+      await page().alter('window.saved = 0; HTMLAnchorElement.prototype.click = () => window.saved++;');
       await desk('more');
       await page().clickNamed('WAV');
       const button = async () =>
@@ -646,7 +644,7 @@ export function rehearseJobs(tools: () => Tools): void {
     async function opened(view = ''): Promise<() => Promise<number>> {
       await open();
       await page().press(view || 's');
-      await browser().executeScript(
+      await page().alter(
         `window.begun = 0;
          const start = AudioBufferSourceNode.prototype.start;
          AudioBufferSourceNode.prototype.start = function (...times) { window.begun++; return start.apply(this, times); };`

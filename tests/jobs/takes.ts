@@ -44,8 +44,7 @@ export function takeJobs(tools: () => Tools): void {
   async function open(): Promise<string> {
     const { server } = tools();
     const { body } = await server.call<{ id: string }>('POST', 'songbook', { source: TUNE, plan: AT_FIVE });
-    // Stand-ins for instruments end with the page.
-    await page().load(`/charts/${body.id}?view=takes`);
+    await page().open(`/charts/${body.id}?view=takes`);
     await page().find('[data-empty]');
     return body.id;
   }
@@ -234,7 +233,7 @@ export function takeJobs(tools: () => Tools): void {
 
     it('say how to go on where the microphone is refused', async () => {
       await open();
-      await browser().executeScript(
+      await page().alter(
         `navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('', 'NotAllowedError'))`
       );
       await page().clickNamed('Record');
@@ -274,7 +273,7 @@ export function takeJobs(tools: () => Tools): void {
 
     it('come from a MIDI instrument, in time with the band', async () => {
       const chart = await open();
-      await browser().executeScript(MIDI_STAND_IN);
+      await page().alter(MIDI_STAND_IN);
       await page().pick('Source', 'midi');
       await page().clickNamed('Record');
       await page().find('[data-recording]');
@@ -309,7 +308,7 @@ export function takeJobs(tools: () => Tools): void {
     it('know how late an input comes in, once eight clicks were played with', async () => {
       await open();
       // A microphone that hears the clicks, a while after they were sounded.
-      await browser().executeScript(`
+      await page().alter(`
         navigator.mediaDevices.getUserMedia = async () => {
           const context = new AudioContext();
           const stream = context.createMediaStreamDestination();
@@ -344,7 +343,7 @@ export function takeJobs(tools: () => Tools): void {
 
     it('know how late a MIDI instrument comes in, and take that out of what it plays', async () => {
       await open();
-      await browser().executeScript(`localStorage.removeItem('corvel-latency'); ${MIDI_STAND_IN}`);
+      await page().alter(`localStorage.removeItem('corvel-latency'); ${MIDI_STAND_IN}`);
       // The clicks are answered a seventh of a second after they sound, by the audio clock: it may stand still on a busy machine.
       await browser().executeScript(`
         const started = window.OscillatorNode.prototype.start;
