@@ -23,6 +23,8 @@ export async function openBrowser({ width = 1280, height = 800, flags = [] } = {
       '--disable-component-update',
       '--disable-sync',
       '--hide-scrollbars',
+      // Text is as wide as on a screen.
+      '--font-render-hinting=none',
       '--force-device-scale-factor=1',
       '--force-prefers-reduced-motion',
       `--window-size=${width},${height}`,

@@ -12,7 +12,8 @@
   import type { LineReading, ReadNote } from '$lib/core/line/read';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
-  import { heardIn, LANDED_WORDS, ROLE_NAMES, VERDICT_WORDS } from './looks';
+  import { heardIn } from '$lib/core/line/heard-name';
+  import { LANDED_WORDS, ROLE_NAMES, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
 
   interface Props {

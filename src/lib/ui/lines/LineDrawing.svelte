@@ -18,7 +18,8 @@
   import Playhead from '../threads/Playhead.svelte';
   import ColumnChords from '../threads/ColumnChords.svelte';
   import { layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
-  import { heardIn, ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
+  import { heardIn } from '$lib/core/line/heard-name';
+  import { ROLE_LOOKS, TARGET_LOOK, VERDICT_WORDS } from './looks';
   import PhraseLane from './PhraseLane.svelte';
   import VerdictMark from './VerdictMark.svelte';
 

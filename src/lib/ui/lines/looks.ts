@@ -1,14 +1,8 @@
 /** How the notes of a line and what is heard in it are drawn and named. */
-import { nth } from '$lib/core/base/list';
 import type { NoteRole } from '$lib/core/line/read';
 import type { Relation } from '$lib/core/line/phrase/styles';
 import type { Verdict } from '$lib/core/line/outline';
 import type { LandedBy } from '$lib/core/line/read';
-import type { Key } from '$lib/core/harmony/key';
-import type { HeardChord } from '$lib/core/line/listener';
-import { MODES } from '$lib/core/theory/mode';
-import { pitchClass, plainName } from '$lib/core/theory/note';
-import { scaleOf } from '$lib/core/theory/scale';
 
 interface Look {
   readonly box: string;
@@ -75,15 +69,3 @@ export const RELATION_HINTS: Readonly<Record<Relation, string>> = {
   'same rhythm': 'The same rhythm, other notes',
   sequence: 'The same shape, a step higher or lower'
 };
-
-const SHARPS = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'];
-const FLATS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
-
-/** A chord that is heard, its root named as the key has it. The listener itself knows no key. */
-export function heardIn({ tonic, mode }: Key, { symbol, root }: HeardChord): string {
-  const notes = scaleOf(tonic, MODES[mode].scale)?.notes ?? [];
-  const names = notes.some((note) => note.includes('#')) ? SHARPS : FLATS;
-  // The key's own name comes first: the VI of E♭ minor is C♭.
-  const own = notes.find((note) => pitchClass(note) === root);
-  return (own ?? nth(names, root)) + symbol.slice(plainName(root).length);
-}

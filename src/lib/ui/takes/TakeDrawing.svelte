@@ -20,7 +20,8 @@
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
-  import { heardIn, VERDICT_WORDS } from '../lines/looks';
+  import { heardIn } from '$lib/core/line/heard-name';
+  import { VERDICT_WORDS } from '../lines/looks';
   import VerdictMark from '../lines/VerdictMark.svelte';
   import BarLines from '../threads/BarLines.svelte';
   import ColumnChords from '../threads/ColumnChords.svelte';

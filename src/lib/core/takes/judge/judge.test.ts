@@ -323,6 +323,24 @@ describe('remarks', () => {
     for (const cents of [95, 188, 210]) expect(bent(cents)).not.toContain('bend');
   });
 
+  it('name what was heard as the key does, and a strange note plainly', () => {
+    const tune = tuneOf('{key: F#m}\n| F#m7 | D#m7b5 | C#7 | F#m7 |');
+    const said = (notes: ReturnType<typeof note>[], targets: { change: number; midi: number }[]) =>
+      remarksOn(judgeNotes(notes, targets, tune), tune.ground).map(({ text }) => text);
+    const sus = [68, 73, 75, 68, 75, 68, 73, 75].map((midi, i) => note(i / 2, midi, 0.45));
+    const rest = [75, 69, 77, 73, 69, 73].map((midi, i) => note(4 + 2 * i, midi, 1.8));
+    expect(said([...sus, ...rest], []).join(' ')).toContain('one hears G♯sus4');
+    // Over D♯m7♭5, whose third it would be by its letter.
+    const strange = [
+      note(0, 69, 3.8),
+      note(4, 75, 1.8),
+      note(6, 67, 1.8),
+      note(8, 77, 3.8),
+      note(12, 69, 3.8)
+    ];
+    expect(said(strange, []).join(' ')).toMatch(/In bar 2 G lies outside D♯m7♭5/);
+  });
+
   it('say that a take without notes lies beside the chart', () => {
     expect(remarksOn(judgeNotes([]), CADENCE.ground)).toMatchObject([{ kind: 'whole', bar: 1 }]);
   });

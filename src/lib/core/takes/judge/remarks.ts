@@ -9,8 +9,9 @@ import type { AnalysedChange } from '../../harmony/analysis';
 import type { Chord } from '../../theory/chord';
 import { DEGREES, degreeOf, type Degree } from '../../theory/degree';
 import { prettyDegree, prettyNote, prettySymbol } from '../../theory/typeset';
-import { semitonesUp, spell } from '../../theory/note';
+import { semitonesUp, simpleSpelling, spell, type NoteName } from '../../theory/note';
 import { pulsesOf } from '../../chart/pulses';
+import { heardIn } from '../../line/heard-name';
 import { endOf, ticksOf } from '../../line/model';
 import { counted, listed } from '../../theory/words';
 import type { Judgement, JudgedChange, JudgingGround } from './judge';
@@ -156,6 +157,9 @@ function toneNamed({ chord }: AnalysedChange, pitch: number): string {
   return `the ${slot === 'tension' ? prettyDegree(degree) : SLOT_NAMES[slot]}, ${note}`;
 }
 
+/** A note that belongs to no chord there has one sign at most. */
+const plainer = (note: NoteName): NoteName => (/##|bb/.test(note) ? simpleSpelling(note) : note);
+
 /** A degree over a chord, spelled from its root. */
 const noteNamed = (chord: Chord, degree: Degree) => prettyNote(spell(firstOf(chord.notes), degree));
 
@@ -226,7 +230,7 @@ const strange: Rule = ({ changes, wrong }, ground) => {
   const [first] = wrong;
   if (!first) return null;
   const change = changeAt(ground, first.change);
-  const note = noteNamed(chordOf(change), first.degree);
+  const note = prettyNote(plainer(spell(firstOf(chordOf(change).notes), first.degree)));
   const landing = changes.find((one) => one.change === first.change && one.landed?.degree === first.degree);
   const bars = [...new Set(wrong.map((one) => changeAt(ground, one.change).bar))].slice(1, 4);
   const more =
@@ -293,7 +297,7 @@ const unheard: Rule = ({ changes, line }, ground) => {
     kind: 'mend',
     bar: change.bar,
     change: worst.change,
-    text: `In bar ${change.bar} the line does not say ${named(change)}; one hears ${prettySymbol(heard?.symbol ?? change.symbol)}. Begin there on ${toneNamed(change, nth(chord.pitchClasses, missing))}.`,
+    text: `In bar ${change.bar} the line does not say ${named(change)}; one hears ${prettySymbol(heard ? heardIn(ground.analysis.key, heard) : change.symbol)}. Begin there on ${toneNamed(change, nth(chord.pitchClasses, missing))}.`,
     drill: { drill: 'arpeggio-scale', ...pairAt(worst.change) },
     weight: 1.5 + not.length / 2
   };

@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { HeardChord } from '$lib/core/line/listener';
-import { heardIn } from './looks';
+import { heardIn } from './heard-name';
 
-const heard = (symbol: string, root: number) => ({ symbol, root }) as HeardChord;
+const heard = (symbol: string, root: number) => ({ symbol, root });
 
 describe('a chord that is heard', () => {
   it('has the name that the key has for its root', () => {

@@ -1,0 +1,19 @@
+/** What a chord that is heard in a line is called. */
+import { nth } from '../base/list';
+import type { Key } from '../harmony/key';
+import { MODES } from '../theory/mode';
+import { pitchClass, plainName } from '../theory/note';
+import { scaleOf } from '../theory/scale';
+import type { HeardChord } from './listener';
+
+const SHARPS = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'];
+const FLATS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
+
+/** A chord that is heard, its root named as the key has it. The listener itself knows no key. */
+export function heardIn({ tonic, mode }: Key, { symbol, root }: Pick<HeardChord, 'symbol' | 'root'>): string {
+  const notes = scaleOf(tonic, MODES[mode].scale)?.notes ?? [];
+  const names = notes.some((note) => note.includes('#')) ? SHARPS : FLATS;
+  // The key's own name comes first: the VI of E♭ minor is C♭.
+  const own = notes.find((note) => pitchClass(note) === root);
+  return (own ?? nth(names, root)) + symbol.slice(plainName(root).length);
+}
