@@ -10,26 +10,24 @@ const DRIVER = process.env.CORVEL_CHROMEDRIVER ?? '/usr/bin/chromedriver';
 
 /** A new browser window of about 1280×800. `flags`: of the browser itself, as for a stand-in of a microphone. */
 export async function openBrowser({ width = 1280, height = 800, flags = [] } = {}) {
-  const options = new chrome.Options()
-    .setChromeBinaryPath(CHROMIUM)
-    .addArguments(
-      '--headless=new',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-dev-shm-usage',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      '--hide-scrollbars',
-      // Text is as wide as on a screen.
-      '--font-render-hinting=none',
-      '--force-device-scale-factor=1',
-      '--force-prefers-reduced-motion',
-      `--window-size=${width},${height}`,
-      ...flags
-    );
+  const options = new chrome.Options().setChromeBinaryPath(CHROMIUM).addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-dev-shm-usage',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--hide-scrollbars',
+    // Text is as wide as on a screen.
+    '--font-render-hinting=none',
+    '--force-device-scale-factor=1',
+    '--force-prefers-reduced-motion',
+    `--window-size=${width},${height}`,
+    ...flags
+  );
   const browser = await new Builder()
     .forBrowser('chrome')
     .setChromeOptions(options)
