@@ -2,7 +2,6 @@
 <script lang="ts">
   import Ear from '@lucide/svelte/icons/ear';
   import Mic from '@lucide/svelte/icons/mic';
-  import Play from '@lucide/svelte/icons/play';
   import X from '@lucide/svelte/icons/x';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
   import type { TrainerData } from '$lib/api/practice';
@@ -12,8 +11,7 @@
   import type { Heard } from '$lib/core/practice/hearing';
   import { pitchClass, plainName, readNote } from '$lib/core/theory/note';
   import { readWritten } from '$lib/core/theory/letters';
-  import { asciiAccidentals, prettyDegree } from '$lib/core/theory/typeset';
-  import { counted } from '$lib/core/theory/words';
+  import { asciiAccidentals } from '$lib/core/theory/typeset';
   import { reviewBox } from '$lib/state/practice/practice-log';
   import { sessionRun } from '$lib/state/practice/session-run.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -21,11 +19,13 @@
   import { Trainer } from '$lib/state/practice/trainer.svelte';
   import NotSaved from '../app/NotSaved.svelte';
   import Head from '../shell/Head.svelte';
-  import ChordSymbol from '../chord/ChordSymbol.svelte';
-  import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import { layKeys } from '../keys/keys';
   import CardNeck from './CardNeck.svelte';
+  import ChoiceAnswers from './ChoiceAnswers.svelte';
+  import RoundBegin from './RoundBegin.svelte';
+  import RoundOver from './RoundOver.svelte';
+  import SpelledAnswer from './SpelledAnswer.svelte';
 
   let { trainer: data }: { trainer: TrainerData } = $props();
   const trainer = untrack(() => new Trainer(data, settings.instrument));
@@ -41,7 +41,6 @@
   );
   /** Keys for up to twelve choices, as they lie in a row. */
   const CHOICE_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '='];
-  let names = $state('');
   let nextButton: HTMLButtonElement | undefined = $state();
   let problem = $state('');
   let stopMidi: (() => void) | null = $state.raw(null);
@@ -111,26 +110,10 @@
   function choose(choice: string) {
     trainer.answer({ way: 'choice', choice }, now());
   }
-  const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
-  function spell() {
-    const typed = names.split(/[\s,]+/).filter(Boolean);
-    const notes = typed.map((word) => readNote(capital(readWritten(asciiAccidentals(word)))));
-    if (notes.length === 0 || notes.includes(null)) {
-      problem = 'Write note names with spaces between: Ab C Eb Gb.';
-      return;
-    }
-    problem = '';
-    trainer.answerNames(notes as string[], now());
-    names = '';
-  }
-  function label(choice: string): string {
-    return kind?.choosesFrom === 'degrees' ? prettyDegree(choice) : choice;
-  }
   /** The notes of a line as it stands on its button. */
   const namesIn = (line: string) =>
     line.split(' ').flatMap((word) => readNote(readWritten(asciiAccidentals(word))) ?? []);
   const go = () => trainer.next(now());
-  const focusHere = (node: HTMLElement) => node.focus();
 
   /** Degrees are typed as such: ♭ or ♯, then the digit. */
   const typesDegrees = $derived(kind?.choosesFrom === 'degrees' && !trainer.verdict);
@@ -310,57 +293,22 @@
               >
             </div>
           {:else if kind.way === 'choice' && solution.choices}
-            <div class="flex flex-wrap justify-center gap-2" role="group" aria-label="Answers">
-              {#each solution.choices as choice, i (choice)}
-                <Button
-                  size="stand"
-                  class="min-h-14 min-w-20 text-xl"
-                  data-choice-of={choice}
-                  onclick={() => choose(choice)}
-                  >{#if !typesDegrees}<kbd class="text-xs text-soft pointer-coarse:hidden"
-                      >{CHOICE_KEYS[i]}</kbd
-                    >{/if}
-                  {#if kind.choosesFrom === 'chords'}<ChordSymbol symbol={choice} />{:else}{label(
-                      choice
-                    )}{/if}</Button
-                >
-                {#if question.kind === 'outlines'}
-                  <Button
-                    size="stand"
-                    class="min-h-14"
-                    label="Hear line {i + 1}"
-                    onclick={() => void sound(lineSung(namesIn(choice)))}><Ear size={17} /></Button
-                  >
-                {/if}
-              {/each}
-            </div>
-            {#if typesDegrees}
-              <p class="text-center text-soft pointer-coarse:hidden" data-typed={accidental}>
-                {accidental === 0
-                  ? 'Or type it: b or # first, then the digit.'
-                  : `${accidental < 0 ? '♭' : '♯'} … now the digit.`}
-              </p>
-            {/if}
+            <ChoiceAnswers
+              choices={solution.choices}
+              are={kind.choosesFrom}
+              keys={CHOICE_KEYS}
+              {accidental}
+              onchoose={choose}
+              onhear={question.kind === 'outlines' ? (line) => void sound(lineSung(namesIn(line))) : null}
+            />
           {:else if kind.way === 'names'}
-            <form
-              class="mx-auto flex w-full max-w-md gap-2"
-              onsubmit={(event) => {
-                event.preventDefault();
-                spell();
+            <SpelledAnswer
+              onanswer={(notes) => {
+                problem = '';
+                trainer.answerNames(notes, now());
               }}
-            >
-              <input
-                class="h-14 min-w-0 flex-1 rounded-md border border-edge bg-paper px-3 text-2xl"
-                aria-label="The notes of the chord"
-                placeholder="Ab C Eb Gb"
-                autocapitalize="off"
-                autocomplete="off"
-                spellcheck="false"
-                bind:value={names}
-                use:focusHere
-              />
-              <Button size="stand" tone="strong" type="submit" class="min-w-20">Check</Button>
-            </form>
+              onproblem={(said) => (problem = said)}
+            />
           {:else if kind.way === 'own'}
             <div class="flex flex-wrap justify-center gap-3">
               {#if isRevealed}
@@ -397,52 +345,12 @@
       {/key}
     </section>
   {:else if trainer.isOver}
-    <section class="card p-6 text-center" aria-label="The round is over" data-over>
-      <p class="font-display text-4xl">
-        {trainer.right} right{trainer.wrong ? `, ${trainer.wrong} wrong` : ''}
-      </p>
-      {#if trainer.missed.length}
-        <ul class="mx-auto mt-4 max-w-2xl text-left">
-          {#each trainer.missed as { asked, why }, i (i)}
-            <li class="border-t border-line py-2"><b>{asked}</b><br />{why}</li>
-          {/each}
-        </ul>
-      {/if}
-      <div class="mt-5 flex flex-wrap justify-center gap-3">
-        <Button size="stand" tone="strong" onclick={() => trainer.start(now())}>another round</Button>
-        {#if !sessionRun.isOn}<a class={button({ size: 'stand' })} href="/today">to the plan</a>{/if}
-      </div>
-    </section>
+    <RoundOver {trainer} onstart={() => trainer.start(now())} />
   {:else}
-    <section class="card p-8 text-center" aria-label="Before the round">
-      {#if waits.due + waits.fresh > 0}
-        <p class="font-display text-3xl" data-waits={waits.due + waits.fresh}>
-          {[waits.due ? `${counted(waits.due, 'card')} due` : '', waits.fresh ? `${waits.fresh} new` : '']
-            .filter(Boolean)
-            .join(', ')}
-        </p>
-        <p class="mt-2 text-lg text-soft">
-          Two minutes. Tap the neck, or use the keys: arrows and Space on the neck, digits for answers, Enter
-          to go on.
-        </p>
-        <Button
-          size="stand"
-          tone="target"
-          class="mt-5 min-h-16 min-w-48 text-2xl"
-          data-begin
-          onclick={() => trainer.start(now())}><Play size={24} /> Start</Button
-        >
-      {:else if data.charts.length === 0 && data.cards.length === 0}
-        <p class="text-lg">
-          Cards come from the charts you practise. <a class="underline" href="/today?show=items"
-            >Choose one first</a
-          >.
-        </p>
-      {:else}
-        <p class="font-display text-3xl">Nothing is due.</p>
-        <p class="mt-2 text-lg text-soft">A card comes back shortly before you would forget it.</p>
-        <a class="{button({ size: 'stand' })} mt-4" href="/today">to the plan</a>
-      {/if}
-    </section>
+    <RoundBegin
+      {waits}
+      hasCharts={data.charts.length > 0 || data.cards.length > 0}
+      onstart={() => trainer.start(now())}
+    />
   {/if}
 </main>
