@@ -7,27 +7,24 @@
   import type { Arrangement } from '$lib/core/plan/arrange';
   import { beatsOf } from '$lib/core/line/model';
   import { beatOf, secondOf } from '$lib/core/takes/align';
-  import type { Judgement, JudgedChange } from '$lib/core/takes/judge/judge';
+  import type { Judgement } from '$lib/core/takes/judge/judge';
   import { turnsIn } from '$lib/core/takes/trade';
   import { STEP_SECONDS } from '$lib/core/takes/model';
   import type { TakeData } from '$lib/api/take';
   import { isUncertain } from '$lib/core/takes/correct';
   import { midiName } from '$lib/core/theory/note';
   import type { Correcting } from '$lib/state/takes/correcting.svelte';
-  import { prettyDegree, prettyNote, prettySymbol } from '$lib/core/theory/typeset';
+  import { prettyDegree, prettyNote } from '$lib/core/theory/typeset';
   import { degreeOf } from '$lib/core/theory/degree';
   import { semitonesUp } from '$lib/core/theory/note';
-  import ChordSymbol from '../chord/ChordSymbol.svelte';
   import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
-  import { heardIn } from '$lib/core/line/heard-name';
-  import { VERDICT_WORDS } from '../lines/looks';
-  import VerdictMark from '../lines/VerdictMark.svelte';
   import BarLines from '../threads/BarLines.svelte';
   import ColumnChords from '../threads/ColumnChords.svelte';
   import { HEAD, layOutPitch, layOutTime, pitchEnds } from '../threads/layout';
-  import MeetingMark from './MeetingMark.svelte';
-  import { EVENT_SIGNS, eventWords, lateWords, MEETING_WORDS } from './words';
+  import HeardStrip from './HeardStrip.svelte';
+  import TakeLandings from './TakeLandings.svelte';
+  import { EVENT_SIGNS, eventWords } from './words';
 
   interface Props {
     arranged: Arrangement;
@@ -181,13 +178,6 @@
     return chord ? prettyDegree(degreeOf(semitonesUp(chord.rootPc, midi % 12), chord.tones)) : '';
   }
 
-  /** Where the landing stands: its target in the octave in which it was played. */
-  function landing({ target, landed }: JudgedChange) {
-    if (!target) return null;
-    const midi = target.wanted + 12 * (target.octave ?? 0);
-    return { midi, late: target.late ?? landed?.late ?? null };
-  }
-
   /** A note that is being dragged, and where it would come to be. */
   let dragged: { index: number; x: number; y: number; seconds: number; semitones: number } | null =
     $state(null);
@@ -234,21 +224,6 @@
   $effect(() => {
     if (time !== null) seen.keep(timeline.time(time), timeline.time(time) + 60);
   });
-
-  function heardName(one: JudgedChange): string {
-    const [heard] = one.heard;
-    if (one.verdict === 'clear') return nth(changes, one.change).symbol;
-    return heard ? heardIn(arranged.analysis.key, heard) : '';
-  }
-  function describe(index: number): string {
-    const { symbol, bar } = nth(changes, index);
-    const one = byChange.get(index);
-    const met = one?.target
-      ? `, ${MEETING_WORDS[one.target.met]}${one.target.late === null ? '' : `, ${lateWords(one.target.late)}`}`
-      : '';
-    const heardAs = one?.heard[0] ? `, heard as ${prettySymbol(heardName(one))}` : '';
-    return `${prettySymbol(symbol)}, bar ${bar}${met}${heardAs}${one ? `: ${VERDICT_WORDS[one.verdict]}` : ''}`;
-  }
 </script>
 
 <section class="relative min-w-0 overflow-hidden card" aria-label="The take in time">
@@ -400,41 +375,16 @@
           >
         {/if}
       {/each}
-      {#each columns as column (column.index)}
-        {@const one = byChange.get(column.index)}
-        {@const place = one && landing(one)}
-        {#if one?.target && place && !(data.trade && one.isLeftAlone)}
-          {@const y = pitch(place.midi)}
-          {@const moved = one.target.met === 'late' || one.target.met === 'early'}
-          {@const exact =
-            timeline.time(nth(changes, column.index).start + (moved ? (place.late ?? 0) : 0)) + 1}
-          <!-- The first one would be cut by the edge. -->
-          {@const x = Math.max(radius + 2, exact)}
-          {#if moved}
-            <line
-              x1={column.x + 1}
-              x2={x}
-              y1={y}
-              y2={y}
-              class="stroke-target"
-              stroke-width="2"
-              stroke-dasharray="3 2.5"
-            />
-            <line
-              x1={column.x + 1}
-              x2={column.x + 1}
-              y1={y - 8}
-              y2={y + 8}
-              class="stroke-target"
-              stroke-width="2"
-            />
-          {/if}
-          <!-- What is corrected lies under it. -->
-          <g class="pointer-events-none" opacity={correcting?.isOn ? 0.3 : undefined}>
-            <MeetingMark met={one.target.met} {x} {y} r={radius} />
-          </g>
-        {/if}
-      {/each}
+      <TakeLandings
+        {columns}
+        {changes}
+        {byChange}
+        time={timeline.time}
+        {pitch}
+        {radius}
+        isTraded={Boolean(data.trade)}
+        isFaint={correcting?.isOn ?? false}
+      />
       {#if time !== null}
         <line
           x1={timeline.time(time)}
@@ -447,33 +397,14 @@
         />
       {/if}
     </svg>
-    <div class="relative h-12 border-t border-line" style:width="{timeline.width}px" data-outline-strip>
-      {#each columns as column (column.index)}
-        {@const one = byChange.get(column.index)}
-        <button
-          class="absolute inset-y-0 flex items-center gap-1.5 overflow-hidden border-l border-line px-1.5 text-left {column.index ===
-          selected
-            ? 'bg-lit'
-            : ''}"
-          style:left="{column.x}px"
-          style:width="{column.width}px"
-          aria-label={describe(column.index)}
-          aria-current={column.index === selected ? 'true' : undefined}
-          data-heard={column.index}
-          data-verdict={one?.verdict}
-          onclick={() => onselect(column.index)}
-        >
-          {#if one}
-            <VerdictMark verdict={one.verdict} />
-            <span
-              class="truncate text-lg leading-6 {one.verdict === 'clear' ? '' : 'text-soft'}"
-              aria-hidden="true"
-            >
-              <ChordSymbol symbol={heardName(one)} />
-            </span>
-          {/if}
-        </button>
-      {/each}
-    </div>
+    <HeardStrip
+      {columns}
+      width={timeline.width}
+      {changes}
+      key={arranged.analysis.key}
+      {byChange}
+      {selected}
+      {onselect}
+    />
   </div>
 </section>
