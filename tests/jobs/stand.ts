@@ -115,7 +115,8 @@ export function standJobs(tools: () => Tools): void {
       { countsIn: false, ...desk },
       session
     );
-    await page().open(`/charts/${id}?view=rehearse`);
+    // What is set here is read as a page is loaded.
+    await page().load(`/charts/${id}?view=rehearse`);
     if (session) await page().find('[data-session]');
     await page().find('[data-open-more]');
     await page().press(Key.SPACE);

@@ -65,7 +65,7 @@
     print: page.print
   });
 
-  $effect(() => layKeys('The chart', () => shortcuts));
+  $effect(() => layKeys('The chart', () => shortcuts, 'chart'));
   $effect(() => {
     // What the worker tells of itself is not followed here.
     void paths.job;

@@ -44,9 +44,14 @@ export function bindKeys<Context>(rows: readonly KeyRow<Context>[], context: Con
   }));
 }
 
+/** How high keys lie, the lowest first: views are there before or after the chart that they belong to. */
+const HEIGHTS = ['everywhere', 'chart', 'view'] as const;
+type Height = (typeof HEIGHTS)[number];
+
 interface Layer {
   /** What the keys belong to, as the help says it. */
   readonly name: string;
+  readonly height: number;
   readonly shortcuts: () => readonly Shortcut[];
 }
 
@@ -76,14 +81,14 @@ function matches(event: KeyboardEvent, press: string): boolean {
   return bindings.some((binding) => matchKeyBindingPress(event, binding));
 }
 
-/**
- * Lays shortcuts on the pile, under a name for the help; returns how to take them off again. `isGround`: below all others,
- * whatever is laid already.
- */
-export function layKeys(name: string, shortcuts: () => readonly Shortcut[], isGround = false): () => void {
-  const layer = { name, shortcuts };
-  if (isGround) layers.unshift(layer);
-  else layers.push(layer);
+/** Lays shortcuts on the pile, under a name for the help, on top of all that lie as high; returns how to take them off again. */
+export function layKeys(
+  name: string,
+  shortcuts: () => readonly Shortcut[],
+  height: Height = 'view'
+): () => void {
+  const layer = { name, height: HEIGHTS.indexOf(height), shortcuts };
+  layers.splice(layers.findLastIndex((one) => one.height <= layer.height) + 1, 0, layer);
   return () => void layers.splice(layers.indexOf(layer), 1);
 }
 

@@ -22,7 +22,7 @@
   import { SHELL_KEYS } from './shell-keys';
 
   const keys = bindKeys(SHELL_KEYS, null);
-  onMount(() => layKeys('Everywhere', () => keys, true));
+  onMount(() => layKeys('Everywhere', () => keys, 'everywhere'));
   onMount(() =>
     ownKeys(
       () => settings.now.singleKeys,
