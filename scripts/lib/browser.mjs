@@ -3,8 +3,8 @@ import { existsSync } from 'node:fs';
 import { Builder } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
-/** The same engine without windows and menus: a page costs a third less work. */
-const SHELL = '/usr/bin/chromium-headless-shell';
+/** The same engine without windows and menus: a page costs a third less work. The script in /usr/bin would outlive what it starts. */
+const SHELL = '/usr/lib/chromium/chromium-headless-shell';
 const CHROMIUM = process.env.CORVEL_CHROMIUM ?? (existsSync(SHELL) ? SHELL : '/usr/bin/chromium');
 const DRIVER = process.env.CORVEL_CHROMEDRIVER ?? '/usr/bin/chromedriver';
 
