@@ -45,10 +45,10 @@
   {#each columns as column (column.index)}
     {@const one = byChange.get(column.index)}
     <button
-      class="absolute inset-y-0 flex items-center gap-1.5 overflow-hidden border-l border-line px-1.5 text-left {column.index ===
-      selected
-        ? 'bg-lit'
-        : ''}"
+      class="absolute inset-y-0 flex items-center overflow-hidden border-l border-line text-left {column.width <
+      WIDE
+        ? 'gap-0.5 px-0.5'
+        : 'gap-1.5 px-1.5'} {column.index === selected ? 'bg-lit' : ''}"
       style:left="{column.x}px"
       style:width="{column.width}px"
       aria-label={describe(column.index)}
