@@ -552,13 +552,7 @@ export async function listRevisions(db: Database, id: string): Promise<RevisionS
 
 /** One earlier save, to be restored as a new edit. */
 export async function openRevision(db: Database, id: string, version: number): Promise<StoredChart> {
-  const row = await db
-    .selectFrom('chart_revision')
-    .select(['source', 'plan'])
-    .where('chart_id', '=', id)
-    .where('version', '=', version)
-    .orderBy('id', 'desc')
-    .executeTakeFirst();
+  const row = await savedAs(db, id, version);
   if (!row) return fail(404, { code: 'no-revision', message: 'There is no such earlier version.' });
   const plan = readPlan(row.plan);
   return { id, source: row.source, plan: plan ?? DEFAULT_PLAN, version, damaged: plan === null };

@@ -130,8 +130,8 @@
               <Select
                 label="Figure"
                 class="grow"
-                value={lines.finding.asked.figure ?? figures![0]!.id}
-                options={figures!.map(({ id, name }) => ({ value: id, name }))}
+                value={lines.finding.asked.figure ?? figures[0]?.id ?? ''}
+                options={figures.map(({ id, name }) => ({ value: id, name }))}
                 onpick={(figure) => void lines.finding.find({ figure })}
               />
             </MenuRow>
