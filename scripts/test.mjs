@@ -69,7 +69,7 @@ const allTasks = () => [
   vitest('browser tests', ['--config', 'tests/vitest.config.ts'], { after: ['build'] }),
   vitest('unit tests', [], { after: ['types'], env: ROOMY }),
   tool('lint', 'eslint', ['.'], { env: ROOMY }),
-  tool('format', 'prettier', ['--check', '--experimental-cli', '--log-level', 'warn', '.'], { env: ROOMY }),
+  tool('format', 'prettier', ['--check', '--log-level', 'warn', '.'], { env: ROOMY }),
   tool('unused code', 'knip', ['--no-progress']),
   boundaries
 ];

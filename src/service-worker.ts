@@ -57,8 +57,8 @@ async function keep(request: Request, response: Response): Promise<void> {
   // Asked for last stands last.
   await cache.delete(request);
   await cache.put(request, response);
-  const kept = await cache.keys();
-  await Promise.all(kept.slice(0, Math.max(0, kept.length - MOST_PAGES)).map((old) => cache.delete(old)));
+  const pages = await cache.keys();
+  await Promise.all(pages.slice(0, Math.max(0, pages.length - MOST_PAGES)).map((old) => cache.delete(old)));
 }
 
 /** A page by its address without what it is asked with: view, change and position are found again by the page itself. */
@@ -72,24 +72,26 @@ async function keepAnew(url: URL): Promise<void> {
 }
 
 async function pageFor(request: Request, url: URL): Promise<Response> {
-  const kept = await (await caches.open(PAGES)).match(plain(url));
+  const cached = await (await caches.open(PAGES)).match(plain(url));
   try {
-    const signal = kept ? AbortSignal.timeout(PATIENCE) : null;
+    const signal = cached ? AbortSignal.timeout(PATIENCE) : null;
     const response = await fetch(request, { signal });
     void keep(plain(url), response.clone()).catch(() => undefined);
     return response;
   } catch {
-    return kept ?? (await caches.match(AWAY)) ?? Response.error();
+    return cached ?? (await caches.match(AWAY)) ?? Response.error();
   }
 }
 
-async function fileFor(request: Request): Promise<Response> {
+async function fileFor(request: Request, { origin, pathname }: URL): Promise<Response> {
   const shelf = await caches.open(SHELL);
-  const kept = await shelf.match(request, { ignoreSearch: true });
-  if (kept && !request.headers.has('range')) return kept;
+  // By its exact address: to leave out what it is asked with, the browser would look through the whole cache for each file.
+  const address = origin + pathname;
+  const cached = await shelf.match(address);
+  if (cached && !request.headers.has('range')) return cached;
   const response = await fetch(request);
   // Sounds that were heard are there again; a part of one is not the whole of it.
-  if (response.status === 200) void shelf.put(request, response.clone()).catch(() => undefined);
+  if (response.status === 200) void shelf.put(address, response.clone()).catch(() => undefined);
   return response;
 }
 
@@ -99,7 +101,8 @@ worker.addEventListener('fetch', (event) => {
   const url = new URL(request.url);
   if (url.origin !== worker.location.origin) return;
   if (request.mode === 'navigate' && isPage(url)) event.respondWith(pageFor(request, url));
-  else if (immutable.has(url.pathname) || files.includes(url.pathname)) event.respondWith(fileFor(request));
+  else if (immutable.has(url.pathname) || files.includes(url.pathname))
+    event.respondWith(fileFor(request, url));
 });
 
 /** A page tells what it shows: it came there without loading, or what it shows has been saved. */

@@ -44,7 +44,7 @@ const STATES: readonly State[] = [
     shown: '[data-outline-strip]',
     also: async ({ page }) => {
       await (await page.find('[aria-label="How it is found"][aria-haspopup]')).click();
-      await page.find('[data-finding-rules]');
+      await page.find('[data-panel="How it is found"]');
     }
   },
   {

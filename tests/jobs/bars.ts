@@ -157,6 +157,10 @@ export function barJobs(tools: () => Tools): void {
       // A symbol that is not understood is said in its bar, with what would be read instead.
       await (await page().find('[data-bar="3"] [data-chord]')).click();
       await page().press('Ebmja7');
+      await page().until(
+        async () => (await page().texts('[data-mend]'))[0] === 'Use Ebmaj7',
+        'what the whole word is taken for'
+      );
       await (await page().find('[data-mend]')).click();
       await page().until(async () => /\| Ebmaj7 \| Ebmaj7 \|/.test((await line())[1]!), 'the mended chord');
       // One undo goes over both.
@@ -268,6 +272,7 @@ export function barJobs(tools: () => Tools): void {
       );
       await page().press(Key.ENTER);
       await (await page().find('[aria-label="Find a chart to compare"]')).sendKeys('Watch, section');
+      await page().until(async () => (await page().all('[data-other]')).length === 1, 'the one chart');
       await (await page().find('[data-other="Second Watch, section C"]')).click();
       await page().until(
         async () => (await page().attributes('[data-compared]', 'data-compared'))[0] === '24',

@@ -16,7 +16,10 @@ export function bookJobs(tools: () => Tools): void {
   const browser = () => tools().browser;
 
   async function newChart(source = TUNE): Promise<string> {
-    const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source, plan: AT_FIVE });
+    // A target on the highest string has its ring above it.
+    const decisions = [{ change: 0, pins: [{ beat: 1, string: 1, fret: 8 }] }];
+    const plan = { ...AT_FIVE, decisions };
+    const { body } = await tools().server.call<{ id: string }>('POST', 'songbook', { source, plan });
     return body.id;
   }
   const count = async (css: string) => (await page().all(css)).length;
@@ -40,7 +43,14 @@ export function bookJobs(tools: () => Tools): void {
       `return [...document.querySelectorAll('[data-page], [data-piece]')].flatMap((one) => {
          const over = one.scrollHeight - one.clientHeight > 2 || one.scrollWidth - one.clientWidth > 2;
          return over ? [(one.dataset.piece ?? 'page') + ' ' + one.innerText.slice(0, 40)] : [];
-       })`
+       }).concat([...document.querySelectorAll('[data-piece="moments"] svg')].flatMap((neck) => {
+         const { top, bottom } = neck.getBoundingClientRect();
+         const isBeyond = [...neck.querySelectorAll('path, text')].some((drawn) => {
+           const box = drawn.getBoundingClientRect();
+           return box.height > 0 && (box.top < top || box.bottom > bottom);
+         });
+         return isBeyond ? ['the neck of ' + neck.parentElement.innerText.slice(0, 30)] : [];
+       }))`
     );
     await page().devTools('Emulation.setEmulatedMedia', { media: '' });
     const pdf = await page().pdf();

@@ -46,7 +46,7 @@ export function lineJobs(tools: () => Tools): void {
     page().until(async () => (await page().texts('button')).includes('kept'), 'the line to be kept');
   /** The panels of the row of tools. */
   const FINDING = '[aria-label="How it is found"][aria-haspopup]';
-  const PLAYING = '[data-playing-rules]';
+  const PLAYING = '[data-hint="What is looped, tempo, key"]';
   const MORE = '[aria-label="More for the line"][aria-haspopup]';
   async function level(id: string): Promise<void> {
     await page().pick('Kind of line', id);

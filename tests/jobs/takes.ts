@@ -193,9 +193,20 @@ export function takeJobs(tools: () => Tools): void {
       expect(await count('[data-correct]')).toBe(0);
     });
 
-    it('are deleted with undo', async () => {
+    it('have what was heard at each change walked by arrows; they are deleted with undo', async () => {
       const chart = await open();
       await simulate(90);
+      const STOP = '[data-outline-strip] button[tabindex="0"]';
+      const [first] = await page().attributes(STOP, 'data-heard');
+      await browser().executeScript(`document.querySelector('${STOP}').focus()`);
+      await page().press(Key.ARROW_RIGHT);
+      const next = String(Number(first) + 1);
+      await page().until(
+        async () => (await browser().executeScript('return document.activeElement?.dataset.heard')) === next,
+        'the focus on the next change'
+      );
+      expect(await page().attributes('[data-outline-strip] [aria-current]', 'data-heard')).toEqual([next]);
+      expect(await page().attributes(STOP, 'data-heard')).toEqual([next]);
       await page().clickNamed('Delete this take');
       await page().until(async () => (await takesOf(chart)).length === 0, 'the take to go');
       await (await page().find('[data-sonner-toast] [data-button]')).click();
@@ -210,7 +221,7 @@ export function takeJobs(tools: () => Tools): void {
       await page().number('Tempo', '104');
       await bring('evening.wav', wavFile(sound, RATE));
       await idle();
-      await page().until(async () => (await takesOf(chart)).length === 1, 'the take');
+      await page().until(async () => ((await takesOf(chart))[0]?.bytes ?? 0) > 0, 'the take and its sound');
       const [take] = await takesOf(chart);
       expect(take).toMatchObject({ name: 'evening', way: 'file' });
       expect(Math.abs(take!.tempo - 100)).toBeLessThan(1);

@@ -9,14 +9,14 @@ export const DRAWING_FORMATS: readonly Format<SVGSVGElement>[] = [
     id: 'svg',
     name: 'SVG',
     hint: 'Save this drawing as SVG, sharp at any size',
-    trouble: 'The picture could not be made.',
+    failure: 'The picture could not be made.',
     make: async (drawing) => (await import('./export/drawing')).svgFile(drawing)
   },
   {
     id: 'png',
     name: 'PNG',
     hint: 'Save this drawing as PNG, a picture',
-    trouble: 'The picture could not be made.',
+    failure: 'The picture could not be made.',
     make: async (drawing) => (await import('./export/drawing')).pngFile(drawing)
   }
 ];
@@ -26,14 +26,14 @@ export const ROUND_FORMATS: readonly Format<Piece>[] = [
     id: 'mid',
     name: 'MIDI',
     hint: 'Band and drill on tracks of their own',
-    trouble: 'The MIDI file could not be made here.',
+    failure: 'The MIDI file could not be made here.',
     make: async (piece) => (await import('./export/round')).midiOf(piece)
   },
   {
     id: 'wav',
     name: 'WAV',
     hint: 'One round as it sounds, at the speed that is set',
-    trouble: 'The sound could not be made into a file here.',
+    failure: 'The sound could not be made into a file here.',
     make: async (piece, work) => (await import('./export/round')).wavOf(piece, work)
   }
 ];
@@ -46,7 +46,7 @@ export const LINE_FORMATS: readonly Format<NotesPiece>[] = (['musicxml', 'midi',
       id: endings[0],
       name,
       hint,
-      trouble: 'The file could not be made here.',
+      failure: 'The file could not be made here.',
       make: async (piece: NotesPiece) => (await import('./export/notes')).notesFile(piece, id)
     };
   }

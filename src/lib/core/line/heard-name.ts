@@ -5,6 +5,7 @@ import { MODES } from '../theory/mode';
 import { pitchClass, plainName } from '../theory/note';
 import { scaleOf } from '../theory/scale';
 import type { HeardChord } from './listener';
+import type { Verdict } from './outline';
 
 const SHARPS = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'];
 const FLATS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
@@ -16,4 +17,18 @@ export function heardIn({ tonic, mode }: Key, { symbol, root }: Pick<HeardChord,
   // The key's own name comes first: the VI of E♭ minor is C♭.
   const own = notes.find((note) => pitchClass(note) === root);
   return (own ?? nth(names, root)) + symbol.slice(plainName(root).length);
+}
+
+/**
+ * The symbol of what is heard at a change: the chart's own where it is the same notes, else as the key names it; empty where nothing
+ * is heard. `written`: the symbol in the chart.
+ */
+export function heardSymbol(
+  key: Key,
+  written: string,
+  { heard, verdict }: { readonly heard: readonly HeardChord[]; readonly verdict?: Verdict | undefined }
+): string {
+  const [first] = heard;
+  if (!first) return '';
+  return verdict === 'clear' ? written : heardIn(key, first);
 }

@@ -97,9 +97,9 @@ function refusing<T>(path: string, work: () => T): T {
 
 function refusalOf(path: string, cause: unknown): RefusedDatabase {
   if (cause instanceof RefusedDatabase) return cause;
-  const trouble = failureOf(cause);
-  const says = trouble
-    ? `${trouble.says}. ${trouble.advice}`
+  const failure = failureOf(cause);
+  const says = failure
+    ? `${failure.says}. ${failure.advice}`
     : `cannot be opened (${cause instanceof Error ? cause.message : String(cause)}).`;
   return new RefusedDatabase(`The songbook ${path} ${says}`, { cause });
 }

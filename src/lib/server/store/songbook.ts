@@ -463,19 +463,19 @@ export function duplicateChart(db: Database, id: string): Promise<StoredChart> {
         .where('chart_id', '=', id)
         .where('deleted_at', 'is', null)
         .execute();
-    const kept = { line: await of('line'), solo: await of('solo') };
+    const linesAndSolos = { line: await of('line'), solo: await of('solo') };
     const { earlier, numberOf } = await earlierVersions(
       trx,
       id,
       version,
-      [...kept.line, ...kept.solo].map(({ chart_version }) => chart_version)
+      [...linesAndSolos.line, ...linesAndSolos.solo].map(({ chart_version }) => chart_version)
     );
     const copy = await createChart(trx, {
       source: withDeclaration(source, 'title', `${titleOf(source)} (copy)`),
       plan,
       earlier
     });
-    for (const [table, rows] of Object.entries(kept))
+    for (const [table, rows] of Object.entries(linesAndSolos))
       for (const row of rows)
         await trx
           .insertInto(table as 'line')

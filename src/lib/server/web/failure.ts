@@ -68,8 +68,8 @@ export function failureOf(thrown: unknown): Failure | null {
 
 /** The same as the answer to a request. */
 export function fileProblem(thrown: unknown): PlayerError | null {
-  const trouble = failureOf(thrown);
-  if (!trouble) return null;
-  const { status, code, says, advice } = trouble;
+  const failure = failureOf(thrown);
+  if (!failure) return null;
+  const { status, code, says, advice } = failure;
   return new PlayerError(status, { code, message: `The songbook ${says}. ${advice}` });
 }

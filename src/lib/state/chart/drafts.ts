@@ -3,7 +3,7 @@
  * crash of the page and a server that is away.
  */
 import type { Plan } from '$lib/core/plan/model';
-import type { DraftThere } from './kept-draft';
+import type { DraftThere } from './stored-draft';
 import { thisWindow } from '../windows';
 
 export interface Draft {
@@ -73,7 +73,7 @@ export class Drafts {
       (place) => place.startsWith(start) && !open.has(place.slice(start.length))
     );
     if (places.length === 0) return [];
-    const reader = await import('./kept-draft').catch(() => null);
+    const reader = await import('./stored-draft').catch(() => null);
     return places
       .flatMap((place) => {
         const draft = reader?.readKeptDraft(this.#store?.getItem(place) ?? '');

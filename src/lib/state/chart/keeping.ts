@@ -5,7 +5,7 @@ import { reach } from '../reach.svelte';
 import { hear, otherWindows } from '../windows';
 
 /** What of a workspace has to do with keeping. */
-interface Kept {
+interface SavedChart {
   readonly id: string;
   readonly source: string;
   readonly plan: Draft['plan'];
@@ -25,21 +25,21 @@ const isSame = (a: Draft, b: Draft) =>
  * still stands at that version, else beside the version that is stored. Returns whether there was any.
  */
 export async function takeUpDrafts(
-  kept: Kept,
+  chart: SavedChart,
   drafts = new Drafts(),
   open = otherWindows()
 ): Promise<boolean> {
-  const left = await drafts.leftFor(kept.id, await open);
-  const stored = { source: kept.source, plan: kept.plan, version: kept.autosave.version };
+  const left = await drafts.leftFor(chart.id, await open);
+  const stored = { source: chart.source, plan: chart.plan, version: chart.autosave.version };
   let isTakenUp = false;
   for (const draft of left) {
     drafts.drop(draft.place);
-    if (isSame(draft, kept)) continue;
-    if (draft.base < stored.version) kept.oppose(draft, stored);
+    if (isSame(draft, chart)) continue;
+    if (draft.base < stored.version) chart.oppose(draft, stored);
     else {
       // The page is one that was kept on the device, and older than what was typed.
-      if (draft.base > stored.version) kept.autosave.rebase(draft.base);
-      kept.adopt(draft);
+      if (draft.base > stored.version) chart.autosave.rebase(draft.base);
+      chart.adopt(draft);
     }
     isTakenUp = true;
   }
@@ -47,21 +47,21 @@ export async function takeUpDrafts(
 }
 
 /** Follows what other windows save; returns how to stop. `renewed` is called when a newer version is shown. */
-export function followOthers(kept: Kept, renewed: () => void): () => void {
+export function followOthers(chart: SavedChart, renewed: () => void): () => void {
   async function look(): Promise<void> {
-    kept.settle();
-    const newer = await kept.autosave.look();
+    chart.settle();
+    const newer = await chart.autosave.look();
     if (!newer) return;
-    kept.load(newer);
+    chart.load(newer);
     renewed();
   }
   const stopHearing = hear((news) => {
-    if (!('chart' in news) || news.kind === 'take' || news.chart !== kept.id) return;
-    if (news.kind === 'saved' && news.version <= kept.autosave.version) return;
+    if (!('chart' in news) || news.kind === 'take' || news.chart !== chart.id) return;
+    if (news.kind === 'saved' && news.version <= chart.autosave.version) return;
     void look();
   });
   const stopWaiting = reach.onBack(() => {
-    kept.autosave.again();
+    chart.autosave.again();
     void look();
   });
   const lookAgain = () => {

@@ -23,8 +23,8 @@ export interface Refused<T> {
 
 function storedList<T>(place: string): readonly T[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(place) ?? '[]');
-    return Array.isArray(kept) ? (kept as T[]) : [];
+    const stored: unknown = JSON.parse(localStorage.getItem(place) ?? '[]');
+    return Array.isArray(stored) ? (stored as T[]) : [];
   } catch {
     return [];
   }
@@ -58,18 +58,18 @@ export class Outbox<T extends Sendable> {
     this.#field = field;
   }
 
-  get #kept(): readonly T[] {
+  get #stored(): readonly T[] {
     return storedList<T>(this.#place);
   }
 
   #keep(things: readonly T[]): void {
     // A browser that keeps nothing still sends.
-    if (!store(this.#place, things)) this.#unkept = things;
+    if (!store(this.#place, things)) this.#unstored = things;
   }
-  #unkept: readonly T[] = [];
+  #unstored: readonly T[] = [];
 
   get waiting(): readonly T[] {
-    return [...this.#kept, ...this.#unkept];
+    return [...this.#stored, ...this.#unstored];
   }
 
   put(...things: readonly T[]): void {
@@ -165,9 +165,9 @@ export class Outbox<T extends Sendable> {
   /** What has changed since it was sent waits on. */
   #forget(sent: readonly T[]): void {
     const known = new Map(sent.map(({ id, revision }) => [id, revision ?? 0]));
-    this.#unkept = [];
+    this.#unstored = [];
     this.#keep(
-      this.#kept.filter(({ id, revision }) => !known.has(id) || (revision ?? 0) > entryOf(known, id))
+      this.#stored.filter(({ id, revision }) => !known.has(id) || (revision ?? 0) > entryOf(known, id))
     );
   }
 }

@@ -60,7 +60,7 @@ export class Workspace {
   });
 
   /** The lines that are kept with the chart, and the one that is shown, for paper; fetched when they are asked for. */
-  keptLines: readonly StoredLine[] = $state.raw([]);
+  storedLines: readonly StoredLine[] = $state.raw([]);
   /** Steps of the view that is shown, which are taken back before those of the chart; null where it has none. */
   viewSteps: Steps | null = $state.raw(null);
   /** Beats a minute at which the view plays; null where it does not. */
@@ -69,7 +69,7 @@ export class Workspace {
 
   async fetchLines(): Promise<void> {
     const { listLines } = await import('../lines/client');
-    this.keptLines = (await listLines(this.document.id)).lines;
+    this.storedLines = (await listLines(this.document.id)).lines;
   }
 
   get plan() {

@@ -5,11 +5,11 @@ const PLACE = 'corvel-latency';
 /** MIDI instruments are one input. */
 export const MIDI_INPUT = 'midi';
 
-type Kept = Readonly<Record<string, { readonly seconds: number; readonly spread: number }>>;
+type Stored = Readonly<Record<string, { readonly seconds: number; readonly spread: number }>>;
 
-function kept(): Kept {
+function stored(): Stored {
   try {
-    return JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Kept;
+    return JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Stored;
   } catch {
     return {};
   }
@@ -17,7 +17,7 @@ function kept(): Kept {
 
 /** Seconds from a click being handed to the loudspeaker to its answer coming in; null where it was never measured. */
 export function latencyOf(input: string): number | null {
-  return kept()[input]?.seconds ?? null;
+  return stored()[input]?.seconds ?? null;
 }
 
 export function keepLatency(
@@ -25,7 +25,7 @@ export function keepLatency(
   measured: { readonly seconds: number; readonly spread: number }
 ): void {
   try {
-    localStorage.setItem(PLACE, JSON.stringify({ ...kept(), [input]: measured }));
+    localStorage.setItem(PLACE, JSON.stringify({ ...stored(), [input]: measured }));
   } catch {
     // A browser that keeps nothing measures again.
   }
@@ -33,12 +33,12 @@ export function keepLatency(
 
 /** Every input whose lateness was measured, by its name. */
 export function measuredLatencies(): readonly { readonly input: string; readonly seconds: number }[] {
-  return Object.entries(kept()).map(([input, { seconds }]) => ({ input, seconds }));
+  return Object.entries(stored()).map(([input, { seconds }]) => ({ input, seconds }));
 }
 
 /** The input counts as never measured. */
 export function forgetLatency(input: string): void {
-  const left = Object.fromEntries(Object.entries(kept()).filter(([name]) => name !== input));
+  const left = Object.fromEntries(Object.entries(stored()).filter(([name]) => name !== input));
   try {
     localStorage.setItem(PLACE, JSON.stringify(left));
   } catch {

@@ -105,21 +105,21 @@ describe('the shelf', () => {
   it('keeps a new line under a free name, then what is changed of it', async () => {
     const { lines, current } = room();
     await lines.shelf.keep();
-    expect([lines.shelf.kept.length, lines.shelf.isKept]).toEqual([1, true]);
+    expect([lines.shelf.all.length, lines.shelf.isKept]).toEqual([1, true]);
     current.edit(LINE.slice(0, 3), 'shorter');
     expect(lines.shelf.isKept).toBe(false);
     await lines.shelf.keep();
-    expect([lines.shelf.kept.length, lines.shelf.kept[0]!.version]).toEqual([1, 2]);
-    current.show({ notes: LINE, name: lines.shelf.kept[0]!.name, id: null, finding: null });
+    expect([lines.shelf.all.length, lines.shelf.all[0]!.version]).toEqual([1, 2]);
+    current.show({ notes: LINE, name: lines.shelf.all[0]!.name, id: null, finding: null });
     await lines.shelf.keep();
-    expect(lines.shelf.kept.map(({ name }) => name)).toEqual(['A line of my own', 'A line of my own 2']);
+    expect(lines.shelf.all.map(({ name }) => name)).toEqual(['A line of my own', 'A line of my own 2']);
   });
 
   it('loses nothing while the server is away, and says so', async () => {
     const { lines, current } = room();
     server.isAway = true;
     await lines.shelf.keep();
-    expect([current.problem, lines.shelf.kept.length, current.shown!.notes.length]).toEqual([
+    expect([current.problem, lines.shelf.all.length, current.shown!.notes.length]).toEqual([
       'The server does not answer.',
       0,
       4
@@ -131,9 +131,9 @@ describe('the shelf', () => {
     const { lines, current } = room();
     await lines.shelf.keep();
     const back = await lines.shelf.remove();
-    expect([lines.shelf.kept.length, current.shown!.id]).toEqual([0, null]);
+    expect([lines.shelf.all.length, current.shown!.id]).toEqual([0, null]);
     await back!();
-    expect(lines.shelf.kept.map(({ id }) => id)).toEqual([current.shown!.id]);
+    expect(lines.shelf.all.map(({ id }) => id)).toEqual([current.shown!.id]);
   });
 
   it('knows a line whose chords were edited', async () => {

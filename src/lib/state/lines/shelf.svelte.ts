@@ -16,7 +16,7 @@ import { takeUpDraft } from './draft';
 const LONGEST_NAME = 120;
 
 export class LineShelf {
-  kept: readonly StoredLine[] = $state.raw([]);
+  all: readonly StoredLine[] = $state.raw([]);
   /** They have come, or could not. */
   isLoaded = $state(false);
   readonly #workspace: Workspace;
@@ -28,7 +28,7 @@ export class LineShelf {
   }
 
   /** The kept line as it is stored, where one is shown. */
-  readonly stored = $derived.by(() => this.kept.find(({ id }) => id === this.#current.shown?.id) ?? null);
+  readonly stored = $derived.by(() => this.all.find(({ id }) => id === this.#current.shown?.id) ?? null);
   /** What is shown is kept as it is. */
   readonly isKept = $derived.by(() => {
     const { stored } = this;
@@ -57,11 +57,11 @@ export class LineShelf {
     const { document } = this.#workspace;
     const current = this.#current;
     await this.#attempt(async () => {
-      this.kept = (await client.listLines(document.id)).lines;
+      this.all = (await client.listLines(document.id)).lines;
     });
     this.isLoaded = true;
     const draft = takeUpDraft(document.id, await otherWindows());
-    const first = this.kept.find(({ data }) => data);
+    const first = this.all.find(({ data }) => data);
     if (!current.shown && draft) current.shown = { ...draft, finding: null };
     else if (!current.shown && first) this.open(first.id);
     return current.shown !== null;
@@ -79,7 +79,7 @@ export class LineShelf {
   }
 
   open(id: string): void {
-    const line = this.kept.find((one) => one.id === id);
+    const line = this.all.find((one) => one.id === id);
     if (!line) return;
     if (!line.data) {
       this.#current.problem = `“${line.name}” cannot be read any more. It is kept as it is; delete it, or leave it for a later version.`;
@@ -119,21 +119,21 @@ export class LineShelf {
           base: stored.version,
           ...edit
         });
-        this.#keptAs({ id: stored.id, version, ...edit });
+        this.#saved({ id: stored.id, version, ...edit });
       } else {
         const name = this.#freeName(shown.name);
         const line = await client.keepLine(document.id, crypto.randomUUID(), { name, chartVersion, data });
-        this.#keptAs({ ...line, name, data });
+        this.#saved({ ...line, name, data });
       }
       this.#workspace.say('Line kept with the chart');
     });
   }
 
-  #keptAs(line: StoredLine): void {
+  #saved(line: StoredLine): void {
     const current = this.#current;
     current.dropDraft();
-    const isThere = this.kept.some(({ id }) => id === line.id);
-    this.kept = isThere ? this.kept.map((one) => (one.id === line.id ? line : one)) : [...this.kept, line];
+    const isThere = this.all.some(({ id }) => id === line.id);
+    this.all = isThere ? this.all.map((one) => (one.id === line.id ? line : one)) : [...this.all, line];
     if (current.shown)
       current.shown = {
         ...current.shown,
@@ -148,7 +148,7 @@ export class LineShelf {
   #freeName(name: string): string {
     for (let n = 1; ; n++) {
       const free = n === 1 ? name : `${name} ${n}`;
-      if (!this.kept.some((line) => line.name === free)) return free;
+      if (!this.all.some((line) => line.name === free)) return free;
     }
   }
 
@@ -165,7 +165,7 @@ export class LineShelf {
     await this.#attempt(async () => {
       const edit = { base: stored.version, name: wanted };
       const { version } = await client.changeLine(this.#workspace.document.id, stored.id, edit);
-      this.kept = this.kept.map((one) => (one.id === stored.id ? { ...one, name: wanted, version } : one));
+      this.all = this.all.map((one) => (one.id === stored.id ? { ...one, name: wanted, version } : one));
       current.shown = { ...shown, name: wanted };
     });
   }
@@ -201,12 +201,12 @@ export class LineShelf {
     const chart = this.#workspace.document.id;
     if (!stored || !(await this.#attempt(() => client.deleteLine(chart, stored.id).then(() => undefined))))
       return null;
-    this.kept = this.kept.filter(({ id }) => id !== stored.id);
+    this.all = this.all.filter(({ id }) => id !== stored.id);
     current.shown = current.shown && { ...current.shown, id: null };
     return async () => {
       await this.#attempt(async () => {
         await client.restoreLine(chart, stored.id);
-        this.kept = [...this.kept, stored];
+        this.all = [...this.all, stored];
         this.open(stored.id);
       });
     };

@@ -6,7 +6,7 @@ import { dayHere } from '../day-here';
 import { logBox } from './practice-log';
 import { sounds, type RunPart } from './run-part';
 
-interface Kept {
+interface StoredRun {
   readonly parts: readonly RunPart[];
   readonly at: number;
   /** When the part began, in milliseconds since 1970; and how long it had run before a pause. */
@@ -42,17 +42,17 @@ class SessionRun {
     return this.#began === null;
   }
 
-  /** Takes up what the device has kept. */
+  /** Takes up what the device has stored. */
   restore(): void {
     try {
-      const kept = JSON.parse(localStorage.getItem(PLACE) ?? 'null') as Kept | null;
-      if (!kept || !Array.isArray(kept.parts) || kept.parts.length === 0) return;
-      this.parts = kept.parts;
-      this.at = kept.at;
-      this.#began = kept.began;
-      this.#ran = kept.ran;
+      const stored = JSON.parse(localStorage.getItem(PLACE) ?? 'null') as StoredRun | null;
+      if (!stored || !Array.isArray(stored.parts) || stored.parts.length === 0) return;
+      this.parts = stored.parts;
+      this.at = stored.at;
+      this.#began = stored.began;
+      this.#ran = stored.ran;
       const part = this.current;
-      this.isWaiting = part !== null && kept.began === null && kept.ran === 0 && sounds(part);
+      this.isWaiting = part !== null && stored.began === null && stored.ran === 0 && sounds(part);
       this.tick();
     } catch {
       // Nothing that could be taken up.
@@ -61,8 +61,8 @@ class SessionRun {
 
   #keep(): void {
     try {
-      const kept: Kept = { parts: this.parts, at: this.at, began: this.#began, ran: this.#ran };
-      if (this.isOn) localStorage.setItem(PLACE, JSON.stringify(kept));
+      const stored: StoredRun = { parts: this.parts, at: this.at, began: this.#began, ran: this.#ran };
+      if (this.isOn) localStorage.setItem(PLACE, JSON.stringify(stored));
       else localStorage.removeItem(PLACE);
     } catch {
       // It goes on as long as the page does.

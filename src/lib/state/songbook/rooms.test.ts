@@ -4,10 +4,14 @@ import { fakeStorage } from '$lib/testing/storage';
 import { pieceOf } from '$lib/core/formats/testing';
 import { writeMusicXml } from '$lib/core/formats/musicxml/write';
 import { noteOf, TICKS } from '$lib/core/line/model';
+import type { ChartSummary } from '$lib/api/songbook';
+import { unzipSync } from 'fflate';
 
 const made = vi.hoisted(() => ({
   charts: [] as { id: string; source: string }[],
   lines: [] as { chart: string; name: string }[],
+  many: [] as number[],
+  failsAt: 0,
   asked: [] as { query: Record<string, string>; answer: (titles: string[]) => void; fail: () => void }[]
 }));
 vi.mock('./client', () => ({
@@ -15,10 +19,15 @@ vi.mock('./client', () => ({
     new Promise((resolve, reject) =>
       made.asked.push({
         query,
-        answer: (titles) => resolve({ charts: titles.map((title) => ({ title })), total: 3 }),
+        answer: (titles) => resolve({ charts: titles.map((title) => ({ title, id: title })), total: 3 }),
         fail: () => reject(new Error('The server does not answer.'))
       })
     ),
+  changeMany: ({ ids }: { ids: string[] }) => {
+    made.many.push(ids.length);
+    return made.many.length === made.failsAt ? Promise.reject(new Error('away')) : Promise.resolve(ids);
+  },
+  wholeChart: (id: string) => Promise.resolve({ title: 'Gangway: I', text: id }),
   createChart: (id: string, source: string) => {
     made.charts.push({ id, source });
     return Promise.resolve({ id });
@@ -36,6 +45,9 @@ vi.stubGlobal('localStorage', storage);
 
 const { NewChart } = await import('./new-chart.svelte');
 const { Listing } = await import('./listing.svelte');
+const { Many } = await import('./many.svelte');
+const { Importing } = await import('./importing.svelte');
+const { OtherCharts } = await import('./other-charts.svelte');
 function typing(text: string) {
   const fresh = new NewChart();
   fresh.text = text;
@@ -49,6 +61,8 @@ beforeEach(() => {
   kept.clear();
   made.charts = [];
   made.lines = [];
+  made.many = [];
+  made.failsAt = 0;
 });
 
 describe('a new chart', () => {
@@ -165,5 +179,111 @@ describe('the list of charts', () => {
     void own.meet(new URLSearchParams('search=tide'));
     expect(made.asked[1]!.query).toEqual({ search: 'tide', offset: '0' });
     expect([own.sort, own.isNarrowed]).toEqual(['practised', false]);
+  });
+});
+
+describe('the charts beside the one that is open', () => {
+  it('are those of what was typed last, whichever answer comes last, without the chart itself', async () => {
+    const others = new OtherCharts(() => 'Quay');
+    made.asked = [];
+    const first = others.find();
+    others.search = 'Ga';
+    const last = others.find();
+    made.asked[1]!.answer(['Gangway', 'Quay']);
+    await last;
+    made.asked[0]!.answer(['Lamps', 'Gangway']);
+    await first;
+    expect(made.asked.map(({ query }) => query['search'])).toEqual(['', 'Ga']);
+    expect(others.found.map(({ id }) => id)).toEqual(['Gangway']);
+    const [failing, good] = [others.find(), others.find()];
+    made.asked[2]!.fail();
+    made.asked[3]!.answer(['Lamps']);
+    await Promise.all([failing, good]);
+    expect(others.found.map(({ id }) => id)).toEqual(['Lamps']);
+  });
+});
+
+describe('many charts at once', () => {
+  const shown = ['A', 'B', 'C', 'D', 'E'].map((id) => ({ id }) as ChartSummary);
+  const ids = Array.from({ length: 120 }, (_, i) => `chart ${i}`);
+
+  it('are selected one by one, and from the one pressed before', () => {
+    const many = new Many();
+    many.begin();
+    many.press('D', shown, false);
+    many.press('B', shown, true);
+    expect([...many.ids].sort()).toEqual(['B', 'C', 'D']);
+    many.press('C', shown, false);
+    many.press('E', shown, true);
+    expect([...many.ids].sort()).toEqual(['B', 'C', 'D', 'E']);
+    // What is pressed is let go, and with it all on the way.
+    many.press('B', shown, true);
+    expect([...many.ids]).toEqual([]);
+  });
+
+  it('are changed in portions; stopped or failed, it says to which it was done', async () => {
+    const many = new Many();
+    expect(await many.change('tag', 'gig', ids)).toHaveLength(120);
+    expect(made.many).toEqual([50, 50, 20]);
+    const going = many.change('delete', undefined, ids);
+    many.stop();
+    expect(await going).toHaveLength(50);
+    [made.many, made.failsAt] = [[], 2];
+    expect(await many.change('delete', undefined, ids)).toHaveLength(50);
+    expect([(many.failure as Error).message, many.progress]).toEqual(['away', null]);
+  });
+
+  it('are one file, each by its title, two of one name apart', async () => {
+    const many = new Many();
+    many.ids.add('first').add('second');
+    const bytes = new Uint8Array(await (await many.asFiles())!.arrayBuffer());
+    expect(Object.keys(unzipSync(bytes))).toEqual(['Gangway I.corvel.json', 'Gangway I 2.corvel.json']);
+  });
+});
+
+describe('many files that come in', () => {
+  const files = [
+    new File(['{title: Cold Store}\n| Abm7 | Db7 | Gbmaj7 | % |'], 'store.txt'),
+    new File(['nothing but words along the quay'], 'words.txt'),
+    new File(['| Gm7 | C7 |'], 'loop.txt')
+  ];
+
+  it('are looked at before anything is stored, taken where wanted, and gone on with after a failure', async () => {
+    const importing = new Importing();
+    await importing.read(files);
+    expect(importing.files.map(({ title, canBeTaken }) => [title, canBeTaken])).toEqual([
+      ['Cold Store', true],
+      ['words', false],
+      ['loop', true]
+    ]);
+    expect(importing.files[0]!.says).toBe('4 bars in G♭ major');
+    const titles: string[] = [];
+    let isAway = true;
+    const take = (_: string, __: unknown, title: string) => {
+      if (title === 'loop' && isAway) return Promise.reject(new Error('The server does not answer.'));
+      titles.push(title);
+      return Promise.resolve();
+    };
+    await importing.take(take);
+    expect([importing.problem, importing.taken.length, importing.wanted.length]).toEqual([
+      'The server does not answer.',
+      1,
+      1
+    ]);
+    isAway = false;
+    await importing.take(take);
+    expect([titles, importing.problem]).toEqual([['Cold Store', 'loop'], '']);
+  });
+
+  it('are read no further once it was stopped, and what is not wanted is left', async () => {
+    const importing = new Importing();
+    const reading = importing.read(files);
+    importing.stop();
+    await reading;
+    expect([importing.files, importing.progress]).toEqual([[], null]);
+    await importing.read(files.slice(0, 1));
+    expect(importing.wanted).toHaveLength(1);
+    importing.want(importing.files[0]!.id, false);
+    expect(importing.wanted).toEqual([]);
   });
 });

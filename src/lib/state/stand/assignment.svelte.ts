@@ -84,7 +84,7 @@ export class Assigned {
       notice.problem = 'The line could not be loaded; the server does not answer.';
       return null;
     }
-    const data = workspace.keptLines.find((one) => one.id === id)?.data;
+    const data = workspace.storedLines.find((one) => one.id === id)?.data;
     if (!data) notice.problem = 'This line is no longer kept with the chart.';
     return data ? { meter: rounds.meter, notes: data.notes } : null;
   }

@@ -3,7 +3,7 @@ import { draggedBeats, findBeats, tappedBeats, type BeatGrid } from '$lib/core/p
 import type { Audition } from '$lib/audio/backing';
 import { firstOf } from '$lib/core/base/list';
 import { NO_SOUND } from '../no-sound';
-import { keepRecording, keptRecording } from './recordings';
+import { keepRecording, storedRecording } from './recordings';
 
 export interface Recording {
   readonly name: string;
@@ -17,7 +17,7 @@ const LARGEST = 120;
 const LONGEST_MINUTES = 20;
 /** Where nothing is found: the player taps it. */
 const UNKNOWN: BeatGrid = { first: 0, tempo: 100 };
-/** Milliseconds after the last correction at which it is kept. */
+/** Milliseconds after the last correction at which it is stored. */
 const SETTLED = 600;
 /** Speeds that are kept made. */
 const MOST_SPEEDS = 2;
@@ -27,7 +27,7 @@ export class Backing {
   /** The band of the rehearsal gives way to it. */
   isOn = $state(true);
   isReading = $state(false);
-  /** What is shown is what is kept. */
+  /** What is shown is what is stored. */
   isKept = $state(true);
   /** Something that the player should know. */
   problem = $state('');
@@ -57,14 +57,14 @@ export class Backing {
 
   /** Loads what was kept for the chart. */
   async load(): Promise<void> {
-    const kept = await keptRecording(this.#chart);
-    if (!kept || this.recording) return;
+    const stored = await storedRecording(this.#chart);
+    if (!stored || this.recording) return;
     try {
       const { readRecording } = await import('$lib/audio/backing');
-      this.recording = { ...kept, sound: await readRecording(kept.file) };
+      this.recording = { ...stored, sound: await readRecording(stored.file) };
       this.#onchange();
     } catch {
-      this.problem = `The recording “${kept.name}” that was kept here cannot be read any more.`;
+      this.problem = `The recording “${stored.name}” that was kept here cannot be read any more.`;
     }
   }
 

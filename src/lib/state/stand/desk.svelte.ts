@@ -59,8 +59,8 @@ const PLACE = 'corvel-desk';
 function stored(): DeskSettings {
   if (typeof localStorage === 'undefined') return AT_FIRST;
   try {
-    const kept = JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<DeskSettings>;
-    return { ...AT_FIRST, ...kept, mix: { ...AT_FIRST.mix, ...kept.mix } };
+    const stored = JSON.parse(localStorage.getItem(PLACE) ?? '{}') as Partial<DeskSettings>;
+    return { ...AT_FIRST, ...stored, mix: { ...AT_FIRST.mix, ...stored.mix } };
   } catch {
     return AT_FIRST;
   }

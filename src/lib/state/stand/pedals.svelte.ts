@@ -82,7 +82,7 @@ export class Pedals {
   /** The action whose pedal is waited for. */
   learning: PedalAction | null = $state(null);
   /** What the player should know about MIDI. */
-  trouble = $state('');
+  problem = $state('');
   readonly #act: (action: PedalAction) => void;
   #midi: MIDIAccess | null = null;
 
@@ -138,9 +138,9 @@ export class Pedals {
       };
       listen();
       access.onstatechange = listen;
-      this.trouble = '';
+      this.problem = '';
     } catch {
-      this.trouble = 'The browser can’t use MIDI instruments; pedals that send keys work all the same.';
+      this.problem = 'The browser can’t use MIDI instruments; pedals that send keys work all the same.';
     }
   }
 

@@ -2,7 +2,7 @@
 import { del, get, set } from 'idb-keyval';
 import type { BeatGrid } from '$lib/core/practice/beats';
 
-export interface KeptRecording {
+export interface StoredRecording {
   readonly name: string;
   readonly file: Blob;
   readonly grid: BeatGrid;
@@ -11,16 +11,16 @@ export interface KeptRecording {
 const place = (chart: string) => `corvel-recording-${chart}`;
 
 /** Null where there is none, or the browser keeps nothing. */
-export async function keptRecording(chart: string): Promise<KeptRecording | null> {
+export async function storedRecording(chart: string): Promise<StoredRecording | null> {
   try {
-    return (await get<KeptRecording>(place(chart))) ?? null;
+    return (await get<StoredRecording>(place(chart))) ?? null;
   } catch {
     return null;
   }
 }
 
 /** False where the browser keeps nothing: it plays until the page is left. */
-export async function keepRecording(chart: string, recording: KeptRecording | null): Promise<boolean> {
+export async function keepRecording(chart: string, recording: StoredRecording | null): Promise<boolean> {
   try {
     await (recording ? set(place(chart), recording) : del(place(chart)));
     return true;

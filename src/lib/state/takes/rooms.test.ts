@@ -46,6 +46,7 @@ vi.mock('$lib/audio/midi-in', () => ({
 
 const { Takes } = await import('./takes.svelte');
 const { TakeReading } = await import('./reading.svelte');
+const { hearing } = await import('./hearing.svelte');
 const { soundOf } = await import('./sound');
 const { knownSounds } = await import('./known-sounds');
 const { joinedBlocks, ownPart, swungBeats } = await import('./made-of');
@@ -247,10 +248,13 @@ describe('takes', () => {
       bytes: 9
     });
     await returned.shelf.load();
-    expect(returned.shelf.isTornOff).toBe(true);
+    expect(returned.shelf.unheard).toBe('torn off');
     left.shelf.close();
-    await left.shelf.hear(id, 5, (own) => ({ ...own, notes: data!.notes }));
-    await vi.waitFor(() => expect(returned.shelf.isTornOff).toBe(false));
+    await hearing(id, async () => {
+      expect(returned.shelf.unheard).toBe('being heard');
+      await left.shelf.hear(id, 5, (own) => ({ ...own, notes: data!.notes }));
+    });
+    await vi.waitFor(() => expect(returned.shelf.unheard).toBe(null));
     expect(returned.shelf.opened!.data!.notes).toEqual(data!.notes);
     server.conflicts = 1;
     await returned.shelf.hear(id, 7, (own) => ({ ...own, notes: [] }));

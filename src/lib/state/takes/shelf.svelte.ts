@@ -5,6 +5,7 @@ import { dayHere } from '../day-here';
 import { hear, tell, type News } from '../windows';
 import * as client from './client';
 import { Corrections, RETRY } from './corrections';
+import { isBeingHeard } from './hearing.svelte';
 import { SoundUpload } from './sound-upload';
 import type { Notices } from './notices.svelte';
 
@@ -217,8 +218,9 @@ export class TakeShelf {
     if (this.opened?.id === id) await this.open(id);
   }
 
-  /** Whether the opened take was never listened to. */
-  get isTornOff(): boolean {
-    return this.opened !== null && isUnheard(this.opened);
+  /** Whether the opened take was never listened to: it is now, or it was torn off. */
+  get unheard(): 'being heard' | 'torn off' | null {
+    if (!this.opened || !isUnheard(this.opened)) return null;
+    return isBeingHeard(this.opened.id) ? 'being heard' : 'torn off';
   }
 }

@@ -46,8 +46,8 @@
 
   onMount(() => {
     try {
-      const kept: unknown = JSON.parse(localStorage.getItem(PLACE) ?? '[]');
-      done = Array.isArray(kept) ? kept.map(String) : [];
+      const stored: unknown = JSON.parse(localStorage.getItem(PLACE) ?? '[]');
+      done = Array.isArray(stored) ? stored.map(String) : [];
     } catch {
       done = [];
     }

@@ -23,11 +23,14 @@
   }
   let { moment, neck, wanted, target, width, height, isBlank }: Props = $props();
 
-  const FOOT = 22;
-  const TOP = 9;
+  /** Pixels below the lowest string, for the numbers of the frets. */
+  const FOOT = 24;
+  /** A note as a part of the room between two strings; above the highest there is room for the ring round a target. */
+  const NOTE = 0.47;
+  const TOP = 1.75 * NOTE;
   const strings = $derived(neck.strings.length);
   const { from, to } = $derived(handWindow(moment, neck, wanted));
-  const gap = $derived((height / PIXEL - TOP - FOOT) / (strings - 1));
+  const gap = $derived((height / PIXEL - FOOT) / (strings - 1 + TOP));
   const geometry = $derived(
     neckGeometry({
       width: width / PIXEL,
@@ -35,7 +38,7 @@
       from,
       to,
       stringGap: gap,
-      top: TOP,
+      top: TOP * gap,
       bottom: FOOT,
       open: from === 1 ? 20 : 3,
       leftHanded: settings.now.leftHanded
@@ -57,7 +60,7 @@
     {from}
     {to}
     notes={isBlank ? [] : moment.marks.map(noteOf)}
-    radius={Math.min(8.2, gap * 0.47)}
+    radius={Math.min(8.2, gap * NOTE)}
     numbers={12}
     isRinged
   />

@@ -105,7 +105,8 @@
             <Button
               label="Pin this target"
               hint="Pin: it stays whatever else changes"
-              onclick={() => workspace.targetLine.pin(workspace.selected, target.cell)}><Pin size={17} /></Button
+              onclick={() => workspace.targetLine.pin(workspace.selected, target.cell)}
+              ><Pin size={17} /></Button
             >
           {/if}
         </div>

@@ -28,7 +28,8 @@
     label="Approach note into this target"
     value={own ?? 'all'}
     {options}
-    onpick={(wish) => workspace.targetLine.approachWith(workspace.selected, wish === 'all' ? undefined : wish)}
+    onpick={(wish) =>
+      workspace.targetLine.approachWith(workspace.selected, wish === 'all' ? undefined : wish)}
   />
 </div>
 {#if notes}

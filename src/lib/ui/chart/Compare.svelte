@@ -1,31 +1,24 @@
 <!-- Two charts bar by bar: what is alike, what differs, what one has alone. -->
 <script lang="ts">
   import { toast } from 'svelte-sonner';
-  import type { ChartSummary, StoredChart } from '$lib/api/songbook';
+  import { untrack } from 'svelte';
+  import type { StoredChart } from '$lib/api/songbook';
   import { compareForms, type ComparedBar } from '$lib/core/chart/compare';
   import { readSheet } from '$lib/core/harmony/sheet';
   import { counted } from '$lib/core/theory/words';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
-  import { listCharts } from '$lib/state/songbook/client';
+  import { OtherCharts } from '$lib/state/songbook/other-charts.svelte';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Dialog from '../kit/Dialog.svelte';
   import Pager from '../kit/Pager.svelte';
 
   let { open = $bindable(), workspace }: { open: boolean; workspace: Workspace } = $props();
-  let charts: readonly ChartSummary[] = $state.raw([]);
+  const others = new OtherCharts(() => workspace.document.id);
   let other: StoredChart | null = $state.raw(null);
-  let search = $state('');
 
-  async function find() {
-    try {
-      const { charts: found } = await listCharts({ search, sort: 'title' });
-      charts = found.filter(({ id }) => id !== workspace.document.id);
-    } catch {
-      toast.error('The songbook cannot be read just now.');
-    }
-  }
+  const find = () => others.find().catch(() => toast.error('The songbook cannot be read just now.'));
   $effect(() => {
-    if (open) void find();
+    if (open) untrack(() => void find());
   });
   async function pick(id: string) {
     const response = await fetch(`/api/v1/songbook/${id}`).catch(() => null);
@@ -85,11 +78,11 @@
       class="mb-2 h-10 w-full rounded-md border border-edge bg-paper px-3"
       placeholder="Title, key or chord"
       aria-label="Find a chart to compare"
-      bind:value={search}
+      bind:value={others.search}
       oninput={() => void find()}
     />
     <ul>
-      {#each charts as { id, title } (id)}
+      {#each others.found as { id, title } (id)}
         <li>
           <button
             type="button"
@@ -99,7 +92,9 @@
           >
         </li>
       {:else}
-        <li class="text-soft">{search ? `No chart matches “${search}”.` : 'There is no other chart yet.'}</li>
+        <li class="text-soft">
+          {others.search ? `No chart matches “${others.search}”.` : 'There is no other chart yet.'}
+        </li>
       {/each}
     </ul>
   {/if}

@@ -21,7 +21,7 @@
       saveFile(await format.make(drawing), name, format.id);
       problem = '';
     } catch {
-      problem = format.trouble;
+      problem = format.failure;
     }
   }
 </script>

@@ -10,7 +10,7 @@ export interface Format<Subject> {
   readonly name: string;
   readonly hint: string;
   /** Said where it fails. */
-  readonly trouble: string;
+  readonly failure: string;
   /** Rejects with the reason of the signal where it is stopped. */
   readonly make: (subject: Subject, work?: Work) => Promise<Blob>;
 }

@@ -13,8 +13,8 @@
   /** A card with its frame, and its place in the row with the gap behind it. */
   const CARD = WIDTH + 14;
   const PITCH = CARD + 8;
-  const seen = new ScrollWindow();
-  const range = seen.row(
+  const scroller = new ScrollWindow();
+  const range = scroller.row(
     () => workspace.changes.length,
     (i) => i * PITCH
   );
@@ -28,12 +28,12 @@
 
   $effect(() => {
     const left = workspace.selected * PITCH;
-    seen.show(left, left + CARD);
+    scroller.show(left, left + CARD);
   });
 </script>
 
 <section class="min-w-0" aria-label="Hands">
-  <div class="relative overflow-x-auto pb-1 own-layer" {@attach seen.follow}>
+  <div class="relative overflow-x-auto pb-1 own-layer" {@attach scroller.follow}>
     <div
       class="flex gap-2"
       style:width="{workspace.changes.length * PITCH - 8}px"

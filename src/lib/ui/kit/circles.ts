@@ -7,8 +7,8 @@ export interface Circle {
   readonly r: number;
 }
 
-export function circlePath(discs: readonly Circle[]): string {
-  return discs
+export function circlePath(circles: readonly Circle[]): string {
+  return circles
     .map(({ x, y, r }) => {
       const arc = `a${r.toFixed(2)} ${r.toFixed(2)} 0 1 0`;
       return `M${(x - r).toFixed(1)} ${y.toFixed(1)}${arc} ${(2 * r).toFixed(2)} 0${arc} ${(-2 * r).toFixed(2)} 0`;

@@ -120,16 +120,16 @@ export class ScrollWindow {
     const now = performance.now();
     const isHurried = now - this.#asked < DEBOUNCE;
     this.#asked = now;
-    this.#bring(left, right, isHurried);
+    this.#bringIntoSight(left, right, isHurried);
   }
 
   /** Brings the stretch that the music has come to into sight, where it is not. */
   keep(left: number, right: number): void {
-    this.#bring(left, right, false);
+    this.#bringIntoSight(left, right, false);
   }
 
   /** A third of the way in. A long way is not travelled but taken at once. */
-  #bring(left: number, right: number, isHurried: boolean): void {
+  #bringIntoSight(left: number, right: number, isHurried: boolean): void {
     if (this.#isInSight(left, right)) return;
     const isFar = Math.abs(left - untrack(() => this.left)) > 3 * this.width;
     const isAtOnce = isHurried || isFar || matchMedia('(prefers-reduced-motion: reduce)').matches;

@@ -40,7 +40,7 @@
   const isPractised = $derived(practice.isPractised(lick.id));
   let isEngraved = $state(false);
 
-  const kept: LickThere = $derived({
+  const original: LickThere = $derived({
     key: homeOfLick(data),
     over: data.over,
     notes: data.notes,
@@ -48,7 +48,7 @@
     areas: 0
   });
   const isKept = $derived(shift === 0 && area === null);
-  const there = $derived(isKept ? kept : (lickElsewhere(data, { shift, area }, STANDARD) ?? kept));
+  const there = $derived(isKept ? original : (lickElsewhere(data, { shift, area }, STANDARD) ?? original));
   /** A mode is too long a name for a button: its tonic, and whether it is minor. */
   const keyName = $derived(`${there.key.tonic}${isMinorKey(there.key) ? 'm' : ''}`);
   const facts = $derived(lick.facts);

@@ -1,6 +1,5 @@
 <!-- Finding a line: of what kind, and by which rules. -->
 <script lang="ts">
-  import { Popover } from 'bits-ui';
   import RefreshCw from '@lucide/svelte/icons/refresh-cw';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import { sure } from '$lib/core/base/list';
@@ -8,10 +7,10 @@
   import { LINE_LEVELS, levelOf, type LevelId, type LineLevel } from '$lib/core/line/find/registry';
   import { counted } from '$lib/core/theory/words';
   import type { Lines } from '$lib/state/lines/lines.svelte';
-  import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
+  import PopoverButton from '../kit/PopoverButton.svelte';
   import Select from '../kit/Select.svelte';
-  import MenuRow from './MenuRow.svelte';
+  import MenuSelect from './MenuSelect.svelte';
 
   let { lines }: { lines: Lines } = $props();
 
@@ -65,107 +64,84 @@
       : 'Another rhythm and another way, over the same targets'}
     onclick={() => void lines.finding.another()}><RefreshCw size={15} /></Button
   >
-  <Popover.Root>
-    <Popover.Trigger
-      class={button({ isIcon: true })}
-      aria-label="How it is found"
-      data-hint="Style, density, boldness; figure and notes in a beat"
-      ><SlidersHorizontal size={15} /></Popover.Trigger
-    >
-    <Popover.Portal to="main">
-      <Popover.Content
-        class="z-40 flex w-72 flex-col gap-2 card p-3 text-sm shadow-lg"
-        sideOffset={6}
-        collisionPadding={8}
-        aria-label="How it is found"
-        data-finding-rules
-      >
-        {#if isPhrases}
-          <MenuRow name="Style">
-            <Select
-              label="Style of the music"
-              class="grow"
-              value={lines.finding.style.isDeclared ? lines.finding.style.style : HEARD}
-              options={[
-                {
-                  value: HEARD,
-                  name: lines.finding.style.isDeclared ? 'as it is heard' : heardStyle,
-                  hint: 'Told by the chords and the feel'
-                },
-                ...STYLES.map(({ id, name }) => ({ value: id, name }))
-              ]}
-              hint="Kept with the chart"
-              onpick={(id) => void lines.finding.setStyle(id === HEARD ? null : (id as Style))}
-            />
-          </MenuRow>
-          <MenuRow name="Density">
-            <Select
-              label="How dense the phrases are"
-              class="grow"
-              value={density}
-              options={[
-                { value: 'sparse', name: 'sparse', hint: 'Few notes, much air' },
-                { value: 'style', name: 'as the style', hint: 'Growing towards its height' },
-                { value: 'dense', name: 'dense', hint: 'Many notes, short breaths' }
-              ]}
-              onpick={(name) => void lines.finding.find({ density: DENSITIES[name as Density] })}
-            />
-          </MenuRow>
-          <MenuRow name="Boldness">
-            <Select
-              label="How bold the phrases are"
-              class="grow"
-              value={boldness}
-              options={[
-                { value: 'plain', name: 'plain', hint: 'Chord tones on time, a narrow range' },
-                { value: 'style', name: 'as the style' },
-                { value: 'bold', name: 'bold', hint: 'More pushes, enclosures, bends; a higher summit' }
-              ]}
-              onpick={(name) => void lines.finding.find({ boldness: BOLDNESSES[name as Boldness] })}
-            />
-          </MenuRow>
-        {:else}
-          {#if figures}
-            <MenuRow name="Figure">
-              <Select
-                label="Figure"
-                class="grow"
-                value={lines.finding.asked.figure ?? figures[0]?.id ?? ''}
-                options={figures.map(({ id, name }) => ({ value: id, name }))}
-                onpick={(figure) => void lines.finding.find({ figure })}
-              />
-            </MenuRow>
-          {/if}
-          <MenuRow name="Notes in a quarter">
-            <Select
-              label="Notes in a quarter"
-              class="grow"
-              value={String(lines.finding.asked.subdivision)}
-              options={[
-                { value: '2', name: 'eighths' },
-                { value: '3', name: 'triplets' },
-                { value: '4', name: 'sixteenths' }
-              ]}
-              onpick={(count) => void lines.finding.find({ subdivision: Number(count) })}
-            />
-          </MenuRow>
-          <div>
-            <Button
-              hint="The next best notes in the same rhythm"
-              onclick={() => void lines.finding.nextBest()}>other notes</Button
-            >
-          </div>
-        {/if}
-        {#if lines.current.shown?.finding}
-          <p class="text-soft" data-finding>
-            Variation {lines.current.shown.finding.seed + 1}{isPhrases
-              ? ''
-              : `, no. ${lines.current.shown.finding.rank + 1}`}{!isPhrases && lines.current.shown.differs
-              ? `: ${counted(lines.current.shown.differs, 'note')} differ`
-              : ''}
-          </p>
-        {/if}
-      </Popover.Content>
-    </Popover.Portal>
-  </Popover.Root>
+  <PopoverButton
+    label="How it is found"
+    hint="Style, density, boldness; figure and notes in a beat"
+    look={{ isIcon: true }}
+    within="main"
+  >
+    {#snippet face()}<SlidersHorizontal size={15} />{/snippet}
+    {#if isPhrases}
+      <MenuSelect
+        name="Style"
+        label="Style of the music"
+        value={lines.finding.style.isDeclared ? lines.finding.style.style : HEARD}
+        options={[
+          {
+            value: HEARD,
+            name: lines.finding.style.isDeclared ? 'as it is heard' : heardStyle,
+            hint: 'Told by the chords and the feel'
+          },
+          ...STYLES.map(({ id, name }) => ({ value: id, name }))
+        ]}
+        hint="Kept with the chart"
+        onpick={(id) => void lines.finding.setStyle(id === HEARD ? null : (id as Style))}
+      />
+      <MenuSelect
+        name="Density"
+        label="How dense the phrases are"
+        value={density}
+        options={[
+          { value: 'sparse', name: 'sparse', hint: 'Few notes, much air' },
+          { value: 'style', name: 'as the style', hint: 'Growing towards its height' },
+          { value: 'dense', name: 'dense', hint: 'Many notes, short breaths' }
+        ]}
+        onpick={(name) => void lines.finding.find({ density: DENSITIES[name as Density] })}
+      />
+      <MenuSelect
+        name="Boldness"
+        label="How bold the phrases are"
+        value={boldness}
+        options={[
+          { value: 'plain', name: 'plain', hint: 'Chord tones on time, a narrow range' },
+          { value: 'style', name: 'as the style' },
+          { value: 'bold', name: 'bold', hint: 'More pushes, enclosures, bends; a higher summit' }
+        ]}
+        onpick={(name) => void lines.finding.find({ boldness: BOLDNESSES[name as Boldness] })}
+      />
+    {:else}
+      {#if figures}
+        <MenuSelect
+          name="Figure"
+          value={lines.finding.asked.figure ?? figures[0]?.id ?? ''}
+          options={figures.map(({ id, name }) => ({ value: id, name }))}
+          onpick={(figure) => void lines.finding.find({ figure })}
+        />
+      {/if}
+      <MenuSelect
+        name="Notes in a quarter"
+        value={String(lines.finding.asked.subdivision)}
+        options={[
+          { value: '2', name: 'eighths' },
+          { value: '3', name: 'triplets' },
+          { value: '4', name: 'sixteenths' }
+        ]}
+        onpick={(count) => void lines.finding.find({ subdivision: Number(count) })}
+      />
+      <div>
+        <Button hint="The next best notes in the same rhythm" onclick={() => void lines.finding.nextBest()}
+          >other notes</Button
+        >
+      </div>
+    {/if}
+    {#if lines.current.shown?.finding}
+      <p class="text-soft" data-finding>
+        Variation {lines.current.shown.finding.seed + 1}{isPhrases
+          ? ''
+          : `, no. ${lines.current.shown.finding.rank + 1}`}{!isPhrases && lines.current.shown.differs
+          ? `: ${counted(lines.current.shown.differs, 'note')} differ`
+          : ''}
+      </p>
+    {/if}
+  </PopoverButton>
 </div>

@@ -1,6 +1,5 @@
 <!-- What is done with a line now and then: its name, moved elsewhere, its motif repeated, files, deleted. -->
 <script lang="ts">
-  import { Popover } from 'bits-ui';
   import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import { toast } from 'svelte-sonner';
@@ -16,10 +15,9 @@
   import { settings } from '$lib/state/settings.svelte';
   import { saveFile } from '../export/file';
   import { LINE_FORMATS } from '../exports';
-  import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
-  import Select from '../kit/Select.svelte';
-  import MenuRow from './MenuRow.svelte';
+  import PopoverButton from '../kit/PopoverButton.svelte';
+  import MenuSelect from './MenuSelect.svelte';
 
   let { workspace, lines }: { workspace: Workspace; lines: Lines } = $props();
 
@@ -75,10 +73,10 @@
   }
 
   let input: HTMLInputElement | undefined = $state();
-  const BRING = 'bring';
+  const IMPORT = 'import';
   const files = [
     ...LINE_FORMATS.map(({ id, name, hint }) => ({ value: id, name: `save as ${name}`, hint })),
-    { value: BRING, name: 'import lines from a file', hint: 'MusicXML, MIDI, tab or CSV' }
+    { value: IMPORT, name: 'import lines from a file', hint: 'MusicXML, MIDI, tab or CSV' }
   ];
   /** Names by the chord of their moment, as on the staff. */
   function spelled(notes: readonly LineNote[]) {
@@ -87,7 +85,7 @@
     return spelledOver(notes, readLine({ meter: sheet.head.meter, notes }, ground).notes, ground);
   }
   async function file(value: string) {
-    if (value === BRING) return input?.click();
+    if (value === IMPORT) return input?.click();
     const format = LINE_FORMATS.find(({ id }) => id === value);
     const { shown } = lines.current;
     if (!format || !shown) return;
@@ -102,7 +100,7 @@
       const blob = await format.make({ title: document.title, chart: document.source, sheet, neck, voices });
       saveFile(blob, `${document.title} ${shown.name}`, format.id);
     } catch {
-      lines.current.problem = format.trouble;
+      lines.current.problem = format.failure;
     }
   }
 
@@ -113,79 +111,66 @@
   }
 </script>
 
-<Popover.Root>
-  <Popover.Trigger
-    class={button({ isIcon: true })}
-    aria-label="More for the line"
-    data-hint="Name, transpose, repeat a motif, files, delete"><Ellipsis size={16} /></Popover.Trigger
-  >
-  <Popover.Portal to="main">
-    <Popover.Content
-      class="z-40 flex w-80 max-w-[calc(100vw-16px)] flex-col gap-2 card p-3 text-sm shadow-lg"
-      sideOffset={6}
-      collisionPadding={8}
-      aria-label="More for the line"
+<PopoverButton
+  label="More for the line"
+  hint="Name, transpose, repeat a motif, files, delete"
+  look={{ isIcon: true }}
+  class="w-80 gap-2 p-3 text-sm"
+  within="main"
+>
+  {#snippet face()}<Ellipsis size={16} />{/snippet}
+  {#if lines.current.shown}
+    <label class="flex items-center gap-2">
+      <span class="w-24 shrink-0 text-soft">Name</span>
+      <input
+        class="min-h-8.5 min-w-0 grow rounded-md border border-edge bg-surface px-2 pointer-coarse:min-h-11"
+        aria-label="Name of the line"
+        maxlength="120"
+        value={lines.current.shown.name}
+        onchange={(event) => void lines.shelf.rename(event.currentTarget.value)}
+      />
+    </label>
+  {/if}
+  <MenuSelect
+    name="Transpose"
+    label="Move the line"
+    value=""
+    options={[{ value: '', name: 'to …' }, ...moves]}
+    hint="Along its strings, to another octave, or into a position"
+    onpick={(value) => value && move(value)}
+  />
+  <MenuSelect
+    name="Repeat motif"
+    label="Repeat a motif"
+    value=""
+    options={[{ value: '', name: 'how …' }, ...CARRIES]}
+    hint="Rhythm and contour of this bar over each next chord"
+    onpick={(value) => {
+      const carry = CARRIES.find((one) => one.value === value);
+      if (carry) repeatMotif(lines, { ...carry, subdivision: lines.finding.asked.subdivision });
+    }}
+  />
+  <MenuSelect
+    name="File"
+    label="Files of the line"
+    value=""
+    options={[{ value: '', name: 'save or import …' }, ...files]}
+    hint="Save the line, or import lines from elsewhere"
+    onpick={(value) => value && void file(value)}
+  />
+  {#if settings.now.lineAs === 'score'}
+    <Button
+      class="justify-start"
+      pressed={settings.now.scoreDegrees}
+      hint="What each note is on its chord, below the tab"
+      onclick={() => settings.change({ scoreDegrees: !settings.now.scoreDegrees })}
+      >degrees below the tab</Button
     >
-      {#if lines.current.shown}
-        <label class="flex items-center gap-2">
-          <span class="w-24 shrink-0 text-soft">Name</span>
-          <input
-            class="min-h-8.5 min-w-0 grow rounded-md border border-edge bg-surface px-2 pointer-coarse:min-h-11"
-            aria-label="Name of the line"
-            maxlength="120"
-            value={lines.current.shown.name}
-            onchange={(event) => void lines.shelf.rename(event.currentTarget.value)}
-          />
-        </label>
-      {/if}
-      <MenuRow name="Transpose">
-        <Select
-          label="Move the line"
-          class="grow"
-          value=""
-          options={[{ value: '', name: 'to …' }, ...moves]}
-          hint="Along its strings, to another octave, or into a position"
-          onpick={(value) => value && move(value)}
-        />
-      </MenuRow>
-      <MenuRow name="Repeat motif">
-        <Select
-          label="Repeat a motif"
-          class="grow"
-          value=""
-          options={[{ value: '', name: 'how …' }, ...CARRIES]}
-          hint="Rhythm and contour of this bar over each next chord"
-          onpick={(value) => {
-            const carry = CARRIES.find((one) => one.value === value);
-            if (carry) repeatMotif(lines, { ...carry, subdivision: lines.finding.asked.subdivision });
-          }}
-        />
-      </MenuRow>
-      <MenuRow name="File">
-        <Select
-          label="Files of the line"
-          class="grow"
-          value=""
-          options={[{ value: '', name: 'save or import …' }, ...files]}
-          hint="Save the line, or import lines from elsewhere"
-          onpick={(value) => value && void file(value)}
-        />
-      </MenuRow>
-      {#if settings.now.lineAs === 'score'}
-        <Button
-          class="justify-start"
-          pressed={settings.now.scoreDegrees}
-          hint="What each note is on its chord, below the tab"
-          onclick={() => settings.change({ scoreDegrees: !settings.now.scoreDegrees })}
-          >degrees below the tab</Button
-        >
-      {/if}
-      <Button class="justify-start" disabled={!lines.shelf.stored} onclick={() => void remove()}
-        ><Trash2 size={15} /> Delete this line</Button
-      >
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+  {/if}
+  <Button class="justify-start" disabled={!lines.shelf.stored} onclick={() => void remove()}
+    ><Trash2 size={15} /> Delete this line</Button
+  >
+</PopoverButton>
 <input
   bind:this={input}
   type="file"

@@ -24,7 +24,7 @@
 
   const NARROWEST = 620;
   let width = $state(900);
-  const seen = new ScrollWindow();
+  const scroller = new ScrollWindow();
   const neck = $derived(workspace.neck);
   const strings = $derived(neck.strings.length);
   const geometry = $derived(
@@ -99,7 +99,7 @@
 
   $effect(() => {
     const xs = marks.map(({ x }) => x);
-    if (xs.length) seen.centre(Math.min(...xs) - 40, Math.max(...xs) + 40);
+    if (xs.length) scroller.centre(Math.min(...xs) - 40, Math.max(...xs) + 40);
   });
 </script>
 
@@ -110,7 +110,7 @@
     role="group"
     aria-label="Neck, to be scrolled"
     tabindex="0"
-    {@attach seen.follow}
+    {@attach scroller.follow}
   >
     <!-- By keys the same is written at the caret. -->
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->

@@ -1,6 +1,5 @@
 <!-- Playing the line: what is looped, how fast, in which key. -->
 <script lang="ts">
-  import { Popover } from 'bits-ui';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
@@ -11,12 +10,12 @@
   import { prettyProse } from '$lib/core/theory/typeset';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import type { Rehearsal } from '$lib/state/stand/rehearsal.svelte';
-  import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
   import NumberField from '../kit/NumberField.svelte';
-  import Select from '../kit/Select.svelte';
+  import PopoverButton from '../kit/PopoverButton.svelte';
   import { LOOPS, type LoopId } from './loops';
   import MenuRow from './MenuRow.svelte';
+  import MenuSelect from './MenuSelect.svelte';
 
   interface Props {
     workspace: Workspace;
@@ -61,54 +60,39 @@
     disabled={!hasLine}
     >{#if rehearsal.transport.isPlaying}<Pause size={15} /> Stop{:else}<Play size={15} /> Play{/if}</Button
   >
-  <Popover.Root>
-    <Popover.Trigger
-      class={button({})}
-      aria-label="{loopName} · {rehearsal.tempo.value} · {keyName}: how it plays"
-      data-hint="What is looped, tempo, key"
-      data-playing-rules
-      >{loopName} · {rehearsal.tempo.value} · {keyName}<ChevronDown
+  <PopoverButton
+    label="{loopName} · {rehearsal.tempo.value} · {keyName}: how it plays"
+    panelLabel="How it plays"
+    hint="What is looped, tempo, key"
+    within="main"
+  >
+    {#snippet face()}{loopName} · {rehearsal.tempo.value} · {keyName}<ChevronDown
         size={14}
         class="opacity-70"
-      /></Popover.Trigger
-    >
-    <Popover.Portal to="main">
-      <Popover.Content
-        class="z-40 flex w-72 flex-col gap-2 card p-3 text-sm shadow-lg"
-        sideOffset={6}
-        collisionPadding={8}
-        aria-label="How it plays"
-      >
-        <MenuRow name="Loop">
-          <Select
-            label="What is looped"
-            class="grow"
-            value={loop}
-            options={LOOPS}
-            onpick={(id) => onloop(id as LoopId)}
-          />
-        </MenuRow>
-        <MenuRow name="Tempo">
-          <NumberField
-            label="Tempo"
-            value={rehearsal.tempo.value}
-            min={LOWEST_TEMPO}
-            max={HIGHEST_TEMPO}
-            unit="bpm"
-            onset={(tempo) => rehearsal.tempo.set(tempo)}
-          />
-        </MenuRow>
-        <MenuRow name="Key">
-          <Select
-            label="Key"
-            class="grow"
-            value={rehearsal.keys.lineKeys === 'stay' ? String(rehearsal.keys.shift) : ALL_KEYS}
-            options={keys}
-            hint="Chart and line in another key, or round all twelve"
-            onpick={pickKey}
-          />
-        </MenuRow>
-      </Popover.Content>
-    </Popover.Portal>
-  </Popover.Root>
+      />{/snippet}
+    <MenuSelect
+      name="Loop"
+      label="What is looped"
+      value={loop}
+      options={LOOPS}
+      onpick={(id) => onloop(id as LoopId)}
+    />
+    <MenuRow name="Tempo">
+      <NumberField
+        label="Tempo"
+        value={rehearsal.tempo.value}
+        min={LOWEST_TEMPO}
+        max={HIGHEST_TEMPO}
+        unit="bpm"
+        onset={(tempo) => rehearsal.tempo.set(tempo)}
+      />
+    </MenuRow>
+    <MenuSelect
+      name="Key"
+      value={rehearsal.keys.lineKeys === 'stay' ? String(rehearsal.keys.shift) : ALL_KEYS}
+      options={keys}
+      hint="Chart and line in another key, or round all twelve"
+      onpick={pickKey}
+    />
+  </PopoverButton>
 </div>

@@ -34,7 +34,7 @@
   const kept = $derived([
     ...(lines.shelf.stored || lines.current.isMelody ? [] : [{ value: NEW, name: 'not kept yet' }]),
     { value: MELODY, name: 'the melody', hint: workspace.melody ? '' : 'The chart has none yet; write it' },
-    ...lines.shelf.kept.map(({ id, name, data }) => ({
+    ...lines.shelf.all.map(({ id, name, data }) => ({
       value: id,
       name,
       ...(data ? {} : { hint: 'Damaged; kept as it is' })

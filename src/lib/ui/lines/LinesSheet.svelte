@@ -8,7 +8,7 @@
   import { PAPER } from '../sheet/paper';
 
   let { workspace }: { workspace: Workspace } = $props();
-  const stored = $derived(workspace.keptLines.find(({ data }) => data));
+  const stored = $derived(workspace.storedLines.find(({ data }) => data));
   const line = $derived(
     workspace.shownLine ?? (stored?.data ? { name: stored.name, notes: stored.data.notes } : null)
   );

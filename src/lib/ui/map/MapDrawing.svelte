@@ -4,18 +4,16 @@
 -->
 <script lang="ts">
   import { firstOf, nth } from '$lib/core/base/list';
-  import { prettyDegree } from '$lib/core/theory/typeset';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import { placeOf, staying, type Area } from '$lib/core/neck/area';
   import type { MapRow } from '$lib/core/neck/position-map';
-  import { DEGREES } from '$lib/core/theory/degree';
-  import { sayCell } from '$lib/core/neck/shape';
   import ChordText from '../chord/ChordText.svelte';
   import { neckGeometry } from '../neck/geometry';
-  import { dragByTouch, LongPress } from '../kit/touch';
-  import MiniNeck, { type MiniNote } from '../neck/MiniNeck.svelte';
+  import { dragByTouch } from '../kit/touch';
+  import MiniNeck from '../neck/MiniNeck.svelte';
+  import { barsOf, fretsOf, notesOf, rowAt, spoken } from './cells';
   import type { MapColumn, MapPart } from './columns';
+  import { MapPainting, type HitCell } from './painting.svelte';
 
   interface Props {
     workspace: Workspace;
@@ -55,17 +53,7 @@
   const width = $derived(LABEL + Math.max(1, ...parts.map((part) => part.columns.length)) * columnWidth + 2);
   const height = $derived(parts.length * partHeight);
 
-  /** The frets a row of cells shows: as many as its widest shape needs, at least the hand's. */
-  const windows = $derived(
-    rows.map(({ position, areas }) => {
-      // Each area once, however many changes it is played over.
-      const frets = [...new Set(areas)].flatMap((area) => area?.cells.map(({ fret }) => fret) ?? []);
-      const pressed = [...new Set(frets)].filter((fret) => fret > 0);
-      const from = Math.max(1, Math.min(position, ...pressed));
-      const to = Math.min(neck.frets, Math.max(from + neck.span, ...pressed));
-      return { from, to, hasOpen: frets.includes(0) };
-    })
-  );
+  const windows = $derived(rows.map((row) => fretsOf(row, neck)));
   const geometries = $derived(
     windows.map(({ from, to, hasOpen }) =>
       neckGeometry({
@@ -82,50 +70,16 @@
     )
   );
 
-  /** What the hand held just before a column, in the same row. */
-  function before(row: MapRow, column: MapColumn): Area | null {
-    const first = firstOf(column.changes).index;
-    return first > 0 ? (row.areas[first - 1] ?? null) : null;
-  }
-
-  function notesOf(row: MapRow, column: MapColumn): MiniNote[] {
-    const change = firstOf(column.changes);
-    const area = row.areas[change.index];
-    if (!area) return [];
-    const last = before(row, column);
-    const kept = last ? staying(area, last) : new Set<string>();
-    const tones = new Set<string>(change.chord?.tones ?? []);
-    return area.cells.map(({ string, fret, degree }) => {
-      const stays = kept.has(placeOf({ string, fret }));
-      const isTone = tones.has(degree);
-      const isRoot = DEGREES[degree].slot === '1';
-      return {
-        string,
-        fret,
-        look: isRoot || isTone ? (stays ? 'open' : 'full') : stays ? 'open-dot' : 'dot',
-        ...(isTone ? { label: prettyDegree(degree) } : {})
-      };
-    });
-  }
-
-  /** The row in which the hand is at a change: the one nearest its position. */
-  function rowAt(position: number): number {
-    const distances = rows.map((row) => Math.abs(row.position - position));
-    return distances.indexOf(Math.min(...distances));
-  }
-
   /** Where a row begins; of the row that the hand is nearest to without being in it, where the hand is. */
   function whereIs(row: MapRow): string {
     const { position } = workspace;
-    if (rows[rowAt(position)] === row && row.position !== position) return `hand at fret ${position}`;
+    if (rows[rowAt(rows, position)] === row && row.position !== position) return `hand at fret ${position}`;
     return row.position === 0 ? 'at the nut' : `from fret ${row.position}`;
   }
 
-  /** Cells passed over while the pointer is down: row by change. */
-  let stroke: ReadonlyMap<number, number> | null = $state.raw(null);
   const handRow = $derived((column: MapColumn) => {
     const { index } = firstOf(column.changes);
-    return stroke?.get(index) ?? rowAt(workspace.positions[index] ?? 0);
+    return painting.stroke?.get(index) ?? rowAt(rows, workspace.positions[index] ?? 0);
   });
 
   const cellX = (c: number) => LABEL + c * columnWidth;
@@ -133,61 +87,27 @@
 
   let drawing: SVGSVGElement | undefined = $state();
 
-  function hit(event: PointerEvent): { row: number; column: MapColumn; c: number } | null {
+  function hit(event: PointerEvent): HitCell | null {
     const box = drawing!.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
     const part = Math.floor(y / partHeight);
-    const c = Math.floor((x - LABEL) / columnWidth);
     const row = Math.floor((y - part * partHeight - HEAD) / rowHeight);
-    const column = parts[part]?.columns[c];
-    return column && row >= 0 && row < rows.length && x >= LABEL ? { row, column, c } : null;
+    const column = parts[part]?.columns[Math.floor((x - LABEL) / columnWidth)];
+    return column && row >= 0 && row < rows.length && x >= LABEL ? { row, column } : null;
   }
 
-  function touch(event: PointerEvent) {
-    const found = hit(event);
-    if (!found) return;
-    const next = new Map(stroke ?? []); // eslint-disable-line svelte/prefer-svelte-reactivity
-    for (const { index } of found.column.changes) next.set(index, found.row);
-    stroke = next;
-  }
-
-  const finger = new LongPress();
-
-  /** With a pointer painting begins at once; a finger rests first, so that a swipe scrolls. */
-  function start(event: PointerEvent) {
-    if (!isLive || event.button !== 0) return;
-    if (event.pointerType === 'touch') finger.begin(event, () => paintFrom(event));
-    else {
-      (event.currentTarget as Element).setPointerCapture(event.pointerId);
-      paintFrom(event);
-    }
-  }
-
-  function paintFrom(event: PointerEvent) {
-    const found = hit(event);
-    if (!found) return;
-    workspace.select(firstOf(found.column.changes).index);
-    if (isLaying) onlayover(found.row, found.column);
-    else touch(event);
-  }
-
-  function move(event: PointerEvent) {
-    finger.move(event);
-    if (stroke) touch(event);
-  }
-
-  function cancel() {
-    finger.end();
-    stroke = null;
-  }
-
-  function finish(event: PointerEvent) {
-    if (finger.end()) paintFrom(event);
-    if (!stroke) return;
-    const painted = [...stroke].map(([change, row]) => [change, nth(rows, row).position] as const);
-    stroke = null;
-    workspace.hand.paint(new Map(painted));
-  }
+  const painting = new MapPainting({
+    hit,
+    pressed({ row, column }) {
+      workspace.select(firstOf(column.changes).index);
+      if (isLaying) onlayover(row, column);
+      return isLaying;
+    },
+    painted: (stroke) =>
+      workspace.hand.paint(
+        new Map([...stroke].map(([change, row]) => [change, nth(rows, row).position] as const))
+      )
+  });
 
   function press(event: KeyboardEvent, r: number, column: MapColumn, c: number) {
     const move = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
@@ -205,19 +125,6 @@
     event.preventDefault();
   }
 
-  function spoken(row: MapRow, column: MapColumn): string {
-    const { symbol, index, bar } = firstOf(column.changes);
-    const area = row.areas[index];
-    if (!area) return `${symbol}, bar ${bar}: nothing to play`;
-    return `${symbol}, bar ${bar}, ${area.name.words}, fret ${area.anchor}: ${area.cells.map(sayCell).join('; ')}`;
-  }
-
-  /** Bars a column stands for, as "bar 3" or "3, 11". */
-  function bars({ changes }: MapColumn): string {
-    const all = [...new Set(changes.map(({ bar }) => bar))];
-    return all.length > 4 ? `${all.slice(0, 3).join(', ')} …` : all.join(', ');
-  }
-
   /** A name cut to the width of its column. */
   function fit(name: string): string {
     const room = Math.floor((columnWidth - 2 * PAD) / 5.3);
@@ -227,7 +134,7 @@
 
 <svg
   bind:this={drawing}
-  {@attach dragByTouch(() => stroke !== null)}
+  {@attach dragByTouch(() => painting.stroke !== null)}
   {width}
   {height}
   viewBox="0 0 {width} {height}"
@@ -255,7 +162,7 @@
         y={p * partHeight + 14}
         text-anchor="end"
         font-size="10.5"
-        class="fill-soft">{bars(column)}</text
+        class="fill-soft">{barsOf(column)}</text
       >
       <text x={cellX(c) + PAD} y={p * partHeight + 33} font-size="10.5" class="fill-soft"
         >{choice ? fit(settings.collection(choice)) : change.chord ? '' : 'rest'}</text
@@ -302,10 +209,10 @@
           data-map-cell="{r}:{c}"
           data-hand={isHand ? '' : undefined}
           class="cell"
-          onpointerdown={isLive ? start : undefined}
-          onpointermove={isLive ? move : undefined}
-          onpointerup={isLive ? finish : undefined}
-          onpointercancel={isLive ? cancel : undefined}
+          onpointerdown={isLive ? (event) => painting.start(event) : undefined}
+          onpointermove={isLive ? (event) => painting.move(event) : undefined}
+          onpointerup={isLive ? (event) => painting.finish(event) : undefined}
+          onpointercancel={isLive ? () => painting.cancel() : undefined}
           oncontextmenu={isLive ? (event) => event.preventDefault() : undefined}
           onkeydown={isLive ? (event) => press(event, r, column, c) : undefined}
         >

@@ -14,7 +14,7 @@
 
 <script lang="ts">
   import Board from './Board.svelte';
-  import { discs, type NeckGeometry } from './geometry';
+  import { dotsPath, type NeckGeometry } from './geometry';
 
   interface Props {
     geometry: NeckGeometry;
@@ -46,7 +46,7 @@
   const strokes = $derived(
     LOOKS.flatMap(({ look, size, paint, outline }) => {
       const alike = notes.filter((note) => note.look === look);
-      const d = alike.length > 0 && discs(geometry, alike, () => radius * size);
+      const d = alike.length > 0 && dotsPath(geometry, alike, () => radius * size);
       return d ? [{ look, d, paint, outline, count: alike.length }] : [];
     })
   );
@@ -70,7 +70,7 @@
 {/each}
 {#if isRinged}
   <path
-    d={discs(
+    d={dotsPath(
       geometry,
       notes.filter(({ look }) => look === 'target'),
       () => radius * 1.62

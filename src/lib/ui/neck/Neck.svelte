@@ -9,6 +9,7 @@
   const saveDrawingPart = new Part(() => import('../export/SaveDrawing.svelte'));
   const melodyEverywherePart = new Part(() => import('./MelodyEverywhere.svelte'));
   const everywherePart = new Part(() => import('./Everywhere.svelte'));
+  const heardNotePart = new Part(() => import('./HeardNote.svelte'));
 </script>
 
 <script lang="ts">
@@ -24,7 +25,6 @@
   import { neckGeometry } from './geometry';
   import { stretchesOf, tellStrings, windowOf } from './hand';
   import HandHandle from './HandHandle.svelte';
-  import HeardNote from './HeardNote.svelte';
   import NeckModes from './NeckModes.svelte';
   import SpokenNeck from './SpokenNeck.svelte';
   import UnderHand from './UnderHand.svelte';
@@ -65,7 +65,7 @@
   const TOP = 28;
   const BOTTOM = 46;
   let width = $state(940);
-  const seen = new ScrollWindow();
+  const scroller = new ScrollWindow();
   let drawing: SVGSVGElement | undefined = $state();
 
   const neck = $derived(workspace.neck);
@@ -123,7 +123,7 @@
   // The hand stays in sight where the neck scrolls.
   $effect(() => {
     const { x, width: wide } = window;
-    seen.centre(x - 30, x + wide + 30);
+    scroller.centre(x - 30, x + wide + 30);
   });
 
   /** The drawing in words, string by string: what is under the hand, on the whole neck, or the degree looked for. */
@@ -163,7 +163,7 @@
     role="group"
     aria-label="Neck, to be scrolled"
     tabindex="0"
-    {@attach seen.follow}
+    {@attach scroller.follow}
   >
     <svg
       bind:this={drawing}
@@ -207,7 +207,16 @@
       {/if}
       <Board {geometry} {strings} from={1} to={neck.frets} capo={neck.capo} isLarge />
 
-      {#if heard !== null}<HeardNote {neck} {geometry} {position} midi={heard} />{/if}
+      {#if heard !== null}
+        <Arriving isQuiet part={heardNotePart}
+          >{#snippet children(HeardNote)}<HeardNote
+              {neck}
+              {geometry}
+              {position}
+              midi={heard}
+            />{/snippet}</Arriving
+        >
+      {/if}
       {#if workspace.shownNeck.mode === 'hand'}
         <UnderHand
           {workspace}

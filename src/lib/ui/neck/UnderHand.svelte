@@ -11,7 +11,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import type { Workspace } from '$lib/state/chart/workspace.svelte';
   import { placesOf, stepWords } from '../threads/layout';
-  import { discs, type NeckGeometry } from './geometry';
+  import { dotsPath, type NeckGeometry } from './geometry';
   import { strokeOf } from './hand';
   import NoteMark from './NoteMark.svelte';
   import ShareMark from './ShareMark.svelte';
@@ -104,7 +104,7 @@
 <!-- By place in its list, not by cell: with the next change the drawing is moved rather than made anew. -->
 <!-- Chord tones elsewhere, only hinted -->
 <path
-  d={discs(geometry, far, ({ degree }) => (degree.endsWith('3') ? 5 : 3.5))}
+  d={dotsPath(geometry, far, ({ degree }) => (degree.endsWith('3') ? 5 : 3.5))}
   class="fill-tone"
   fill-opacity="0.4"
   data-far={far.length}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { discs, neckGeometry, net } from './geometry';
+import { dotsPath, neckGeometry, net } from './geometry';
 
 const measures = {
   width: 900,
@@ -62,7 +62,7 @@ describe('neck geometry', () => {
   });
 
   it('draws discs over their places as one path', () => {
-    const path = discs(
+    const path = dotsPath(
       neck,
       [
         { string: 2, fret: 3 },

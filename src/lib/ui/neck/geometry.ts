@@ -64,7 +64,7 @@ export function net({ wire, string }: NeckGeometry, strings: number, from: numbe
 }
 
 /** Discs over some places as one path. `radius`: in pixels. */
-export function discs<Place extends { readonly string: number; readonly fret: number }>(
+export function dotsPath<Place extends { readonly string: number; readonly fret: number }>(
   { finger, string }: NeckGeometry,
   places: readonly Place[],
   radius: (place: Place) => number

@@ -46,7 +46,7 @@
       const piece = { round, title, meter, tempo, key, feel, mix, chordSound };
       saveFile(await format.make(piece, { onProgress, signal: stop.signal }), title, format.id);
     } catch {
-      if (!stop.signal.aborted) rehearsal.notice.problem = format.trouble;
+      if (!stop.signal.aborted) rehearsal.notice.problem = format.failure;
     }
     making = null;
   }

@@ -27,5 +27,5 @@
       {/if}
     </span>
   {/each}
-  {#if pedals.trouble}<p class="text-xs text-soft" role="status">{pedals.trouble}</p>{/if}
+  {#if pedals.problem}<p class="text-xs text-soft" role="status">{pedals.problem}</p>{/if}
 </div>

@@ -52,7 +52,10 @@
 
   function weigh(degree: keyof Weights['degree'], value: number) {
     const { weights } = plan;
-    workspace.targetLine.rule({ weights: { ...weights, degree: { ...weights.degree, [degree]: value } } }, true);
+    workspace.targetLine.rule(
+      { weights: { ...weights, degree: { ...weights.degree, [degree]: value } } },
+      true
+    );
   }
 
   function toggleString(string: number) {
@@ -217,7 +220,8 @@
     <Button
       class="justify-self-start"
       disabled={plan.avoid.length >= 6}
-      onclick={() => workspace.targetLine.rule({ avoid: [...plan.avoid, { low: 60, high: 62 }] })}>avoid a range</Button
+      onclick={() => workspace.targetLine.rule({ avoid: [...plan.avoid, { low: 60, high: 62 }] })}
+      >avoid a range</Button
     >
     <span>Approach notes</span>
     <Select

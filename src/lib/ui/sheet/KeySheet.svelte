@@ -23,7 +23,7 @@
   const columns = $derived(rows.length > 6 ? 2 : 1);
   const remarks = $derived(remarksOf(workspace.sheet.reading.chart, workspace.sheet.form));
   const lines = $derived(
-    workspace.keptLines.flatMap(({ id, name, data }) => (data ? [{ id, name, notes: data.notes }] : []))
+    workspace.storedLines.flatMap(({ id, name, data }) => (data ? [{ id, name, notes: data.notes }] : []))
   );
 </script>
 

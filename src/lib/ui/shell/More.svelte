@@ -1,6 +1,5 @@
 <!-- What is needed now and then: what the page adds, then theme, settings, the keys. -->
 <script lang="ts">
-  import { Popover } from 'bits-ui';
   import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark';
   import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Moon from '@lucide/svelte/icons/moon';
@@ -11,6 +10,7 @@
   import { shell } from '$lib/state/shell.svelte';
   import { button } from '../kit/button';
   import Button from '../kit/Button.svelte';
+  import PopoverButton from '../kit/PopoverButton.svelte';
 
   let { more }: { more?: Snippet<[close: (work: () => void) => void]> | undefined } = $props();
   let isOpen = $state(false);
@@ -22,35 +22,28 @@
   }
 </script>
 
-<Popover.Root bind:open={isOpen}>
-  <Popover.Trigger
-    class={button({ tone: 'quiet', isIcon: true })}
-    aria-label="More"
-    data-hint="Files, print, theme, settings, keys"><Ellipsis size={17} /></Popover.Trigger
+<PopoverButton
+  label="More"
+  hint="Files, print, theme, settings, keys"
+  bind:isOpen
+  look={{ tone: 'quiet', isIcon: true }}
+  class="w-64 gap-1 p-2"
+>
+  {#snippet face()}<Ellipsis size={17} />{/snippet}
+  {#if more}
+    {@render more(close)}
+    <hr class="my-1 border-line" />
+  {/if}
+  <Button tone="quiet" class="justify-start" onclick={() => close(() => settings.toggleTheme())}
+    >{#if settings.isStage}<Sun size={17} /> Day theme{:else}<Moon size={17} /> Stage theme{/if}
+    <kbd class="ml-auto text-soft">T</kbd></Button
   >
-  <Popover.Portal>
-    <Popover.Content
-      class="z-50 flex max-h-[85dvh] w-64 flex-col gap-1 overflow-y-auto card p-2 shadow-lg"
-      sideOffset={6}
-      collisionPadding={8}
-      aria-label="More"
-    >
-      {#if more}
-        {@render more(close)}
-        <hr class="my-1 border-line" />
-      {/if}
-      <Button tone="quiet" class="justify-start" onclick={() => close(() => settings.toggleTheme())}
-        >{#if settings.isStage}<Sun size={17} /> Day theme{:else}<Moon size={17} /> Stage theme{/if}
-        <kbd class="ml-auto text-soft">T</kbd></Button
-      >
-      <a
-        href="/settings"
-        class={button({ tone: 'quiet', class: 'justify-start' })}
-        onclick={() => (isOpen = false)}><SettingsIcon size={17} /> Settings</a
-      >
-      <Button tone="quiet" class="justify-start" onclick={() => close(() => (shell.open = 'help'))}
-        ><CircleQuestionMark size={17} /> Keys and signs <kbd class="ml-auto text-soft">?</kbd></Button
-      >
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+  <a
+    href="/settings"
+    class={button({ tone: 'quiet', class: 'justify-start' })}
+    onclick={() => (isOpen = false)}><SettingsIcon size={17} /> Settings</a
+  >
+  <Button tone="quiet" class="justify-start" onclick={() => close(() => (shell.open = 'help'))}
+    ><CircleQuestionMark size={17} /> Keys and signs <kbd class="ml-auto text-soft">?</kbd></Button
+  >
+</PopoverButton>

@@ -71,7 +71,7 @@
       look = await lookIntoArchive(picked, tell, signal);
     });
   }
-  function bring() {
+  function importFile() {
     const chosen = file;
     if (!chosen) return;
     void attempt(async (signal) => {
@@ -174,7 +174,7 @@
         ).hint}.
       </p>
       <div class="mt-2 flex gap-2">
-        <Button tone="target" disabled={sent !== null} onclick={bring}>Import</Button>
+        <Button tone="target" disabled={sent !== null} onclick={importFile}>Import</Button>
         <Button onclick={() => pick(null)}>Cancel</Button>
       </div>
     </div>

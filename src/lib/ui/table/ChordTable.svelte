@@ -50,7 +50,8 @@
         >
         <span class="flex shrink-0 items-center gap-2"
           ><span class="text-sm text-soft">{counted(thread.total, 'semitone')} in all</span>
-          <Button onclick={() => send(() => workspace.targetLine.followLine(thread.notes))}>Follow</Button></span
+          <Button onclick={() => send(() => workspace.targetLine.followLine(thread.notes))}>Follow</Button
+          ></span
         >
       </li>
     {/each}

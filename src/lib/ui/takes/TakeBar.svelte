@@ -22,7 +22,7 @@
   let { takes }: { takes: Takes } = $props();
 
   const rehearsal = $derived(takes.rehearsal);
-  const kept = $derived(takes.workspace.keptLines);
+  const storedLines = $derived(takes.workspace.storedLines);
   let input: HTMLInputElement | undefined = $state();
   /** Where the take comes from. */
   type Source = 'microphone' | 'midi' | 'file' | 'player';
@@ -53,10 +53,10 @@
   const lines = $derived([
     { value: PLAYED.targets, name: 'the target line, led in' },
     { value: PLAYED.found, name: 'a line that is found over it' },
-    ...kept.flatMap(({ id, name, data }) => (data ? [{ value: id, name: `“${name}”` }] : []))
+    ...storedLines.flatMap(({ id, name, data }) => (data ? [{ value: id, name: `“${name}”` }] : []))
   ]);
 
-  function bring(event: Event & { currentTarget: HTMLInputElement }) {
+  function importFile(event: Event & { currentTarget: HTMLInputElement }) {
     const [file] = event.currentTarget.files ?? [];
     event.currentTarget.value = '';
     if (file) void readFile(takes, file);
@@ -112,7 +112,7 @@
       tabindex="-1"
       aria-label="A sound or MIDI file"
       accept="audio/*,.wav,.mp3,.ogg,.flac,.m4a,.mid,.midi"
-      onchange={bring}
+      onchange={importFile}
     />
     <NumberField
       label="Tempo"

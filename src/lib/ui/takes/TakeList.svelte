@@ -2,6 +2,7 @@
 <script lang="ts">
   import Heart from '@lucide/svelte/icons/heart';
   import type { ListedTake } from '$lib/api/take';
+  import { isBeingHeard } from '$lib/state/takes/hearing.svelte';
   import { isUnheard } from '$lib/state/takes/shelf.svelte';
   import SoundRoom from './SoundRoom.svelte';
   import { percent, WAY_WORDS } from './words';
@@ -44,7 +45,8 @@
             {date.format(take.playedAt)} · {WAY_WORDS[take.way]} · {Math.round(take.tempo)} bpm
           </span>
           {#if isUnheard(take)}
-            <span class="text-xs text-warn">not listened to yet</span>
+            {#if isBeingHeard(take.id)}<span class="text-xs text-soft">being listened to</span>
+            {:else}<span class="text-xs text-warn">not listened to yet</span>{/if}
           {:else if figures}
             <span class="text-xs tabular-nums">
               {#if !figures.fits}fits this chart nowhere{:else}

@@ -15,7 +15,11 @@
   }
 </script>
 
-{#if takes.shelf.isTornOff}
+{#if takes.shelf.unheard === 'being heard'}
+  <p class="card px-3 py-2" role="status" data-being-heard>
+    This take is being listened to. It is shown here as soon as it is read.
+  </p>
+{:else if takes.shelf.unheard === 'torn off'}
   <p class="flex flex-wrap items-center gap-3 card px-3 py-2" role="status">
     This take was interrupted. Its sound is kept up to a moment before.
     <Button size="small" tone="strong" onclick={() => void listenAgain(takes)}>Listen to it</Button>

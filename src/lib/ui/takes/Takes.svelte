@@ -251,7 +251,7 @@
           onremove={() => void remove()}
         />
         <TakeNotices {takes} />
-        {#if takes.shelf.isTornOff}
+        {#if takes.shelf.unheard}
           <!-- Nothing is known of it yet. -->
         {:else if data && judgement && arranged}
           <TakeRemarks

@@ -31,6 +31,10 @@ export function lateWords(late: number | null): string {
     : `${beats} ${beats === 1 ? 'beat' : 'beats'} ${late > 0 ? 'late' : 'early'}`;
 }
 
+/** "late, 0.4 beats late": how a target was met. */
+export const metWords = ({ met, late }: { readonly met: Meeting; readonly late: number | null }): string =>
+  `${MEETING_WORDS[met]}${late === null ? '' : `, ${lateWords(late)}`}`;
+
 /** "+20", "−5": milliseconds behind the beat, ahead of it below 0. */
 export function signedMs(seconds: number): string {
   const whole = Math.round(seconds * 1000);

@@ -4,6 +4,7 @@
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
   import ColumnChords from './ColumnChords.svelte';
   import { HEAD, type Column, type ThreadsLayout } from './layout';
+  import SelectedColumn from './SelectedColumn.svelte';
 
   interface Props {
     layout: ThreadsLayout;
@@ -37,11 +38,8 @@
   </text>
 {/each}
 
-<!-- The column of the moment, and the one that comes: moved, not made anew -->
-{#if now}
-  <rect x={now.x} y="15" width={now.width} height={height - 15} class="fill-lit" />
-  <rect x={now.x} y="15" width={now.width} height="3" class="fill-target" />
-{/if}
+<!-- The column of the moment, and the one that comes -->
+<SelectedColumn column={now} {height} />
 {#if next}<rect x={next.x} y="15" width={next.width} height="2" class="fill-next" />{/if}
 <ColumnChords {columns} {changes} />
 

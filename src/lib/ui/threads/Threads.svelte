@@ -17,15 +17,16 @@
   import type { TargetPath } from '$lib/core/targets/path';
   import Arriving from '../app/Arriving.svelte';
   import type { MetChange } from '$lib/state/stand/landings.svelte';
-  import { ScrollWindow } from '../kit/scroll-window.svelte';
   import { dragByTouch } from '../kit/touch';
   import { Debounced } from '../kit/debounced.svelte';
   import { ThreadDragging } from './dragging.svelte';
-  import { layOutPitch, layOutTime, pitchEnds, threadLine, THREADS, TONE_INSET } from './layout';
+  import { layOutPitch, pitchEnds, threadLine, THREADS, TONE_INSET } from './layout';
   import Playhead from './Playhead.svelte';
   import ThreadColumn from './ThreadColumn.svelte';
   import ThreadGround from './ThreadGround.svelte';
   import ThreadMarks from './ThreadMarks.svelte';
+  import { TimeView } from './time-view.svelte';
+  import TimeFrame from './TimeFrame.svelte';
   import { changeInWords } from './words';
 
   interface Props {
@@ -58,8 +59,6 @@
   const targets = $derived(hidesTargets ? NO_TARGETS : workspace.paths.targets);
   const path = $derived(hidesTargets ? null : workspace.paths.path);
 
-  let available = $state(900);
-  const inSight = new ScrollWindow();
   /** The alternative under the pointer. */
   let offeredPath: TargetPath | null = $state.raw(null);
 
@@ -72,25 +71,17 @@
     for (const tones of new Set(workspace.tones)) for (const { midi } of tones) yield midi;
     for (const { midi } of melody) yield midi;
   }
-  const timeline = $derived(layOutTime(changes, workspace.sheet.form.beats, available - 2));
+  const view = new TimeView(() => ({ changes, form: workspace.sheet.form, selected: workspace.selected }));
+  const timeline = $derived(view.timeline);
   // The two ends by themselves: where they stay, nothing is laid out again.
   const ends = $derived(pitchEnds(pitchesOf()));
   const low = $derived(ends[0]);
   const high = $derived(ends[1]);
   const layout = $derived({ ...timeline, pitch: layOutPitch([low, high], height) });
 
-  const allBars = $derived(workspace.sheet.form.bars);
-  /** The changes that are drawn, and the bars over them. */
-  const range = inSight.row(
-    () => timeline.columns.length,
-    (i) => nth(timeline.columns, i).x
-  );
-  const columns = $derived(timeline.columns.slice(range.from, range.to));
-  const barRange = inSight.row(
-    () => allBars.length,
-    (i) => timeline.time(nth(allBars, i).start)
-  );
-  const bars = $derived(allBars.slice(barRange.from, barRange.to));
+  /** The changes that are drawn. */
+  const range = view.range;
+  const columns = $derived(view.columns);
   const now = $derived(timeline.columns[workspace.selected]);
   const next = $derived(workspace.nextIndex === null ? undefined : timeline.columns[workspace.nextIndex]);
   const melodySeen = $derived.by(() => {
@@ -128,11 +119,6 @@
     return layout.time(nth(changes, change).start + beat - 1);
   }
 
-  $effect(() => {
-    const column = timeline.columns[workspace.selected];
-    if (column) inSight.show(column.x, column.x + column.width);
-  });
-
   const dragging = new ThreadDragging(
     () => workspace,
     () => layout
@@ -148,192 +134,184 @@
   });
 </script>
 
-<section class="relative min-w-0 overflow-hidden card" aria-label="Threads">
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div
-    class="relative overflow-x-auto overflow-y-hidden own-layer"
+<TimeFrame {view} name="Threads" scrolled="Threads" isStop hasOwnLayer>
+  <svg
+    width={layout.width}
+    {height}
+    class="block select-none"
     role="group"
-    aria-label="Threads, to be scrolled"
-    tabindex="0"
-    bind:clientWidth={available}
-    {@attach inSight.follow}
+    aria-label="Chord tones in time"
+    {@attach dragByTouch()}
   >
-    <svg
-      width={layout.width}
+    <ThreadGround
+      {layout}
       {height}
-      class="block select-none"
-      role="group"
-      aria-label="Chord tones in time"
-      {@attach dragByTouch()}
-    >
-      <ThreadGround
-        {layout}
-        {height}
-        {allBars}
-        {bars}
-        {columns}
-        {changes}
-        {now}
-        {next}
-        isResting={(change) =>
-          workspace.paths.path !== null &&
-          nth(changes, change).chord !== null &&
-          !workspace.paths.targets.has(change)}
-      />
+      allBars={workspace.sheet.form.bars}
+      bars={view.bars}
+      {columns}
+      {changes}
+      {now}
+      {next}
+      isResting={(change) =>
+        workspace.paths.path !== null &&
+        nth(changes, change).chord !== null &&
+        !workspace.paths.targets.has(change)}
+    />
 
-      <!-- The lanes of the voices -->
-      {#if workspace.showsLanes}
-        {#each columns as { index: i } (i)}
-          {#each workspace.lanesFrom(i) as move (move.from.midi)}
-            <line
-              x1={nth(layout.columns, i).x + TONE_INSET}
-              x2={nth(layout.columns, i + 1).x + TONE_INSET}
-              y1={layout.pitch(move.from.midi)}
-              y2={layout.pitch(move.to.midi)}
-              class="pointer-events-none {move.semitones === 0 ? 'stroke-tone' : 'stroke-next'}"
-              stroke-width={move.semitones === 0 ? 2 : 1.3}
-              stroke-opacity="0.5"
-              data-lane={move.semitones}
-            />
-          {/each}
+    <!-- The lanes of the voices -->
+    {#if workspace.showsLanes}
+      {#each columns as { index: i } (i)}
+        {#each workspace.lanesFrom(i) as move (move.from.midi)}
+          <line
+            x1={nth(layout.columns, i).x + TONE_INSET}
+            x2={nth(layout.columns, i + 1).x + TONE_INSET}
+            y1={layout.pitch(move.from.midi)}
+            y2={layout.pitch(move.to.midi)}
+            class="pointer-events-none {move.semitones === 0 ? 'stroke-tone' : 'stroke-next'}"
+            stroke-width={move.semitones === 0 ? 2 : 1.3}
+            stroke-opacity="0.5"
+            data-lane={move.semitones}
+          />
         {/each}
-      {/if}
-
-      <!-- The melody -->
-      {#each isBare ? [] : melodySeen as note (note.start)}
-        <line
-          x1={layout.time(beatsOf(note.start)) + 2}
-          x2={layout.time(beatsOf(endOf(note))) - 2}
-          y1={layout.pitch(note.midi)}
-          y2={layout.pitch(note.midi)}
-          class="pointer-events-none stroke-ink"
-          stroke-width="2.5"
-          stroke-linecap="round"
-          stroke-opacity="0.55"
-          data-melody-note={note.midi}
-        />
       {/each}
+    {/if}
 
-      <!-- Other threads, faint -->
-      {#each isBare ? [] : workspace.paths.others as thread (thread.rule)}
-        <path
-          d={thread.path ? threadLine(faintPoints(thread.path)) : ''}
-          fill="none"
-          class="pointer-events-none stroke-soft"
-          stroke-width="1"
-          stroke-dasharray="2 4"
-          stroke-opacity="0.5"
-        />
-      {/each}
+    <!-- The melody -->
+    {#each isBare ? [] : melodySeen as note (note.start)}
+      <line
+        x1={layout.time(beatsOf(note.start)) + 2}
+        x2={layout.time(beatsOf(endOf(note))) - 2}
+        y1={layout.pitch(note.midi)}
+        y2={layout.pitch(note.midi)}
+        class="pointer-events-none stroke-ink"
+        stroke-width="2.5"
+        stroke-linecap="round"
+        stroke-opacity="0.55"
+        data-melody-note={note.midi}
+      />
+    {/each}
 
-      {#if offeredPath}
-        <path
-          d={threadLine(points(offeredPath))}
-          fill="none"
-          class="pointer-events-none stroke-next"
-          stroke-width="2.5"
-          stroke-dasharray="6 4"
-          data-offered
-        />
-      {/if}
-      {#if workspace.paths.prospect?.path}
-        <path
-          d={threadLine(points(workspace.paths.prospect.path))}
-          fill="none"
-          class="pointer-events-none stroke-target"
-          stroke-width="2"
-          stroke-dasharray="3 4"
-          stroke-opacity="0.8"
-          data-prospect
-        />
-      {/if}
-
-      <!-- The target path -->
+    <!-- Other threads, faint -->
+    {#each isBare ? [] : workspace.paths.others as thread (thread.rule)}
       <path
-        d={threadLine(points(path))}
+        d={thread.path ? threadLine(faintPoints(thread.path)) : ''}
+        fill="none"
+        class="pointer-events-none stroke-soft"
+        stroke-width="1"
+        stroke-dasharray="2 4"
+        stroke-opacity="0.5"
+      />
+    {/each}
+
+    {#if offeredPath}
+      <path
+        d={threadLine(points(offeredPath))}
+        fill="none"
+        class="pointer-events-none stroke-next"
+        stroke-width="2.5"
+        stroke-dasharray="6 4"
+        data-offered
+      />
+    {/if}
+    {#if workspace.paths.prospect?.path}
+      <path
+        d={threadLine(points(workspace.paths.prospect.path))}
         fill="none"
         class="pointer-events-none stroke-target"
-        stroke-width="3"
-        stroke-linecap="round"
-        stroke-linejoin="round"
-        data-thread={workspace.plan.thread}
+        stroke-width="2"
+        stroke-dasharray="3 4"
+        stroke-opacity="0.8"
+        data-prospect
       />
+    {/if}
 
-      {#each columns as column (column.index)}
-        {@const target = targets.get(column.index)}
-        {@const all = workspace.tones[column.index] ?? NO_TONES}
-        {@const tones = isBare ? all.filter(({ midi }) => midi === target?.cell.midi) : all}
-        {@const isNear = column.index === workspace.selected || column.index === workspace.nextIndex}
-        <g
-          role="presentation"
-          aria-hidden="true"
-          data-change={column.index}
-          class="cursor-ns-resize outline-none"
-          onpointerdown={(event) => isStill || dragging.grab(event, column.index)}
-          onpointermove={(event) => dragging.drag(event)}
-          onpointerup={() => dragging.drop(column.index)}
-          onpointercancel={() => dragging.letGo()}
-        >
-          <rect x={column.x} y="15" width={column.width} height={height - 15} fill="transparent" />
-          <ThreadColumn
-            {layout}
-            {column}
-            {tones}
-            {target}
-            aimed={dragging.aimed?.change === column.index ? dragging.aimed.midi : null}
-            {isNear}
-            colours={column.index === workspace.selected && !isBare
-              ? (workspace.moment?.marks ?? []).filter(({ role }) => role !== 'chord')
-              : []}
-          />
-        </g>
-      {/each}
+    <!-- The target path -->
+    <path
+      d={threadLine(points(path))}
+      fill="none"
+      class="pointer-events-none stroke-target"
+      stroke-width="3"
+      stroke-linecap="round"
+      stroke-linejoin="round"
+      data-thread={workspace.plan.thread}
+    />
 
-      <ThreadMarks
-        {layout}
-        {height}
-        {columns}
-        targets={path?.targets ?? NO_STEPS}
-        approachNotes={workspace.paths.approachNotes}
-        {met}
-        {timeOf}
-        {isSeen}
-      />
-    </svg>
-    {#if time !== null}<Playhead x={layout.time(time)} top={15} height={height - 15} />{/if}
-  </div>
-
-  <ol class="sr-only" aria-label="Targets in time">
-    {#each spoken as words, i (i)}<li>{words}</li>{/each}
-  </ol>
-  {#if workspace.paths.prospect}
-    <p
-      class="pointer-events-none absolute top-12 right-3 rounded-full border border-line bg-surface px-3 py-0.5 text-xs"
-      role="status"
-      data-prospect-price
-    >
-      {workspace.paths.prospect.price}
-    </p>
-  {/if}
-  {#if workspace.paths.answer.noPath}
-    <p class="border-t border-line px-3 py-2 text-warn" role="status">
-      {workspace.paths.answer.noPath.message}
-    </p>
-  {/if}
-
-  {#if !isBare}
-    <div class="flex min-h-9 flex-col justify-center gap-1 border-t border-line px-3 py-1.5 text-sm">
-      <Arriving isQuiet part={targetLinePart}
-        >{#snippet children(TargetLine)}<TargetLine {workspace} />{/snippet}</Arriving
+    {#each columns as column (column.index)}
+      {@const target = targets.get(column.index)}
+      {@const all = workspace.tones[column.index] ?? NO_TONES}
+      {@const tones = isBare ? all.filter(({ midi }) => midi === target?.cell.midi) : all}
+      {@const isNear = column.index === workspace.selected || column.index === workspace.nextIndex}
+      <g
+        role="presentation"
+        aria-hidden="true"
+        data-change={column.index}
+        class="cursor-ns-resize outline-none"
+        onpointerdown={(event) => isStill || dragging.grab(event, column.index)}
+        onpointermove={(event) => dragging.drag(event)}
+        onpointerup={() => dragging.drop(column.index)}
+        onpointercancel={() => dragging.letGo()}
       >
-      {#if workspace.paths.wantsAlternatives}
-        <Arriving isQuiet part={alternativesPart}
-          >{#snippet children(Alternatives)}<Alternatives
-              {workspace}
-              onoffer={(path) => (offeredPath = path)}
-            />{/snippet}</Arriving
+        <rect x={column.x} y="15" width={column.width} height={height - 15} fill="transparent" />
+        <ThreadColumn
+          {layout}
+          {column}
+          {tones}
+          {target}
+          aimed={dragging.aimed?.change === column.index ? dragging.aimed.midi : null}
+          {isNear}
+          colours={column.index === workspace.selected && !isBare
+            ? (workspace.moment?.marks ?? []).filter(({ role }) => role !== 'chord')
+            : []}
+        />
+      </g>
+    {/each}
+
+    <ThreadMarks
+      {layout}
+      {height}
+      {columns}
+      targets={path?.targets ?? NO_STEPS}
+      approachNotes={workspace.paths.approachNotes}
+      {met}
+      {timeOf}
+      {isSeen}
+    />
+  </svg>
+  {#if time !== null}<Playhead x={layout.time(time)} top={15} height={height - 15} />{/if}
+
+  {#snippet below()}
+    <ol class="sr-only" aria-label="Targets in time">
+      {#each spoken as words, i (i)}<li>{words}</li>{/each}
+    </ol>
+    {#if workspace.paths.prospect}
+      <p
+        class="pointer-events-none absolute top-12 right-3 rounded-full border border-line bg-surface px-3 py-0.5 text-xs"
+        role="status"
+        data-prospect-price
+      >
+        {workspace.paths.prospect.price}
+      </p>
+    {/if}
+    {#if workspace.paths.answer.noPath}
+      <p class="border-t border-line px-3 py-2 text-warn" role="status">
+        {workspace.paths.answer.noPath.message}
+      </p>
+    {/if}
+
+    {#if !isBare}
+      <div class="flex min-h-9 flex-col justify-center gap-1 border-t border-line px-3 py-1.5 text-sm">
+        <Arriving isQuiet part={targetLinePart}
+          >{#snippet children(TargetLine)}<TargetLine {workspace} />{/snippet}</Arriving
         >
-      {/if}
-    </div>
-  {/if}
-</section>
+        {#if workspace.paths.wantsAlternatives}
+          <Arriving isQuiet part={alternativesPart}
+            >{#snippet children(Alternatives)}<Alternatives
+                {workspace}
+                onoffer={(path) => (offeredPath = path)}
+              />{/snippet}</Arriving
+          >
+        {/if}
+      </div>
+    {/if}
+  {/snippet}
+</TimeFrame>

@@ -1,12 +1,10 @@
 <!-- The trainer: a question, the neck, an answer, and why; two minutes a round. By touch, by keys, by MIDI; read from a stand. -->
 <script lang="ts">
   import Ear from '@lucide/svelte/icons/ear';
-  import Mic from '@lucide/svelte/icons/mic';
-  import X from '@lucide/svelte/icons/x';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
   import type { TrainerData } from '$lib/api/practice';
   import { ask, kindOf, solve } from '$lib/core/practice/trainer/kinds';
-  import { degreeTyped, FLAT_KEYS, SHARP_KEYS } from '$lib/core/practice/trainer/typed';
+  import { degreeTyped } from '$lib/core/practice/trainer/typed';
   import { answerHeard, heardOf, lineSung } from '$lib/core/practice/trainer/sound';
   import type { Heard } from '$lib/core/practice/hearing';
   import { pitchClass, plainName, readNote } from '$lib/core/theory/note';
@@ -21,9 +19,11 @@
   import Head from '../shell/Head.svelte';
   import Button from '../kit/Button.svelte';
   import { layKeys } from '../keys/keys';
+  import { cardKeys, CHOICE_KEYS } from './card-keys';
   import CardNeck from './CardNeck.svelte';
   import ChoiceAnswers from './ChoiceAnswers.svelte';
   import RoundBegin from './RoundBegin.svelte';
+  import RoundHead from './RoundHead.svelte';
   import RoundOver from './RoundOver.svelte';
   import SpelledAnswer from './SpelledAnswer.svelte';
 
@@ -36,11 +36,6 @@
   const frets = $derived(question && kind ? kind.window(question, trainer.neck) : null);
   const showsNeck = $derived(kind !== null && kind.isNeckless !== true);
   const shown = $derived(question && kind?.shows ? kind.shows(question, trainer.neck) : []);
-  const clock = $derived(
-    `${Math.floor(trainer.left / 60)}:${String(Math.floor(trainer.left % 60)).padStart(2, '0')}`
-  );
-  /** Keys for up to twelve choices, as they lie in a row. */
-  const CHOICE_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '='];
   let nextButton: HTMLButtonElement | undefined = $state();
   let problem = $state('');
   let stopMidi: (() => void) | null = $state.raw(null);
@@ -126,68 +121,23 @@
     accidental = 0;
     if (choice !== null) choose(choice);
   }
-  const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '9'];
-  const degreeKeys = [
-    {
-      id: 'card-flat',
-      keys: 'b or −',
-      name: 'Flat, then the degree',
-      presses: FLAT_KEYS,
-      run: () => void (accidental = -1),
-      single: true,
-      command: false
-    },
-    {
-      id: 'card-sharp',
-      keys: '# or +',
-      name: 'Sharp, then the degree',
-      presses: SHARP_KEYS.map((key) => `[Shift]+${key}`),
-      run: () => void (accidental = 1),
-      single: true,
-      command: false
-    },
-    ...DIGITS.map((digit) => ({
-      id: `card-degree-${digit}`,
-      keys: digit,
-      name: `Degree ${digit}`,
-      presses: [digit],
-      run: () => typeDegree(digit),
-      single: true,
-      command: false
-    }))
-  ];
-
   $effect(() =>
-    layKeys('Cards', () => [
-      ...(typesDegrees ? degreeKeys : []),
-      ...CHOICE_KEYS.map((key, i) => ({
-        id: `card-choice-${i}`,
-        keys: key,
-        name: `Choice ${i + 1}`,
-        presses: [key],
-        run: () => {
+    layKeys('Cards', () =>
+      cardKeys({
+        degrees: typesDegrees ? { type: typeDegree, sign: (sign) => (accidental = sign) } : null,
+        pick(i) {
           const choice = solution?.choices?.[i];
-          if (choice !== undefined && kind?.way === 'choice' && !typesDegrees && !trainer.verdict)
-            choose(choice);
-          else if (kind?.way === 'own' && !trainer.verdict && isRevealed) own(i === 0);
+          if (trainer.verdict || typesDegrees) return;
+          if (choice !== undefined && kind?.way === 'choice') choose(choice);
+          else if (kind?.way === 'own' && isRevealed) own(i === 0);
         },
-        single: true,
-        command: false
-      })),
-      {
-        id: 'card-on',
-        keys: 'Enter',
-        name: 'Go on',
-        presses: ['Enter', 'Space'],
-        run: () => {
+        goOn() {
           if (trainer.verdict) go();
           else if (!trainer.isRunning) trainer.start(now());
           else if (kind?.way === 'own' && !isRevealed) reveal();
-        },
-        single: false,
-        command: false
-      }
-    ])
+        }
+      })
+    )
   );
 
   /** The note that was to be sung has been heard. */
@@ -218,33 +168,7 @@
   {/if}
 
   {#if question && kind && solution && frets}
-    <div class="flex flex-wrap items-center gap-4 max-sm:gap-2">
-      <Button size="stand" label="End the round" class="w-11" onclick={() => trainer.end()}
-        ><X size={17} /></Button
-      >
-      <span class="font-display text-3xl tabular-nums" role="timer" aria-label="Time left of the round"
-        >{clock}</span
-      >
-      <div class="h-2 flex-1 overflow-hidden rounded-full border border-edge">
-        <div class="h-full bg-target" style:width="{(trainer.left / 120) * 100}%"></div>
-      </div>
-      <span class="text-base tabular-nums" data-score="{trainer.right} {trainer.wrong}"
-        >{trainer.right} right{trainer.wrong ? `, ${trainer.wrong} wrong` : ''}</span
-      >
-      <Button
-        size="stand"
-        pressed={stopMidi !== null}
-        hint="Answer by playing"
-        onclick={() => void toggleMidi()}>MIDI</Button
-      >
-      <Button
-        size="stand"
-        pressed={ear.input !== null}
-        hint="Answer by playing or singing, in any octave: the microphone listens, nothing is kept"
-        onclick={() => void ear.toggle('microphone')}
-        ><Mic size={17} /> {ear.isAsking ? 'asking …' : ear.input ? 'listening' : 'listen'}</Button
-      >
-    </div>
+    <RoundHead {trainer} {ear} hasMidi={stopMidi !== null} onmidi={() => void toggleMidi()} />
     <section
       class="flex min-h-0 flex-1 flex-col gap-3 card p-4 {showsNeck ? '' : 'justify-center'}"
       aria-label="Card"

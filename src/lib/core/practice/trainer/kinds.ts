@@ -14,7 +14,7 @@ import { compare, shape } from './kinds/shapes';
 import { find, nearest, octaves } from './kinds/targets';
 
 /** In the order in which they are learnt: targets in every octave, then under the hand, then nearest to it. */
-export const CARD_KINDS = [
+export const CARD_KINDS: readonly CardKind[] = [
   octaves,
   find,
   spell,
@@ -29,7 +29,7 @@ export const CARD_KINDS = [
   outlines,
   phrase,
   shape
-] as unknown as readonly CardKind[];
+];
 
 /** The kind of card of an id. */
 export function kindOf(id: CardKindId): CardKind {

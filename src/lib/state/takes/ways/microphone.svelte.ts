@@ -8,6 +8,7 @@ import { heardParts, joinedBlocks, LONGEST_SECONDS, plainParts, takeName } from 
 import { knownSounds } from '../known-sounds';
 import { latencyOf } from '../../input/latency';
 import { RETRY } from '../corrections';
+import { hearing } from '../hearing.svelte';
 import { SoundUpload } from '../sound-upload';
 import { frameIn, ownIn, type LiveWay, type Room } from './way';
 
@@ -139,13 +140,19 @@ export class MicrophoneWay implements LiveWay {
     const recording = this.#recording;
     const microphone = this.#microphone;
     if (!recording || !microphone) return;
-    const { rehearsal, work, shelf } = this.#room;
+    const { rehearsal } = this.#room;
     const { rate } = microphone;
     rehearsal.transport.stop();
     // A page that has slept may hear nothing of it any more: what has come in is read.
     await Promise.race([microphone.flush(), new Promise((over) => setTimeout(over, FLUSHED))]);
     this.#recording = null;
     this.close();
+    await hearing(recording.id, () => this.#read(recording, rate));
+  }
+
+  /** Listens to what was recorded and writes it into the take. A view that was left meanwhile does so to the end. */
+  async #read(recording: Recording, rate: number): Promise<void> {
+    const { rehearsal, work, shelf } = this.#room;
     const samples = joinedBlocks(recording.blocks);
     const { tempo, start } = recording;
     const known = knownSounds(rehearsal, tempo, start, samples.length / rate);

@@ -92,5 +92,5 @@ function lineFor(workspace: Workspace, what: string): readonly LineNote[] | null
     const notes = linesOf(arrangement, wish).lines[0]?.notes ?? null;
     return notes && notes.filter(({ start, ghost }, i) => !ghost && notes[i + 1]?.start !== start);
   }
-  return workspace.keptLines.find(({ id }) => id === what)?.data?.notes ?? null;
+  return workspace.storedLines.find(({ id }) => id === what)?.data?.notes ?? null;
 }

@@ -60,8 +60,8 @@
     {#each writing.proposals.suggestions as { symbol, why }, i (symbol)}
       <button
         type="button"
-        class="inline-flex min-h-8 shrink-0 items-baseline gap-1 rounded-md border px-1.5 pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:items-center pointer-coarse:px-3 {writing.proposals.walked ===
-        i
+        class="inline-flex min-h-8 shrink-0 items-baseline gap-1 rounded-md border px-1.5 pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:items-center pointer-coarse:px-3 {writing
+          .proposals.walked === i
           ? 'border-ink bg-lit'
           : 'border-edge bg-surface'}"
         data-suggestion={symbol}

@@ -46,13 +46,14 @@ export interface CardKind<Q extends Question = Question> {
   readonly isNeckless?: true;
   /** Seconds that a player who knows it takes, before the card has a history of its own. */
   readonly seconds: Seconds;
-  readonly ask: (question: Q) => string;
+  // Methods, not fields: a row of one question may then stand in the table of all of them.
+  ask(question: Q): string;
   /** Places that are shown with the question. */
-  readonly shows?: (question: Q, neck: Instrument) => readonly SolvedCell[];
+  shows?(question: Q, neck: Instrument): readonly SolvedCell[];
   /** Frets that the answer lies between, both in. */
-  readonly window: (question: Q, neck: Instrument) => readonly [number, number];
-  readonly solve: (question: Q, neck: Instrument) => Solution;
-  readonly make: (material: CardMaterial) => readonly Q[];
+  window(question: Q, neck: Instrument): readonly [number, number];
+  solve(question: Q, neck: Instrument): Solution;
+  make(material: CardMaterial): readonly Q[];
 }
 
 export type Of<Kind extends CardKindId> = Extract<Question, { kind: Kind }>;

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { planSchema } from '$lib/api/plan';
 
-const kept = z.object({
+const schema = z.object({
   /** The version the text was typed on. */
   base: z.number().int(),
   source: z.string(),
@@ -10,12 +10,12 @@ const kept = z.object({
   /** Milliseconds since 1970. */
   at: z.number()
 });
-export type DraftThere = z.infer<typeof kept>;
+export type DraftThere = z.infer<typeof schema>;
 
 /** Null where it cannot be read. */
 export function readKeptDraft(text: string): DraftThere | null {
   try {
-    return kept.parse(JSON.parse(text));
+    return schema.parse(JSON.parse(text));
   } catch {
     return null;
   }
