@@ -8,7 +8,7 @@ import { threads } from './scripts/vite/threads.mjs';
 const TESTS = ['src/**/*.test.ts', 'scripts/**/*.test.ts'];
 /** Tests that put something else in the place of a module have a process of their own. */
 const ALONE = [
-  'src/lib/state/{chart/solver,takes/replay}.test.ts',
+  'src/lib/state/{reach,chart/solver,takes/replay,stand/landings,stand/rehearsal}.test.ts',
   'src/lib/state/{lines,takes,songbook,practice}/rooms.test.ts'
 ];
 

@@ -2,7 +2,7 @@
 // what has changed.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { say } from './lib/say.mjs';
 import { ensureBrowser, ensurePackages, ROOT } from './lib/setup.mjs';
 import { runTasks } from './lib/tasks.mjs';
@@ -75,6 +75,8 @@ const allTasks = () => [
 ];
 
 const failedChecks = [];
+/** What each test that failed says, for the end of the output: that is what is kept where only some of it is. */
+const failures = [];
 let [passed, failed] = [0, 0];
 await runTasks(isQuick ? quickTasks() : allTasks(), ({ name, code, seconds, output }) => {
   say(
@@ -84,14 +86,21 @@ await runTasks(isQuick ? quickTasks() : allTasks(), ({ name, code, seconds, outp
   if (code !== 0) failedChecks.push(name);
   if (!name.endsWith('tests') || code === null) return;
   try {
-    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(reportOf(name), 'utf8'));
+    const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(reportOf(name), 'utf8'));
     passed += numPassedTests;
     failed += numFailedTests;
+    for (const file of testResults) {
+      if (file.message) failures.push(`${relative(ROOT, file.name)}\n${file.message}`);
+      for (const { status, fullName, failureMessages } of file.assertionResults)
+        if (status === 'failed')
+          failures.push(`${relative(ROOT, file.name)}: ${fullName}\n${failureMessages.join('\n')}`);
+    }
   } catch {
     failedChecks.push(`${name} (no report)`);
   }
 });
 
+if (failures.length) say(`\n— What failed\n${failures.join('\n\n')}`);
 if (failedChecks.length) say(`\nNot in order: ${failedChecks.join(', ')}.`);
 say(`\nAll of it took ${((Date.now() - begun) / 60_000).toFixed(1)} minutes.`);
 say(`\n${passed} passed, ${failed} failed`);

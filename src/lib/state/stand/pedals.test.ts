@@ -1,9 +1,10 @@
-import { describe, expect, it, vi } from 'vitest';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import { fakeStorage } from '$lib/testing/storage';
 
 const storage = fakeStorage();
 const { kept } = storage;
 vi.stubGlobal('localStorage', storage);
+afterAll(() => vi.unstubAllGlobals());
 const { pedalName, pedalOfKey, pedalOfMidi, Pedals } = await import('./pedals.svelte');
 
 const key = (code: string, more = {}) => ({

@@ -1,5 +1,5 @@
 /** The rooms of the stand, each by itself. */
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { fakeStorage } from '$lib/testing/storage';
 import type { RecordedRow } from '$lib/api/practice';
 import type { LaidRound } from '$lib/core/practice/clock';
@@ -18,6 +18,7 @@ const storage = fakeStorage();
 const { kept } = storage;
 vi.stubGlobal('localStorage', storage);
 beforeEach(() => kept.clear());
+afterAll(() => vi.unstubAllGlobals());
 
 describe('the desk', () => {
   const onset = vi.fn<(part: Partial<DeskSettings>) => void>();
