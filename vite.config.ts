@@ -20,11 +20,12 @@ export default defineConfig({
     // How long plugins take is no warning of anything.
     rolldownOptions: { checks: { bundlerTimings: false } }
   },
-  // Property tests may take their time on a busy machine; none asserts how long.
+  // Far beyond what any test takes: a busy machine, or a slow disk, is no failure.
   test: {
     environment: 'node',
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
+    setupFiles: ['src/lib/testing/setup.ts'],
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
     // On two processors Vitest leaves one idle by itself.
     maxWorkers: Math.max(2, availableParallelism() - 1),
     projects: [

@@ -1,7 +1,8 @@
 // All checks, beside one another; the last line counts the tests that really ran. With --quick: types, walls, lint, and the unit tests of
 // what has changed.
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { say } from './lib/say.mjs';
 import { ensureBrowser, ensurePackages, ROOT } from './lib/setup.mjs';
@@ -11,6 +12,20 @@ const isQuick = process.argv.includes('--quick');
 const begun = Date.now();
 ensurePackages();
 if (!isQuick) ensureBrowser();
+
+/** Songbooks, browsers and copies of the tests lie in memory where there is room for them: nobody waits for a disk. */
+function temporary() {
+  const memory = '/dev/shm';
+  try {
+    const { bavail, bsize } = statfsSync(memory);
+    return mkdtempSync(join(bavail * bsize > 4e9 ? memory : tmpdir(), 'corvel-test-'));
+  } catch {
+    return mkdtempSync(join(tmpdir(), 'corvel-test-'));
+  }
+}
+const lying = temporary();
+process.env.TMPDIR = lying;
+process.on('exit', () => rmSync(lying, { recursive: true, force: true, maxRetries: 3 }));
 
 const results = join(ROOT, 'test-results');
 rmSync(results, { recursive: true, force: true });

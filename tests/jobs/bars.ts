@@ -161,7 +161,13 @@ export function barJobs(tools: () => Tools): void {
         async () => (await page().texts('[data-mend]'))[0] === 'Use Ebmaj7',
         'what the whole word is taken for'
       );
-      await (await page().find('[data-mend]')).click();
+      const mend = await page().find('[data-mend]');
+      await browser().actions().move({ origin: mend }).press().perform();
+      // What is typed is not done with while the button is held: the field has the focus.
+      expect(
+        await browser().executeScript('return document.activeElement.hasAttribute("data-bar-field")')
+      ).toBe(true);
+      await browser().actions().release().perform();
       await page().until(async () => /\| Ebmaj7 \| Ebmaj7 \|/.test((await line())[1]!), 'the mended chord');
       // One undo goes over both.
       for (let i = 0; i < 8; i++) await page().chord(Key.CONTROL, 'z');

@@ -12,6 +12,8 @@
     ontaken: () => void;
   }
   let { writing, ontaken }: Props = $props();
+  /** The field keeps the focus while something here is pressed: what is typed there is not done with, and the caret stays. */
+  const staying = (event: MouseEvent) => event.preventDefault();
   const read = $derived(writing.proposals.reading);
   const wrong = $derived(
     read?.kind === 'problem' ? null : (writing.problems.get(writing.caret.bar)?.[0] ?? null)
@@ -37,6 +39,7 @@
             type="button"
             class="font-bold underline pointer-coarse:min-h-11"
             data-mend
+            onmousedown={staying}
             onclick={() => {
               writing.mend(suggestion);
               ontaken();
@@ -67,6 +70,7 @@
         data-suggestion={symbol}
         data-hint={why}
         tabindex="-1"
+        onmousedown={staying}
         onclick={() => {
           writing.take(i);
           ontaken();
