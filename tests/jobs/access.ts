@@ -344,10 +344,11 @@ export function accessJobs(tools: () => Tools): void {
       });
       await setViewport(browser(), 820, 1180);
       try {
-        for (const key of ['', 'm', 'g', 'i', 'p', 'd', 'r', ...PLACES.slice(2)]) {
+        await open();
+        for (const key of ['', 'm', 'g', 'r', 'i', 'p', 'd', ...PLACES.slice(2)]) {
           if (key.startsWith('/')) await page().open(key);
-          else await open();
-          if (key.length === 1) await page().press(key);
+          else if (key) await page().press(key);
+          await page().settled();
           await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
           const small = await browser().executeScript<string[]>(
             `return [...document.querySelectorAll('button, input:not([type=hidden]), a[href], [role=switch], [data-slider]')]

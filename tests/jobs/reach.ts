@@ -97,11 +97,25 @@ export function reachJobs(tools: () => Tools): void {
   });
 
   describe('at every width', () => {
-    const VIEWS = ['moment', 'map', 'grips', 'lines', 'rehearse', 'takes'];
+    /** The views of a chart by their keys, after the one that it opens with. */
+    const VIEWS = [...'mgipd'];
+    const drawn = () =>
+      page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'the view');
     const overflow = () =>
       browser().executeScript<number>(
         'return document.documentElement.scrollWidth - document.documentElement.clientWidth'
       );
+
+    /** To a view by its key, until all of it is there. */
+    async function to(view: string): Promise<void> {
+      const shown = async () => new URL(await browser().getCurrentUrl()).searchParams.get('view') ?? 'moment';
+      const before = await shown();
+      if (view) {
+        await page().press(view);
+        await page().until(async () => (await shown()) !== before, 'another view');
+      }
+      await drawn();
+    }
 
     it.each([320, 390, 820])('nothing reaches over the edge of %i pixels', async (width) => {
       const id = await newChart();
@@ -109,9 +123,9 @@ export function reachJobs(tools: () => Tools): void {
       try {
         await page().open('/');
         expect(await overflow(), 'songbook').toBeLessThanOrEqual(0);
-        for (const view of VIEWS) {
-          await page().open(`/charts/${id}?view=${view}`);
-          await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'the view');
+        await page().open(`/charts/${id}`);
+        for (const view of ['', ...VIEWS]) {
+          await to(view);
           expect(await overflow(), view).toBeLessThanOrEqual(0);
         }
       } finally {
@@ -127,9 +141,11 @@ export function reachJobs(tools: () => Tools): void {
         plan: AT_FIVE
       });
       const nodes = () => browser().executeScript<number>('return document.querySelectorAll("*").length');
-      for (const view of VIEWS) {
-        await page().open(`/charts/${body.id}?view=${view}&change=1000`);
-        await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'the view');
+      await page().open(`/charts/${body.id}?view=takes&change=1000`);
+      await drawn();
+      expect(await nodes(), 'takes').toBeLessThan(8000);
+      for (const view of ['s', ...VIEWS]) {
+        await to(view);
         expect(await nodes(), view).toBeLessThan(8000);
       }
       await page().open(`/charts/${body.id}`);

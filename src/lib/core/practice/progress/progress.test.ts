@@ -97,19 +97,15 @@ describe('the ladder within a day', () => {
     expect(next([...up, spotless(DAY, 108, 1)], DAY)).toBe(stepped(108, 2));
     expect(next([...up, loops(DAY, 108, [[4]])], DAY)).toBe(stepped(108, 1));
   });
-  it('goes down a rung after two unclean runs', () => {
-    expect(next([loops(DAY, 100, [[1, 2]])], DAY)).toBe(100);
-    expect(
-      next(
-        [
-          loops(DAY, 100, [
-            [1, 2],
-            [1, 2]
-          ])
-        ],
-        DAY
+  it('goes down a rung after two unclean runs, and no less for whoever plays on at that tempo', () => {
+    const unclean = (count: number) => [
+      loops(
+        DAY,
+        100,
+        Array.from({ length: count }, () => [1, 2])
       )
-    ).toBe(96);
+    ];
+    expect([1, 2, 3, 4].map((count) => next(unclean(count), DAY))).toEqual([100, 96, 96, 96]);
   });
   it('goes no further than the goal', () => {
     expect(next([spotless(DAY, 118, 1)], DAY)).toBe(120);
@@ -191,7 +187,21 @@ describe('the ladder as a law', () => {
           expect(tempo(better)).toBeGreaterThanOrEqual(tempo(rows));
         }
       ),
-      { numRuns: 400 }
+      {
+        numRuns: 400,
+        // Played on at a tempo that had gone wrong twice.
+        examples: [
+          [
+            [
+              [4, 80, [2]],
+              [4, 80, [2, 2]]
+            ],
+            0,
+            16,
+            4
+          ]
+        ]
+      }
     ));
 
   it('always gains where nothing goes wrong: in every part, on every form, until the goal', () =>

@@ -163,5 +163,5 @@ export function tempoAfter(
     const up = stepped(tempo, streak >= SPOTLESS.runs ? SPOTLESS.rungs : 1, step);
     return Math.min(Math.max(goal, tempo), Math.max(up, climbed));
   }
-  return unclean % UNCLEAN_RUNS === 0 ? stepped(tempo, -1, step) : tempo;
+  return unclean >= UNCLEAN_RUNS ? stepped(tempo, -1, step) : tempo;
 }
