@@ -28,14 +28,18 @@ const LARGE = {
   },
   fuzz: { env: { CORVEL_LARGE: '1' }, args: ['src/lib/core/formats/fuzz.test.ts'] },
   // Each time with other inputs; a failure tells its seed.
-  properties: { env: { CORVEL_LARGE: '1' }, args: properties(), times: 10 },
+  properties: { env: { CORVEL_LARGE: '1' }, args: properties, times: 10 },
   kills: { env: { CORVEL_KILLS: '500' }, args: [...BROWSER, 'boundary/keeping', '-t', 'killed midway'] }
 };
 if (Object.hasOwn(LARGE, part)) {
   const { env, args, times = 1 } = LARGE[part];
   const options = { env: { ...process.env, ...env } };
   for (let i = 0; i < times; i++) {
-    const code = run('npx', ['vitest', 'run', ...args, '--reporter=verbose'], options);
+    const code = run(
+      'npx',
+      ['vitest', 'run', ...(typeof args === 'function' ? args() : args), '--reporter=verbose'],
+      options
+    );
     if (code !== 0) process.exit(code);
   }
   process.exit(0);

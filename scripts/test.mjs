@@ -23,9 +23,15 @@ function temporary() {
     return mkdtempSync(join(tmpdir(), 'corvel-test-'));
   }
 }
-const lying = temporary();
-process.env.TMPDIR = lying;
-process.on('exit', () => rmSync(lying, { recursive: true, force: true, maxRetries: 3 }));
+const scratch = temporary();
+process.env.TMPDIR = scratch;
+process.on('exit', () => rmSync(scratch, { recursive: true, force: true, maxRetries: 3 }));
+// Nothing stays in memory where the run is broken off.
+for (const [signal, code] of [
+  ['SIGINT', 130],
+  ['SIGTERM', 143]
+])
+  process.once(signal, () => process.exit(code));
 
 const results = join(ROOT, 'test-results');
 rmSync(results, { recursive: true, force: true });
