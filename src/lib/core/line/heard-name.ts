@@ -1,11 +1,12 @@
 /** What a chord that is heard in a line is called. */
 import { nth } from '../base/list';
+import type { Change } from '../chart/unroll';
 import type { Key } from '../harmony/key';
 import { MODES } from '../theory/mode';
 import { pitchClass, plainName } from '../theory/note';
 import { scaleOf } from '../theory/scale';
 import type { HeardChord } from './listener';
-import type { Verdict } from './outline';
+import { wantedSounds, type Verdict } from './outline';
 
 const SHARPS = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'];
 const FLATS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
@@ -19,16 +20,21 @@ export function heardIn({ tonic, mode }: Key, { symbol, root }: Pick<HeardChord,
   return (own ?? nth(names, root)) + symbol.slice(plainName(root).length);
 }
 
-/**
- * The symbol of what is heard at a change: the chart's own where it is the same notes, else as the key names it; empty where nothing
- * is heard. `written`: the symbol in the chart.
- */
-export function heardSymbol(
+/** A chord of the chart, or what stands in its place. */
+type Written = Pick<Change, 'symbol' | 'chord'>;
+
+/** The symbol of a chord that is heard at a change: the chart's own where it has the same notes, else as the key names it. */
+export function heardSymbol(key: Key, { symbol, chord }: Written, heard: HeardChord): string {
+  return chord && wantedSounds(chord).has(heard.pitchSet) ? symbol : heardIn(key, heard);
+}
+
+/** The symbol of what is heard above all at a change; empty where nothing is. What is heard clearly is the chart's chord. */
+export function mostHeard(
   key: Key,
-  written: string,
+  written: Written,
   { heard, verdict }: { readonly heard: readonly HeardChord[]; readonly verdict?: Verdict | undefined }
 ): string {
   const [first] = heard;
   if (!first) return '';
-  return verdict === 'clear' ? written : heardIn(key, first);
+  return verdict === 'clear' ? written.symbol : heardSymbol(key, written, first);
 }

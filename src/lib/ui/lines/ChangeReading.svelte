@@ -7,12 +7,11 @@
   import { beatIn } from '$lib/core/line/over-change';
   import type { AnalysedChange } from '$lib/core/harmony/analysis';
   import type { LineNote } from '$lib/core/line/model';
-  import type { HeardChord } from '$lib/core/line/listener';
-  import { wantedSounds, type Mend, type OutlinedWindow } from '$lib/core/line/outline';
+  import type { Mend, OutlinedWindow } from '$lib/core/line/outline';
   import type { LineReading, ReadNote } from '$lib/core/line/read';
   import ChordSymbol from '../chord/ChordSymbol.svelte';
   import Button from '../kit/Button.svelte';
-  import { heardIn } from '$lib/core/line/heard-name';
+  import { heardSymbol } from '$lib/core/line/heard-name';
   import { LANDED_WORDS, ROLE_NAMES, VERDICT_WORDS } from './looks';
   import VerdictMark from './VerdictMark.svelte';
 
@@ -34,9 +33,6 @@
   let { change, home, window, reading, notes, mend, pointed, why, onpoint, onhear, ontake }: Props = $props();
 
   const landing = $derived(reading.landings.find((one) => one.change === change.index));
-  /** Where the notes are the chart's own, so is the name. */
-  const wanted = $derived(change.chord ? wantedSounds(change.chord) : null);
-  const nameOf = (heard: HeardChord) => (wanted?.has(heard.pitchSet) ? change.symbol : heardIn(home, heard));
   const changed = $derived(
     (mend?.changes ?? [])
       .map(({ from, to, note }) => {
@@ -88,7 +84,7 @@
     <ol class="flex flex-col gap-0.5" aria-label="What a listener would infer from the line alone">
       {#each window.heard.slice(0, 3) as heard (heard.pitchSet)}
         <li class="grid grid-cols-[5.5rem_1fr_2.6rem] items-center gap-2">
-          <span class="text-base"><ChordSymbol symbol={nameOf(heard)} /></span>
+          <span class="text-base"><ChordSymbol symbol={heardSymbol(home, change, heard)} /></span>
           <span class="h-2 overflow-hidden rounded-full bg-line"
             ><span class="block h-full bg-tone" style:width="{100 * heard.share}%"></span></span
           >

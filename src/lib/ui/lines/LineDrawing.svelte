@@ -17,7 +17,7 @@
   import SelectedColumn from '../threads/SelectedColumn.svelte';
   import { TimeView } from '../threads/time-view.svelte';
   import TimeFrame from '../threads/TimeFrame.svelte';
-  import { heardSymbol } from '$lib/core/line/heard-name';
+  import { mostHeard } from '$lib/core/line/heard-name';
   import HeardStrip, { type HeardChange } from './HeardStrip.svelte';
   import LineNotes, { LABEL_ROOM } from './LineNotes.svelte';
   import PhraseLane from './PhraseLane.svelte';
@@ -115,7 +115,7 @@
 
   function heardAt(change: number): HeardChange {
     const window = nth(outline.windows, change);
-    const symbol = heardSymbol(workspace.analysis.key, nth(changes, change).symbol, window);
+    const symbol = mostHeard(workspace.analysis.key, nth(changes, change), window);
     return { verdict: window.verdict, symbol };
   }
 </script>

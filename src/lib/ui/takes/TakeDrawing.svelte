@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { nth } from '$lib/core/base/list';
-  import { heardSymbol } from '$lib/core/line/heard-name';
+  import { mostHeard } from '$lib/core/line/heard-name';
   import type { Arrangement } from '$lib/core/plan/arrange';
   import { secondOf } from '$lib/core/takes/align';
   import type { Judgement } from '$lib/core/takes/judge/judge';
@@ -101,7 +101,7 @@
     const one = byChange.get(change);
     if (!one) return null;
     const { verdict, target } = one;
-    const symbol = heardSymbol(arranged.analysis.key, nth(changes, change).symbol, one);
+    const symbol = mostHeard(arranged.analysis.key, nth(changes, change), one);
     return { verdict, symbol, ...(target ? { met: metWords(target) } : {}) };
   }
 
