@@ -348,6 +348,8 @@ export function accessJobs(tools: () => Tools): void {
         for (const key of ['', 'm', 'g', 'r', 'i', 'p', 'd', ...PLACES.slice(2)]) {
           if (key.startsWith('/')) await page().open(key);
           else if (key) await page().press(key);
+          // The line comes after its view, and its phrases with it.
+          if (key === 'i') await page().find('[data-phrase]');
           await page().settled();
           await page().until(async () => (await page().all('[aria-busy="true"]')).length === 0, 'all parts');
           const small = await browser().executeScript<string[]>(

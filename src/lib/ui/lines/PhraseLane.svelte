@@ -139,7 +139,7 @@
 
 <div
   bind:this={lane}
-  class="relative h-8 border-b border-line pointer-coarse:h-11"
+  class="relative h-8 border-b border-line pointer-coarse:h-13.5"
   style:width="{width}px"
   role="toolbar"
   aria-label="Phrases"
