@@ -19,18 +19,21 @@ const analysisOf = (text: string) => readSheet(text).analysis;
 const plainDegree = (text: string) => text.replaceAll('♭', 'b').replaceAll('♯', '#') as Degree;
 
 /** Every choice over all charts, list by list. */
-function* lists(): Generator<{ text: string; change: number; choices: OfferedChoice[] }> {
-  for (const text of new Set(CHARTS)) {
-    const all = scaleChoices(analysisOf(text));
-    for (const [change, choices] of all.entries())
-      for (const { id } of APPROACHES)
-        yield { text, change, choices: choices.filter(({ approach }) => approach === id) };
-  }
-}
+const LISTS = [...new Set(CHARTS)].flatMap((text) => {
+  const analysis = analysisOf(text);
+  return scaleChoices(analysis).flatMap((choices: readonly OfferedChoice[], change) =>
+    APPROACHES.map(({ id }) => ({
+      text,
+      analysis,
+      change,
+      choices: choices.filter(({ approach }) => approach === id)
+    }))
+  );
+});
 
 describe('what is said of a choice', () => {
   it('differs from choice to choice in sound and use', () => {
-    for (const { text, change, choices } of lists()) {
+    for (const { text, change, choices } of LISTS) {
       const at = `${text} ${change}: ${choices.map(({ sound, use }) => `${sound}, ${use}`).join(' | ')}`;
       expect(new Set(choices.map(({ sound }) => sound)).size, at).toBe(choices.length);
       expect(new Set(choices.map(({ use }) => use)).size, at).toBe(choices.length);
@@ -39,8 +42,8 @@ describe('what is said of a choice', () => {
 
   it('is true by a second reading: its notes are what it calls them, and move where it says', () => {
     let [named, moved] = [0, 0];
-    for (const { text, change, choices } of lists()) {
-      const context = contextOf(analysisOf(text), change);
+    for (const { text, analysis, change, choices } of LISTS) {
+      const context = contextOf(analysis, change);
       for (const { use, notes, name } of choices) {
         const said = `${text}, change ${change}, ${name}: ${use}`;
         const pcs = notes.map(pitchClass);
@@ -68,7 +71,7 @@ describe('what is said of a choice', () => {
   });
 
   it('gives its reasons in two sentences at most', () => {
-    for (const { choices } of lists())
+    for (const { choices } of LISTS)
       for (const { why } of choices)
         sure(why.split(/\.(?= |$)/).filter(Boolean).length, why).toBeLessThanOrEqual(2);
   });

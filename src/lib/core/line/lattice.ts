@@ -3,7 +3,7 @@
  * the direction the line has, and on how long it has had it; so that is what the state holds. It knows of pitch, nothing else of music.
  */
 
-import { nth } from '../base/list';
+import { firstOf, lastOf, nth } from '../base/list';
 import type { Midi } from '../base/units';
 
 export type Way = 1 | -1;
@@ -61,59 +61,180 @@ const NEXT = ([-1, 0, 1] as const).map((sign) => {
   return { state, turnsFrom, run };
 });
 
+/** The steps into a slot, from each cell of the one before. */
+interface Steps {
+  /** Whether the next cell is lower (0), the same (1) or higher (2), by `before * cells + cell`. */
+  readonly signs: Uint8Array;
+  /** What the step costs with the cell itself, by the same. */
+  readonly costs: Float64Array;
+  /** What turning costs that leaves a way down, or up, by `2 * before`. */
+  readonly turns: Float64Array;
+}
+
+interface Lattice {
+  /** How many cells each slot has. */
+  readonly sizes: readonly number[];
+  readonly first: Float64Array;
+  readonly into: (slot: number) => Steps;
+  /** What a step costs for notes that run one way, by their number. */
+  readonly runs: Float64Array;
+}
+
+/** Steps that are worked out once and kept, where they are no more: some 40 MB. */
+const MOST_KEPT = 4e6;
+
+function latticeOf<Cell extends { readonly midi: Midi }>(problem: LatticeProblem<Cell>): Lattice {
+  const { slots, own, running } = problem;
+  const sizes = slots.map(({ length }) => length);
+  const kept: Steps[] = [];
+  return {
+    sizes,
+    first: Float64Array.from(firstOf(slots), (cell) => own(cell, 0)),
+    into: isKept(sizes)
+      ? (slot) => (kept[slot] ??= stepsInto(slot, problem))
+      : (slot) => stepsInto(slot, problem),
+    runs: Float64Array.from({ length: LONGEST_RUN + 1 }, (_, run) => (run === 0 ? 0 : running(run)))
+  };
+}
+
+const isKept = (sizes: readonly number[]) =>
+  sizes.reduce((sum, size, slot) => sum + size * (sizes[slot + 1] ?? 0), 0) <= MOST_KEPT;
+
+function stepsInto<Cell extends { readonly midi: Midi }>(
+  slot: number,
+  { slots, own, step, turn }: LatticeProblem<Cell>
+): Steps {
+  const [before, cells] = [nth(slots, slot - 1), nth(slots, slot)];
+  const alone = cells.map((cell) => own(cell, slot));
+  const signs = new Uint8Array(before.length * cells.length);
+  const costs = new Float64Array(signs.length);
+  before.forEach((from, a) =>
+    cells.forEach((to, b) => {
+      const at = a * cells.length + b;
+      signs[at] = Math.sign(to.midi - from.midi) + 1;
+      costs[at] = step(from, to, slot) + alone[b]!;
+    })
+  );
+  const turns = Float64Array.from(before.flatMap((from) => [turn(from, -1, slot), turn(from, 1, slot)]));
+  return { signs, costs, turns };
+}
+
 /** Finds the k cheapest ways through all slots. A sequence of cells has one sequence of states, so that all ways differ. */
-export function waysThrough<Cell extends { readonly midi: Midi }>({
-  slots,
-  own,
-  step,
-  turn,
-  running,
-  k
-}: LatticeProblem<Cell>): FoundWays<Cell> {
+export function waysThrough<Cell extends { readonly midi: Midi }>(
+  problem: LatticeProblem<Cell>
+): FoundWays<Cell> {
+  const { slots, k } = problem;
   const first = slots[0];
   if (!first) return { ways: [] };
-  const runs = Float64Array.from({ length: LONGEST_RUN + 1 }, (_, run) => (run === 0 ? 0 : running(run)));
-  let costs = new Float64Array(first.length * STATES * k).fill(Infinity);
-  first.forEach((cell, i) => (costs[i * STATES * k] = own(cell, 0)));
   if (first.length === 0) return { ways: [], stuckAt: 0 };
+  const lattice = latticeOf(problem);
+  const isBounded = k > 1 && isKept(lattice.sizes);
+  const simple = swept(lattice, isBounded ? 1 : k);
+  if (simple.stuckAt !== undefined) return { ways: [], stuckAt: simple.stuckAt };
+  const { costs, origins } = isBounded ? swept(lattice, k, bounded(lattice, simple.costs, k)) : simple;
+  const ends = lastOf(costs);
+  return { ways: cheapest(ends, k).map((end) => traced(slots, origins, ends[end]!, end, k)) };
+}
+
+/** What the ways that are looked for cost at most, and what each state of each slot costs at least from there to the end. */
+interface Bound {
+  readonly most: number;
+  readonly toGo: readonly Float64Array[];
+}
+
+interface Swept {
+  /** Of each slot, cell and state: the k lowest costs so far. */
+  readonly costs: readonly Float64Array[];
+  /** Of each slot but the first, where those costs come from in the slot before. */
+  readonly origins: readonly Int32Array[];
+  /** The first slot that cannot be reached. */
+  readonly stuckAt?: number;
+}
+
+/** Slot by slot, the k lowest costs of each cell and state; within a bound only those that belong to a way within it. */
+function swept({ sizes, first, into: stepsTo, runs }: Lattice, k: number, bound?: Bound): Swept {
+  let before = new Float64Array(first.length * STATES * k).fill(Infinity);
+  first.forEach((cost, i) => (before[i * STATES * k] = cost));
+  const costs = [before];
   const origins: Int32Array[] = [];
-  for (let slot = 1; slot < slots.length; slot++) {
-    const before = nth(slots, slot - 1);
-    const cells = nth(slots, slot);
-    const reached = new Float64Array(cells.length * STATES * k).fill(Infinity);
+  for (let slot = 1; slot < sizes.length; slot++) {
+    const size = nth(sizes, slot);
+    const { signs, costs: steps, turns } = stepsTo(slot);
+    const reached = new Float64Array(size * STATES * k).fill(Infinity);
     const from = new Int32Array(reached.length).fill(-1);
-    const alone = Float64Array.from(cells, (cell) => own(cell, slot));
+    const toGo = bound && nth(bound.toGo, slot);
     let isReached = false;
-    for (let a = 0; a < before.length; a++) {
+    for (let a = 0; a < nth(sizes, slot - 1); a++) {
       const base = a * STATES * k;
-      const alive = statesAlive(costs, base, k);
+      const alive = statesAlive(before, base, k);
       if (alive.length === 0) continue;
-      const left = nth(before, a);
-      const [turnDown, turnUp] = [turn(left, -1, slot), turn(left, 1, slot)];
-      for (let b = 0; b < cells.length; b++) {
-        const cell = cells[b]!;
-        const cost = step(left, cell, slot) + alone[b]!;
+      for (let b = 0; b < size; b++) {
+        const at = a * size + b;
+        const cost = steps[at]!;
         if (cost === Infinity) continue;
         isReached = true;
-        const next = NEXT[Math.sign(cell.midi - left.midi) + 1]!;
+        const next = NEXT[signs[at]!]!;
         for (const state of alive) {
-          const best = base + state * k;
+          const lowest = base + state * k;
           const turned = next.turnsFrom[state]!;
-          const more = cost + (turned === 0 ? 0 : turned === 1 ? turnUp : turnDown) + runs[next.run[state]!]!;
-          const into = (b * STATES + next.state[state]!) * k;
-          for (let rank = best; rank < best + k; rank++) {
-            const total = costs[rank]! + more;
-            if (total >= reached[into + k - 1]!) break;
+          const more =
+            cost + (turned === 0 ? 0 : turns[2 * a + (turned === 1 ? 1 : 0)]!) + runs[next.run[state]!]!;
+          const goal = b * STATES + next.state[state]!;
+          const into = goal * k;
+          const most = bound ? bound.most - toGo![goal]! : Infinity;
+          for (let rank = lowest; rank < lowest + k; rank++) {
+            const total = before[rank]! + more;
+            if (total > most || total >= reached[into + k - 1]!) break;
             insert(reached, from, into, k, total, rank);
           }
         }
       }
     }
-    if (!isReached) return { ways: [], stuckAt: slot };
-    costs = reached;
+    if (!isReached) return { costs, origins, stuckAt: slot };
+    costs.push((before = reached));
     origins.push(from);
   }
-  return { ways: cheapest(costs, k).map((end) => traced(slots, origins, costs[end]!, end, k)) };
+  return { costs, origins };
+}
+
+/** Sums in another order may differ in their last digits. */
+const ROUNDING = 1e-9;
+
+/**
+ * A bound that the k cheapest ways keep. Every way is in one state of each slot, so that the best ways through the states of one slot are
+ * all different: the k-th of those is dear enough, and the lowest over all slots the nearest such bound.
+ */
+function bounded(lattice: Lattice, costs: readonly Float64Array[], k: number): Bound {
+  const toGo = costsToGo(lattice);
+  const most = costs.map((soFar, slot) => {
+    const rest = nth(toGo, slot);
+    return soFar.map((cost, at) => cost + rest[at]!).sort()[k - 1] ?? Infinity;
+  });
+  return { most: Math.min(...most) + ROUNDING, toGo };
+}
+
+/** Of each slot, cell and state: what the cheapest way from there to the end costs. */
+function costsToGo({ sizes, into, runs }: Lattice): Float64Array[] {
+  const toGo = sizes.map((size) => new Float64Array(size * STATES));
+  for (let slot = sizes.length - 1; slot > 0; slot--) {
+    const size = nth(sizes, slot);
+    const { signs, costs: steps, turns } = into(slot);
+    const [here, then] = [nth(toGo, slot - 1).fill(Infinity), nth(toGo, slot)];
+    for (let at = 0; at < steps.length; at++) {
+      const cost = steps[at]!;
+      if (cost === Infinity) continue;
+      const [a, b] = [Math.floor(at / size), at % size];
+      const next = NEXT[signs[at]!]!;
+      for (let state = 0; state < STATES; state++) {
+        const turned = next.turnsFrom[state]!;
+        const more =
+          cost + (turned === 0 ? 0 : turns[2 * a + (turned === 1 ? 1 : 0)]!) + runs[next.run[state]!]!;
+        const total = more + then[b * STATES + next.state[state]!]!;
+        if (total < here[a * STATES + state]!) here[a * STATES + state] = total;
+      }
+    }
+  }
+  return toGo;
 }
 
 function statesAlive(costs: Float64Array, base: number, k: number): number[] {

@@ -20,7 +20,17 @@ export interface Tune {
   readonly line: readonly LineNote[];
 }
 
+/** Tunes that were asked for, by chart, level and seed: many tests play the same ones. */
+const tunes = new Map<string, Tune>();
+
 export function tuneOf(chart: string, level: LevelId = 'without a stop', seed = 1): Tune {
+  const key = [level, seed, chart].join(' ');
+  const known = tunes.get(key) ?? tuneAnew(chart, level, seed);
+  tunes.set(key, known);
+  return known;
+}
+
+function tuneAnew(chart: string, level: LevelId, seed: number): Tune {
   const sheet = readSheet(chart);
   const arranged = arrange({ sheet, plan: DEFAULT_PLAN }, STANDARD, systemOf('positions'));
   const { analysis, chosen, neck } = arranged;
