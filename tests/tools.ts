@@ -8,8 +8,18 @@ import { Page } from './page';
 import { copyOf } from './seed';
 import { Server } from './server';
 
-/** Starts server and browser before the jobs of a file and ends them after; gives how to reach them. */
-export function inBrowser(...jobs: readonly ((tools: () => Tools) => void)[]): void {
+type Jobs = readonly ((tools: () => Tools) => void)[];
+
+/**
+ * Starts server and browser before the jobs of a file and ends them after; gives how to reach them. The browser keeps no pages for
+ * later, which each load would pay for.
+ */
+export const inBrowser = (...jobs: Jobs): void => start(jobs, false);
+
+/** The same in a browser that keeps pages for when the server is away. */
+export const inKeepingBrowser = (...jobs: Jobs): void => start(jobs, true);
+
+function start(jobs: Jobs, keepsPages: boolean): void {
   let server: Server;
   let browser: WebDriver;
   let page: Page;
@@ -18,6 +28,11 @@ export function inBrowser(...jobs: readonly ((tools: () => Tools) => void)[]): v
     const flags = [...FAKE_MICROPHONE, `--use-file-for-fake-audio-capture=${fakeSound()}`];
     [browser] = await Promise.all([openBrowser({ flags }), server.start()]);
     page = new Page(browser, () => server.url);
+    // As in a browser that has no such thing.
+    if (!keepsPages)
+      await page.devTools('Page.addScriptToEvaluateOnNewDocument', {
+        source: 'delete Navigator.prototype.serviceWorker;'
+      });
   });
   afterAll(async () => {
     await browser?.quit();

@@ -1,6 +1,6 @@
 /** What is kept, and what is printed. */
 import { keepingJobs } from '../jobs/keeping';
 import { bookJobs } from '../jobs/books';
-import { inBrowser } from '../tools';
+import { inKeepingBrowser } from '../tools';
 
-inBrowser(keepingJobs, bookJobs);
+inKeepingBrowser(keepingJobs, bookJobs);

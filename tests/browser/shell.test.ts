@@ -1,5 +1,5 @@
 /** The shell, the same on every page. */
 import { shellJobs } from '../jobs/shell';
-import { inBrowser } from '../tools';
+import { inKeepingBrowser } from '../tools';
 
-inBrowser(shellJobs);
+inKeepingBrowser(shellJobs);

@@ -284,7 +284,7 @@ describe('the pitches of a phrase', () => {
 
   it('are the cheapest there are, and so are the k best', () => {
     let solved = 0;
-    for (let seed = 1; seed <= (process.env.CORVEL_LARGE ? 60 : 20); seed++) {
+    for (let seed = 1; seed <= (process.env.CORVEL_LARGE ? 60 : 10); seed++) {
       const own = problem(seed);
       const all: number[] = [];
       const walk = (way: (typeof own.places)[number][]) => {
@@ -308,7 +308,7 @@ describe('the pitches of a phrase', () => {
         solved++;
       }
     }
-    expect(solved).toBeGreaterThan(10);
+    expect(solved).toBeGreaterThan(5);
   });
 });
 
