@@ -249,7 +249,8 @@ export function accessJobs(tools: () => Tools): void {
 
   /** Everything that axe finds by the rules of WCAG 2.2 AA, and by its own of order and landmarks. */
   async function findings(): Promise<string[]> {
-    if (!(await browser().executeScript<boolean>('return "axe" in window'))) await browser().executeScript(axe);
+    if (!(await browser().executeScript<boolean>('return "axe" in window')))
+      await browser().executeScript(axe);
     return browser().executeAsyncScript<string[]>(
       `const done = arguments[0];
        const runOnly = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
