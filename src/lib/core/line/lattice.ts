@@ -3,7 +3,7 @@
  * the direction the line has, and on how long it has had it; so that is what the state holds. It knows of pitch, nothing else of music.
  */
 
-import { firstOf, lastOf, nth } from '../base/list';
+import { firstOf, nth } from '../base/list';
 import type { Midi } from '../base/units';
 
 export type Way = 1 | -1;
@@ -129,10 +129,10 @@ export function waysThrough<Cell extends { readonly midi: Midi }>(
   if (first.length === 0) return { ways: [], stuckAt: 0 };
   const lattice = latticeOf(problem);
   const isBounded = k > 1 && isKept(lattice.sizes);
-  const simple = swept(lattice, isBounded ? 1 : k);
+  const costs: Float64Array[] = [];
+  const simple = isBounded ? swept(lattice, 1, { onSlot: (own) => costs.push(own) }) : swept(lattice, k);
   if (simple.stuckAt !== undefined) return { ways: [], stuckAt: simple.stuckAt };
-  const { costs, origins } = isBounded ? swept(lattice, k, bounded(lattice, simple.costs, k)) : simple;
-  const ends = lastOf(costs);
+  const { ends, origins } = isBounded ? swept(lattice, k, { bound: bounded(lattice, costs, k) }) : simple;
   return { ways: cheapest(ends, k).map((end) => traced(slots, origins, ends[end]!, end, k)) };
 }
 
@@ -143,19 +143,23 @@ interface Bound {
 }
 
 interface Swept {
-  /** Of each slot, cell and state: the k lowest costs so far. */
-  readonly costs: readonly Float64Array[];
+  /** Of each cell and state of the last slot: the k lowest costs. */
+  readonly ends: Float64Array;
   /** Of each slot but the first, where those costs come from in the slot before. */
   readonly origins: readonly Int32Array[];
   /** The first slot that cannot be reached. */
   readonly stuckAt?: number;
 }
 
-/** Slot by slot, the k lowest costs of each cell and state; within a bound only those that belong to a way within it. */
-function swept({ sizes, first, into: stepsTo, runs }: Lattice, k: number, bound?: Bound): Swept {
+/** Slot by slot, the k lowest costs of each cell and state, told to `onSlot`; within a bound only those that belong to a way within it. */
+function swept(
+  { sizes, first, into: stepsTo, runs }: Lattice,
+  k: number,
+  { bound, onSlot }: { readonly bound?: Bound; readonly onSlot?: (costs: Float64Array) => void } = {}
+): Swept {
   let before = new Float64Array(first.length * STATES * k).fill(Infinity);
   first.forEach((cost, i) => (before[i * STATES * k] = cost));
-  const costs = [before];
+  onSlot?.(before);
   const origins: Int32Array[] = [];
   for (let slot = 1; slot < sizes.length; slot++) {
     const size = nth(sizes, slot);
@@ -190,11 +194,12 @@ function swept({ sizes, first, into: stepsTo, runs }: Lattice, k: number, bound?
         }
       }
     }
-    if (!isReached) return { costs, origins, stuckAt: slot };
-    costs.push((before = reached));
+    if (!isReached) return { ends: before, origins, stuckAt: slot };
+    before = reached;
+    onSlot?.(before);
     origins.push(from);
   }
-  return { costs, origins };
+  return { ends: before, origins };
 }
 
 /** Sums in another order may differ in their last digits. */
