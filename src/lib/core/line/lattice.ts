@@ -67,7 +67,7 @@ interface Steps {
   readonly signs: Uint8Array;
   /** What the step costs with the cell itself, by the same. */
   readonly costs: Float64Array;
-  /** What turning costs that leaves a way down, or up, by `2 * before`. */
+  /** What it costs to leave a way down, no way, or a way up, by `3 * before`. */
   readonly turns: Float64Array;
 }
 
@@ -115,7 +115,7 @@ function stepsInto<Cell extends { readonly midi: Midi }>(
       costs[at] = step(from, to, slot) + alone[b]!;
     })
   );
-  const turns = Float64Array.from(before.flatMap((from) => [turn(from, -1, slot), turn(from, 1, slot)]));
+  const turns = Float64Array.from(before.flatMap((from) => [turn(from, -1, slot), 0, turn(from, 1, slot)]));
   return { signs, costs, turns };
 }
 
@@ -180,9 +180,7 @@ function swept(
         const next = NEXT[signs[at]!]!;
         for (const state of alive) {
           const lowest = base + state * k;
-          const turned = next.turnsFrom[state]!;
-          const more =
-            cost + (turned === 0 ? 0 : turns[2 * a + (turned === 1 ? 1 : 0)]!) + runs[next.run[state]!]!;
+          const more = cost + turns[3 * a + next.turnsFrom[state]! + 1]! + runs[next.run[state]!]!;
           const goal = b * STATES + next.state[state]!;
           const into = goal * k;
           const most = bound ? bound.most - toGo![goal]! : Infinity;
@@ -231,9 +229,7 @@ function costsToGo({ sizes, into, runs }: Lattice): Float64Array[] {
       const [a, b] = [Math.floor(at / size), at % size];
       const next = NEXT[signs[at]!]!;
       for (let state = 0; state < STATES; state++) {
-        const turned = next.turnsFrom[state]!;
-        const more =
-          cost + (turned === 0 ? 0 : turns[2 * a + (turned === 1 ? 1 : 0)]!) + runs[next.run[state]!]!;
+        const more = cost + turns[3 * a + next.turnsFrom[state]! + 1]! + runs[next.run[state]!]!;
         const total = more + then[b * STATES + next.state[state]!]!;
         if (total < here[a * STATES + state]!) here[a * STATES + state] = total;
       }
