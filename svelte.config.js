@@ -4,15 +4,25 @@ import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 
 const node = adapter({ precompress: true });
 
-/** The build for Node, and beside it the server as a module of its own: threads draw pages with it. */
+/**
+ * The build for Node, with the server as modules of its own in `build/pages`: threads draw pages with them, and the adapter's entry takes
+ * them from there. Its bundler reads the entry alone, not all of the server once more.
+ */
 const withPages = {
   ...node,
   async adapt(builder) {
-    const { warn } = console;
-    // The adapter's bundler tells of modules that hold types alone.
-    console.warn = (...words) => /Generated an empty chunk/.test(String(words[0])) || warn(...words);
-    await node.adapt(builder);
-    console.warn = warn;
+    const entry = builder.getBuildDirectory('entry');
+    builder.mkdirp(entry);
+    // Paths as they are seen from the chunks of the adapter, in `build/server/chunks`.
+    for (const [file, name] of [
+      ['index', 'Server'],
+      ['manifest', 'manifest']
+    ])
+      writeFileSync(
+        `${entry}/${file}.js`,
+        `export const { ${name} } = await import(new URL('../../pages/${file}.js', import.meta.url).href);\n`
+      );
+    await node.adapt({ ...builder, getServerDirectory: () => entry });
     builder.writeServer('build/pages');
     writeFileSync(
       'build/pages/manifest.js',
