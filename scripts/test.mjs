@@ -89,8 +89,8 @@ const allTasks = () => [
   { name: 'types', program: 'npm', args: ['run', '-s', 'check:types'] },
   vitest('browser tests', ['--config', 'tests/vitest.config.ts'], { after: ['build'] }),
   vitest('unit tests', [], { after: ['types'], env: ROOMY }),
-  tool('lint', 'eslint', ['.'], { env: ROOMY }),
-  tool('format', 'prettier', ['--check', '--log-level', 'warn', '.'], { env: ROOMY }),
+  { name: 'lint', program: 'npm', args: ['run', '-s', 'check:lint'], env: ROOMY },
+  { name: 'format', program: 'npm', args: ['run', '-s', 'check:format'], env: ROOMY },
   tool('unused code', 'knip', ['--no-progress']),
   boundaries
 ];

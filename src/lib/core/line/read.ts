@@ -14,7 +14,14 @@ import { pitchClass, semitonesUp } from '../theory/note';
 import { beatsOf, endOf, TICKS, ticksOf, type Line, type LineNote } from './model';
 
 export type NoteRole =
-  'approach' | 'chord tone' | 'leaning' | 'blue' | 'passing' | 'avoid' | 'tension' | 'outside';
+  | 'approach'
+  | 'chord tone'
+  | 'leaning'
+  | 'blue'
+  | 'passing'
+  | 'avoid'
+  | 'tension'
+  | 'outside';
 
 /** A note as it is heard. */
 export interface ReadNote {
@@ -32,7 +39,14 @@ export interface ReadNote {
 }
 
 export type LandedBy =
-  'held' | 'semitone below' | 'semitone above' | 'step' | 'enclosure' | 'leap' | 'leaning' | 'silence';
+  | 'held'
+  | 'semitone below'
+  | 'semitone above'
+  | 'step'
+  | 'enclosure'
+  | 'leap'
+  | 'leaning'
+  | 'silence';
 
 /** The first note that sounds at a change. */
 export interface Landing {

@@ -3,7 +3,14 @@ import { DEGREES, type Degree } from './degree';
 import { pitchClass, spell, type NoteName, type PitchClass } from './note';
 
 export type ChordFamily =
-  'major' | 'minor' | 'dominant' | 'half-diminished' | 'diminished' | 'augmented' | 'suspended' | 'power';
+  | 'major'
+  | 'minor'
+  | 'dominant'
+  | 'half-diminished'
+  | 'diminished'
+  | 'augmented'
+  | 'suspended'
+  | 'power';
 
 /** What a symbol says. */
 interface ChordFacts {

@@ -329,7 +329,8 @@ function admitAll(foreign: Sqlite.Database, own: Sqlite.Database): LeftOut[] | n
 /** The columns of a table that is one; null where there is none of that name. */
 function columnsOf(file: Sqlite.Database, table: string): readonly string[] | null {
   const found = file.prepare(`select sql from sqlite_master where type = 'table' and name = ?`).get(table) as
-    { sql: unknown } | undefined;
+    | { sql: unknown }
+    | undefined;
   if (typeof found?.sql !== 'string' || /^\s*create\s+virtual/i.test(found.sql)) return null;
   const columns = file.pragma(`table_xinfo(${table})`) as { name: string; hidden: number }[];
   return columns.filter(({ hidden }) => hidden === 0).map(({ name: own }) => own);

@@ -6,7 +6,7 @@ import type { Kysely } from 'kysely';
 import { folded, searchText } from './search';
 
 // A migration knows only the tables as they were at its time, not today's types.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
+// oxlint-disable-next-line typescript/no-explicit-any
 type AnyDatabase = Kysely<any>;
 
 export const migrations: readonly ((db: AnyDatabase) => Promise<void>)[] = [

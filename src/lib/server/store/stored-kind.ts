@@ -13,7 +13,7 @@ import type { Tables } from './tables';
 type KeptTable = 'lick' | 'line' | 'practice_item' | 'set_list' | 'solo' | 'take';
 
 // The builder knows the types of one table at a time; what is used of it here all these tables share.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
+// oxlint-disable-next-line typescript/no-explicit-any
 type Rows<Row> = SelectQueryBuilder<any, any, Row>;
 
 /** What one kind of thing says of itself. */
