@@ -81,12 +81,13 @@ const opened = (path: string): Promise<ZipFile> => openPromise(path, { autoClose
 
 /** The entries that Corvel knows; others are left where they are. */
 async function entriesOf(zip: ZipFile): Promise<{ songbook: Entry; sounds: Map<string, Entry> }> {
+  // The reader gives no more entries than an archive says it has.
+  if (zip.entryCount > MOST.entries) return tooLarge();
   let songbook: Entry | undefined;
   const sounds = new Map<string, Entry>();
-  let [bytes, count] = [0, 0];
+  let bytes = 0;
   try {
     for await (const entry of zip.eachEntry()) {
-      if (++count > MOST.entries) return tooLarge();
       const take = SOUND.exec(entry.fileName)?.[1];
       if (entry.fileName === SONGBOOK) songbook = entry;
       // A sound that was deleted while the archive was written has no length.
