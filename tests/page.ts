@@ -1,5 +1,6 @@
 /** A player at the browser: what is done again and again in the jobs. */
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { DRIVEN_CLOCK } from './clock';
 import { Finger } from './finger';
 
 const PATIENCE = 15_000;
@@ -42,6 +43,24 @@ export class Page {
       `the way to ${path}`
     );
     await this.drawn();
+  }
+
+  #drivenClock: string | null = null;
+
+  /** From the next page on: music on a clock that the page drives, without a sound, or as it is heard. */
+  async music(way: 'driven' | 'sounding'): Promise<void> {
+    if ((way === 'driven') === (this.#drivenClock !== null)) return;
+    this.#isStale = true;
+    if (this.#drivenClock !== null) {
+      await this.devTools('Page.removeScriptToEvaluateOnNewDocument', { identifier: this.#drivenClock });
+      this.#drivenClock = null;
+      return;
+    }
+    const { identifier } = await this.devTools<{ identifier: string }>(
+      'Page.addScriptToEvaluateOnNewDocument',
+      { source: DRIVEN_CLOCK }
+    );
+    this.#drivenClock = identifier;
   }
 
   /** Sets all settings. The page that is open hears of it as from another window; where notes get other names the next `open` loads anew. */
@@ -132,6 +151,20 @@ export class Page {
       .actions()
       .sendKeys(...keys)
       .perform();
+  }
+
+  /** Puts a text in the place of all that a field of text has, in one step. */
+  async paste(css: string, text: string): Promise<void> {
+    await (await this.find(css)).click();
+    await this.chord(Key.CONTROL, 'a');
+    await this.browser.executeScript(
+      `const clipboardData = new DataTransfer();
+       clipboardData.setData('text/plain', arguments[1]);
+       document.querySelector(arguments[0]).dispatchEvent(
+         new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));`,
+      css,
+      text
+    );
   }
 
   async chord(modifier: string, key: string): Promise<void> {

@@ -24,11 +24,12 @@ export default defineConfig({
     environment: 'node',
     globalSetup: ['seed.ts'],
     sequence: { sequencer: LongestFirst },
-    // Music and pages go on in real time beside one another: what a busy machine was too late for is asked once more.
+    // What is really heard goes on in real time: what a busy machine was too late for is asked once more.
     retry: 1,
     // Far beyond what any job takes: a busy machine is no failure.
     testTimeout: 180_000,
     hookTimeout: 180_000,
-    maxWorkers: Math.max(2, availableParallelism())
+    // One more than there are processors: a job waits for its page half of the time.
+    maxWorkers: Math.max(2, availableParallelism()) + 1
   }
 });

@@ -2,6 +2,7 @@
 import { rehearseJobs } from '../jobs/rehearse';
 import { standJobs } from '../jobs/stand';
 import { practiceJobs } from '../jobs/practice';
+import { beforeAll } from 'vitest';
 import { inBrowser } from '../tools';
 
-inBrowser(standJobs, rehearseJobs, practiceJobs);
+inBrowser((tools) => beforeAll(() => tools().page.music('driven')), standJobs, rehearseJobs, practiceJobs);

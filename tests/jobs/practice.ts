@@ -267,19 +267,20 @@ export function practiceJobs(tools: () => Tools): void {
 
     it('asks cards that are answered by keyboard alone, and remembers the answers', async () => {
       await alone();
-      // Asked long ago: it comes first.
-      const question = { kind: 'spell', symbol: 'Gbm7b5' };
+      // Asked long ago: they come first.
+      const questions = [
+        { kind: 'spell', symbol: 'Gbm7b5' },
+        { kind: 'sing', symbol: 'Eb7', degree: '3' }
+      ];
       await call('POST', 'reviews', {
-        reviews: [
-          {
-            id: crypto.randomUUID(),
-            question,
-            at: 1_500_000_000_000,
-            day: '2017-07-14',
-            isRight: true,
-            seconds: 9
-          }
-        ]
+        reviews: questions.map((question, i) => ({
+          id: crypto.randomUUID(),
+          question,
+          at: 1_500_000_000_000 + i,
+          day: '2017-07-14',
+          isRight: true,
+          seconds: 9
+        }))
       });
       await page().open('/trainer');
       await forget();
@@ -299,9 +300,18 @@ export function practiceJobs(tools: () => Tools): void {
           await page().press(Key.ARROW_DOWN, Key.ARROW_RIGHT, Key.SPACE);
         else if (['octaves', 'moves', 'lacks', 'compare', 'phrase'].includes(kind ?? ''))
           await page().press(Key.ARROW_DOWN, Key.SPACE, Key.ENTER);
-        else if (kind === 'sing') await page().press(Key.ENTER, '1');
-        else await page().press('1');
-        await page().find('[data-verdict]');
+        else if (kind === 'sing') {
+          // Where the button for the next card was pressed, Enter hears this one.
+          await page().until(
+            () => browser().executeScript('return document.activeElement.textContent.trim() === "hear it"'),
+            'the focus on what is to be heard'
+          );
+          await page().press(Key.ENTER, '1');
+        } else await page().press('1');
+        await page().until(
+          async () => (await page().all('[data-verdict]')).length > 0,
+          `the verdict on ${kind}: ${ask}`
+        );
         if (kind === 'spell') {
           spelled += 1;
           expect((await page().attributes('[data-verdict]', 'data-verdict'))[0], ask).toBe('right');

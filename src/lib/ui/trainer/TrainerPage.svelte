@@ -36,6 +36,7 @@
   const frets = $derived(question && kind ? kind.window(question, trainer.neck) : null);
   const showsNeck = $derived(kind !== null && kind.isNeckless !== true);
   const shown = $derived(question && kind?.shows ? kind.shows(question, trainer.neck) : []);
+  let hearButton: HTMLButtonElement | undefined = $state();
   let nextButton: HTMLButtonElement | undefined = $state();
   let problem = $state('');
   let stopMidi: (() => void) | null = $state.raw(null);
@@ -86,6 +87,8 @@
   });
   $effect(() => {
     if (trainer.verdict) void tick().then(() => nextButton?.focus());
+    // Enter goes on here too, where the button for the next card stood before.
+    else if (question && kind?.way === 'own') void tick().then(() => hearButton?.focus());
   });
 
   async function toggleMidi() {
@@ -240,7 +243,9 @@
                 >
                 <Button size="stand" class="min-w-32" onclick={() => own(false)}>I missed it</Button>
               {:else}
-                <Button size="stand" tone="strong" class="min-w-40" onclick={reveal}>hear it</Button>
+                <Button bind:element={hearButton} size="stand" tone="strong" class="min-w-40" onclick={reveal}
+                  >hear it</Button
+                >
               {/if}
             </div>
           {/if}
