@@ -65,13 +65,12 @@ function changed() {
 const boundaries = tool('boundaries', 'depcruise', ['src', '--config', '.dependency-cruiser.cjs']);
 
 function quickTasks() {
-  const files = changed();
-  const lint = tool('lint', 'eslint', [
-    '--cache',
-    '--cache-location',
-    'node_modules/.cache/eslint/',
-    ...(files.length ? files : ['scripts/lib'])
-  ]);
+  const components = changed().filter((name) => /\.svelte(\.ts)?$/.test(name));
+  const cache = ['--cache', '--cache-location', 'node_modules/.cache/eslint/'];
+  const lint = [
+    tool('lint', 'oxlint', []),
+    ...(components.length ? [tool('lint of components', 'eslint', [...cache, ...components])] : [])
+  ];
   const types = tool('types', 'svelte-check', [
     '--tsconfig',
     './tsconfig.json',
@@ -80,7 +79,7 @@ function quickTasks() {
     '--output',
     'human'
   ]);
-  return [types, lint, boundaries, vitest('unit tests', ['--changed'])];
+  return [types, ...lint, boundaries, vitest('unit tests', ['--changed'])];
 }
 
 const allTasks = () => [
