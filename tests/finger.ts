@@ -99,7 +99,11 @@ export class Finger {
   /** Along a straight way; `rest` in milliseconds before it begins, `isLifted: false` leaves the finger down at its end. */
   async swipe(from: Point, to: Point, { rest = 0, isLifted = true } = {}): Promise<void> {
     await this.down(from);
-    if (rest > 0) await this.#page.browser.sleep(rest);
+    if (rest > 0) {
+      await this.#page.browser.sleep(rest);
+      // A busy page has heard of the rest, too, before the finger moves.
+      await this.#page.drawn();
+    }
     const steps = 12;
     for (let step = 1; step <= steps; step++) {
       const part = step / steps;
