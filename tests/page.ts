@@ -153,16 +153,13 @@ export class Page {
       .perform();
   }
 
-  /** Puts a text in the place of all that a field of text has, in one step. */
-  async paste(css: string, text: string): Promise<void> {
-    await (await this.find(css)).click();
-    await this.chord(Key.CONTROL, 'a');
+  /** Pastes a text where the caret of the chart's editor is: all of it at once. */
+  async paste(text: string): Promise<void> {
     await this.browser.executeScript(
       `const clipboardData = new DataTransfer();
-       clipboardData.setData('text/plain', arguments[1]);
-       document.querySelector(arguments[0]).dispatchEvent(
+       clipboardData.setData('text/plain', arguments[0]);
+       document.querySelector('[data-editor] .cm-content').dispatchEvent(
          new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));`,
-      css,
       text
     );
   }

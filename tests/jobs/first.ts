@@ -282,10 +282,7 @@ export function firstJobs(tools: () => Tools): void {
       await page.open(`/charts/${id}`);
       await page.press('e');
       await (await page.find('.cm-content')).click();
-      await browser.executeScript(
-        `const data = new DataTransfer(); data.setData('text/plain', '\\n' + '# ferry '.repeat(9000));
-         document.querySelector('.cm-content').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`
-      );
+      await page.paste(`\n${'# ferry '.repeat(9000)}`);
       await page.until(
         async () => (await page.texts('[role="alert"]'))[0]?.includes('64 KiB') ?? false,
         'the sentence'

@@ -369,14 +369,10 @@ export function keepingJobs(tools: () => Tools): void {
       const id = await newChart('');
       await page().open(`/charts/${id}`);
       await (await page().find('[data-editor] .cm-content')).click();
-      await browser().executeScript(
-        `const data = new DataTransfer();
-         data.setData('text/plain', arguments[0]);
-         document.querySelector('[data-editor] .cm-content').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`,
-        'Bbm7, Eb7, Abmaj7'
-      );
+      await page().paste('Bbm7, Eb7, Abmaj7');
       await page().clickNamed('Insert the bars');
-      await page().saved();
+      // What was saved before stands there until the bars are on their way.
+      await page().until(async () => (await stored(id)).source !== '', 'the bars to be kept');
       expect((await stored(id)).source).toContain('| Bbm7 | Eb7 | Abmaj7 |');
     });
   });

@@ -270,6 +270,7 @@ export function practiceJobs(tools: () => Tools): void {
       // Asked long ago: they come first.
       const questions = [
         { kind: 'spell', symbol: 'Gbm7b5' },
+        { kind: 'moves', from: 'Eb7', to: 'Ab7', at: 5 },
         { kind: 'sing', symbol: 'Eb7', degree: '3' }
       ];
       await call('POST', 'reviews', {

@@ -196,9 +196,11 @@ export function rehearseJobs(tools: () => Tools): void {
       await page().clickNamed('count in');
       await play();
       await page().until(async () => (await now()) === 'Bbmaj7', 'bar 3');
+      await (await page().find('[data-editor] .cm-content')).click();
+      await page().chord(Key.CONTROL, 'a');
       await browser().manage().logs().get('browser');
       // At once: a round that began while it is typed would see a chart of one bar.
-      await page().paste('[data-editor] .cm-content', '| Dbm7 | Gb7 |');
+      await page().paste('| Dbm7 | Gb7 |');
       await page().until(async () => (await now()) === 'Gb7', 'the loop inside the chart');
       expect((await page().texts('[role="alert"]'))[0]).toContain('bar 2');
       expect(await isPlaying()).toBe(true);
