@@ -1,33 +1,46 @@
 import adapter from '@sveltejs/adapter-node';
-import { writeFileSync } from 'node:fs';
+import { copyFileSync, writeFileSync } from 'node:fs';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
+import { build } from 'vite';
+import { oneScript } from './scripts/vite/one-script.mjs';
+import { warm } from './scripts/vite/warm.mjs';
 
 const node = adapter({ precompress: true });
 
 /**
- * The build for Node, with the server as modules of its own in `build/pages`: threads draw pages with them, and the adapter's entry takes
- * them from there. Its bundler reads the entry alone, not all of the server once more.
+ * The build for Node. The server is one script among the programs in `build/programs`, which threads run too; the adapter's entry takes it
+ * from there, so that its bundler reads the entry alone.
  */
-const withPages = {
+const withPrograms = {
   ...node,
   async adapt(builder) {
     const entry = builder.getBuildDirectory('entry');
     builder.mkdirp(entry);
-    // Paths as they are seen from the chunks of the adapter, in `build/server/chunks`.
     for (const [file, name] of [
       ['index', 'Server'],
       ['manifest', 'manifest']
     ])
       writeFileSync(
         `${entry}/${file}.js`,
-        `export const { ${name} } = await import(new URL('../../pages/${file}.js', import.meta.url).href);\n`
+        `import { createRequire } from 'node:module';\n` +
+          `export const { ${name} } = createRequire(import.meta.url)(process.env.CORVEL_PROGRAMS).run('server');\n`
       );
     await node.adapt({ ...builder, getServerDirectory: () => entry });
-    builder.writeServer('build/pages');
+
+    const parts = builder.getBuildDirectory('parts');
+    builder.rimraf(parts);
+    builder.writeServer(parts);
     writeFileSync(
-      'build/pages/manifest.js',
-      `export const manifest = ${builder.generateManifest({ relativePath: './' })};\n`
+      `${parts}/server.js`,
+      `export { Server } from './index.js';\n` +
+        `export const manifest = ${builder.generateManifest({ relativePath: './' })};\n`
     );
+    const programs = 'build/programs';
+    builder.mkdirp(programs);
+    await build(oneScript(`${parts}/server.js`, { outDir: programs, fileName: 'server.cjs' }));
+    copyFileSync(`${parts}/programs/work.cjs`, `${programs}/work.cjs`);
+    copyFileSync('scripts/lib/run.cjs', `${programs}/run.cjs`);
+    await warm();
   }
 };
 
@@ -35,7 +48,7 @@ const withPages = {
 export default {
   preprocess: vitePreprocess(),
   kit: {
-    adapter: withPages,
+    adapter: withPrograms,
     // A page that is open while Corvel is built anew loads its next one whole.
     version: { pollInterval: 60_000 },
     // hooks.server.ts checks where every write comes from, JSON and forms alike.

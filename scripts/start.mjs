@@ -1,6 +1,7 @@
 // Serves a build. PORT, HOST (default 127.0.0.1) and CORVEL_DB say where; beyond this machine only with CORVEL_KEY and CORVEL_NAMES.
 import { createServer } from 'node:http';
 import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { inAddress, isLoopback, makeGate, startRefusal } from './lib/gate.mjs';
 import { say, stop } from './lib/say.mjs';
 
@@ -33,8 +34,8 @@ async function loadHandler() {
   }
 }
 
-// Pages are drawn in threads, by this part of the build.
-process.env.CORVEL_PAGES ||= new URL('../build/pages/index.js', import.meta.url).href;
+// What the server and its threads run.
+process.env.CORVEL_PROGRAMS = fileURLToPath(new URL('../build/programs/run.cjs', import.meta.url));
 const handler = await loadHandler();
 const gate = isOpen ? makeGate({ key, names }) : () => true;
 

@@ -105,6 +105,8 @@ export function ensureBuild() {
     'src',
     'static',
     'scripts/vite',
+    'scripts/start.mjs',
+    'scripts/lib/run.cjs',
     'package.json',
     'package-lock.json',
     'vite.config.ts',

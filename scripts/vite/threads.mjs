@@ -1,16 +1,22 @@
 /**
- * `import source from './job.ts?thread'` gives the code of a worker thread as text: one bundle with all that it imports,
- * which `new Worker(source, { eval: true })` runs wherever the server's own bundle ends up.
+ * `import source from './job.ts?thread'` gives the code of a worker thread as text, for `new Worker(source, { eval: true })`. All that the
+ * job imports is one script: the text itself or, in a build, a file of the programs that the text runs.
  */
 import { build } from 'vite';
+import { basename } from 'node:path';
+import { oneScript } from './one-script.mjs';
 
 const QUERY = '?thread';
 
 /** @returns {import('vite').Plugin} */
 export function threads() {
+  let isBuild = false;
   return {
     name: 'corvel-threads',
     enforce: 'pre',
+    configResolved({ command }) {
+      isBuild = command === 'build';
+    },
     async resolveId(id, importer) {
       if (!id.endsWith(QUERY)) return null;
       const resolved = await this.resolve(id.slice(0, -QUERY.length), importer, { skipSelf: true });
@@ -18,21 +24,14 @@ export function threads() {
     },
     async load(id) {
       if (!id.endsWith(QUERY)) return null;
-      const bundled = await build({
-        configFile: false,
-        logLevel: 'error',
-        // Native modules stay where they are installed.
-        ssr: { noExternal: true, external: ['better-sqlite3'] },
-        build: {
-          ssr: id.slice(0, -QUERY.length),
-          write: false,
-          minify: true,
-          rolldownOptions: { output: { format: 'cjs', codeSplitting: false } }
-        }
-      });
-      const chunk = bundled.output[0];
+      const path = id.slice(0, -QUERY.length);
+      const { output } = await build(oneScript(path, { write: false, minify: true }));
+      const [chunk] = output;
       for (const module of chunk.moduleIds) if (!module.startsWith('\0')) this.addWatchFile(module);
-      return `export default ${JSON.stringify(chunk.code)};`;
+      if (!isBuild) return `export default ${JSON.stringify(chunk.code)};`;
+      const name = basename(path, '.ts');
+      this.emitFile({ type: 'asset', fileName: `programs/${name}.cjs`, source: chunk.code });
+      return `export default "require(process.env.CORVEL_PROGRAMS).run('${name}');";`;
     }
   };
 }

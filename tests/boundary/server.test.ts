@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
+import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -128,6 +129,11 @@ describe('no request ends the server', () => {
 });
 
 describe('nobody waits', () => {
+  it('for code to be compiled that the build has compiled', () => {
+    const { isReady } = createRequire(import.meta.url)('../../build/programs/run.cjs');
+    expect(['server', 'work'].filter((name) => !isReady(name))).toEqual([]);
+  });
+
   it('light requests are answered while eight heavy ones run, and a take is saved', async () => {
     const chart = await newChart();
     let done = 0;

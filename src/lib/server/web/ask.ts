@@ -23,9 +23,7 @@ const TOO_LONG: Partial<Record<ComputeName, string>> = {
 };
 
 let pool: Pool | undefined;
-/** A thread finds native modules where the server itself does, wherever the program was started. */
-const code = `globalThis.require = require('node:module').createRequire(${JSON.stringify(import.meta.url)});\n${source}`;
-const threads = () => (pool ??= new Pool(code, BOUNDS, { songbook: songbookPath() }));
+const threads = () => (pool ??= new Pool(source, BOUNDS, { songbook: songbookPath() }));
 
 /** Opens the threads with the server. */
 export function openThreads(): void {

@@ -2,7 +2,6 @@
  * Pages drawn in threads: a long chart takes a tenth of a second to draw, in which nobody else shall wait. A thread has the whole server of
  * its own, which asks the songbook by itself.
  */
-import { sure } from '../../core/base/list';
 import { isMainThread } from 'node:worker_threads';
 import type { RequestEvent } from '@sveltejs/kit';
 import { whileThere } from './leaving';
@@ -14,13 +13,12 @@ interface Asked {
   readonly headers: readonly (readonly [string, string])[];
 }
 
-/** The code of a thread; `server` and `manifest` are addresses of modules of the build. */
+/** The code of a thread. */
 const SOURCE = `
-const { parentPort, workerData } = require('node:worker_threads');
+const { parentPort } = require('node:worker_threads');
 const { readlinkSync } = require('node:fs');
-const { server: at, manifest: table } = workerData;
 const opening = (async () => {
-  const [{ Server }, { manifest }] = await Promise.all([import(at), import(table)]);
+  const { Server, manifest } = require(process.env.CORVEL_PROGRAMS).run('server');
   const server = new Server(manifest);
   await server.init({ env: process.env });
   return server;
@@ -55,17 +53,12 @@ const MOST = 2;
 let pool: Pool | undefined;
 
 /** Whether this program draws its pages in threads: not where it is developed, and not inside such a thread. */
-export const drawsInThreads = (): boolean => isMainThread && process.env.CORVEL_PAGES !== undefined;
+export const drawsInThreads = (): boolean => isMainThread && process.env.CORVEL_PROGRAMS !== undefined;
 
 function threads(): Pool {
-  const server = sure(process.env.CORVEL_PAGES, 'CORVEL_PAGES');
   const most = { ...BOUNDS.most, light: MOST };
-  return (pool ??= new Pool(
-    SOURCE,
-    // A page that takes long does not make room for another: it is drawn, and then the next one is.
-    { ...BOUNDS, most, long: Infinity },
-    { server, manifest: new URL('./manifest.js', server).href }
-  ));
+  // A page that takes long does not make room for another: it is drawn, and then the next one is.
+  return (pool ??= new Pool(SOURCE, { ...BOUNDS, most, long: Infinity }));
 }
 
 /** Opens the threads, so that the first page does not wait for them. */
