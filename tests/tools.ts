@@ -8,6 +8,9 @@ import { Page } from './page';
 import { copyOf } from './seed';
 import { Server } from './server';
 
+/** A page of a test lives for seconds: only what runs very often is worth compiling into fast code. */
+const SHORT_LIVES = '--js-flags=--interrupt-budget-for-maglev=300000,--invocation-count-for-maglev=4000';
+
 type Jobs = readonly ((tools: () => Tools) => void)[];
 
 /**
@@ -25,7 +28,7 @@ function start(jobs: Jobs, keepsPages: boolean): void {
   let page: Page;
   beforeAll(async () => {
     server = new Server(copyOf(inject('seed')));
-    const flags = [...FAKE_MICROPHONE, `--use-file-for-fake-audio-capture=${fakeSound()}`];
+    const flags = [SHORT_LIVES, ...FAKE_MICROPHONE, `--use-file-for-fake-audio-capture=${fakeSound()}`];
     [browser] = await Promise.all([openBrowser({ flags }), server.start()]);
     page = new Page(browser, () => server.url);
     // As in a browser that has no such thing.
