@@ -34,6 +34,9 @@ async function loadHandler() {
   }
 }
 
+// A terminal that was closed, or a log that nobody reads any more, is no reason to stop.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
+
 // What the server and its threads run.
 process.env.CORVEL_PROGRAMS = fileURLToPath(new URL('../build/programs/run.cjs', import.meta.url));
 const handler = await loadHandler();

@@ -64,6 +64,12 @@ export class Server {
     });
   }
 
+  /** Nobody reads any more what it says, as when a terminal is closed. */
+  leaveAlone(): void {
+    this.#process!.stdout!.destroy();
+    this.#process!.stderr!.destroy();
+  }
+
   /** The code with which it ends. */
   async ended(): Promise<number | null> {
     const child = this.#process!;

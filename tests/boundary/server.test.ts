@@ -323,6 +323,18 @@ describe('the end', () => {
     }
   });
 
+  it('does not come from saying something that nobody reads, and comes in order then too', async () => {
+    const own = new Server(place(), false, { NODE_OPTIONS: '--import ./tests/boundary/bomb.mjs' });
+    await own.start();
+    own.leaveAlone();
+    await fetch(`${own.url}/word`);
+    expect((await own.call('POST', 'songbook', { source: '| C |' })).status).toBe(200);
+    const ended = own.ended();
+    await fetch(`${own.url}/bomb`).catch(() => null);
+    expect(await ended).toBe(1);
+    expect(existsSync(`${own.database}-wal`)).toBe(false);
+  });
+
   it('comes in order after an error that nobody foresaw', async () => {
     const own = new Server(place(), false, { NODE_OPTIONS: '--import ./tests/boundary/bomb.mjs' });
     await own.start();
