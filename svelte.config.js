@@ -1,5 +1,5 @@
 import adapter from '@sveltejs/adapter-node';
-import { copyFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, cpSync, writeFileSync } from 'node:fs';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 import { build } from 'vite';
 import { oneScript } from './scripts/vite/one-script.mjs';
@@ -38,7 +38,7 @@ const withPrograms = {
     const programs = 'build/programs';
     builder.mkdirp(programs);
     await build(oneScript(`${parts}/server.js`, { outDir: programs, fileName: 'server.cjs' }));
-    copyFileSync(`${parts}/programs/work.cjs`, `${programs}/work.cjs`);
+    cpSync(`${parts}/programs`, programs, { recursive: true });
     copyFileSync('scripts/lib/run.cjs', `${programs}/run.cjs`);
     await warm();
   }

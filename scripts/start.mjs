@@ -34,7 +34,7 @@ async function loadHandler() {
   }
 }
 
-// A terminal that was closed, or a log that nobody reads any more, is no reason to stop.
+// What nobody reads any more is no reason to stop.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
 
 // What the server and its threads run.
@@ -88,7 +88,7 @@ function end(code) {
   }, PATIENCE).unref();
 }
 
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0));
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0));
 
 // The last net: what nobody foresaw is told, the songbook is closed in order, and whoever watches over the program may start it anew.
 for (const kind of ['uncaughtException', 'unhandledRejection']) {

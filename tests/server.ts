@@ -78,7 +78,7 @@ export class Server {
   }
 
   /** SIGKILL leaves it no time to tidy up. Gives the code with which it ended. */
-  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<number | null> {
+  async stop(signal: 'SIGTERM' | 'SIGHUP' | 'SIGKILL' = 'SIGTERM'): Promise<number | null> {
     const child = this.#process;
     if (!child || child.exitCode !== null || child.signalCode !== null) return child?.exitCode ?? null;
     const ended = once(child, 'exit');

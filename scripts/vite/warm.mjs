@@ -7,6 +7,9 @@ import { join } from 'node:path';
 
 const CHART = '{key: Gm}\n| Cm7 | F7 | Bbmaj7 | Ebmaj7 |\n| Am7b5 | D7b9 | Gm6 | % |';
 
+/** Milliseconds that an answer may take before the build fails: a busy machine is slow, not broken. */
+const PATIENCE = 120_000;
+
 /** Keeps what was compiled for the pages and for what they ask for. */
 export async function warm() {
   const folder = mkdtempSync(join(tmpdir(), 'corvel-build-'));
@@ -29,21 +32,21 @@ export async function warm() {
       once(server.stdout, 'data').then(([said]) => /http:\S+/.exec(String(said))[0]),
       ended.then(() => Promise.reject(new Error('The server that was built does not start.')))
     ]);
-    const post = async (path, body) => {
-      const headers = { 'content-type': 'application/json' };
-      const response = await fetch(`${url}/api/v1/${path}`, {
+    const ask = async (path, body) => {
+      const sent = body && {
         method: 'POST',
-        headers,
+        headers: { 'content-type': 'application/json' },
         body: JSON.stringify(body)
-      });
-      if (!response.ok) throw new Error(`${path} of the server that was built: ${await response.text()}`);
-      return response.json();
+      };
+      const response = await fetch(`${url}/${path}`, { ...sent, signal: AbortSignal.timeout(PATIENCE) });
+      const said = await response.text();
+      if (!response.ok) throw new Error(`The server that was built fails at /${path}: ${said}`);
+      return said;
     };
-    const { id } = await post('songbook', { source: CHART });
-    for (const page of ['', `charts/${id}`, 'licks', 'today', 'trainer', 'settings'])
-      await (await fetch(`${url}/${page}`)).arrayBuffer();
+    const { id } = JSON.parse(await ask('api/v1/songbook', { source: CHART }));
+    for (const page of ['', `charts/${id}`, 'licks', 'today', 'trainer', 'settings']) await ask(page);
     const level = 'arpeggio and scale';
-    for (const path of ['analysis', 'lines', 'targets']) await post(path, { chart: CHART, level });
+    for (const path of ['analysis', 'lines', 'targets']) await ask(`api/v1/${path}`, { chart: CHART, level });
   } finally {
     server.kill();
     await ended;

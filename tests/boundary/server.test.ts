@@ -325,6 +325,15 @@ describe('the end', () => {
     }
   });
 
+  it('comes in order when the terminal is closed', async () => {
+    const own = new Server(place(), false);
+    await own.start();
+    expect((await own.call('POST', 'songbook', { source: '| C |' })).status).toBe(200);
+    own.leaveAlone();
+    expect(await own.stop('SIGHUP')).toBe(0);
+    expect(existsSync(`${own.database}-wal`)).toBe(false);
+  });
+
   it('does not come from saying something that nobody reads, and comes in order then too', async () => {
     const own = new Server(place(), false, { NODE_OPTIONS: '--import ./tests/boundary/bomb.mjs' });
     await own.start();
